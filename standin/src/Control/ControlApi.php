@@ -1,0 +1,186 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Standin\Control;
+
+use Cellarium\Standin\Ftp\Jail;
+use Cellarium\Standin\Http\Request;
+use Cellarium\Standin\Http\Response;
+use Cellarium\Standin\World\Faults;
+use Cellarium\Standin\World\FtpLogin;
+use Cellarium\Standin\World\HostedAccount;
+use Cellarium\Standin\World\HostedSite;
+use Cellarium\Standin\World\World;
+use InvalidArgumentException;
+
+/**
+ * The control protocol, version 1, as `docs/control-protocol.md` and `docs/control-protocol.openapi.yaml` describe it.
+ *
+ * Each account has a bearer token of its own; the operator's token switches faults on and off and is not part of
+ * the protocol.
+ */
+final readonly class ControlApi
+{
+    public function __construct(private World $world, private int $ftpPort) {}
+
+    public function answer(Request $request): Response
+    {
+        $token = preg_match('/\ABearer ([A-Za-z0-9._~+\/=-]+)\z/i', $request->header('authorization'), $match) === 1 ? $match[1] : '';
+        if (preg_match('#\A/operator/faults/([^/]+)\z#', $request->path, $path) === 1) {
+            return hash_equals($this->world->operatorToken, $token) ? $this->faults($request, rawurldecode($path[1])) : $this->unauthorized();
+        }
+        $account = $token === '' ? null : $this->world->accountByToken($token);
+        if ($account === null) {
+            return $this->unauthorized();
+        }
+        if ($request->path === '/v1/account') {
+            return $request->method === 'GET' ? Response::json(200, $this->facts($account)) : $this->notAllowed();
+        }
+        if ($request->path === '/v1/ftp-users') {
+            return match ($request->method) {
+                'GET' => Response::json(200, ['ftp_users' => array_map(static fn (FtpLogin $user): array => $user->shown(), array_values($this->scoped($account)))]),
+                'POST' => $this->create($account, $request),
+                default => $this->notAllowed(),
+            };
+        }
+        if (preg_match('#\A/v1/ftp-users/([^/]+)\z#', $request->path, $path) === 1) {
+            return $this->one($account, $request, rawurldecode($path[1]));
+        }
+
+        return $this->problem(404, 'not_found', 'There is nothing at this address.');
+    }
+
+    /** @return array<string, mixed> */
+    private function facts(HostedAccount $account): array
+    {
+        return [
+            'account' => $account->name,
+            'host' => $account->host,
+            'ftp_port' => $this->ftpPort,
+            'sites' => array_map(static fn (HostedSite $site): array => $site->toArray(), $account->sites),
+            'space' => ['used' => $account->used(), 'limit' => $account->spaceLimit()],
+        ];
+    }
+
+    /** @return array<string, FtpLogin> the account's own login is not one of its FTP users */
+    private function scoped(HostedAccount $account): array
+    {
+        return array_filter($account->users, static fn (FtpLogin $user): bool => $user->login !== $account->name);
+    }
+
+    private function create(HostedAccount $account, Request $request): Response
+    {
+        try {
+            $body = new Body($request->body);
+            $name = $body->text('name');
+            if (preg_match('/\A[a-z0-9][a-z0-9._-]{0,31}\z/', $name) !== 1) {
+                throw new InvalidArgumentException('name: 1 to 32 of a-z, 0-9, dot, hyphen, underscore');
+            }
+            $login = $name.'@'.$account->domain();
+            if ($this->world->loginExists($login)) {
+                return $this->problem(409, 'login_exists', "$login exists already.");
+            }
+            $user = new FtpLogin($login, '', $this->directory($account, $body->text('directory')), $body->number('space_limit'));
+            $user->passwordHash = $this->world->hashPassword($this->password($body->text('password')));
+        } catch (InvalidArgumentException $wrong) {
+            return $this->problem(422, 'invalid', $wrong->getMessage());
+        }
+        $account->users[$login] = $user;
+        $this->world->save();
+
+        return Response::json(201, $user->shown());
+    }
+
+    private function one(HostedAccount $account, Request $request, string $login): Response
+    {
+        $user = $this->scoped($account)[$login] ?? null;
+        if ($user === null) {
+            return $this->problem(404, 'no_such_user', "There is no FTP user $login in this account.");
+        }
+        if ($request->method === 'GET') {
+            return Response::json(200, $user->shown());
+        }
+        if ($request->method === 'DELETE') {
+            $user->open = false;
+            unset($account->users[$login]);
+            $this->world->save();
+
+            return new Response(204);
+        }
+        if ($request->method !== 'PATCH') {
+            return $this->notAllowed();
+        }
+        try {
+            $this->change($account, $user, new Body($request->body));
+        } catch (InvalidArgumentException $wrong) {
+            return $this->problem(422, 'invalid', $wrong->getMessage());
+        }
+        $this->world->save();
+
+        return Response::json(200, $user->shown());
+    }
+
+    private function change(HostedAccount $account, FtpLogin $user, Body $body): void
+    {
+        $directory = $body->has('directory') ? $this->directory($account, $body->text('directory')) : $user->directory;
+        $space = $body->has('space_limit') ? $body->number('space_limit') : $user->spaceLimit;
+        $hash = $body->has('password') ? $this->world->hashPassword($this->password($body->text('password'))) : $user->passwordHash;
+        $user->open = $body->has('open') ? $body->flag('open') : $user->open;
+        $user->directory = $directory;
+        $user->spaceLimit = $space;
+        $user->passwordHash = $hash;
+    }
+
+    private function directory(HostedAccount $account, string $path): string
+    {
+        $jail = new Jail($account->home);
+        $virtual = str_starts_with($path, '/') ? $jail->virtual('/', $path) : null;
+        $real = $virtual === null ? null : $jail->real($virtual);
+        if ($virtual === null || $real === null || ! is_dir($real)) {
+            throw new InvalidArgumentException('directory: not a directory of this account');
+        }
+
+        return $virtual;
+    }
+
+    private function password(#[\SensitiveParameter] string $password): string
+    {
+        return strlen($password) >= 12 && strlen($password) <= 128
+            ? $password
+            : throw new InvalidArgumentException('password: 12 to 128 bytes');
+    }
+
+    private function faults(Request $request, string $name): Response
+    {
+        $account = $this->world->account($name);
+        if ($account === null) {
+            return $this->problem(404, 'no_such_account', "There is no account $name.");
+        }
+        if ($request->method === 'PUT') {
+            try {
+                $account->faults = Faults::fromArray((new Body($request->body))->values);
+            } catch (InvalidArgumentException $wrong) {
+                return $this->problem(422, 'invalid', $wrong->getMessage());
+            }
+            $this->world->save();
+        }
+
+        return Response::json(200, $account->faults->toArray());
+    }
+
+    private function unauthorized(): Response
+    {
+        return $this->problem(401, 'unauthorized', 'The bearer token is missing or not right.');
+    }
+
+    private function notAllowed(): Response
+    {
+        return $this->problem(405, 'method_not_allowed', 'This method means nothing here.');
+    }
+
+    private function problem(int $status, string $code, string $text): Response
+    {
+        return Response::json($status, ['error' => $code, 'message' => $text]);
+    }
+}

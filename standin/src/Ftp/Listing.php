@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Standin\Ftp;
+
+/** How entries are written: the facts of RFC 3659 section 7, and the Unix style that LIST has by custom. */
+final class Listing
+{
+    /** @return list<string> names in a directory, sorted by their bytes, without the dots */
+    public static function names(string $real): array
+    {
+        $names = @scandir($real);
+
+        return $names === false ? throw Reply::forbidden(basename($real)) : array_values(array_diff($names, ['.', '..']));
+    }
+
+    public static function facts(string $real, string $name, ?string $type = null): string
+    {
+        clearstatcache(true, $real);
+        $stat = @lstat($real);
+        if ($stat === false) {
+            throw Reply::notFound($name);
+        }
+        $type ??= match ($stat['mode'] & 0170000) {
+            0040000 => 'dir',
+            0120000 => 'OS.unix=symlink',
+            default => 'file',
+        };
+        $size = $type === 'file' ? "size={$stat['size']};" : '';
+        $perm = $type === 'file' ? 'adfrw' : 'cdeflmp';
+
+        return sprintf('type=%s;%smodify=%s;unix.mode=%04o;perm=%s; %s', $type, $size, gmdate('YmdHis', $stat['mtime']), $stat['mode'] & 07777, $perm, $name);
+    }
+
+    public static function unixLine(string $real, string $name): string
+    {
+        clearstatcache(true, $real);
+        $stat = @lstat($real);
+        if ($stat === false) {
+            throw Reply::notFound($name);
+        }
+        $kind = match ($stat['mode'] & 0170000) {
+            0040000 => 'd',
+            0120000 => 'l',
+            default => '-',
+        };
+        $rights = '';
+        foreach ([6, 3, 0] as $shift) {
+            $bits = ($stat['mode'] >> $shift) & 7;
+            $rights .= ($bits & 4 ? 'r' : '-').($bits & 2 ? 'w' : '-').($bits & 1 ? 'x' : '-');
+        }
+        $recent = abs(time() - $stat['mtime']) < 180 * 86400;
+
+        return sprintf('%s%s %3d ftp ftp %12d %s %s', $kind, $rights, $stat['nlink'], $stat['size'], gmdate($recent ? 'M d H:i' : 'M d  Y', $stat['mtime']), $name);
+    }
+}

@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Standin\World;
+
+use InvalidArgumentException;
+
+/**
+ * What is made to go wrong for one account; all off by default.
+ *
+ * Bytes count payload over data connections of one session, commands count control lines of one session.
+ */
+final readonly class Faults
+{
+    /**
+     * @param  bool  $refuse  every new connection is answered 421 once the login is known
+     * @param  int  $delayMs  milliseconds waited before each reply
+     * @param  int|null  $dropAfterBytes  the control connection is cut after this many payload bytes
+     * @param  int|null  $dropAfterCommands  the control connection is cut after this many commands
+     * @param  int|null  $fullAtBytes  the account is full at this many bytes, whatever its limit says
+     * @param  bool  $lie  an upload stores only its first half, and 226 is answered all the same
+     * @param  int|null  $closeDataAfter  each data connection is closed after this many bytes
+     * @param  bool  $hang  commands after the sign-in get no answer at all
+     */
+    public function __construct(
+        public bool $refuse = false,
+        public int $delayMs = 0,
+        public ?int $dropAfterBytes = null,
+        public ?int $dropAfterCommands = null,
+        public ?int $fullAtBytes = null,
+        public bool $lie = false,
+        public ?int $closeDataAfter = null,
+        public bool $hang = false,
+    ) {}
+
+    /**
+     * @param  array<mixed>  $values  keys as in toArray()
+     *
+     * @throws InvalidArgumentException on an unknown key or a value of the wrong kind
+     */
+    public static function fromArray(array $values): self
+    {
+        $unknown = array_diff(array_keys($values), array_keys((new self)->toArray()));
+        if ($unknown !== []) {
+            throw new InvalidArgumentException('unknown fault: '.implode(', ', $unknown));
+        }
+
+        return new self(
+            self::flag($values, 'refuse'),
+            self::number($values, 'delay_ms') ?? 0,
+            self::number($values, 'drop_after_bytes'),
+            self::number($values, 'drop_after_commands'),
+            self::number($values, 'full_at_bytes'),
+            self::flag($values, 'lie'),
+            self::number($values, 'close_data_after'),
+            self::flag($values, 'hang'),
+        );
+    }
+
+    /** @return array{refuse: bool, delay_ms: int, drop_after_bytes: int|null, drop_after_commands: int|null, full_at_bytes: int|null, lie: bool, close_data_after: int|null, hang: bool} */
+    public function toArray(): array
+    {
+        return [
+            'refuse' => $this->refuse,
+            'delay_ms' => $this->delayMs,
+            'drop_after_bytes' => $this->dropAfterBytes,
+            'drop_after_commands' => $this->dropAfterCommands,
+            'full_at_bytes' => $this->fullAtBytes,
+            'lie' => $this->lie,
+            'close_data_after' => $this->closeDataAfter,
+            'hang' => $this->hang,
+        ];
+    }
+
+    /** @param array<mixed> $values */
+    private static function flag(array $values, string $key): bool
+    {
+        $value = $values[$key] ?? false;
+
+        return is_bool($value) ? $value : throw new InvalidArgumentException("$key takes true or false");
+    }
+
+    /** @param array<mixed> $values */
+    private static function number(array $values, string $key): ?int
+    {
+        $value = $values[$key] ?? null;
+
+        return $value === null || (is_int($value) && $value >= 0)
+            ? $value
+            : throw new InvalidArgumentException("$key takes a whole number from 0");
+    }
+}
