@@ -11,6 +11,7 @@ use Amp\Socket\ResourceServerSocket;
 use Amp\Socket\ResourceSocket;
 use Amp\Socket\TlsException;
 use Amp\TimeoutCancellation;
+use Revolt\EventLoop;
 
 use function Amp\Socket\listen;
 
@@ -62,7 +63,7 @@ final class DataChannel
             }
             $this->connection = $connection;
             if ($this->session->protectData) {
-                $connection->setupTls(new TimeoutCancellation(15));
+                $this->encrypt($connection);
             }
 
             return $connection;
@@ -82,7 +83,8 @@ final class DataChannel
     {
         if ($this->connection !== null && ! $this->connection->isClosed()) {
             if ($this->session->protectData) {
-                $this->connection->shutdownTls();
+                $stream = $this->connection->getResource();
+                $stream === null ?: @stream_socket_enable_crypto($stream, false);
             }
             $this->connection->end();
         }
@@ -95,6 +97,32 @@ final class DataChannel
         $this->connection?->close();
         $this->listener = null;
         $this->connection = null;
+    }
+
+    /**
+     * TLS 1.2 at the most: in TLS 1.3 the server's session tickets come after the handshake, a client that only sends
+     * never reads them, and closing with unread bytes makes its system reset the connection and lose what it sent.
+     */
+    private function encrypt(ResourceSocket $connection): void
+    {
+        $stream = $connection->getResource();
+        $options = $this->bind->getTlsContext()?->toStreamContextArray();
+        if ($stream === null || $options === null) {
+            throw new TlsException('no TLS here');
+        }
+        stream_context_set_option($stream, $options);
+        $until = microtime(true) + 15;
+        while (($done = @stream_socket_enable_crypto($stream, true, STREAM_CRYPTO_METHOD_TLSv1_2_SERVER)) === 0 && microtime(true) < $until) {
+            $suspension = EventLoop::getSuspension();
+            $readable = EventLoop::onReadable($stream, static fn () => $suspension->resume(true));
+            $late = EventLoop::delay(15, static fn () => $suspension->resume(false));
+            $suspension->suspend();
+            EventLoop::cancel($readable);
+            EventLoop::cancel($late);
+        }
+        if ($done !== true) {
+            throw new TlsException('the handshake failed');
+        }
     }
 
     private function host(ResourceSocket $socket): string

@@ -140,7 +140,7 @@ final readonly class TransferCommands
             while (($chunk = $data->read()) !== null) {
                 $received += strlen($chunk);
                 if ($received > $room) {
-                    throw Reply::full();
+                    continue; // Taken in and thrown away: a client that still sends would not hear the 552 otherwise.
                 }
                 if ($faults->closeDataAfter !== null && $received > $faults->closeDataAfter) {
                     throw new Reply('The data connection was closed early', 426);
@@ -150,6 +150,9 @@ final readonly class TransferCommands
             }
             if ($this->session->data->aborted) {
                 throw new Reply('The transfer was aborted', 426);
+            }
+            if ($received > $room) {
+                throw Reply::full();
             }
             if ($faults->lie) {
                 ftruncate($stream, $kept - intdiv($received + 1, 2));

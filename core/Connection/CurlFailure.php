@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+/** What libcurl's error number and the server's last reply (RFC 959 section 4.2) mean together. */
+final class CurlFailure
+{
+    private const SEND_FAIL_REWIND = 65;
+
+    private const REMOTE_DISK_FULL = 70;
+
+    public static function reason(int $error, ?string $reply): FailureReason
+    {
+        $code = $reply !== null && preg_match('/\A(\d{3})[ -]/', $reply, $match) === 1 ? (int) $match[1] : 0;
+
+        return match (true) {
+            $error === CURLE_COULDNT_RESOLVE_HOST => FailureReason::NameUnknown,
+            $error === CURLE_COULDNT_CONNECT => FailureReason::Unreachable,
+            $error === CURLE_SSL_CACERT, $error === CURLE_SSL_PEER_CERTIFICATE => FailureReason::CertificateUntrusted,
+            $error === CURLE_FTP_SSL_FAILED, $error === CURLE_SSL_CONNECT_ERROR => FailureReason::EncryptionRefused,
+            $code === 530, $error === 67 => FailureReason::SignInRefused,
+            $code === 552, $code === 452, $error === self::REMOTE_DISK_FULL => FailureReason::NoSpace,
+            $code === 421 => FailureReason::TooManyConnections,
+            $code === 550, $error === CURLE_REMOTE_FILE_NOT_FOUND => FailureReason::NotFound,
+            $code === 553, $code === 501 && $error === CURLE_QUOTE_ERROR => FailureReason::Forbidden,
+            $error === CURLE_OPERATION_TIMEDOUT => FailureReason::TimedOut,
+            $code === 426, $code === 425,
+            in_array($error, [CURLE_RECV_ERROR, CURLE_SEND_ERROR, CURLE_GOT_NOTHING, CURLE_PARTIAL_FILE, CURLE_ABORTED_BY_CALLBACK, self::SEND_FAIL_REWIND, CURLE_FTP_WEIRD_SERVER_REPLY, CURLE_FTP_WEIRD_PASS_REPLY, CURLE_FTP_WEIRD_PASV_REPLY], true) && $code < 500 => FailureReason::Disconnected,
+            in_array($error, [CURLE_WRITE_ERROR, CURLE_READ_ERROR], true) => FailureReason::LocalFile,
+            $code >= 500 => FailureReason::Forbidden,
+            default => FailureReason::NotUnderstood,
+        };
+    }
+}

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+/** Why something on a server did not come about. */
+enum FailureReason: string
+{
+    case NameUnknown = 'name_unknown';
+    case Unreachable = 'unreachable';
+    case EncryptionRefused = 'encryption_refused';
+    case CertificateUntrusted = 'certificate_untrusted';
+    case SignInRefused = 'sign_in_refused';
+    case TooManyConnections = 'too_many_connections';
+    case NotFound = 'not_found';
+    case Forbidden = 'forbidden';
+    case NoSpace = 'no_space';
+    case Disconnected = 'disconnected';
+    case TimedOut = 'timed_out';
+    case NotUnderstood = 'not_understood';
+    case LocalFile = 'local_file';
+
+    /** Whether trying again soon may help; a refused password never is tried again, hosts lock accounts out. */
+    public function isTransient(): bool
+    {
+        return in_array($this, [self::Disconnected, self::TimedOut, self::TooManyConnections, self::Unreachable], true);
+    }
+
+    public function sentence(): string
+    {
+        return match ($this) {
+            self::NameUnknown => 'the name does not resolve to an address',
+            self::Unreachable => 'nothing answers at this address and port',
+            self::EncryptionRefused => 'the server offers no encryption',
+            self::CertificateUntrusted => 'the certificate could not be verified',
+            self::SignInRefused => 'the sign-in was refused',
+            self::TooManyConnections => 'the server takes no more connections just now',
+            self::NotFound => 'it is not there',
+            self::Forbidden => 'the server does not allow it',
+            self::NoSpace => 'the account is full',
+            self::Disconnected => 'the connection broke off',
+            self::TimedOut => 'the server stopped answering',
+            self::NotUnderstood => 'the answer of the server was not understood',
+            self::LocalFile => 'a file of our own could not be read or written',
+        };
+    }
+
+    public function nextStep(): string
+    {
+        return match ($this) {
+            self::NameUnknown => 'Check the spelling of the host, or give the address from the provider.',
+            self::Unreachable => 'Check host and port; plain and explicit TLS use 21, implicit TLS 990.',
+            self::EncryptionRefused => 'Ask the provider for TLS, or choose plain FTP for this account knowingly.',
+            self::CertificateUntrusted => 'Compare the host name with the one in the certificate, and ask the provider.',
+            self::SignInRefused => 'Check login and password; many hosts want the login with its domain.',
+            self::TooManyConnections => 'Wait a moment and try again with fewer connections.',
+            self::NotFound => 'Look at the directory; it may have been moved.',
+            self::Forbidden => 'Check the permissions and which directory this login may write to.',
+            self::NoSpace => 'Make room in the account or ask for more space, then try again.',
+            self::Disconnected, self::TimedOut => 'Try again; if it happens again, ask the provider.',
+            self::NotUnderstood => 'Send the words of the server to whoever looks after Cellarium.',
+            self::LocalFile => 'Check the disk that Cellarium keeps its files on.',
+        };
+    }
+}

@@ -1,0 +1,219 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Path\RemotePath;
+use CurlHandle;
+
+/**
+ * FTP and FTP over TLS on libcurl: one handle, so one connection that is used again.
+ *
+ * Every command names its path in full (no CWD), so that nothing depends on where the last command left off.
+ */
+final class FtpRemoteDirectory implements RemoteDirectory, SetsModes
+{
+    private readonly CurlHandle $curl;
+
+    /** @var list<string> the lines the server sent during the last request */
+    private array $replies = [];
+
+    /** @param (\Closure(int): bool)|null $carryOn hears the bytes moved so far in a transfer; false breaks it off */
+    public function __construct(
+        private readonly Endpoint $endpoint,
+        private readonly FtpSettings $settings = new FtpSettings,
+        private readonly ?\Closure $carryOn = null,
+    ) {
+        $this->curl = curl_init();
+    }
+
+    public function list(RemotePath $directory): array
+    {
+        $sink = fopen('php://temp', 'w+b');
+        assert($sink !== false);
+        $what = "listing $directory";
+        $this->request($what, $this->url($directory, true), [CURLOPT_CUSTOMREQUEST => 'MLSD', CURLOPT_FILE => $sink], $directory);
+        rewind($sink);
+
+        return MachineListing::parse((string) stream_get_contents($sink), $what);
+    }
+
+    public function stat(RemotePath $path): ?RemoteEntry
+    {
+        if ($path->depth() === 0) {
+            $this->list($path);
+
+            return new RemoteEntry('', EntryKind::Directory);
+        }
+        // By its parent's listing: MLST answers 550 for what is absent and for what is forbidden alike.
+        foreach ($this->list($path->parent()) as $entry) {
+            if ($entry->name === $path->name()) {
+                return $entry;
+            }
+        }
+
+        return null;
+    }
+
+    public function read(RemotePath $file, $sink): int
+    {
+        $this->request("reading $file", $this->url($file), [CURLOPT_FILE => $sink], $file);
+
+        return $this->bytes(CURLINFO_SIZE_DOWNLOAD_T);
+    }
+
+    public function write(RemotePath $file, $source, int $size): ?int
+    {
+        $this->request("writing $file", $this->url($file), [
+            CURLOPT_UPLOAD => true,
+            CURLOPT_INFILE => $source,
+            CURLOPT_INFILESIZE => $size,
+            CURLOPT_POSTQUOTE => ["*SIZE $file"],
+        ], $file->parent());
+        if ($this->bytes(CURLINFO_SIZE_UPLOAD_T) !== $size) {
+            throw RemoteFailure::while("writing $file", FailureReason::LocalFile);
+        }
+        $last = $this->lastReply();
+
+        return $last !== null && preg_match('/\A213 (\d{1,18})\z/', $last, $match) === 1 ? (int) $match[1] : null;
+    }
+
+    public function rename(RemotePath $from, RemotePath $to): void
+    {
+        $this->command("renaming $from to $to", ["RNFR $from", "RNTO $to"], $from);
+    }
+
+    public function remove(RemotePath $file): void
+    {
+        $this->command("removing $file", ["DELE $file"], $file);
+    }
+
+    public function makeDirectory(RemotePath $directory): void
+    {
+        try {
+            $this->command("making $directory", ["MKD $directory"], $directory->parent());
+        } catch (RemoteFailure $failure) {
+            if (! $failure->reason->isTransient() && $this->stat($directory)?->kind === EntryKind::Directory) {
+                return;
+            }
+            throw $failure;
+        }
+    }
+
+    public function removeDirectory(RemotePath $directory): void
+    {
+        $this->command("removing $directory", ["RMD $directory"], $directory);
+    }
+
+    public function setMode(RemotePath $path, int $mode): void
+    {
+        $this->command("setting the mode of $path", [sprintf('SITE CHMOD %03o %s', $mode, $path)], $path);
+    }
+
+    /** @param list<string> $lines */
+    private function command(string $what, array $lines, RemotePath $path): void
+    {
+        $this->request($what, $this->url(RemotePath::root(), true), [CURLOPT_NOBODY => true, CURLOPT_QUOTE => $lines], $path);
+    }
+
+    /**
+     * @param  array<int, mixed>  $options
+     * @param  RemotePath  $path  decides between absent and forbidden when the server says 550
+     */
+    private function request(string $what, string $url, array $options, RemotePath $path): void
+    {
+        $this->replies = [];
+        curl_reset($this->curl);
+        curl_setopt_array($this->curl, $options + $this->options($url));
+        $done = curl_exec($this->curl);
+        if ($done === false || curl_errno($this->curl) !== 0) {
+            throw $this->failure($what, $path);
+        }
+    }
+
+    /** @return array<int, mixed> */
+    private function options(string $url): array
+    {
+        $endpoint = $this->endpoint;
+        $options = [
+            CURLOPT_URL => $url,
+            CURLOPT_PROTOCOLS => CURLPROTO_FTP | CURLPROTO_FTPS,
+            CURLOPT_USERNAME => $endpoint->login,
+            CURLOPT_PASSWORD => $endpoint->password->reveal(),
+            CURLOPT_USE_SSL => $endpoint->protocol === Protocol::Ftp ? CURLUSESSL_NONE : CURLUSESSL_ALL,
+            CURLOPT_FTPSSLAUTH => CURLFTPAUTH_TLS,
+            CURLOPT_FTP_FILEMETHOD => CURLFTPMETHOD_NOCWD,
+            CURLOPT_FTP_SKIP_PASV_IP => true,
+            CURLOPT_SSL_VERIFYPEER => true,
+            CURLOPT_SSL_VERIFYHOST => 2,
+            CURLOPT_CONNECTTIMEOUT => $this->settings->connectSeconds,
+            CURLOPT_FTP_RESPONSE_TIMEOUT => $this->settings->answerSeconds,
+            CURLOPT_LOW_SPEED_LIMIT => 1,
+            CURLOPT_LOW_SPEED_TIME => $this->settings->answerSeconds,
+            CURLOPT_NOSIGNAL => true,
+            CURLOPT_PROXY => '',
+            CURLOPT_HEADERFUNCTION => function (CurlHandle $curl, string $line): int {
+                $this->replies[] = rtrim($line, "\r\n");
+
+                return strlen($line);
+            },
+        ];
+        if ($endpoint->address !== null) {
+            $options[CURLOPT_RESOLVE] = ["$endpoint->host:$endpoint->port:$endpoint->address"];
+        }
+        if ($endpoint->authorities !== null) {
+            $options[CURLOPT_CAINFO] = $endpoint->authorities;
+        }
+        if ($this->carryOn !== null) {
+            $options[CURLOPT_NOPROGRESS] = false;
+            $options[CURLOPT_XFERINFOFUNCTION] = fn (CurlHandle $curl, int $downAll, int $down, int $upAll, int $up): int => ($this->carryOn)($down + $up) ? 0 : 1;
+        }
+
+        return $options;
+    }
+
+    private function url(RemotePath $path, bool $directory = false): string
+    {
+        $segments = array_map(rawurlencode(...), array_slice(explode('/', $path->toString()), 1));
+        $encoded = '%2F'.implode('/', $segments).($directory && $path->depth() > 0 ? '/' : '');
+
+        return "{$this->endpoint->protocol->scheme()}://{$this->endpoint->host}:{$this->endpoint->port}/$encoded";
+    }
+
+    private function lastReply(): ?string
+    {
+        return $this->replies === [] ? null : $this->replies[count($this->replies) - 1];
+    }
+
+    private function bytes(int $info): int
+    {
+        $bytes = curl_getinfo($this->curl, $info);
+
+        return is_int($bytes) ? $bytes : 0;
+    }
+
+    private function failure(string $what, RemotePath $path): RemoteFailure
+    {
+        $said = $this->lastReply();
+        $error = curl_errno($this->curl);
+        $reason = CurlFailure::reason($error, $said);
+        if ($reason === FailureReason::NotFound && $path->depth() > 0) {
+            $reason = $this->absentOrForbidden($path);
+        }
+
+        return RemoteFailure::while($what, $reason, $said !== null && preg_match('/\A[45]\d\d/', $said) === 1 ? $said : null);
+    }
+
+    /** A 550 may mean either; the parent's listing tells. */
+    private function absentOrForbidden(RemotePath $path): FailureReason
+    {
+        try {
+            return $this->stat($path) === null ? FailureReason::NotFound : FailureReason::Forbidden;
+        } catch (RemoteFailure $failure) {
+            return $failure->reason;
+        }
+    }
+}

@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+use Cellarium\Core\Path\RemotePath;
+
+/** A directory of this machine behind the same contract; "/" is that directory. */
+final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
+{
+    /** @param string $root absolute, exists */
+    public function __construct(private string $root) {}
+
+    public function list(RemotePath $directory): array
+    {
+        $real = $this->real($directory);
+        $names = is_dir($real) ? @scandir($real) : throw $this->failure("listing $directory", $real);
+        if ($names === false) {
+            throw RemoteFailure::while("listing $directory", FailureReason::Forbidden);
+        }
+
+        return array_map(fn (string $name): RemoteEntry => $this->entry("$real/$name", $name), array_values(array_diff($names, ['.', '..'])));
+    }
+
+    public function stat(RemotePath $path): ?RemoteEntry
+    {
+        $real = $this->real($path);
+
+        return file_exists($real) || is_link($real) ? $this->entry($real, $path->name()) : null;
+    }
+
+    public function read(RemotePath $file, $sink): int
+    {
+        $source = @fopen($this->real($file), 'rb');
+        if ($source === false) {
+            throw $this->failure("reading $file", $this->real($file));
+        }
+        try {
+            $bytes = stream_copy_to_stream($source, $sink);
+        } finally {
+            fclose($source);
+        }
+
+        return $bytes === false ? throw RemoteFailure::while("reading $file", FailureReason::LocalFile) : $bytes;
+    }
+
+    public function write(RemotePath $file, $source, int $size): ?int
+    {
+        $sink = @fopen($this->real($file), 'wb');
+        if ($sink === false) {
+            throw $this->failure("writing $file", dirname($this->real($file)));
+        }
+        try {
+            $bytes = stream_copy_to_stream($source, $sink);
+        } finally {
+            fclose($sink);
+        }
+        clearstatcache(true, $this->real($file));
+
+        return $bytes === $size ? (int) filesize($this->real($file)) : throw RemoteFailure::while("writing $file", FailureReason::LocalFile);
+    }
+
+    public function rename(RemotePath $from, RemotePath $to): void
+    {
+        if (! @rename($this->real($from), $this->real($to))) {
+            throw $this->failure("renaming $from to $to", $this->real($from));
+        }
+    }
+
+    public function remove(RemotePath $file): void
+    {
+        if (! @unlink($this->real($file))) {
+            throw $this->failure("removing $file", $this->real($file));
+        }
+    }
+
+    public function makeDirectory(RemotePath $directory): void
+    {
+        if (! is_dir($this->real($directory)) && ! @mkdir($this->real($directory))) {
+            throw $this->failure("making $directory", dirname($this->real($directory)));
+        }
+    }
+
+    public function removeDirectory(RemotePath $directory): void
+    {
+        if (! @rmdir($this->real($directory))) {
+            throw $this->failure("removing $directory", $this->real($directory));
+        }
+    }
+
+    public function setMode(RemotePath $path, int $mode): void
+    {
+        if (! @chmod($this->real($path), $mode)) {
+            throw $this->failure("setting the mode of $path", $this->real($path));
+        }
+    }
+
+    private function real(RemotePath $path): string
+    {
+        return $this->root.($path->depth() === 0 ? '' : $path->toString());
+    }
+
+    private function entry(string $real, string $name): RemoteEntry
+    {
+        clearstatcache(true, $real);
+        $stat = @lstat($real);
+        if ($stat === false) {
+            throw RemoteFailure::while("looking at $name", FailureReason::Forbidden);
+        }
+        $kind = match ($stat['mode'] & 0170000) {
+            0100000 => EntryKind::File,
+            0040000 => EntryKind::Directory,
+            0120000 => EntryKind::Link,
+            default => EntryKind::Other,
+        };
+
+        return new RemoteEntry($name, $kind, $kind === EntryKind::File ? $stat['size'] : null, $stat['mtime'], $stat['mode'] & 07777);
+    }
+
+    private function failure(string $what, string $needed): RemoteFailure
+    {
+        return RemoteFailure::while($what, file_exists($needed) ? FailureReason::Forbidden : FailureReason::NotFound);
+    }
+}

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+/** Reads the machine listings of RFC 3659 section 7; strict, because a line misread is a file lost. */
+final class MachineListing
+{
+    /**
+     * @return list<RemoteEntry> without the directory itself and the one above
+     *
+     * @throws RemoteFailure NotUnderstood
+     */
+    public static function parse(string $text, string $what): array
+    {
+        $entries = [];
+        foreach (explode("\n", $text) as $line) {
+            $line = rtrim($line, "\r");
+            if ($line === '') {
+                continue;
+            }
+            $entry = self::line($line, $what);
+            if ($entry !== null) {
+                $entries[] = $entry;
+            }
+        }
+
+        return $entries;
+    }
+
+    /** @throws RemoteFailure NotUnderstood */
+    public static function line(string $line, string $what): ?RemoteEntry
+    {
+        if (preg_match('/\A((?:[^=;\s]+=[^;]*;)+) (.+)\z/s', $line, $match) !== 1 || ! mb_check_encoding($match[2], 'UTF-8')) {
+            throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
+        }
+        $facts = [];
+        foreach (explode(';', rtrim($match[1], ';')) as $fact) {
+            [$name, $value] = explode('=', $fact, 2) + [1 => ''];
+            $facts[strtolower($name)] = $value;
+        }
+        $kind = match (true) {
+            ! isset($facts['type']) => throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line),
+            in_array(strtolower($facts['type']), ['cdir', 'pdir'], true) => null,
+            strtolower($facts['type']) === 'file' => EntryKind::File,
+            strtolower($facts['type']) === 'dir' => EntryKind::Directory,
+            preg_match('/\AOS\.unix=(symlink|slink)/i', $facts['type']) === 1 => EntryKind::Link,
+            default => EntryKind::Other,
+        };
+
+        return $kind === null ? null : new RemoteEntry(
+            $match[2],
+            $kind,
+            self::number($facts['size'] ?? null, $line, $what),
+            self::time($facts['modify'] ?? null, $line, $what),
+            isset($facts['unix.mode']) && preg_match('/\A[0-7]{3,7}\z/', $facts['unix.mode']) === 1 ? (int) octdec($facts['unix.mode']) & 07777 : null,
+        );
+    }
+
+    private static function number(?string $digits, string $line, string $what): ?int
+    {
+        if ($digits === null) {
+            return null;
+        }
+
+        return preg_match('/\A\d{1,18}\z/', $digits) === 1 ? (int) $digits : throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
+    }
+
+    private static function time(?string $value, string $line, string $what): ?int
+    {
+        if ($value === null) {
+            return null;
+        }
+        $time = preg_match('/\A(\d{14})(?:\.\d+)?\z/', $value, $match) === 1
+            ? \DateTimeImmutable::createFromFormat('!YmdHis', $match[1], new \DateTimeZone('UTC'))
+            : false;
+
+        return $time === false ? throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line) : $time->getTimestamp();
+    }
+}

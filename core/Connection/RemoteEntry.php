@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+/** One name in a listing. */
+final readonly class RemoteEntry
+{
+    /**
+     * @param  int|null  $size  bytes, for files
+     * @param  int|null  $modified  seconds since 1970, UTC
+     * @param  int|null  $mode  the lower twelve bits as the server gave them, 0644 say
+     */
+    public function __construct(
+        public string $name,
+        public EntryKind $kind,
+        public ?int $size = null,
+        public ?int $modified = null,
+        public ?int $mode = null,
+    ) {}
+}

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+use Cellarium\Core\Path\RemotePath;
+
+interface RemoteReader
+{
+    /**
+     * What a directory holds, without "." and "..", in the server's order. An empty list means it is empty.
+     *
+     * @return list<RemoteEntry>
+     *
+     * @throws RemoteFailure NotFound, Forbidden, NotUnderstood, or of the connection
+     */
+    public function list(RemotePath $directory): array;
+
+    /**
+     * One entry; null only when the server showed that it is absent.
+     *
+     * @throws RemoteFailure
+     */
+    public function stat(RemotePath $path): ?RemoteEntry;
+
+    /**
+     * Writes a file's bytes to a stream.
+     *
+     * @param  resource  $sink
+     * @return int bytes written
+     *
+     * @throws RemoteFailure the sink then holds an unknown part
+     */
+    public function read(RemotePath $file, $sink): int;
+}
