@@ -7,9 +7,14 @@ namespace Cellarium\Core\Connection;
 /** What libcurl's error number and the server's last reply (RFC 959 section 4.2) mean together. */
 final class CurlFailure
 {
+    /** Numbers of libcurl that PHP has no names for. */
     private const SEND_FAIL_REWIND = 65;
 
+    private const LOGIN_DENIED = 67;
+
     private const REMOTE_DISK_FULL = 70;
+
+    private const REMOTE_FILE_NOT_FOUND = 78;
 
     public static function reason(int $error, ?string $reply): FailureReason
     {
@@ -20,10 +25,10 @@ final class CurlFailure
             $error === CURLE_COULDNT_CONNECT => FailureReason::Unreachable,
             $error === CURLE_SSL_CACERT, $error === CURLE_SSL_PEER_CERTIFICATE => FailureReason::CertificateUntrusted,
             $error === CURLE_FTP_SSL_FAILED, $error === CURLE_SSL_CONNECT_ERROR => FailureReason::EncryptionRefused,
-            $code === 530, $error === 67 => FailureReason::SignInRefused,
+            $code === 530, $error === self::LOGIN_DENIED => FailureReason::SignInRefused,
             $code === 552, $code === 452, $error === self::REMOTE_DISK_FULL => FailureReason::NoSpace,
             $code === 421 => FailureReason::TooManyConnections,
-            $code === 550, $error === CURLE_REMOTE_FILE_NOT_FOUND => FailureReason::NotFound,
+            $code === 550, $error === self::REMOTE_FILE_NOT_FOUND => FailureReason::NotFound,
             $code === 553, $code === 501 && $error === CURLE_QUOTE_ERROR => FailureReason::Forbidden,
             $error === CURLE_OPERATION_TIMEDOUT => FailureReason::TimedOut,
             $code === 426, $code === 425,

@@ -18,6 +18,7 @@ enum FailureReason: string
     case NoSpace = 'no_space';
     case Disconnected = 'disconnected';
     case TimedOut = 'timed_out';
+    case Incomplete = 'incomplete';
     case NotUnderstood = 'not_understood';
     case LocalFile = 'local_file';
 
@@ -41,6 +42,7 @@ enum FailureReason: string
             self::NoSpace => 'the account is full',
             self::Disconnected => 'the connection broke off',
             self::TimedOut => 'the server stopped answering',
+            self::Incomplete => 'what the server holds is not as long as what was sent or promised',
             self::NotUnderstood => 'the answer of the server was not understood',
             self::LocalFile => 'a file of our own could not be read or written',
         };
@@ -59,6 +61,7 @@ enum FailureReason: string
             self::Forbidden => 'Check the permissions and which directory this login may write to.',
             self::NoSpace => 'Make room in the account or ask for more space, then try again.',
             self::Disconnected, self::TimedOut => 'Try again; if it happens again, ask the provider.',
+            self::Incomplete => 'Ask the provider about faults of their storage; nothing this server confirms can be relied on until then.',
             self::NotUnderstood => 'Send the words of the server to whoever looks after Cellarium.',
             self::LocalFile => 'Check the disk that Cellarium keeps its files on.',
         };

@@ -8,6 +8,7 @@ use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Path\RemotePath;
 use CurlHandle;
+use CurlMultiHandle;
 
 /**
  * FTP and FTP over TLS on libcurl: one handle, so one connection that is used again.
@@ -16,7 +17,12 @@ use CurlHandle;
  */
 final class FtpRemoteDirectory implements RemoteDirectory, SetsModes
 {
+    /** How long a look at the sockets may wait, in seconds; see exchange(). */
+    private const LOOK_SECONDS = 0.01;
+
     private readonly CurlHandle $curl;
+
+    private readonly CurlMultiHandle $connection;
 
     /** @var list<string> the lines the server sent during the last request */
     private array $replies = [];
@@ -28,6 +34,7 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes
         private readonly ?\Closure $carryOn = null,
     ) {
         $this->curl = curl_init();
+        $this->connection = curl_multi_init();
     }
 
     public function list(RemotePath $directory): array
@@ -69,7 +76,7 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes
     {
         $this->request("writing $file", $this->url($file), [
             CURLOPT_UPLOAD => true,
-            CURLOPT_INFILE => $source,
+            CURLOPT_READFUNCTION => static fn (CurlHandle $curl, mixed $none, int $length): string => (string) fread($source, max(1, $length)),
             CURLOPT_INFILESIZE => $size,
             CURLOPT_POSTQUOTE => ["*SIZE $file"],
         ], $file->parent());
@@ -128,9 +135,35 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes
         $this->replies = [];
         curl_reset($this->curl);
         curl_setopt_array($this->curl, $options + $this->options($url));
-        $done = curl_exec($this->curl);
-        if ($done === false || curl_errno($this->curl) !== 0) {
-            throw $this->failure($what, $path);
+        $error = $this->exchange();
+        if ($error !== CURLE_OK) {
+            throw $this->failure($what, $error, $path);
+        }
+    }
+
+    /**
+     * Lets libcurl work until the request is done.
+     *
+     * Through a multi handle that is looked at often: while the TLS handshake of a data connection is pending, libcurl
+     * 7.88 watches only that socket, and replies on the control connection wait for the next look, up to a second.
+     */
+    private function exchange(): int
+    {
+        curl_multi_add_handle($this->connection, $this->curl);
+        try {
+            do {
+                $status = curl_multi_exec($this->connection, $running);
+                $told = curl_multi_info_read($this->connection);
+                if ($told !== false) {
+                    return $told['result'];
+                }
+                curl_multi_select($this->connection, $this->endpoint->protocol->isEncrypted() ? self::LOOK_SECONDS : 0.25);
+            } while ($status === CURLM_OK && $running > 0);
+            $told = curl_multi_info_read($this->connection);
+
+            return $told === false ? CURLE_FAILED_INIT : $told['result'];
+        } finally {
+            curl_multi_remove_handle($this->connection, $this->curl);
         }
     }
 
@@ -147,6 +180,7 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes
             CURLOPT_FTPSSLAUTH => CURLFTPAUTH_TLS,
             CURLOPT_FTP_FILEMETHOD => CURLFTPMETHOD_NOCWD,
             CURLOPT_FTP_SKIP_PASV_IP => true,
+            CURLOPT_IGNORE_CONTENT_LENGTH => true,
             CURLOPT_SSL_VERIFYPEER => true,
             CURLOPT_SSL_VERIFYHOST => 2,
             CURLOPT_CONNECTTIMEOUT => $this->settings->connectSeconds,
@@ -195,10 +229,9 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes
         return is_int($bytes) ? $bytes : 0;
     }
 
-    private function failure(string $what, RemotePath $path): RemoteFailure
+    private function failure(string $what, int $error, RemotePath $path): RemoteFailure
     {
         $said = $this->lastReply();
-        $error = curl_errno($this->curl);
         $reason = CurlFailure::reason($error, $said);
         if ($reason === FailureReason::NotFound && $path->depth() > 0) {
             $reason = $this->absentOrForbidden($path);

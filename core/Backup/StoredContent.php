@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Backup;
+
+final readonly class StoredContent
+{
+    public function __construct(
+        public string $sha256,
+        public int $size,
+    ) {}
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Package;
+
+use Cellarium\Core\Path\PathFault;
+use Cellarium\Core\Path\PathRefused;
+use Cellarium\Core\Path\RelativePath;
+
+/** From the name an archive gives to a path below the directory it is unpacked in, or a refusal. */
+final class EntryName
+{
+    /** @throws PackageRefused */
+    public static function parse(string $archive, string $name): RelativePath
+    {
+        try {
+            return RelativePath::fromString($name);
+        } catch (PathRefused $refused) {
+            $leaves = $refused->fault === PathFault::Leaves || $refused->fault === PathFault::Absolute;
+            throw PackageRefused::because($archive, $leaves ? RefusalReason::Leaves : RefusalReason::BadName, $name);
+        }
+    }
+}

@@ -1,0 +1,142 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Package;
+
+/**
+ * A tar archive packed with gzip (POSIX.1-1988 ustar, with the pax and GNU records for long names), read as a stream.
+ *
+ * Nothing is known before it is read, so the limits are checked as the bytes come.
+ */
+final class TarPackage implements Archive
+{
+    private const BLOCK = 512;
+
+    /** @var resource */
+    private $stream;
+
+    private int $left = 0;
+
+    private int $unpacked = 0;
+
+    private readonly int $packed;
+
+    /** @throws PackageRefused */
+    public function __construct(string $file, private readonly string $name, private readonly ArchiveLimits $limits)
+    {
+        $stream = @gzopen($file, 'rb');
+        if ($stream === false) {
+            throw PackageRefused::because($name, RefusalReason::NotAnArchive);
+        }
+        $this->stream = $stream;
+        $this->packed = (int) filesize($file);
+    }
+
+    public function entries(): iterable
+    {
+        $count = 0;
+        $longName = null;
+        while (true) {
+            $this->skip();
+            $header = $this->take(self::BLOCK);
+            if ($header === '' || trim($header, "\0") === '') {
+                return;
+            }
+            $this->checkSum($header);
+            $size = $this->octal(substr($header, 124, 12));
+            $kind = $header[156];
+            $this->limits->check($this->name, ++$count, $this->unpacked + $size, $this->packed);
+            $this->left = (int) (ceil($size / self::BLOCK) * self::BLOCK);
+            if ($kind === 'L' || $kind === 'x' || $kind === 'g') {
+                $longName = $this->longName($kind, $size) ?? $longName;
+
+                continue;
+            }
+            $name = $longName ?? $this->shortName($header);
+            $longName = null;
+            if (! in_array($kind, ["\0", '0', '5'], true)) {
+                throw PackageRefused::because($this->name, RefusalReason::Link, $name);
+            }
+            if (trim($name, './') === '' && ! str_contains($name, '..')) {
+                continue;
+            }
+            yield new ArchiveEntry($count, EntryName::parse($this->name, $name), $kind === '5', $size, $this->octal(substr($header, 136, 12)));
+        }
+    }
+
+    public function chunks(ArchiveEntry $entry): iterable
+    {
+        for ($rest = $entry->size; $rest > 0; $rest -= strlen($chunk)) {
+            $chunk = $this->take(min($rest, 65536));
+            $this->left -= strlen($chunk);
+            if ($chunk === '') {
+                throw PackageRefused::because($this->name, RefusalReason::Broken, "at $entry->path");
+            }
+            yield $chunk;
+        }
+    }
+
+    private function take(int $bytes): string
+    {
+        $data = '';
+        while (strlen($data) < $bytes && ($chunk = @gzread($this->stream, $bytes - strlen($data))) !== false && $chunk !== '') {
+            $data .= $chunk;
+        }
+        $this->unpacked += strlen($data);
+        $this->limits->check($this->name, 1, $this->unpacked, $this->packed);
+        if ($data !== '' && strlen($data) < $bytes) {
+            throw PackageRefused::because($this->name, RefusalReason::Broken, 'at its end');
+        }
+
+        return $data;
+    }
+
+    private function skip(): void
+    {
+        while ($this->left > 0) {
+            $read = strlen($this->take(min($this->left, 65536)));
+            if ($read === 0) {
+                throw PackageRefused::because($this->name, RefusalReason::Broken, 'at its end');
+            }
+            $this->left -= $read;
+        }
+    }
+
+    private function checkSum(string $header): void
+    {
+        $sum = array_sum(array_map(ord(...), str_split(substr_replace($header, '        ', 148, 8))));
+        if ($sum !== $this->octal(substr($header, 148, 8))) {
+            throw PackageRefused::because($this->name, RefusalReason::NotAnArchive);
+        }
+    }
+
+    private function octal(string $field): int
+    {
+        $digits = trim($field, " \0");
+
+        return preg_match('/\A[0-7]*\z/', $digits) === 1 ? (int) octdec($digits) : throw PackageRefused::because($this->name, RefusalReason::Broken, 'in a header');
+    }
+
+    private function shortName(string $header): string
+    {
+        $prefix = str_starts_with(substr($header, 257, 6), 'ustar') ? rtrim(substr($header, 345, 155), "\0") : '';
+        $name = (string) strtok(substr($header, 0, 100)."\0", "\0");
+
+        return $prefix === '' ? $name : "$prefix/$name";
+    }
+
+    private function longName(string $kind, int $size): ?string
+    {
+        if ($size > 65536) {
+            throw PackageRefused::because($this->name, RefusalReason::BadName, 'with an overlong record');
+        }
+        $record = $this->take($size);
+        $this->left -= $size;
+        if ($kind === 'L') {
+            return rtrim($record, "\0");
+        }
+
+        return $kind === 'x' && preg_match('/^\d+ path=([^\n]+)$/m', $record, $match) === 1 ? $match[1] : null;
+    }
+}

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Plan;
+
+use Cellarium\Core\Connection\EntryKind;
+use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Record\Fields;
+
+/** A file or directory in a manifest. */
+final readonly class ManifestEntry
+{
+    /**
+     * @param  int  $size  bytes, 0 for directories
+     * @param  int|null  $modified  seconds since 1970, UTC
+     * @param  int|null  $mode  twelve bits
+     * @param  string|null  $sha256  of the contents in hexadecimal, null where not known
+     */
+    public function __construct(
+        public RelativePath $path,
+        public EntryKind $kind,
+        public int $size = 0,
+        public ?int $modified = null,
+        public ?int $mode = null,
+        public ?string $sha256 = null,
+    ) {}
+
+    public function isFile(): bool
+    {
+        return $this->kind === EntryKind::File;
+    }
+
+    public function withSha256(?string $sha256): self
+    {
+        return new self($this->path, $this->kind, $this->size, $this->modified, $this->mode, $sha256);
+    }
+
+    public function at(RelativePath $path): self
+    {
+        return new self($path, $this->kind, $this->size, $this->modified, $this->mode, $this->sha256);
+    }
+
+    /** Whether a listing shows nothing that tells the two apart: kind, size and time. */
+    public function looksLike(self $other): bool
+    {
+        return $this->kind === $other->kind && $this->size === $other->size && $this->modified === $other->modified;
+    }
+
+    /** @return array{path: string, kind: string, size: int, modified: int|null, mode: int|null, sha256: string|null} */
+    public function toArray(): array
+    {
+        return [
+            'path' => $this->path->toString(),
+            'kind' => $this->kind->value,
+            'size' => $this->size,
+            'modified' => $this->modified,
+            'mode' => $this->mode,
+            'sha256' => $this->sha256,
+        ];
+    }
+
+    public static function fromFields(Fields $fields): self
+    {
+        return new self(
+            RelativePath::fromString($fields->text('path')),
+            EntryKind::from($fields->text('kind')),
+            $fields->number('size'),
+            $fields->numberOrNull('modified'),
+            $fields->numberOrNull('mode'),
+            $fields->textOrNull('sha256'),
+        );
+    }
+}

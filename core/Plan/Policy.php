@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Plan;
+
+use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Record\Fields;
+
+/**
+ * What a plan does with files that are on the server but not in the target, and what it never touches.
+ *
+ * Kept patterns are paths below the document root; one that ends in a slash means a directory with all below it,
+ * "*" stands for any characters within one name. `exact` makes the server hold the target and nothing else, which is
+ * what bringing a backup back means; kept patterns do not count then.
+ */
+final readonly class Policy
+{
+    public const HOST_FILES = ['.htaccess', '.htpasswd', '.user.ini', '.well-known/', 'cgi-bin/', 'error_log'];
+
+    /**
+     * @param  list<string>  $kept
+     * @param  list<string>  $placeholders  paths recognised as the host's placeholder
+     * @param  list<string>  $ours  paths the last deployment put there
+     */
+    public function __construct(
+        public array $kept = [],
+        public array $placeholders = [],
+        public array $ours = [],
+        public bool $exact = false,
+    ) {}
+
+    public function keeps(RelativePath $path): ?Why
+    {
+        return match (true) {
+            $this->exact => null,
+            self::matches($path, $this->kept) => Why::SiteSays,
+            self::matches($path, self::HOST_FILES) => Why::HostFile,
+            default => null,
+        };
+    }
+
+    /** @param list<string> $patterns */
+    private static function matches(RelativePath $path, array $patterns): bool
+    {
+        foreach ($patterns as $pattern) {
+            $subject = $path->toString();
+            if (str_ends_with($pattern, '/')) {
+                $subject = implode('/', array_slice($path->segments(), 0, substr_count($pattern, '/'))).'/';
+            }
+            if (fnmatch($pattern, $subject, FNM_PATHNAME | FNM_NOESCAPE)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @return array{kept: list<string>, placeholders: list<string>, ours: list<string>, exact: bool} */
+    public function toArray(): array
+    {
+        return ['kept' => $this->kept, 'placeholders' => $this->placeholders, 'ours' => $this->ours, 'exact' => $this->exact];
+    }
+
+    public static function fromFields(Fields $fields): self
+    {
+        return new self($fields->texts('kept'), $fields->texts('placeholders'), $fields->texts('ours'), $fields->flag('exact'));
+    }
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Plan;
+
+/**
+ * One step back: what a document root must hold so that one plan's changes are gone and nothing else is touched.
+ */
+final readonly class Undo
+{
+    /** @param list<string> $changedSince touched paths that are no longer as the plan left them */
+    private function __construct(
+        public Manifest $target,
+        public array $changedSince,
+    ) {}
+
+    /**
+     * @param  Plan  $done  the plan that was carried out
+     * @param  Manifest  $before  the backup taken for it, hashes known
+     * @param  Manifest  $after  the listing taken when it was done
+     * @param  Manifest  $live  what is there now
+     */
+    public static function of(Plan $done, Manifest $before, Manifest $after, Manifest $live): self
+    {
+        $changedSince = [];
+        $back = [];
+        $gone = [];
+        foreach ($done->items as $item) {
+            if (! $item->change->touches()) {
+                continue;
+            }
+            $path = $item->path->toString();
+            $left = $after->get($path);
+            $now = $live->get($path);
+            if ($item->isFile() && ($left === null) !== ($now === null) || ($left !== null && $now !== null && $left->isFile() && ! $left->looksLike($now))) {
+                $changedSince[] = $path;
+            }
+            $old = $before->get($path);
+            $old === null ? $gone[] = $path : $back[] = $old;
+        }
+
+        return new self($live->without($gone)->with($back), $changedSince);
+    }
+}

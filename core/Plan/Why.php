@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Plan;
+
+/** The reason behind a change, where the change alone does not tell it. */
+enum Why: string
+{
+    case InPackage = 'in_package';
+    case NotYetCompared = 'not_yet_compared';
+    case NotOurs = 'not_ours';
+    case SiteSays = 'site_says';
+    case HostFile = 'host_file';
+    case Placeholder = 'placeholder';
+    case FromLastDeployment = 'from_last_deployment';
+    case NotInTarget = 'not_in_target';
+
+    public function sentence(): string
+    {
+        return match ($this) {
+            self::InPackage => '',
+            self::NotYetCompared => 'same size; compared once the backup is taken',
+            self::NotOurs => 'not part of this package',
+            self::SiteSays => 'as the site says',
+            self::HostFile => 'the host put it there',
+            self::Placeholder => 'the placeholder of the host',
+            self::FromLastDeployment => 'from the last deployment, not in this one',
+            self::NotInTarget => 'was not there then',
+        };
+    }
+}

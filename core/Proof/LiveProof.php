@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Proof;
+
+use Cellarium\Core\Path\PublicAddress;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Plan\ManifestEntry;
+use Cellarium\Core\Plan\Plan;
+
+/** Fetches what a deployment changed through the domain and compares it with what was sent, the start page first. */
+final readonly class LiveProof
+{
+    /**
+     * @param  list<string>  $startPages  the site's precedence
+     * @param  int  $most  addresses fetched at the most; pages come before assets
+     */
+    public function __construct(
+        private WebFetcher $fetcher,
+        private PublicAddress $addresses,
+        private RemotePath $documentRoot,
+        private array $startPages,
+        private int $most = 40,
+    ) {}
+
+    /** @return list<string> addresses that prove() would fetch */
+    public function addresses(Plan $plan, Manifest $after): array
+    {
+        return array_keys($this->expected($plan, $after));
+    }
+
+    /** @return list<PageProof> the start page first */
+    public function prove(Plan $plan, Manifest $after): array
+    {
+        $proofs = [];
+        foreach ($this->expected($plan, $after) as $url => $entry) {
+            $answer = $this->fetcher->fetch($url);
+            $runs = in_array($entry->path->extension(), ['php', 'phtml', 'cgi', 'shtml'], true);
+            $proofs[] = new PageProof($url, $answer->status, $runs ? null : $answer->sha256 === $entry->sha256, $answer->error);
+        }
+
+        return $proofs;
+    }
+
+    /** @return array<string, ManifestEntry> by address */
+    private function expected(Plan $plan, Manifest $after): array
+    {
+        $expected = [];
+        $start = $after->startPage($this->startPages);
+        if ($start !== null && $start->sha256 !== null) {
+            $expected[(string) $this->addresses->of($this->documentRoot)] = $start;
+        }
+        $waves = $plan->waves($this->startPages);
+        foreach ([...$waves['start'], ...$waves['pages'], ...$waves['assets']] as $item) {
+            $entry = $item->target;
+            if ($entry !== null && count($expected) < $this->most && ! str_starts_with($entry->path->name(), '.') && $item->change !== Change::Same) {
+                $expected[$this->addresses->ofFile($entry->path)] = $entry;
+            }
+        }
+
+        return $expected;
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Proof;
+
+/** Whether one address answers with the bytes that belong there. */
+final readonly class PageProof
+{
+    /** @param bool|null $matches null where bytes cannot be compared, because the server runs the file */
+    public function __construct(
+        public string $url,
+        public int $status,
+        public ?bool $matches,
+        public ?string $error = null,
+    ) {}
+
+    public function holds(): bool
+    {
+        return $this->status === 200 && $this->matches !== false;
+    }
+
+    public function sentence(): string
+    {
+        return match (true) {
+            $this->error !== null => "$this->url did not answer: $this->error",
+            $this->status === 404 => "$this->url was not found: the document root may be another directory",
+            $this->status === 403 => "$this->url is forbidden: the permissions may keep the web server out",
+            $this->status !== 200 => "$this->url answered with status $this->status",
+            $this->matches === false => "$this->url does not show the bytes that were sent: a cache, or another site, may stand in between",
+            default => "$this->url shows what was sent",
+        };
+    }
+
+    /** @return array{url: string, status: int, matches: bool|null, error: string|null} */
+    public function toArray(): array
+    {
+        return ['url' => $this->url, 'status' => $this->status, 'matches' => $this->matches, 'error' => $this->error];
+    }
+}

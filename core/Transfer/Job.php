@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Transfer;
+
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Record\Fields;
+
+/** One thing for one connection to do; small enough to be handed to another process. */
+final readonly class Job
+{
+    /**
+     * @param  RemotePath|null  $to  the new name, for renaming
+     * @param  string|null  $local  our file, to send or to fetch into
+     * @param  int  $size  bytes to send or expected to come
+     * @param  int|null  $mode  set before a renaming, where the server can
+     * @param  string  $subject  the path people know it by, below the document root
+     */
+    private function __construct(
+        public Operation $operation,
+        public RemotePath $path,
+        public ?RemotePath $to = null,
+        public ?string $local = null,
+        public int $size = 0,
+        public ?int $mode = null,
+        public string $subject = '',
+    ) {}
+
+    public static function list(RemotePath $directory): self
+    {
+        return new self(Operation::List, $directory);
+    }
+
+    public static function fetch(RemotePath $file, string $local, int $size, string $subject): self
+    {
+        return new self(Operation::Fetch, $file, null, $local, $size, null, $subject);
+    }
+
+    public static function send(string $local, RemotePath $file, int $size, string $subject): self
+    {
+        return new self(Operation::Send, $file, null, $local, $size, null, $subject);
+    }
+
+    public static function rename(RemotePath $from, RemotePath $to, ?int $mode, string $subject): self
+    {
+        return new self(Operation::Rename, $from, $to, null, 0, $mode, $subject);
+    }
+
+    /** Removes a file that may be gone already. */
+    public static function discard(RemotePath $file, string $subject = ''): self
+    {
+        return new self(Operation::Discard, $file, subject: $subject);
+    }
+
+    public static function makeDirectory(RemotePath $directory, string $subject): self
+    {
+        return new self(Operation::MakeDirectory, $directory, subject: $subject);
+    }
+
+    public static function removeDirectory(RemotePath $directory, string $subject): self
+    {
+        return new self(Operation::RemoveDirectory, $directory, subject: $subject);
+    }
+
+    /** @return array<string, string|int|null> */
+    public function toArray(): array
+    {
+        return [
+            'operation' => $this->operation->value, 'path' => $this->path->toString(), 'to' => $this->to?->toString(),
+            'local' => $this->local, 'size' => $this->size, 'mode' => $this->mode, 'subject' => $this->subject,
+        ];
+    }
+
+    public static function fromFields(Fields $fields): self
+    {
+        $to = $fields->textOrNull('to');
+
+        return new self(
+            Operation::from($fields->text('operation')), RemotePath::fromString($fields->text('path')),
+            $to === null ? null : RemotePath::fromString($to),
+            $fields->textOrNull('local'), $fields->number('size'), $fields->numberOrNull('mode'), $fields->text('subject'),
+        );
+    }
+}

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Transfer;
+
+use Cellarium\Core\Connection\EntryKind;
+use Cellarium\Core\Connection\RemoteEntry;
+use Cellarium\Core\Record\Fields;
+
+/** What came of a job that the server confirmed. */
+final readonly class JobResult
+{
+    /** @param list<RemoteEntry> $entries of a listing */
+    public function __construct(
+        public int $bytes = 0,
+        public array $entries = [],
+    ) {}
+
+    /** @return array{bytes: int, entries: list<array{name: string, kind: string, size: int|null, modified: int|null, mode: int|null}>} */
+    public function toArray(): array
+    {
+        return ['bytes' => $this->bytes, 'entries' => array_map(static fn (RemoteEntry $entry): array => [
+            'name' => $entry->name, 'kind' => $entry->kind->value, 'size' => $entry->size, 'modified' => $entry->modified, 'mode' => $entry->mode,
+        ], $this->entries)];
+    }
+
+    public static function fromFields(Fields $fields): self
+    {
+        return new self($fields->number('bytes'), array_map(static fn (Fields $row): RemoteEntry => new RemoteEntry(
+            $row->text('name'), EntryKind::from($row->text('kind')), $row->numberOrNull('size'), $row->numberOrNull('modified'), $row->numberOrNull('mode'),
+        ), $fields->each('entries')));
+    }
+}

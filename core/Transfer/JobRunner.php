@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Transfer;
+
+use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Connection\SetsModes;
+
+/** Does a job on a remote directory; sizes are compared here, so that no caller can forget to. */
+final readonly class JobRunner
+{
+    public function __construct(private RemoteDirectory $remote) {}
+
+    /** @throws RemoteFailure */
+    public function run(Job $job): JobResult
+    {
+        return match ($job->operation) {
+            Operation::List => new JobResult(0, $this->remote->list($job->path)),
+            Operation::Fetch => $this->fetch($job),
+            Operation::Send => $this->send($job),
+            Operation::Rename => $this->rename($job),
+            Operation::Discard => $this->discard($job),
+            Operation::MakeDirectory => $this->quiet(fn () => $this->remote->makeDirectory($job->path)),
+            Operation::RemoveDirectory => $this->quiet(fn () => $this->remote->removeDirectory($job->path)),
+        };
+    }
+
+    private function fetch(Job $job): JobResult
+    {
+        $sink = @fopen((string) $job->local, 'wb');
+        if ($sink === false) {
+            throw RemoteFailure::while("fetching $job->path", FailureReason::LocalFile);
+        }
+        try {
+            $bytes = $this->remote->read($job->path, $sink);
+            if (! fflush($sink)) {
+                throw RemoteFailure::while("fetching $job->path", FailureReason::LocalFile);
+            }
+        } finally {
+            fclose($sink);
+        }
+        clearstatcache(true, (string) $job->local);
+        if ($bytes !== $job->size || filesize((string) $job->local) !== $job->size) {
+            throw RemoteFailure::while("fetching $job->path", FailureReason::Incomplete, "listed with $job->size bytes, $bytes came");
+        }
+
+        return new JobResult($bytes);
+    }
+
+    private function send(Job $job): JobResult
+    {
+        $source = @fopen((string) $job->local, 'rb');
+        if ($source === false) {
+            throw RemoteFailure::while("sending $job->subject", FailureReason::LocalFile);
+        }
+        try {
+            $held = $this->remote->write($job->path, $source, $job->size) ?? $this->remote->stat($job->path)?->size;
+        } finally {
+            fclose($source);
+        }
+        if ($held !== $job->size) {
+            throw RemoteFailure::while("sending $job->subject", FailureReason::Incomplete, "$job->size bytes were sent, it holds ".($held ?? 'none'));
+        }
+
+        return new JobResult($job->size);
+    }
+
+    private function rename(Job $job): JobResult
+    {
+        if ($job->mode !== null && $this->remote instanceof SetsModes) {
+            $this->remote->setMode($job->path, $job->mode);
+        }
+        $this->remote->rename($job->path, $job->to ?? $job->path);
+
+        return new JobResult;
+    }
+
+    private function discard(Job $job): JobResult
+    {
+        try {
+            $this->remote->remove($job->path);
+        } catch (RemoteFailure $failure) {
+            if ($failure->reason !== FailureReason::NotFound) {
+                throw $failure;
+            }
+        }
+
+        return new JobResult;
+    }
+
+    /** @param \Closure(): void $work */
+    private function quiet(\Closure $work): JobResult
+    {
+        $work();
+
+        return new JobResult;
+    }
+}

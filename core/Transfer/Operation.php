@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Transfer;
+
+enum Operation: string
+{
+    case List = 'list';
+    case Fetch = 'fetch';
+    case Send = 'send';
+    case Rename = 'rename';
+    case Discard = 'discard';
+    case MakeDirectory = 'make_directory';
+    case RemoveDirectory = 'remove_directory';
+}

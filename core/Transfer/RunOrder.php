@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Transfer;
+
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Plan\Policy;
+
+/** What one run is to bring about. */
+final readonly class RunOrder
+{
+    /**
+     * @param  string  $id  letters a-z and digits, unique; part of temporary names
+     * @param  RemotePath  $root  the document root as the login sees it
+     * @param  Manifest  $target  hashes known, contents in the store
+     * @param  Manifest  $known  the last look at this document root, for its hashes
+     * @param  int  $knownAt  when that look was, seconds since 1970
+     * @param  string|null  $seen  digest of the listing the plan was shown for; the run refuses when the server differs
+     * @param  list<string>  $startPages  the site's precedence
+     */
+    public function __construct(
+        public string $id,
+        public RemotePath $root,
+        public Manifest $target,
+        public Policy $policy,
+        public Manifest $known,
+        public int $knownAt,
+        public ?string $seen,
+        public array $startPages,
+    ) {}
+}

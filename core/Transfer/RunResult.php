@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Transfer;
+
+use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Proof\PageProof;
+
+/** How a run ended. */
+final readonly class RunResult
+{
+    /**
+     * @param  Manifest|null  $after  what the document root holds now, hashes known where they are
+     * @param  list<PageProof>  $proofs
+     * @param  \Throwable|null  $cause  why it did not come to its end
+     * @param  \Throwable|null  $notPutBack  why not even putting back worked; the run is to be taken up again
+     */
+    public function __construct(
+        public RunEnd $end,
+        public ?string $backup = null,
+        public ?Plan $plan = null,
+        public ?Manifest $after = null,
+        public array $proofs = [],
+        public ?\Throwable $cause = null,
+        public ?\Throwable $notPutBack = null,
+    ) {}
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Transfer;
+
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
+
+/** One connection in this process, one job after the other. */
+final readonly class SequentialPool implements TransferPool
+{
+    private JobRunner $runner;
+
+    public function __construct(RemoteDirectory $remote)
+    {
+        $this->runner = new JobRunner($remote);
+    }
+
+    public function run(iterable $jobs, ?\Closure $done = null): void
+    {
+        foreach ($jobs as $job) {
+            try {
+                $result = $this->runner->run($job);
+            } catch (RemoteFailure $failure) {
+                throw new TransferFailed($job, $failure);
+            }
+            if ($done !== null) {
+                $done($job, $result);
+            }
+        }
+    }
+
+    public function close(): void {}
+}

@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Transfer;
+
+use Cellarium\Core\Account\Endpoint;
+use RuntimeException;
+
+/** The near end of one worker process. */
+final class Worker
+{
+    public ?Job $job = null;
+
+    /** @var resource */
+    private $process;
+
+    /** @var resource */
+    private $input;
+
+    /** @var resource the worker's standard output, for stream_select() */
+    public readonly mixed $output;
+
+    private string $buffer = '';
+
+    /** @param resource|null $inherit a lock's stream; held as long as any process has it open */
+    public function __construct(public readonly int $lane, Endpoint $endpoint, $inherit)
+    {
+        $pipes = [];
+        $process = proc_open(
+            [PHP_BINARY, '-d', 'opcache.enable_cli=0', __DIR__.'/worker.php'],
+            [0 => ['pipe', 'r'], 1 => ['pipe', 'w'], 2 => STDERR] + ($inherit === null ? [] : [3 => $inherit]),
+            $pipes, null, ['PATH' => (string) getenv('PATH')],
+        );
+        if ($process === false) {
+            throw new RuntimeException('A transfer worker could not be started.');
+        }
+        $this->process = $process;
+        [$this->input, $this->output] = $pipes;
+        stream_set_blocking($this->output, false);
+        $this->say([
+            'host' => $endpoint->host, 'port' => $endpoint->port, 'protocol' => $endpoint->protocol->value, 'login' => $endpoint->login,
+            'password' => $endpoint->password->reveal(), 'address' => $endpoint->address, 'authorities' => $endpoint->authorities,
+        ]);
+    }
+
+    public function give(Job $job): void
+    {
+        $this->job = $job;
+        $this->say($job->toArray());
+    }
+
+    /**
+     * Whole lines that have come; null once the worker is gone.
+     *
+     * @return list<string>|null
+     */
+    public function hear(): ?array
+    {
+        $chunk = fread($this->output, 1 << 20);
+        if ($chunk === false || ($chunk === '' && feof($this->output))) {
+            return null;
+        }
+        $lines = explode("\n", $this->buffer.$chunk);
+        $this->buffer = array_pop($lines);
+
+        return $lines;
+    }
+
+    public function stop(): void
+    {
+        if (is_resource($this->process)) {
+            fclose($this->input);
+            if ($this->job !== null) {
+                proc_terminate($this->process, SIGKILL);
+            }
+            fclose($this->output);
+            proc_close($this->process);
+        }
+    }
+
+    /** @param array<string, mixed> $message */
+    private function say(#[\SensitiveParameter] array $message): void
+    {
+        $line = json_encode($message, JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR)."\n";
+        // A worker that died does not read; hear() notices.
+        @fwrite($this->input, $line);
+        fflush($this->input);
+    }
+}

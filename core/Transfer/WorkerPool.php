@@ -1,0 +1,202 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Transfer;
+
+use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Record\Fields;
+
+/**
+ * Several processes with one reused connection each.
+ *
+ * Processes and not one multi handle, because libcurl waits for the closing 226 of each upload while all its other
+ * transfers stand still. A host that forbids so many connections costs a lane, not the run.
+ */
+final class WorkerPool implements TransferPool
+{
+    private const TRIES = 3;
+
+    private const WAIT_SECONDS = 0.4;
+
+    /** @var array<int, Worker> by lane */
+    private array $workers = [];
+
+    /** @var list<array{Job, int, float}> jobs to try again: job, tries so far, not before */
+    private array $again = [];
+
+    /** @var list<int> */
+    private array $lanes;
+
+    /** @var array<int, int> tries of the job in hand, by lane */
+    private array $tries = [];
+
+    /**
+     * @param  int  $lanes  connections at the most
+     * @param  resource|null  $inherit  see Worker
+     */
+    public function __construct(
+        private readonly Endpoint $endpoint,
+        int $lanes,
+        private readonly ?LaneListener $listener = null,
+        private $inherit = null,
+    ) {
+        $this->lanes = range(0, max(1, $lanes) - 1);
+    }
+
+    public function run(iterable $jobs, ?\Closure $done = null): void
+    {
+        $queue = (static function () use ($jobs): \Generator {
+            yield from $jobs;
+        })();
+        $this->again = [];
+        try {
+            while ($this->feed($queue) || $this->busy() !== [] || $this->again !== []) {
+                $this->hear($done);
+                $this->listener?->beat();
+            }
+        } catch (\Throwable $failure) {
+            $this->close();
+            throw $failure;
+        }
+    }
+
+    public function close(): void
+    {
+        foreach ($this->workers as $worker) {
+            $worker->stop();
+        }
+        $this->workers = [];
+    }
+
+    public function __destruct()
+    {
+        $this->close();
+    }
+
+    /** @param \Generator<Job> $queue */
+    private function feed(\Generator $queue): bool
+    {
+        foreach ($this->lanes as $lane) {
+            $worker = $this->workers[$lane] ?? null;
+            if ($worker?->job !== null) {
+                continue;
+            }
+            $next = $this->next($queue);
+            if ($next === null) {
+                break;
+            }
+            $worker ??= $this->workers[$lane] = new Worker($lane, $this->endpoint, $this->inherit);
+            [$job, $this->tries[$lane]] = $next;
+            $worker->give($job);
+            $this->listener?->lane($lane, $job, 0);
+        }
+
+        return $queue->valid();
+    }
+
+    /**
+     * @param  \Generator<Job>  $queue
+     * @return array{Job, int}|null
+     */
+    private function next(\Generator $queue): ?array
+    {
+        foreach ($this->again as $index => [$job, $tries, $notBefore]) {
+            if ($notBefore <= microtime(true)) {
+                array_splice($this->again, $index, 1);
+
+                return [$job, $tries + 1];
+            }
+        }
+        if (! $queue->valid()) {
+            return null;
+        }
+        $job = $queue->current();
+        $queue->next();
+
+        return [$job, 1];
+    }
+
+    private function hear(?\Closure $done): void
+    {
+        $busy = $this->busy();
+        $ready = array_map(static fn (Worker $worker): mixed => $worker->output, $busy);
+        $none = null;
+        if ($ready === []) {
+            usleep(20_000);
+
+            return;
+        }
+        if (@stream_select($ready, $none, $none, 0, 300_000) === false) {
+            return; // A signal; the next turn looks again.
+        }
+        foreach (array_keys($ready) as $lane) {
+            $worker = $this->workers[$lane];
+            $lines = $worker->hear();
+            if ($lines === null) {
+                $this->lost($worker, RemoteFailure::while('a transfer worker', FailureReason::Disconnected, 'the worker process ended'));
+
+                continue;
+            }
+            foreach ($lines as $line) {
+                $this->answer($worker, Fields::fromJson($line), $done);
+            }
+        }
+    }
+
+    private function answer(Worker $worker, Fields $message, ?\Closure $done): void
+    {
+        $job = $worker->job;
+        if ($job === null) {
+            return;
+        }
+        if ($message->has('bytes')) {
+            $this->listener?->lane($worker->lane, $job, $message->number('bytes'));
+        } elseif ($message->has('done')) {
+            $worker->job = null;
+            $this->listener?->lane($worker->lane, null, 0);
+            if ($done !== null) {
+                $done($job, JobResult::fromFields($message->fields('done')));
+            }
+        } else {
+            $failed = $message->fields('failed');
+            $failure = RemoteFailure::while($failed->text('what'), FailureReason::from($failed->text('reason')), $failed->textOrNull('said'));
+            if ($failure->reason === FailureReason::TooManyConnections && count($this->lanes) > 1) {
+                $this->tries[$worker->lane]--;
+                $this->lanes = array_values(array_diff($this->lanes, [$worker->lane]));
+                $this->lost($worker, $failure);
+            } else {
+                $worker->job = null;
+                $this->retry($worker->lane, $job, $failure);
+            }
+        }
+    }
+
+    private function lost(Worker $worker, RemoteFailure $failure): void
+    {
+        $job = $worker->job;
+        $worker->stop();
+        unset($this->workers[$worker->lane]);
+        $this->listener?->lane($worker->lane, null, 0);
+        if ($job !== null) {
+            $this->retry($worker->lane, $job, $failure);
+        }
+    }
+
+    private function retry(int $lane, Job $job, RemoteFailure $failure): void
+    {
+        $tries = $this->tries[$lane] ?? 1;
+        if (! $failure->reason->isTransient() || $tries >= self::TRIES) {
+            throw new TransferFailed($job, $failure);
+        }
+        $this->again[] = [$job, $tries, microtime(true) + self::WAIT_SECONDS * $tries];
+    }
+
+    /** @return array<int, Worker> */
+    private function busy(): array
+    {
+        return array_filter($this->workers, static fn (Worker $worker): bool => $worker->job !== null);
+    }
+}

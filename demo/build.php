@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+/**
+ * Usage: php demo/build.php DIR
+ *
+ * Writes DIR/content/<domain>/ (sites that were live before) and DIR/packages/*.zip. Packages that ship with the
+ * application are written to demo/packages/ as well.
+ */
+
+require __DIR__.'/SiteBuilder.php';
+
+/** @param array<string, string> $files */
+function zip(string $to, string $wrapper, array $files, int $time): void
+{
+    @unlink($to);
+    $zip = new ZipArchive;
+    $zip->open($to, ZipArchive::CREATE) === true || exit(1);
+    $zip->addEmptyDir($wrapper);
+    $zip->setMtimeName("$wrapper/", $time);
+    foreach ($files as $path => $text) {
+        $zip->addFromString("$wrapper/$path", $text);
+        $zip->setMtimeName("$wrapper/$path", $time);
+    }
+    $zip->close() || exit(1);
+}
+
+date_default_timezone_set('UTC');
+$to = $argv[1] ?? exit("Usage: php demo/build.php DIR\n");
+foreach (["$to/content", "$to/packages"] as $directory) {
+    is_dir($directory) || mkdir($directory, 0755, true);
+}
+/** @var array<string, array{title: string, line: string, accent: string, pages: array<string, string>, old?: bool, versions: list<string>, package?: string, ship?: bool}> $sites */
+$sites = json_decode((string) file_get_contents(__DIR__.'/sites.json'), true, 16, JSON_THROW_ON_ERROR);
+$time = (int) strtotime('2026-09-01 09:00');
+foreach ($sites as $domain => $site) {
+    if ($site['old'] ?? false) {
+        foreach ((new SiteBuilder($site, 'from before'))->files() as $path => $text) {
+            $file = "$to/content/$domain/$path";
+            is_dir(dirname($file)) || mkdir(dirname($file), 0755, true);
+            file_put_contents($file, $text);
+            touch($file, (int) strtotime('2025-05-14 11:20') + strlen($path) * 3600);
+        }
+    }
+    foreach ($site['versions'] as $index => $version) {
+        $package = ($site['package'] ?? 'site')."-$version.zip";
+        $target = ($site['ship'] ?? false) ? __DIR__."/packages/$package" : "$to/packages/$package";
+        zip($target, ($site['package'] ?? 'site')."-$version", (new SiteBuilder($site, $version))->files(), $time + $index * 86400 * 20);
+    }
+}
