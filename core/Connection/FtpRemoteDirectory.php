@@ -15,7 +15,7 @@ use CurlMultiHandle;
  *
  * Every command names its path in full (no CWD), so that nothing depends on where the last command left off.
  */
-final class FtpRemoteDirectory implements RemoteDirectory, SetsModes
+final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
 {
     /** How long a look at the sockets may wait, in seconds; see exchange(). */
     private const LOOK_SECONDS = 0.01;
@@ -43,6 +43,18 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes
         assert($sink !== false);
         $what = "listing $directory";
         $this->request($what, $this->url($directory, true), [CURLOPT_CUSTOMREQUEST => 'MLSD', CURLOPT_FILE => $sink], $directory);
+        rewind($sink);
+
+        return MachineListing::parse((string) stream_get_contents($sink), $what);
+    }
+
+    public function listAbove(): array
+    {
+        $sink = fopen('php://temp', 'w+b');
+        assert($sink !== false);
+        $what = 'listing the directory above';
+        $url = "{$this->endpoint->protocol->scheme()}://{$this->endpoint->host}:{$this->endpoint->port}/";
+        $this->request($what, $url, [CURLOPT_QUOTE => ['CWD /', '*CDUP', '*CWD ../..'], CURLOPT_CUSTOMREQUEST => 'MLSD', CURLOPT_FILE => $sink], RemotePath::root());
         rewind($sink);
 
         return MachineListing::parse((string) stream_get_contents($sink), $what);

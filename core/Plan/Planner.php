@@ -39,6 +39,10 @@ final class Planner
     private static function wanted(ManifestEntry $wanted, ?ManifestEntry $present, Policy $policy): PlanItem
     {
         if ($present === null) {
+            if ($wanted->isFile() && $wanted->sha256 === null) {
+                throw PlanImpossible::becauseUnknown($wanted);
+            }
+
             return new PlanItem($wanted->path, Change::Add, Why::InPackage, $wanted, null);
         }
         if ($present->kind !== $wanted->kind) {
@@ -48,8 +52,9 @@ final class Planner
         [$change, $why] = match (true) {
             ! $wanted->isFile() => [Change::Same, Why::InPackage],
             $kept !== null => [Change::Keep, $kept],
+            $wanted->sha256 === null => $wanted->looksLike($present) ? [Change::Same, Why::InPackage] : throw PlanImpossible::becauseUnknown($wanted),
             $wanted->size !== $present->size => [Change::Replace, Why::InPackage],
-            $present->sha256 === null || $wanted->sha256 === null => [Change::Replace, Why::NotYetCompared],
+            $present->sha256 === null => [Change::Replace, Why::NotYetCompared],
             $wanted->sha256 === $present->sha256 => [Change::Same, Why::InPackage],
             default => [Change::Replace, Why::InPackage],
         };

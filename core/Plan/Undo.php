@@ -40,6 +40,29 @@ final readonly class Undo
             $old === null ? $gone[] = $path : $back[] = $old;
         }
 
-        return new self($live->without($gone)->with($back), $changedSince);
+        $target = $live->without($gone)->with($back);
+
+        return new self($target->with(self::stillNeeded($gone, $live, $target)), $changedSince);
+    }
+
+    /**
+     * Directories the plan made in which something of somebody else's lies by now.
+     *
+     * @param  list<string>  $gone
+     * @return list<ManifestEntry>
+     */
+    private static function stillNeeded(array $gone, Manifest $live, Manifest $target): array
+    {
+        $needed = [];
+        foreach ($target->all() as $entry) {
+            foreach ($entry->path->ancestors() as $above) {
+                $directory = in_array($above->toString(), $gone, true) ? $live->get($above) : null;
+                if ($directory !== null) {
+                    $needed[] = $directory;
+                }
+            }
+        }
+
+        return $needed;
     }
 }

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Backups;
+
+use App\Models\Backup;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+
+final class TakeBackup implements ShouldQueue
+{
+    use Queueable;
+
+    public int $timeout = 0;
+
+    public function __construct(public readonly int $backup) {}
+
+    public function handle(Backups $backups): void
+    {
+        $backup = Backup::with('site.account', 'person')->find($this->backup);
+        if ($backup !== null && $backup->state === Backup::TAKING && ! $backups->take($backup)) {
+            self::dispatch($this->backup)->delay(2);
+        }
+    }
+}

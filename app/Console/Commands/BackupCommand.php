@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Backups\Backups;
+use App\Models\Backup;
+
+final class BackupCommand extends CellariumCommand
+{
+    protected $signature = 'cellarium:backup {site : the domain} {--json}';
+
+    protected $description = 'Take a backup of a site and read it back';
+
+    public function handle(Backups $backups): int
+    {
+        $site = $this->site();
+        $backup = Backup::create(['site_id' => $site->id, 'reason' => 'on_demand', 'state' => Backup::TAKING]);
+        while (! $backups->take($backup)) {
+            usleep(500_000);
+        }
+        $backup->refresh();
+        if ($backup->state !== Backup::VERIFIED) {
+            return $this->refuse((string) $backup->trouble);
+        }
+        $this->wantsJson()
+            ? $this->json(['ok' => true, 'id' => $backup->id, 'site' => $site->domain, 'files' => $backup->files, 'bytes' => (int) $backup->bytes, 'fetched' => $backup->fetched_files, 'verified' => true])
+            : $this->components->info("Backup $backup->id of $site->domain: $backup->files files, $backup->bytes bytes, read back. $backup->fetched_files had to be fetched.");
+
+        return self::PROVEN;
+    }
+}

@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Deployments\Plans;
+use App\Deployments\Runner;
+use App\Models\Deployment;
+use App\Models\FtpUser;
+use App\Packages\Packages;
+use Cellarium\Core\Transfer\RunStage;
+use Symfony\Component\Console\Helper\ProgressBar;
+
+final class DeployCommand extends CellariumCommand
+{
+    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--as= : the FTP user to sign in as; it is closed at the end} {--json : one JSON object on standard output}';
+
+    protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 failed and put back)';
+
+    private ?ProgressBar $bar = null;
+
+    public function handle(Packages $packages, Plans $plans, Runner $runner): int
+    {
+        $site = $this->site();
+        $package = $packages->take($this->file(), basename((string) $this->argument('file')));
+        $deployment = $plans->deploy($site, $package, $this->as($site->account_id));
+        $deployment->update(['state' => Deployment::QUEUED]);
+        while (! $runner->carryOut($deployment, $this->wantsJson() ? null : $this->show(...))) {
+            if (! $this->wantsJson() && ! isset($told)) {
+                $this->components->info('Waiting: another run on this account is going on'.($deployment->waitsFor === null ? '' : ", number {$deployment->waitsFor->id}"));
+                $told = true;
+            }
+            usleep(500_000);
+        }
+        $this->bar?->finish();
+        $deployment->refresh()->load('package', 'backup', 'site');
+        $this->wantsJson() ? $this->json($this->report($deployment)) : $this->tell($deployment);
+
+        return match ($deployment->state) {
+            Deployment::PROVEN => self::PROVEN,
+            Deployment::REFUSED => self::REFUSED,
+            default => self::PUT_BACK,
+        };
+    }
+
+    private function as(int $account): ?FtpUser
+    {
+        $login = $this->option('as');
+
+        return is_string($login)
+            ? FtpUser::with('account.sites')->where(['account_id' => $account, 'login' => $login, 'state' => FtpUser::OPEN])->first() ?? throw new \App\Problem("There is no open FTP user $login in this account.")
+            : null;
+    }
+
+    /** @param array<string, mixed> $progress */
+    private function show(array $progress): void
+    {
+        $label = str_replace('_', ' ', RunStage::from((string) $progress['stage'])->value);
+        if ($this->bar === null || $this->bar->getMessage('stage') !== $label) {
+            $this->bar?->finish();
+            $this->bar === null ?: $this->newLine();
+            $this->bar = $this->output->createProgressBar((int) $progress['files']);
+            $this->bar->setFormat(' %stage:-13s% [%bar%] %current%/%max%');
+            $this->bar->setMessage($label, 'stage');
+            $this->bar->start();
+        }
+        $this->bar->setProgress((int) $progress['files_done']);
+    }
+
+    private function tell(Deployment $deployment): void
+    {
+        $this->newLine(2);
+        if ($deployment->state !== Deployment::PROVEN) {
+            $this->components->error((string) $deployment->trouble);
+
+            return;
+        }
+        foreach ($deployment->counts as $change => $count) {
+            $this->components->twoColumnDetail(str_replace('_', ' ', $change), "{$count['files']} files, {$count['bytes']} bytes");
+        }
+        $this->components->twoColumnDetail('backup', "number $deployment->backup_id, {$deployment->backup?->files} files, read back");
+        $this->components->info("{$deployment->site->domain} is live and proven in {$deployment->seconds()} s");
+    }
+
+    /** @return array<string, mixed> */
+    private function report(Deployment $deployment): array
+    {
+        $start = $deployment->proofs[0] ?? null;
+        $backup = $deployment->backup;
+
+        return [
+            'ok' => $deployment->state === Deployment::PROVEN,
+            'state' => $deployment->state,
+            'site' => $deployment->site->domain,
+            'package' => $deployment->package?->title(),
+            'deployment' => $deployment->id,
+        ] + $deployment->counts + [
+            'backup' => $backup === null ? null : ['id' => $backup->id, 'files' => $backup->files, 'bytes' => (int) $backup->bytes, 'verified' => $backup->verified_at !== null],
+            'proof' => $start === null ? null : ['url' => $start['url'], 'status' => $start['status'], 'matches' => $start['matches']],
+            'seconds' => $deployment->seconds(),
+        ] + ($deployment->trouble === null ? [] : ['error' => $deployment->trouble]);
+    }
+}

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use Cellarium\Core\Package\PackageFinding;
+use Cellarium\Core\Package\PackageIntake;
+
+final class InspectCommand extends CellariumCommand
+{
+    protected $signature = 'cellarium:inspect {file : a zip or tar.gz} {--json}';
+
+    protected $description = 'Say what a package is and how it would land';
+
+    public function handle(PackageIntake $intake): int
+    {
+        $found = $intake->take($this->file(), basename((string) $this->argument('file')));
+        if ($this->wantsJson()) {
+            $this->json([
+                'ok' => ! $found->stops(), 'name' => $found->name, 'version' => $found->version, 'files' => count($found->manifest->files()),
+                'bytes' => $found->manifest->bytes(), 'wrapper' => $found->wrapper, 'start_page' => $found->startPage,
+                'findings' => array_map(static fn (PackageFinding $finding): array => $finding->toArray(), $found->findings),
+            ]);
+        } else {
+            $this->components->twoColumnDetail(trim("$found->name $found->version"), count($found->manifest->files()).' files, '.$found->manifest->bytes().' bytes');
+            foreach ($found->findings as $finding) {
+                $this->components->bulletList([$finding->sentence]);
+            }
+        }
+
+        return $found->stops() ? self::REFUSED : self::PROVEN;
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Deployments\Plans;
+use App\Deployments\Runner;
+use App\Models\Backup;
+use App\Models\Deployment;
+use App\Problem;
+
+final class RestoreCommand extends CellariumCommand
+{
+    protected $signature = 'cellarium:restore {backup : the number of a backup} {--json}';
+
+    protected $description = 'Make a site hold again what a backup holds; what is there now is backed up first';
+
+    public function handle(Plans $plans, Runner $runner): int
+    {
+        $backup = Backup::with('site.account.client', 'site.account.sites')->find((int) $this->argument('backup'))
+            ?? throw new Problem('There is no backup of this number.');
+        $deployment = $plans->bringBack($backup);
+        $deployment->update(['state' => Deployment::QUEUED]);
+        while (! $runner->carryOut($deployment)) {
+            usleep(500_000);
+        }
+        $deployment->refresh();
+        if ($deployment->state !== Deployment::PROVEN) {
+            $this->refuse((string) $deployment->trouble);
+
+            return $deployment->state === Deployment::REFUSED ? self::REFUSED : self::PUT_BACK;
+        }
+        $this->wantsJson()
+            ? $this->json(['ok' => true, 'site' => $backup->site->domain, 'backup' => $backup->id, 'deployment' => $deployment->id] + $deployment->counts + ['seconds' => $deployment->seconds()])
+            : $this->components->info("{$backup->site->domain} holds backup $backup->id again, live and proven.");
+
+        return self::PROVEN;
+    }
+}

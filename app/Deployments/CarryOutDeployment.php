@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Models\Deployment;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+
+/** Carries out one deployment in a queue worker; holds its number and nothing else. */
+final class CarryOutDeployment implements ShouldQueue
+{
+    use Queueable;
+
+    public int $timeout = 0;
+
+    private const SECONDS_TO_WAIT = 2;
+
+    public function __construct(public readonly int $deployment) {}
+
+    public function handle(Runner $runner): void
+    {
+        $deployment = Deployment::find($this->deployment);
+        if ($deployment !== null && ! $runner->carryOut($deployment)) {
+            // A new job and not a release of this one: waiting is not a failed attempt.
+            self::dispatch($this->deployment)->delay(self::SECONDS_TO_WAIT);
+        }
+    }
+}

@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Models\Deployment;
+use Cellarium\Core\Backup\Backup as TakenBackup;
+use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\LaneListener;
+use Cellarium\Core\Transfer\RunListener;
+use Cellarium\Core\Transfer\RunStage;
+use Cellarium\Core\Transfer\SpeedMeter;
+
+/** Writes how a run goes on where the page looks for it, at most a few times a second. */
+final class Progress implements LaneListener, RunListener
+{
+    private const SECONDS_BETWEEN = 0.4;
+
+    private RunStage $stage = RunStage::Surveying;
+
+    private int $files = 0;
+
+    private int $filesDone = 0;
+
+    private int $bytes = 0;
+
+    private int $bytesDone = 0;
+
+    /** @var array<int, array{string, int, int}> subject, bytes, size; by lane */
+    private array $lanes = [];
+
+    private SpeedMeter $meter;
+
+    private float $written = 0.0;
+
+    /**
+     * @param  \Closure(TakenBackup): void  $backedUp
+     * @param  (\Closure(array<string, mixed>): void)|null  $hear  is told the same as is written
+     */
+    public function __construct(
+        private readonly Deployment $deployment,
+        private readonly \Closure $backedUp,
+        private readonly ?\Closure $hear = null,
+    ) {
+        $this->meter = new SpeedMeter(microtime(true), 0);
+    }
+
+    public function stage(RunStage $stage, int $files, int $bytes): void
+    {
+        [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
+        $this->lanes = [];
+        $this->meter = new SpeedMeter(microtime(true), $bytes);
+        $this->write(true);
+    }
+
+    public function moved(string $subject, int $bytes): void
+    {
+        $this->filesDone++;
+        $this->bytesDone += $bytes;
+        $this->write(false);
+    }
+
+    public function backedUp(TakenBackup $backup): void
+    {
+        ($this->backedUp)($backup);
+    }
+
+    public function planned(Plan $plan): void
+    {
+        $this->deployment->update(['counts' => $plan->counts()]);
+    }
+
+    public function lane(int $lane, ?Job $job, int $bytes): void
+    {
+        if ($job === null) {
+            unset($this->lanes[$lane]);
+        } else {
+            $this->lanes[$lane] = [$job->subject === '' ? $job->path->toString() : $job->subject, $bytes, $job->size];
+        }
+    }
+
+    public function beat(): void
+    {
+        $this->write(false);
+    }
+
+    private function write(bool $atOnce): void
+    {
+        $now = microtime(true);
+        if (! $atOnce && $now - $this->written < self::SECONDS_BETWEEN) {
+            return;
+        }
+        $this->written = $now;
+        $inHand = array_sum(array_column($this->lanes, 1));
+        $this->meter->at($now, min($this->bytes, $this->bytesDone + $inHand));
+        ksort($this->lanes);
+        $progress = [
+            'files' => $this->files, 'files_done' => $this->filesDone, 'bytes' => $this->bytes, 'bytes_done' => min($this->bytes, $this->bytesDone + $inHand),
+            'share' => $this->files === 0 ? null : ($this->bytes === 0 ? $this->filesDone / $this->files : $this->meter->share()),
+            'now' => $this->meter->now(), 'average' => $this->meter->average(), 'left' => $this->meter->left(),
+            'lanes' => array_map(static fn (array $lane): array => ['subject' => $lane[0], 'bytes' => $lane[1], 'size' => $lane[2]], $this->lanes),
+        ];
+        $this->deployment->update(['stage' => $this->stage->value, 'progress' => $progress]);
+        if ($this->hear !== null) {
+            ($this->hear)(['stage' => $this->stage->value] + $progress);
+        }
+    }
+}

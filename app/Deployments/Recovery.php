@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Models\Backup;
+use App\Models\Deployment;
+use App\Record\Record;
+use Cellarium\Core\Transfer\AccountLock;
+use Illuminate\Support\Facades\DB;
+
+/** Takes up what was broken off when a worker ended without warning. */
+final readonly class Recovery
+{
+    private const STALE_SECONDS = 45;
+
+    public function __construct(private RunFiles $files) {}
+
+    /**
+     * @param  bool  $starting  no worker runs yet, so whatever is marked as in hand is not
+     * @return int how many runs were taken up
+     */
+    public function takeUp(bool $starting = false): int
+    {
+        if ($starting) {
+            DB::table('jobs')->whereNotNull('reserved_at')->delete();
+        }
+        $stale = now()->subSeconds($starting ? 0 : self::STALE_SECONDS);
+        $taken = 0;
+        foreach (Deployment::with('site.account')->whereIn('state', [Deployment::QUEUED, Deployment::WAITING, Deployment::RUNNING, Deployment::UNFINISHED])->where('updated_at', '<=', $stale)->orderBy('id')->get() as $deployment) {
+            $lock = AccountLock::tryFor($this->files->locks(), (string) $deployment->site->account_id);
+            if ($lock === null) {
+                continue;
+            }
+            $lock->release();
+            $deployment->touch();
+            CarryOutDeployment::dispatch($deployment->id);
+            Record::write('taken_up', "{$deployment->site->domain}: the run was broken off and is taken up again", $deployment->site, ['deployment' => $deployment->id]);
+            $taken++;
+        }
+        Backup::where('state', Backup::TAKING)->where('updated_at', '<=', now()->subSeconds($starting ? 0 : 3600))
+            ->update(['state' => Backup::FAILED, 'trouble' => 'The worker that took it ended before it was done. Take it again.']);
+
+        return $taken;
+    }
+}

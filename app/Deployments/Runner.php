@@ -1,0 +1,205 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Accounts\AccountCheck;
+use App\FtpUsers\FtpUsers;
+use App\Hosting\Connections;
+use App\Models\Backup;
+use App\Models\Deployment;
+use App\Models\Site;
+use App\Problem;
+use App\Record\Record;
+use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Backup\Backup as TakenBackup;
+use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Backup\ContentStore;
+use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Proof\LiveProof;
+use Cellarium\Core\Proof\PageProof;
+use Cellarium\Core\Record\Fields;
+use Cellarium\Core\Transfer\AccountLock;
+use Cellarium\Core\Transfer\Run;
+use Cellarium\Core\Transfer\RunEnd;
+use Cellarium\Core\Transfer\RunOrder;
+use Cellarium\Core\Transfer\RunResult;
+use Cellarium\Core\Transfer\WorkerPool;
+use Psr\Clock\ClockInterface;
+
+/** Carries out a deployment, or takes up one that was broken off, and writes down how it ended. */
+final readonly class Runner
+{
+    public function __construct(
+        private Connections $connections,
+        private RunFiles $files,
+        private ContentStore $store,
+        private BackupShelf $shelf,
+        private ClockInterface $clock,
+        private FtpUsers $ftpUsers,
+        private AccountCheck $check,
+    ) {}
+
+    /**
+     * @param  (\Closure(array<string, mixed>): void)|null  $hear  is told how it goes on
+     * @return bool false when another run on the same account is going on; this one then waits
+     */
+    public function carryOut(Deployment $deployment, ?\Closure $hear = null): bool
+    {
+        $deployment->refresh();
+        if (! $deployment->isGoing()) {
+            return true;
+        }
+        $deployment->loadMissing('site.account.client', 'site.account.sites', 'ftpUser.account.sites', 'package', 'backup', 'fromBackup', 'undoes.package');
+        $site = $deployment->site;
+        $lock = AccountLock::tryFor($this->files->locks(), (string) $site->account_id);
+        if ($lock === null) {
+            $this->wait($deployment);
+
+            return false;
+        }
+        try {
+            $deployment->update(['state' => Deployment::RUNNING, 'waits_for_id' => null, 'started_at' => $deployment->started_at ?? now()]);
+            $result = $this->run($deployment, $lock, $hear);
+        } finally {
+            $lock->release();
+        }
+        $this->finish($deployment, $result);
+
+        return true;
+    }
+
+    /** @param (\Closure(array<string, mixed>): void)|null $hear */
+    private function run(Deployment $deployment, AccountLock $lock, ?\Closure $hear): RunResult
+    {
+        $site = $deployment->site;
+        $user = $deployment->ftpUser;
+        $endpoint = $user === null || $user->isClosed() ? $this->connections->endpoint($site->account) : $this->connections->endpointAs($user);
+        $root = $user === null || $user->isClosed() ? $site->root() : ($site->root()->seenFrom($user->path()) ?? throw new Problem("$user->login cannot touch $site->document_root."));
+        $progress = new Progress($deployment, fn (TakenBackup $backup) => $this->keepBackup($deployment, $backup), $hear);
+        $pool = new WorkerPool($endpoint, (int) config('cellarium.lanes'), $progress, $lock->stream);
+        [$known, $knownAt] = $this->files->known($site);
+        try {
+            $run = new Run(
+                $pool, $this->store, $this->shelf, $this->files->journal($deployment), $progress,
+                new LiveProof($this->connections->web(), $site->addresses(), $site->root(), $site->start_pages), $this->clock, fn (): ?int => $this->room($site),
+            );
+
+            return $run->carryOut(new RunOrder(
+                base_convert((string) $deployment->id, 10, 36).substr(hash('crc32b', (string) config('app.key').$deployment->id), 0, 4), $root, $this->files->target($deployment),
+                Policy::fromFields(new Fields($deployment->policy)), $known, $knownAt, $deployment->seen, $site->start_pages,
+            ));
+        } finally {
+            $pool->close();
+        }
+    }
+
+    private function wait(Deployment $deployment): void
+    {
+        $other = Deployment::whereHas('site', static fn ($query) => $query->where('account_id', $deployment->site->account_id))
+            ->where('state', Deployment::RUNNING)->where('id', '!=', $deployment->id)->first();
+        $deployment->update(['state' => Deployment::WAITING, 'waits_for_id' => $other?->id]);
+    }
+
+    private function room(Site $site): ?int
+    {
+        try {
+            return $this->connections->control($site->account)?->space()->left();
+        } catch (ControlFailure $failure) {
+            logger()->warning($failure->getMessage());
+
+            return null; // Not known; a full account then answers for itself, and all is put back.
+        }
+    }
+
+    private function keepBackup(Deployment $deployment, TakenBackup $taken): void
+    {
+        $backup = Backup::create([
+            'site_id' => $deployment->site_id, 'person_id' => $deployment->person_id, 'reason' => 'before_'.$deployment->kind, 'state' => Backup::VERIFIED,
+            'name' => $taken->name, 'files' => count($taken->manifest->files()), 'bytes' => $taken->manifest->bytes(),
+            'fetched_files' => $taken->fetchedFiles, 'fetched_bytes' => $taken->fetchedBytes, 'verified_at' => now(),
+        ]);
+        $deployment->update(['backup_id' => $backup->id]);
+        $this->files->keepKnown($deployment->site, $taken->manifest, $deployment->started_at->getTimestamp());
+        Record::write('backup', "Backup of {$deployment->site->domain} taken and read back: $backup->files files", $deployment->site, ['backup' => $backup->id], $deployment->person);
+    }
+
+    private function finish(Deployment $deployment, RunResult $result): void
+    {
+        $site = $deployment->site;
+        $this->adoptBackup($deployment, $result);
+        $deployment->update([
+            'state' => match ($result->end) {
+                RunEnd::Proven => Deployment::PROVEN,
+                RunEnd::Refused => Deployment::REFUSED,
+                RunEnd::PutBack => Deployment::PUT_BACK,
+                RunEnd::Unfinished => Deployment::UNFINISHED,
+            },
+            'stage' => null, 'progress' => null, 'ended_at' => now(), 'trouble' => $this->trouble($result),
+            'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
+        ] + ($result->plan === null ? [] : ['counts' => $result->plan->counts()]));
+        if ($result->after !== null) {
+            $this->files->keepAfter($deployment, $result->after);
+            $this->files->keepKnown($site, $result->after, time());
+        }
+        if ($result->end === RunEnd::Proven) {
+            foreach ($result->proofs as $proof) {
+                $site->proofs()->create(['kind' => 'live', 'ok' => true, 'sentence' => $proof->sentence(), 'made_at' => now()]);
+            }
+            $site->update(['live_proven_at' => now(), 'bytes' => $result->after?->bytes(), 'root_proven_at' => $site->root_proven_at ?? now()]);
+        }
+        Record::write('deployment_'.$result->end->value, $this->sentence($deployment, $result), $site, ['deployment' => $deployment->id], $deployment->person);
+        if ($result->end === RunEnd::Proven || $result->end === RunEnd::PutBack) {
+            $user = $deployment->ftpUser;
+            if ($user !== null && ! $user->isClosed()) {
+                $this->ftpUsers->close($user, 'its job has ended');
+            }
+            $this->lookAgain($deployment);
+        }
+    }
+
+    /** A run killed between taking the backup and writing it down has it in its journal only. */
+    private function adoptBackup(Deployment $deployment, RunResult $result): void
+    {
+        if ($result->backup !== null && $deployment->backup_id === null) {
+            $this->keepBackup($deployment, new TakenBackup($result->backup, $this->shelf->manifest($result->backup), 0, 0));
+        }
+    }
+
+    private function lookAgain(Deployment $deployment): void
+    {
+        try {
+            $this->check->look($deployment->site->account);
+        } catch (\Throwable $failure) {
+            if (! Problem::isExpected($failure)) {
+                throw $failure;
+            }
+            logger()->warning('Looking at '.$deployment->site->domain.' again after its deployment: '.$failure->getMessage());
+        }
+    }
+
+    private function trouble(RunResult $result): ?string
+    {
+        $words = $result->cause === null ? null : Problem::words($result->cause);
+
+        return match ($result->end) {
+            RunEnd::Proven => null,
+            RunEnd::Refused => "$words Nothing on the server was changed.",
+            RunEnd::PutBack => "$words The old site was put back and is whole again.",
+            RunEnd::Unfinished => "$words Putting the old site back did not work either: ".Problem::words($result->notPutBack ?? new \RuntimeException('no reason is known')).' It is tried again; the backup is safe.',
+        };
+    }
+
+    private function sentence(Deployment $deployment, RunResult $result): string
+    {
+        $what = "{$deployment->title()} on {$deployment->site->domain}";
+
+        return match ($result->end) {
+            RunEnd::Proven => "$what: live and proven in ".($deployment->seconds() ?? 0).' s',
+            RunEnd::Refused => "$what: refused before anything was touched. ".$deployment->trouble,
+            RunEnd::PutBack => "$what: failed and put back. ".$deployment->trouble,
+            RunEnd::Unfinished => "$what: failed, not yet put back. ".$deployment->trouble,
+        };
+    }
+}

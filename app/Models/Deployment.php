@@ -1,0 +1,115 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** A plan for one site, waiting, being carried out, or done. */
+final class Deployment extends Model
+{
+    public const DEPLOY = 'deploy';
+
+    public const BRING_BACK = 'bring_back';
+
+    public const UNDO = 'undo';
+
+    public const PLANNED = 'planned';
+
+    public const QUEUED = 'queued';
+
+    public const WAITING = 'waiting';
+
+    public const RUNNING = 'running';
+
+    public const PROVEN = 'proven';
+
+    public const REFUSED = 'refused';
+
+    public const PUT_BACK = 'put_back';
+
+    public const UNFINISHED = 'unfinished';
+
+    protected $guarded = ['id'];
+
+    protected $dateFormat = 'Y-m-d H:i:s.v';
+
+    protected $casts = [
+        'policy' => 'array',
+        'counts' => 'array',
+        'progress' => 'array',
+        'proofs' => 'array',
+        'planned_at' => 'immutable_datetime',
+        'started_at' => 'immutable_datetime',
+        'ended_at' => 'immutable_datetime',
+    ];
+
+    /** @return BelongsTo<Site, $this> */
+    public function site(): BelongsTo
+    {
+        return $this->belongsTo(Site::class);
+    }
+
+    /** @return BelongsTo<Package, $this> */
+    public function package(): BelongsTo
+    {
+        return $this->belongsTo(Package::class);
+    }
+
+    /** @return BelongsTo<Backup, $this> taken before anything was replaced */
+    public function backup(): BelongsTo
+    {
+        return $this->belongsTo(Backup::class);
+    }
+
+    /** @return BelongsTo<Backup, $this> what is brought back */
+    public function fromBackup(): BelongsTo
+    {
+        return $this->belongsTo(Backup::class, 'from_backup_id');
+    }
+
+    /** @return BelongsTo<Deployment, $this> */
+    public function undoes(): BelongsTo
+    {
+        return $this->belongsTo(self::class, 'undoes_id');
+    }
+
+    /** @return BelongsTo<Deployment, $this> */
+    public function waitsFor(): BelongsTo
+    {
+        return $this->belongsTo(self::class, 'waits_for_id');
+    }
+
+    /** @return BelongsTo<FtpUser, $this> */
+    public function ftpUser(): BelongsTo
+    {
+        return $this->belongsTo(FtpUser::class);
+    }
+
+    /** @return BelongsTo<Person, $this> */
+    public function person(): BelongsTo
+    {
+        return $this->belongsTo(Person::class);
+    }
+
+    public function isGoing(): bool
+    {
+        return in_array($this->state, [self::QUEUED, self::WAITING, self::RUNNING, self::UNFINISHED], true);
+    }
+
+    public function title(): string
+    {
+        return match ($this->kind) {
+            self::BRING_BACK => 'Bring back the backup of '.$this->fromBackup?->verified_at?->format('j M H:i'),
+            self::UNDO => 'One step back from '.($this->undoes?->title() ?? 'a deployment'),
+            default => $this->package?->title() ?? 'a package',
+        };
+    }
+
+    public function seconds(): ?float
+    {
+        return $this->started_at === null || $this->ended_at === null ? null : round(abs($this->ended_at->floatDiffInSeconds($this->started_at)), 2);
+    }
+}

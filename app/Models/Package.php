@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Cellarium\Core\Package\PackageFinding;
+use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Record\Fields;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/** One version of a package; its contents lie in the store. */
+final class Package extends Model
+{
+    protected $guarded = ['id'];
+
+    protected $casts = ['findings' => 'array', 'stops' => 'boolean'];
+
+    /** @return HasMany<Deployment, $this> */
+    public function deployments(): HasMany
+    {
+        return $this->hasMany(Deployment::class);
+    }
+
+    public function contents(): Manifest
+    {
+        return Manifest::fromJson($this->manifest);
+    }
+
+    /** @return list<PackageFinding> */
+    public function notes(): array
+    {
+        return array_map(static fn (array $row): PackageFinding => PackageFinding::fromFields(new Fields($row)), array_values($this->findings));
+    }
+
+    public function title(): string
+    {
+        return trim("$this->name $this->version");
+    }
+}

@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Cellarium\Core\Path\PublicAddress;
+use Cellarium\Core\Path\RemotePath;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Eloquent\Relations\HasOne;
+use Illuminate\Database\Eloquent\Relations\MorphMany;
+
+/** A domain served from a document root. */
+final class Site extends Model
+{
+    protected $guarded = ['id'];
+
+    protected $casts = [
+        'start_pages' => 'array',
+        'kept' => 'array',
+        'placeholder' => 'boolean',
+        'root_proven_at' => 'immutable_datetime',
+        'live_proven_at' => 'immutable_datetime',
+    ];
+
+    /** @return BelongsTo<Account, $this> */
+    public function account(): BelongsTo
+    {
+        return $this->belongsTo(Account::class);
+    }
+
+    /** @return HasMany<Deployment, $this> */
+    public function deployments(): HasMany
+    {
+        return $this->hasMany(Deployment::class);
+    }
+
+    /** @return HasMany<Backup, $this> */
+    public function backups(): HasMany
+    {
+        return $this->hasMany(Backup::class);
+    }
+
+    /** @return HasOne<Backup, $this> the newest that was read back */
+    public function lastBackup(): HasOne
+    {
+        return $this->hasOne(Backup::class)->ofMany(['verified_at' => 'max', 'id' => 'max'], static fn ($query) => $query->where('state', Backup::VERIFIED));
+    }
+
+    /** @return HasOne<Deployment, $this> the newest that changed the site */
+    public function lastDeployment(): HasOne
+    {
+        return $this->hasOne(Deployment::class)->ofMany(['ended_at' => 'max', 'id' => 'max'], static fn ($query) => $query->where('state', Deployment::PROVEN));
+    }
+
+    /** @return MorphMany<Proof, $this> */
+    public function proofs(): MorphMany
+    {
+        return $this->morphMany(Proof::class, 'subject');
+    }
+
+    public function root(): RemotePath
+    {
+        return RemotePath::fromString($this->document_root);
+    }
+
+    public function addresses(): PublicAddress
+    {
+        return new PublicAddress($this->base_url, $this->root());
+    }
+
+    /** Where a browser finds the live site. */
+    public function liveLink(): string
+    {
+        $suffix = (string) config('cellarium.live_suffix');
+
+        return $suffix === '' ? $this->base_url.'/' : str_replace($this->domain, $this->domain.$suffix, $this->base_url).'/';
+    }
+
+    /** Two letters for its jar. */
+    public function initials(): string
+    {
+        $labels = explode('.', $this->domain);
+
+        return mb_substr($labels[0], 0, 2);
+    }
+}

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Packages;
+
+use App\Models\Package;
+use App\Record\Record;
+use Cellarium\Core\Backup\StoreFailure;
+use Cellarium\Core\Package\PackageFinding;
+use Cellarium\Core\Package\PackageIntake;
+use Cellarium\Core\Package\PackageRefused;
+
+/** Takes packages in; the same bytes are the same package. */
+final readonly class Packages
+{
+    public function __construct(private PackageIntake $intake) {}
+
+    /**
+     * @param  string  $name  the file name people gave it
+     *
+     * @throws PackageRefused
+     * @throws StoreFailure
+     */
+    public function take(string $file, string $name): Package
+    {
+        $name = mb_substr(basename(str_replace('\\', '/', mb_scrub($name))), 0, 200);
+        $sha256 = (string) hash_file('sha256', $file);
+        $known = Package::where('sha256', $sha256)->first();
+        if ($known !== null) {
+            return $known;
+        }
+        try {
+            $found = $this->intake->take($file, $name);
+        } catch (PackageRefused $refused) {
+            Record::write('package_refused', "$name was not taken in: {$refused->getMessage()}");
+            throw $refused;
+        }
+        $package = Package::create([
+            'name' => $found->name, 'version' => $found->version, 'file_name' => $name, 'sha256' => $sha256,
+            'packed_bytes' => filesize($file), 'bytes' => $found->manifest->bytes(), 'files' => count($found->manifest->files()),
+            'wrapper' => $found->wrapper, 'start_page' => $found->startPage, 'stops' => $found->stops(),
+            'findings' => array_map(static fn (PackageFinding $finding): array => $finding->toArray(), $found->findings),
+            'manifest' => $found->manifest->toJson(),
+        ]);
+        Record::write('package_taken', "{$package->title()} taken in: $package->files files", facts: ['sha256' => $sha256]);
+
+        return $package;
+    }
+}

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App;
+
+use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Backup\StoreFailure;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Package\PackageRefused;
+use Cellarium\Core\Path\PathRefused;
+use Cellarium\Core\Plan\PlanImpossible;
+use Cellarium\Core\Transfer\RunRefused;
+use Cellarium\Core\Transfer\TransferFailed;
+use Illuminate\Foundation\Configuration\Exceptions;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\View;
+use RuntimeException;
+use Symfony\Component\HttpFoundation\Response;
+
+/** What can go wrong with the world outside, in the words people read; never a stack trace. */
+final class Problem extends RuntimeException
+{
+    private const EXPECTED = [
+        RemoteFailure::class, ControlFailure::class, PackageRefused::class, PathRefused::class, PlanImpossible::class,
+        RunRefused::class, TransferFailed::class, StoreFailure::class, self::class,
+    ];
+
+    public static function isExpected(\Throwable $failure): bool
+    {
+        foreach (self::EXPECTED as $class) {
+            if ($failure instanceof $class) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** What happened and what to do next, in one or two sentences. */
+    public static function words(\Throwable $failure): string
+    {
+        $cause = $failure instanceof TransferFailed ? $failure->failure : $failure;
+        $sentence = rtrim(ucfirst($cause->getMessage()), '.').'.';
+
+        return $cause instanceof RemoteFailure ? $sentence.' '.$cause->reason->nextStep() : $sentence;
+    }
+
+    public static function register(Exceptions $exceptions): void
+    {
+        $exceptions->dontReport(self::EXPECTED);
+        $exceptions->render(static function (\Throwable $failure, Request $request): ?Response {
+            if (! self::isExpected($failure)) {
+                return null;
+            }
+            $words = self::words($failure);
+            if ($request->header('HX-Request') === 'true') {
+                return response(View::make('parts.trouble', ['trouble' => $words]), 200);
+            }
+
+            return $request->isMethod('GET')
+                ? response(View::make('problem', ['trouble' => $words]), 422)
+                : redirect()->back()->withInput($request->except(['_token', 'password', 'package']))->with('trouble', $words);
+        });
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Http\Middleware\SecurityHeaders;
+use App\Problem;
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Configuration\Exceptions;
+use Illuminate\Foundation\Configuration\Middleware;
+use Illuminate\Http\Middleware\HandleCors;
+
+$root = dirname(__DIR__);
+
+return Application::configure(basePath: $root)
+    ->withRouting(web: $root.'/routes/web.php', commands: $root.'/routes/console.php')
+    ->withMiddleware(function (Middleware $middleware): void {
+        $middleware->remove(HandleCors::class); // Its package is missing, see framework-gaps.php; no page is for other origins.
+        $middleware->append(SecurityHeaders::class);
+        $middleware->redirectGuestsTo('/sign-in');
+        $middleware->redirectUsersTo('/');
+    })
+    ->withExceptions(fn (Exceptions $exceptions) => Problem::register($exceptions))
+    ->create()
+    ->useStoragePath(($_ENV['CELLARIUM_VAR'] ?? getenv('CELLARIUM_VAR') ?: $root.'/var').'/storage');

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+$absolute = static fn (?string $path): ?string => $path === null || $path === '' ? null : (str_starts_with($path, '/') ? $path : base_path($path));
+
+return [
+    // Everything that is written: contents, backups, runs, uploads, locks.
+    'var' => $absolute(env('CELLARIUM_VAR', 'var')),
+
+    'hosts_file' => $absolute(env('CELLARIUM_HOSTS_FILE')),
+    'authorities' => $absolute(env('CELLARIUM_AUTHORITIES')),
+    'live_suffix' => (string) env('CELLARIUM_LIVE_SUFFIX', ''),
+
+    // Connections to one account at a time; many hosts forbid more than a few.
+    'lanes' => (int) env('CELLARIUM_LANES', 4),
+
+    'archive' => [
+        'entries' => (int) env('CELLARIUM_ARCHIVE_ENTRIES', 100_000),
+        'bytes' => (int) env('CELLARIUM_ARCHIVE_BYTES', 4_000_000_000),
+        'ratio' => (int) env('CELLARIUM_ARCHIVE_RATIO', 250),
+    ],
+
+    // Days without a backup before Today speaks up.
+    'backup_days' => 7,
+
+    // Days that files set aside are held.
+    'set_aside_days' => 30,
+];

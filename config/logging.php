@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+return [
+    'default' => env('LOG_CHANNEL', 'single'),
+    'channels' => [
+        'single' => [
+            'driver' => 'single',
+            'path' => storage_path('logs/cellarium.log'),
+            'level' => env('LOG_LEVEL', 'info'),
+            'tap' => [App\Record\QuietTraces::class],
+        ],
+    ],
+];

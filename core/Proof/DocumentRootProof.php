@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Proof;
+
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Path\PublicAddress;
+use Cellarium\Core\Path\RemotePath;
+
+/** Proves that a directory is what the web server serves for a site: a random token put there answers at its address. */
+final class DocumentRootProof
+{
+    /**
+     * The token is removed again whatever happens.
+     *
+     * @param  string  $nonce  random letters and digits
+     *
+     * @throws RemoteFailure when the token could not be put there or not be removed
+     */
+    public static function prove(RemoteDirectory $remote, WebFetcher $fetcher, PublicAddress $addresses, RemotePath $root, string $nonce): ProofStep
+    {
+        $token = "cellarium-$nonce.txt";
+        $text = "cellarium $nonce\n";
+        $place = $root->child($token);
+        $stream = fopen('php://temp', 'w+b');
+        assert($stream !== false);
+        fwrite($stream, $text);
+        rewind($stream);
+        try {
+            $remote->write($place, $stream, strlen($text));
+            $answer = $fetcher->fetch((string) $addresses->of($place));
+        } finally {
+            if ($remote->stat($place) !== null) {
+                $remote->remove($place);
+            }
+        }
+
+        return self::read($answer, $root, $text);
+    }
+
+    private static function read(WebAnswer $answer, RemotePath $root, string $text): ProofStep
+    {
+        return match (true) {
+            $answer->status === 200 && $answer->head === $text => new ProofStep(true, "A token put into $root answered at $answer->url"),
+            $answer->status === 200 => new ProofStep(false, "Another site answered at $answer->url", 'The domain is served from elsewhere: check which host it points to.'),
+            $answer->status === 404 => new ProofStep(false, "The token in $root was not found at $answer->url", 'This is not the document root; try another directory.'),
+            $answer->status === 403 => new ProofStep(false, "The token in $root is forbidden at $answer->url", 'Check the permissions of the directory.'),
+            $answer->status >= 300 && $answer->status < 400 => new ProofStep(false, "$answer->url redirects to ".($answer->location ?? 'nowhere'), 'Use the address it redirects to as the address of this site.'),
+            $answer->status === 0 => new ProofStep(false, "$answer->url did not answer: ".($answer->error ?? 'no reason given'), 'Check that the domain points to this host.'),
+            default => new ProofStep(false, "$answer->url answered with status $answer->status", 'Look at the page in a browser.'),
+        };
+    }
+}

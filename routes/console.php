@@ -1,0 +1,8 @@
+<?php
+
+declare(strict_types=1);
+
+use Illuminate\Support\Facades\Schedule;
+
+Schedule::command('cellarium:recover')->everyMinute()->withoutOverlapping(10);
+Schedule::command('cellarium:close-due')->everyMinute()->withoutOverlapping(10);

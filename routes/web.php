@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Http\Controllers\AccountController;
+use App\Http\Controllers\BackupController;
+use App\Http\Controllers\DeploymentController;
+use App\Http\Controllers\FinderController;
+use App\Http\Controllers\FtpUserController;
+use App\Http\Controllers\PackageController;
+use App\Http\Controllers\RecordController;
+use App\Http\Controllers\SignInController;
+use App\Http\Controllers\TodayController;
+use Illuminate\Support\Facades\Route;
+
+Route::middleware('guest')->group(function (): void {
+    Route::get('/sign-in', [SignInController::class, 'show']);
+    Route::post('/sign-in', [SignInController::class, 'signIn']);
+});
+
+Route::middleware('auth')->group(function (): void {
+    Route::post('/sign-out', [SignInController::class, 'signOut']);
+    Route::get('/', TodayController::class);
+    Route::get('/find', FinderController::class);
+
+    Route::get('/accounts', [AccountController::class, 'index']);
+    Route::get('/accounts/{account}', [AccountController::class, 'show']);
+    Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
+    Route::post('/sites/{site}/prove-root', [AccountController::class, 'proveRoot']);
+
+    Route::get('/accounts/{account}/reach', [FtpUserController::class, 'preview']);
+    Route::post('/accounts/{account}/ftp-users', [FtpUserController::class, 'create']);
+    Route::post('/ftp-users/{user}/hand-over', [FtpUserController::class, 'handOver']);
+    Route::post('/ftp-users/{user}/prove', [FtpUserController::class, 'prove']);
+    Route::post('/ftp-users/{user}/close', [FtpUserController::class, 'close']);
+
+    Route::get('/packages', [PackageController::class, 'index']);
+    Route::post('/packages', [PackageController::class, 'take']);
+    Route::get('/packages/{package}', [PackageController::class, 'show']);
+
+    Route::get('/deployments', [DeploymentController::class, 'index']);
+    Route::get('/deployments/new', [DeploymentController::class, 'choose']);
+    Route::post('/deployments', [DeploymentController::class, 'plan']);
+    Route::get('/deployments/{deployment}', [DeploymentController::class, 'show']);
+    Route::get('/deployments/{deployment}/live', [DeploymentController::class, 'live']);
+    Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);
+    Route::post('/deployments/{deployment}/undo', [DeploymentController::class, 'undo']);
+
+    Route::get('/backups', [BackupController::class, 'index']);
+    Route::post('/sites/{site}/backups', [BackupController::class, 'take']);
+    Route::post('/backups/{backup}/bring-back', [BackupController::class, 'bringBack']);
+
+    Route::get('/record', RecordController::class);
+});
