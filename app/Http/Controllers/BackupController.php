@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Backups\TakeBackup;
+use App\Deployments\Plans;
+use App\Models\Backup;
+use App\Models\Person;
+use App\Models\Site;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+final class BackupController
+{
+    public function index(Request $request): View
+    {
+        $site = $request->integer('site') > 0 ? Site::with('account.client')->findOrFail($request->integer('site')) : null;
+        $backups = Backup::with('site.account.client', 'person')->when($site !== null, static fn ($query) => $query->where('site_id', $site->id))->orderByDesc('created_at')->orderByDesc('id')->limit(200)->get();
+        $data = ['backups' => $backups, 'site' => $site, 'taking' => $backups->contains('state', Backup::TAKING)];
+
+        return view($request->header('HX-Request') === 'true' ? 'parts.backups' : 'backups', $data);
+    }
+
+    public function take(Request $request, Site $site): RedirectResponse
+    {
+        $person = $request->user();
+        $running = Backup::where(['site_id' => $site->id, 'state' => Backup::TAKING])->first();
+        $backup = $running ?? Backup::create(['site_id' => $site->id, 'person_id' => $person instanceof Person ? $person->id : null, 'reason' => 'on_demand', 'state' => Backup::TAKING]);
+        if ($running === null) {
+            TakeBackup::dispatch($backup->id);
+        }
+
+        return redirect("/backups?site=$site->id");
+    }
+
+    public function bringBack(Request $request, Backup $backup, Plans $plans): RedirectResponse
+    {
+        $backup->load('site.account.client', 'site.account.sites');
+        $person = $request->user();
+        $deployment = $plans->bringBack($backup, $person instanceof Person ? $person : null);
+
+        return redirect("/deployments/$deployment->id");
+    }
+}

@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Deployments\CarryOutDeployment;
+use App\Deployments\Plans;
+use App\Deployments\RunFiles;
+use App\Models\Deployment;
+use App\Models\FtpUser;
+use App\Models\Package;
+use App\Models\Person;
+use App\Models\Site;
+use App\Problem;
+use App\Record\Record;
+use App\View\FileTree;
+use App\View\Stations;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+final class DeploymentController
+{
+    /** Rows of the plan shown at once; a site of thousands is summed up by its directories. */
+    private const MOST_ROWS = 400;
+
+    public function __construct(private readonly RunFiles $files) {}
+
+    public function index(): View
+    {
+        return view('deployments', ['deployments' => Deployment::with('site.account.client', 'package', 'person', 'fromBackup', 'undoes.package')->latest('id')->limit(200)->get()]);
+    }
+
+    public function choose(Request $request): View
+    {
+        $site = $request->integer('site') > 0 ? Site::with('account.client', 'account.ftpUsers', 'account.sites')->findOrFail($request->integer('site')) : null;
+        $package = $request->integer('package') > 0 ? Package::findOrFail($request->integer('package')) : null;
+        $users = $site === null ? collect() : $site->account->ftpUsers->where('state', FtpUser::OPEN)->filter(static fn (FtpUser $user): bool => $site->root()->seenFrom($user->path()) !== null);
+
+        return view('deploy', [
+            'site' => $site, 'package' => $package, 'users' => $users,
+            'sites' => Site::with('account.client')->orderBy('domain')->get(),
+            'packages' => Package::where('stops', false)->latest('id')->limit(100)->get(['id', 'name', 'version', 'file_name', 'files', 'created_at']),
+        ]);
+    }
+
+    public function plan(Request $request, Plans $plans): RedirectResponse
+    {
+        $given = $request->validate(['site' => ['required', 'integer', 'exists:sites,id'], 'package' => ['required', 'integer', 'exists:packages,id'], 'user' => ['nullable', 'integer']]);
+        $site = Site::with('account.client', 'account.sites')->findOrFail($given['site']);
+        $user = isset($given['user']) ? FtpUser::with('account.sites')->where(['account_id' => $site->account_id, 'state' => FtpUser::OPEN])->findOrFail($given['user']) : null;
+        $deployment = $plans->deploy($site, Package::findOrFail($given['package']), $user, $this->person($request));
+
+        return redirect("/deployments/$deployment->id");
+    }
+
+    public function show(Deployment $deployment): View
+    {
+        return view('deployment', $this->facts($deployment));
+    }
+
+    public function live(Deployment $deployment): View
+    {
+        return view('parts.deployment', $this->facts($deployment));
+    }
+
+    public function start(Request $request, Deployment $deployment): RedirectResponse
+    {
+        $started = Deployment::where('id', $deployment->id)->where('state', Deployment::PLANNED)->update(['state' => Deployment::QUEUED, 'person_id' => $this->person($request)->id]);
+        if ($started === 0) {
+            return redirect("/deployments/$deployment->id")->with('trouble', 'This plan was started already.');
+        }
+        $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
+        Record::write('started', "{$deployment->title()} started on {$deployment->site->domain}", $deployment->site, ['deployment' => $deployment->id]);
+        CarryOutDeployment::dispatch($deployment->id);
+
+        return redirect("/deployments/$deployment->id");
+    }
+
+    public function undo(Request $request, Deployment $deployment, Plans $plans): RedirectResponse
+    {
+        $deployment->load('site.account.client', 'site.account.sites', 'backup', 'package', 'fromBackup', 'undoes.package');
+        $back = $plans->undo($deployment, $this->person($request));
+
+        return redirect("/deployments/$back->id");
+    }
+
+    /** @return array<string, mixed> */
+    private function facts(Deployment $deployment): array
+    {
+        $deployment->load('site.account.client', 'package', 'backup', 'fromBackup', 'undoes.package', 'ftpUser', 'person', 'waitsFor.site', 'waitsFor.package');
+        $plan = $this->files->plan($deployment);
+        $rows = FileTree::ofPlan($plan);
+        $shown = count($rows) <= self::MOST_ROWS ? $rows : array_slice(array_values(array_filter($rows, static fn (array $row): bool => $row['directory'] || ($row['item']?->change->touches() ?? false))), 0, self::MOST_ROWS);
+
+        return [
+            'deployment' => $deployment, 'site' => $deployment->site, 'account' => $deployment->site->account, 'plan' => $plan, 'counts' => $plan->counts(),
+            'rows' => $shown, 'hidden' => count($rows) - count($shown), 'clashes' => $plan->caseClashes(), 'waves' => $plan->waves($deployment->site->start_pages),
+            'stations' => Stations::of($deployment, $plan),
+        ];
+    }
+
+    private function person(Request $request): Person
+    {
+        $person = $request->user();
+
+        return $person instanceof Person ? $person : throw new Problem('Sign in first.');
+    }
+}

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Models\Account;
+use App\Models\Client;
+use App\Models\Package;
+use App\Models\Site;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\Request;
+
+final class FinderController
+{
+    private const EACH = 6;
+
+    public function __invoke(Request $request): View
+    {
+        $words = trim(mb_substr((string) $request->query('q', ''), 0, 100));
+        $like = '%'.addcslashes($words, '%_\\').'%';
+        $found = [];
+        if ($words !== '') {
+            foreach (Site::with('account.client')->where('domain', 'like', $like)->orderBy('domain')->limit(self::EACH)->get() as $site) {
+                $found[] = ['kind' => 'site', 'name' => $site->domain, 'note' => $site->account->client->name, 'url' => "/accounts/$site->account_id"];
+            }
+            foreach (Account::with('client')->where('host', 'like', $like)->orWhere('login', 'like', $like)->orderBy('host')->limit(self::EACH)->get() as $account) {
+                $found[] = ['kind' => 'account', 'name' => "$account->login on $account->host", 'note' => $account->client->name, 'url' => "/accounts/$account->id"];
+            }
+            foreach (Client::with('accounts')->where('name', 'like', $like)->orderBy('name')->limit(self::EACH)->get() as $client) {
+                foreach ($client->accounts->take(2) as $account) {
+                    $found[] = ['kind' => 'client', 'name' => $client->name, 'note' => $account->host, 'url' => "/accounts/$account->id"];
+                }
+            }
+            foreach (Package::where('name', 'like', $like)->latest('id')->limit(self::EACH)->get() as $package) {
+                $found[] = ['kind' => 'package', 'name' => $package->title(), 'note' => $package->file_name, 'url' => "/packages/$package->id"];
+            }
+        }
+
+        return view('parts.found', ['found' => $found, 'words' => $words]);
+    }
+}

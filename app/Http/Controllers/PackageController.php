@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Models\Package;
+use App\Models\Site;
+use App\Packages\Packages;
+use App\View\FileTree;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+final class PackageController
+{
+    public function index(): View
+    {
+        return view('packages', ['packages' => Package::withCount('deployments')->latest('id')->limit(200)->get()->makeHidden('manifest')]);
+    }
+
+    public function take(Request $request, Packages $packages): RedirectResponse
+    {
+        $request->validate(['package' => ['required', 'file']], ['package.required' => 'Choose a zip or tar.gz first.', 'package.uploaded' => 'The file did not arrive whole; it may be larger than '.ini_get('upload_max_filesize').'.']);
+        $file = $request->file('package');
+        $package = $packages->take($file->getRealPath(), $file->getClientOriginalName());
+        $site = $request->integer('site');
+
+        return redirect("/packages/$package->id".($site > 0 ? "?site=$site" : ''));
+    }
+
+    public function show(Request $request, Package $package): View
+    {
+        $site = $request->integer('site') > 0 ? Site::with('account.client')->find($request->integer('site')) : null;
+
+        return view('package', [
+            'package' => $package,
+            'tree' => FileTree::ofManifest($package->contents()),
+            'versions' => Package::where('name', $package->name)->orderByDesc('id')->get(['id', 'version', 'file_name', 'created_at', 'files', 'bytes']),
+            'site' => $site,
+            'sites' => Site::with('account.client')->orderBy('domain')->get(),
+            'deployed' => $package->deployments()->with('site')->where('state', 'proven')->latest('id')->limit(10)->get(),
+        ]);
+    }
+}

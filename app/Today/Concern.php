@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Today;
+
+/** Something that needs a hand: reason, evidence, one action. */
+final readonly class Concern
+{
+    /**
+     * @param  string  $method  GET for a link, POST for an action
+     */
+    public function __construct(
+        public Urgency $urgency,
+        public string $title,
+        public string $about,
+        public string $evidence,
+        public string $action,
+        public string $url,
+        public string $method = 'GET',
+        public ?int $siteId = null,
+    ) {}
+}

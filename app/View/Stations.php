@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\View;
+
+use App\Models\Deployment;
+use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Transfer\RunStage;
+
+/** The six stations of a deployment; each is filled only by its proof. */
+final class Stations
+{
+    private const DONE = 'done';
+
+    private const HERE = 'here';
+
+    private const OPEN = 'open';
+
+    private const FAILED = 'failed';
+
+    /** @return list<array{name: string, state: string, note: string}> */
+    public static function of(Deployment $deployment, Plan $plan): array
+    {
+        $site = $deployment->site;
+        $counts = $plan->counts();
+        $sends = $counts['added']['files'] + $counts['replaced']['files'];
+        $state = $deployment->state;
+        $stage = RunStage::tryFrom((string) $deployment->stage);
+        $running = in_array($state, [Deployment::RUNNING, Deployment::QUEUED, Deployment::WAITING], true);
+        $backedUp = $deployment->backup?->verified_at !== null;
+        $proven = $state === Deployment::PROVEN;
+        $broken = in_array($state, [Deployment::PUT_BACK, Deployment::UNFINISHED], true);
+
+        return [
+            ['name' => $deployment->kind === Deployment::DEPLOY ? 'Package' : 'Source', 'state' => self::DONE, 'note' => self::source($deployment)],
+            ['name' => 'Destination', 'state' => $site->root_proven_at !== null ? self::DONE : self::OPEN, 'note' => $site->root_proven_at !== null ? 'document root proven' : 'document root not proven yet'],
+            ['name' => 'Plan', 'state' => $state === Deployment::PLANNED ? self::HERE : ($state === Deployment::REFUSED && ! $backedUp ? self::FAILED : self::DONE), 'note' => $state === Deployment::PLANNED ? 'waiting for you' : ($state === Deployment::REFUSED ? 'refused' : 'carried out as planned')],
+            ['name' => 'Backup', 'state' => $backedUp ? self::DONE : ($running ? self::HERE : self::OPEN), 'note' => $backedUp ? Amount::files($deployment->backup->files).' read back' : ($running ? self::waiting($deployment) : 'before anything else')],
+            ['name' => 'Replace', 'state' => $proven || $stage === RunStage::Proving ? self::DONE : ($broken ? self::FAILED : ($backedUp && $running ? self::HERE : self::OPEN)), 'note' => $broken ? ($state === Deployment::PUT_BACK ? 'failed and put back' : 'not yet put back') : ($proven ? Amount::files($sends).' sent' : Amount::files($sends).' to send')],
+            ['name' => 'Proof', 'state' => $proven ? self::DONE : ($stage === RunStage::Proving ? self::HERE : self::OPEN), 'note' => $proven ? self::proofs(count($deployment->proofs ?? [])) : 'fetched through the domain'],
+        ];
+    }
+
+    private static function source(Deployment $deployment): string
+    {
+        $notes = count($deployment->package->findings ?? []);
+
+        return match (true) {
+            $deployment->kind !== Deployment::DEPLOY => 'a backup, read back',
+            $notes === 0 => 'checked',
+            default => "checked, $notes ".($notes === 1 ? 'note' : 'notes'),
+        };
+    }
+
+    private static function waiting(Deployment $deployment): string
+    {
+        return match ($deployment->state) {
+            Deployment::QUEUED => 'about to start',
+            Deployment::WAITING => 'waits its turn',
+            default => 'being taken',
+        };
+    }
+
+    private static function proofs(int $pages): string
+    {
+        return $pages === 1 ? '1 address fetched' : "$pages addresses fetched";
+    }
+}

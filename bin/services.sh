@@ -1,0 +1,186 @@
+# Starts and stops the parts of Cellarium; sourced by ./start, ./stop and ./test.
+# All that is started is a process group of its own, with its number in $VAR/run/NAME.pid.
+
+say() { printf '%s\n' "$*"; }
+die() { printf '%s\n' "$*" >&2; exit 1; }
+
+# setting NAME [DEFAULT]: from the environment, else from .env
+setting() {
+    local value="${!1-}"
+    if [ -z "$value" ] && [ -f "$ROOT/.env" ]; then
+        value=$(sed -n "s/^$1=//p" "$ROOT/.env" | tail -n 1 | sed 's/^"\(.*\)"$/\1/')
+    fi
+    printf '%s' "${value:-${2-}}"
+}
+
+# need COMMAND-THAT-SUCCEEDS-IF-PRESENT PACKAGE...: collects what is missing in $MISSING
+MISSING=""
+need() {
+    local probe="$1"; shift
+    eval "$probe" >/dev/null 2>&1 || MISSING="$MISSING $*"
+}
+
+need_for_running() {
+    need 'command -v php' php8.2-cli
+    local have; have=$(php -m 2>/dev/null || true)
+    local extension
+    for extension in curl intl mbstring mysql xml zip; do
+        local module=$extension
+        [ "$extension" = mysql ] && module=pdo_mysql
+        need "grep -qix '$module' <<<'$have'" "php8.2-$extension"
+    done
+    need 'command -v php-cgi' php8.2-cgi
+    need 'command -v composer' composer
+    need 'command -v unzip' unzip
+    need 'command -v mariadbd || test -x /usr/sbin/mariadbd' mariadb-server
+    need 'command -v setsid' util-linux
+}
+
+install_missing() {
+    [ -z "$MISSING" ] && return 0
+    if [ "$(id -u)" != 0 ]; then
+        die "Missing Debian packages. Run this first, then try again: sudo apt-get install -y --no-install-recommends$MISSING"
+    fi
+    say "Installing from Debian:$MISSING"
+    local log; log=$(mktemp)
+    export DEBIAN_FRONTEND=noninteractive
+    # shellcheck disable=SC2086
+    if ! { apt-get update -qq && apt-get install -y -qq --no-install-recommends $MISSING; } >"$log" 2>&1; then
+        tail -n 3 "$log" >&2
+        die "Debian packages could not be installed:$MISSING. The lines above say why; $log has all of them."
+    fi
+    rm -f "$log"
+}
+
+composer_install() {
+    if [ ! -f "$ROOT/vendor/autoload.php" ] || [ "$ROOT/composer.json" -nt "$ROOT/vendor/autoload.php" ]; then
+        say 'Installing Composer packages'
+        local log; log=$(mktemp)
+        (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --no-interaction --no-progress) >"$log" 2>&1 \
+            || { tail -n 5 "$log" >&2; die "Composer packages could not be installed; $log says why."; }
+        touch "$ROOT/vendor/autoload.php"
+        rm -f "$log"
+    fi
+}
+
+port_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+
+# free_port FROM: the first free port from there
+free_port() {
+    local port=$1
+    while port_taken "$port"; do port=$((port + 1)); done
+    printf '%s' "$port"
+}
+
+# wait_for SECONDS WHAT COMMAND...
+wait_for() {
+    local tenths=$(($1 * 10)) what="$2"; shift 2
+    until "$@" >/dev/null 2>&1; do
+        tenths=$((tenths - 1))
+        [ "$tenths" -gt 0 ] || die "$what did not come up. Its log is in $VAR/log."
+        sleep 0.1
+    done
+}
+
+running() { [ -f "$VAR/run/$1.pid" ] && kill -0 "$(cat "$VAR/run/$1.pid")" 2>/dev/null; }
+
+# launch NAME COMMAND...: in the background, in a process group of its own
+launch() {
+    local name="$1"; shift
+    mkdir -p "$VAR/run" "$VAR/log" || die "$VAR cannot be written to."
+    setsid "$@" >>"$VAR/log/$name.log" 2>&1 </dev/null &
+    printf '%s' "$!" >"$VAR/run/$name.pid"
+}
+
+# end NAME: its whole process group, politely, then not
+end() {
+    local file="$VAR/run/$1.pid" pid
+    [ -f "$file" ] || return 0
+    pid=$(cat "$file")
+    kill -TERM -- "-$pid" 2>/dev/null || kill -TERM "$pid" 2>/dev/null || true
+    local tenths=150
+    while kill -0 -- "-$pid" 2>/dev/null && [ "$tenths" -gt 0 ]; do sleep 0.1; tenths=$((tenths - 1)); done
+    kill -KILL -- "-$pid" 2>/dev/null || true
+    rm -f "$file"
+}
+
+end_all() { local name; for name in scheduler worker-1 worker-2 web standin mariadb; do end "$name"; done; }
+
+mariadb_socket() {
+    local path="$VAR/mariadb.sock"
+    # A socket's path may have 107 bytes at the most.
+    [ "${#path}" -le 100 ] && printf '%s' "$path" || printf '/tmp/cellarium-%s.sock' "$(printf '%s' "$path" | cksum | cut -d' ' -f1)"
+}
+
+mariadb_up() {
+    running mariadb && return 0
+    local port user as=() data="$VAR/mariadb" socket
+    port=$(setting DB_PORT); user=$(id -un); socket=$(mariadb_socket)
+    [ "$(id -u)" = 0 ] && as=(--user=root)
+    port_taken "$port" && die "Port $port is taken, MariaDB needs it. Set DB_PORT in .env to a free one."
+    export PATH="$PATH:/usr/sbin"
+    if [ ! -d "$data/mysql" ]; then
+        mkdir -p "$data" "$VAR/log" || die "$data cannot be written to."
+        mariadb-install-db --no-defaults "${as[@]}" --datadir="$data" --auth-root-authentication-method=socket --auth-root-socket-user="$user" --skip-test-db >"$VAR/log/mariadb-install.log" 2>&1 \
+            || die "MariaDB's data could not be laid in $data; $VAR/log/mariadb-install.log says why."
+    fi
+    launch mariadb mariadbd --no-defaults "${as[@]}" --datadir="$data" --socket="$socket" --pid-file="$VAR/mariadb.pid" \
+        --bind-address=127.0.0.1 --port="$port" --skip-name-resolve --character-set-server=utf8mb4 --collation-server=utf8mb4_bin \
+        --innodb-buffer-pool-size=128M --innodb-flush-log-at-trx-commit=1
+    wait_for 60 MariaDB mariadb-admin --no-defaults --socket="$socket" ping
+}
+
+# database NAME: made if it is not there, open to the user of the settings
+database() {
+    local user password
+    user=$(setting DB_USERNAME); password=$(setting DB_PASSWORD)
+    mariadb --no-defaults --socket="$(mariadb_socket)" >/dev/null <<SQL || die "The database $1 could not be made."
+CREATE DATABASE IF NOT EXISTS \`$1\`;
+CREATE USER IF NOT EXISTS '$user'@'127.0.0.1' IDENTIFIED BY '$password';
+ALTER USER '$user'@'127.0.0.1' IDENTIFIED BY '$password';
+GRANT ALL ON \`$1\`.* TO '$user'@'127.0.0.1';
+SQL
+}
+
+standin_lay() {
+    php "$ROOT/demo/build.php" "$VAR/demo" && php "$ROOT/standin/bin/standin" lay --dir "$VAR/standin" --world "$ROOT/demo/world.json" --content "$VAR/demo/content" >/dev/null \
+        || die 'The demo world could not be laid.'
+    php -r '
+        foreach (json_decode(file_get_contents($argv[1]), true)["accounts"] as $account) {
+            $names[$account["host"]] = true;
+            foreach ($account["sites"] as $site) { $names[$site["domain"]] = true; }
+        }
+        echo "# Names of the demo world, in the form of hosts(5)\n127.0.0.1 ", implode(" ", array_keys($names)), "\n";
+    ' "$ROOT/demo/world.json" >"$VAR/hosts"
+}
+
+standin_up() {
+    running standin && return 0
+    local name port
+    for name in FTP WEB CONTROL; do
+        port=$(setting "CELLARIUM_STANDIN_${name}_PORT")
+        port_taken "$port" && die "Port $port is taken, the stand-in host needs it. Set CELLARIUM_STANDIN_${name}_PORT in .env to a free one."
+    done
+    launch standin php "$ROOT/standin/bin/standin" serve --dir "$VAR/standin" --ftp-port "$(setting CELLARIUM_STANDIN_FTP_PORT)" \
+        --web-port "$(setting CELLARIUM_STANDIN_WEB_PORT)" --control-port "$(setting CELLARIUM_STANDIN_CONTROL_PORT)"
+    wait_for 20 'The stand-in host' port_taken "$(setting CELLARIUM_STANDIN_CONTROL_PORT)"
+}
+
+answers() { curl -fsS -o /dev/null --max-time 5 "$1"; }
+
+web_up() {
+    running web && return 0
+    local port; port=$(setting CELLARIUM_PORT)
+    port_taken "$port" && die "Port $port is taken, the web server needs it. Set CELLARIUM_PORT in .env to a free one."
+    PHP_CLI_SERVER_WORKERS=4 launch web php -d opcache.enable_cli=1 -d upload_max_filesize=512M -d post_max_size=520M -S "127.0.0.1:$port" -t "$ROOT/public" "$ROOT/public/router.php"
+    wait_for 30 'The web server' php -r 'exit(@file_get_contents($argv[1]) === false ? 1 : 0);' "http://127.0.0.1:$port/sign-in"
+}
+
+workers_up() {
+    local number
+    for number in 1 2; do
+        # A worker that was killed is followed by another.
+        running "worker-$number" || launch "worker-$number" bash -c 'while :; do php "$0/artisan" queue:work --sleep=0.3 --tries=1 --timeout=0 --memory=256 --quiet; sleep 0.2; done' "$ROOT"
+    done
+    running scheduler || launch scheduler php "$ROOT/artisan" schedule:work --quiet
+}

@@ -1,0 +1,161 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Database\Seeders;
+
+use App\Accounts\AccountCheck;
+use App\Backups\Backups;
+use App\Deployments\Plans;
+use App\Deployments\Runner;
+use App\FtpUsers\FtpUsers;
+use App\Models\Account;
+use App\Models\Backup;
+use App\Models\Client;
+use App\Models\Deployment;
+use App\Models\FtpUser;
+use App\Models\Person;
+use App\Models\Site;
+use App\Packages\Packages;
+use Carbon\CarbonImmutable;
+use Cellarium\Core\Path\RemotePath;
+use Illuminate\Database\Seeder;
+use RuntimeException;
+
+/**
+ * The demo world: the agency, its clients and accounts, and the past weeks, made by really running every backup and
+ * deployment against the stand-in host with the clock set back.
+ */
+final class DatabaseSeeder extends Seeder
+{
+    /** Days ago and hour at which each version of a site was deployed; sites not named here were never deployed to. */
+    private const HISTORY = [
+        'saltmarshferries.example' => ['winter-timetable' => ['2.3.0' => [33, 9]]],
+        'book.saltmarshferries.example' => ['ferry-booking' => ['1.0' => [41, 10], '1.1' => [5, 15]]],
+        'staff.saltmarshferries.example' => ['crew-room' => ['0.9' => [12, 11]]],
+        'gannetrocklight.example' => ['gannet-rock' => ['3.1' => [6, 14]]],
+        'shop.gannetrocklight.example' => ['lamp-room-shop' => ['1.2' => [4, 16]]],
+        'bellwetherclockworks.example' => ['bellwether' => ['4.0' => [27, 9], '4.1' => [3, 10]]],
+        'repairs.bellwetherclockworks.example' => ['bellwether-repairs' => ['1.0' => [2, 13]]],
+        'ostreabeds.example' => ['ostrea' => ['2.0' => [9, 10]]],
+        'tours.ostreabeds.example' => ['ostrea-tours' => ['1.0' => [6, 11]]],
+        'thriftcampion.example' => ['thrift-campion' => ['5.0' => [24, 9], '5.1' => [1, 17]]],
+        'wholesale.thriftcampion.example' => ['seed-wholesale' => ['1.3' => [5, 9]]],
+        'catalogue.thriftcampion.example' => ['seed-list' => ['2026.1' => [2, 15]]],
+        'whimbrelpost.example' => ['whimbrel' => ['1.0' => [6, 12]]],
+        'samphiresmokehouse.example' => ['samphire' => ['2.2' => [3, 14]]],
+        'curlewpoint.example' => ['curlew-point' => ['1.5' => [4, 20]]],
+        'eelgrasskayak.example' => ['eelgrass' => ['1.0' => [19, 10]]],
+    ];
+
+    /** Days ago at which a backup was taken beside the deployments. */
+    private const BACKUPS = [
+        'saltmarshferries.example' => [8, 1],
+        'ostreabeds.example' => [2],
+        'gannetrocklight.example' => [13],
+        'kelpieboatyard.example' => [16],
+        'eelgrasskayak.example' => [5],
+    ];
+
+    /** @var list<array{string, string, string, string, int, string}> domain, name, directory, purpose, days ago made, closes after */
+    private const FTP_USERS = [
+        ['ostreabeds.example', 'photo-mona', '/www/ostreabeds.example/img', 'pictures of the autumn beds', 2, '+9 days'],
+        ['ostreabeds.example', 'glaze-temp', '/www', 'one afternoon, the kiln people', 4, '+6 hours'],
+        ['bellwetherclockworks.example', 'dial-room', '/www/archive.bellwetherclockworks.example', 'scans of the painted dials', 6, '+20 days'],
+    ];
+
+    public function run(AccountCheck $check, FtpUsers $ftpUsers): void
+    {
+        $person = Person::create(['name' => 'Rowan Aldous', 'email' => 'aldous@marramtide.example', 'password' => 'slow-tide-lantern', 'role' => 'maintainer']);
+        $this->takeOn();
+        $moments = $this->moments($person, $ftpUsers);
+        usort($moments, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        foreach ($moments as [$at, $work]) {
+            CarbonImmutable::setTestNow($at);
+            $work();
+        }
+        CarbonImmutable::setTestNow();
+        foreach (Account::with('client', 'sites')->get() as $account) {
+            $check->connect($account) || throw new RuntimeException("The demo account $account->login does not connect.");
+        }
+    }
+
+    private function takeOn(): void
+    {
+        CarbonImmutable::setTestNow(CarbonImmutable::now()->subDays(48)->setTime(9, 12));
+        $check = app(AccountCheck::class);
+        $web = (int) env('CELLARIUM_STANDIN_WEB_PORT', 8090);
+        $world = json_decode((string) file_get_contents(base_path('demo/world.json')), true, 16, JSON_THROW_ON_ERROR);
+        foreach ($world['accounts'] as $row) {
+            $client = Client::firstOrCreate(['name' => $row['client']], ['colour' => $row['colour'], 'group' => $row['group']]);
+            $account = $client->accounts()->create([
+                'company' => $row['company'], 'host' => $row['host'], 'port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121), 'protocol' => $row['protocol'],
+                'login' => $row['login'], 'secret' => $row['password'], 'control_url' => 'http://127.0.0.1:'.env('CELLARIUM_STANDIN_CONTROL_PORT', 8091), 'control_token' => $row['token'],
+            ]);
+            foreach ($row['sites'] as $site) {
+                $account->sites()->create([
+                    'domain' => $site['domain'], 'base_url' => "http://{$site['domain']}:$web", 'document_root' => $site['document_root'],
+                    'start_pages' => ['index.html', 'index.htm', 'index.php', 'default.htm'], 'kept' => ['uploads/'],
+                ]);
+            }
+            $check->connect($account->load('client', 'sites'));
+        }
+    }
+
+    /** @return list<array{CarbonImmutable, \Closure(): void}> what happened when */
+    private function moments(Person $person, FtpUsers $ftpUsers): array
+    {
+        $moments = [];
+        foreach (self::HISTORY as $domain => $packages) {
+            foreach ($packages as $name => $versions) {
+                foreach ($versions as $version => [$days, $hour]) {
+                    $moments[] = [$this->at($days, $hour, $domain), fn () => $this->deploy($domain, "$name-$version.zip", $person)];
+                }
+            }
+        }
+        foreach (self::BACKUPS as $domain => $list) {
+            foreach ($list as $days) {
+                $moments[] = [$this->at($days, 7, $domain), fn () => $this->backup($domain, $person)];
+            }
+        }
+        foreach (self::FTP_USERS as [$domain, $name, $directory, $purpose, $days, $closes]) {
+            $at = $this->at($days, 12, $name);
+            $moments[] = [$at, function () use ($domain, $name, $directory, $purpose, $at, $closes, $ftpUsers): void {
+                $account = $this->site($domain)->account;
+                $user = $ftpUsers->open($account, $name, RemotePath::fromString($directory), 200_000_000, $at->modify($closes), $purpose);
+                $user->state === FtpUser::OPEN || throw new RuntimeException("$name: $user->trouble");
+            }];
+        }
+
+        return $moments;
+    }
+
+    private function at(int $days, int $hour, string $name): CarbonImmutable
+    {
+        $now = CarbonImmutable::now();
+        $at = $now->subDays($days)->setTime($hour, crc32($name) % 60);
+
+        return $at->isAfter($now) ? $now->subMinutes(10) : $at;
+    }
+
+    private function deploy(string $domain, string $file, Person $person): void
+    {
+        $package = app(Packages::class)->take(config('cellarium.var')."/demo/packages/$file", $file);
+        $deployment = app(Plans::class)->deploy($this->site($domain), $package, null, $person);
+        $deployment->update(['state' => Deployment::QUEUED]);
+        app(Runner::class)->carryOut($deployment);
+        $deployment->refresh()->state === Deployment::PROVEN || throw new RuntimeException("$domain: $deployment->trouble");
+    }
+
+    private function backup(string $domain, Person $person): void
+    {
+        $backup = Backup::create(['site_id' => $this->site($domain)->id, 'person_id' => $person->id, 'reason' => 'on_demand', 'state' => Backup::TAKING]);
+        app(Backups::class)->take($backup);
+        $backup->refresh()->state === Backup::VERIFIED || throw new RuntimeException("$domain: $backup->trouble");
+    }
+
+    private function site(string $domain): Site
+    {
+        return Site::with('account.client', 'account.sites')->where('domain', $domain)->firstOrFail();
+    }
+}

@@ -1,0 +1,77 @@
+// What the pages need beside htmx: the slash key, the finder's arrows, buttons that act once, small toggles.
+(() => {
+    'use strict';
+
+    const finder = () => document.getElementById('find');
+    const typing = (element) => element instanceof HTMLElement && (element.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(element.tagName));
+
+    document.addEventListener('keydown', (event) => {
+        if (event.key === '/' && !event.ctrlKey && !event.metaKey && !event.altKey && !typing(event.target) && finder()) {
+            event.preventDefault();
+            finder().focus();
+            finder().select();
+        }
+        const found = document.getElementById('found');
+        if (!found || !document.querySelector('.finder')?.contains(event.target)) {
+            return;
+        }
+        const links = [...found.querySelectorAll('a')];
+        const at = links.indexOf(document.activeElement);
+        if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+            event.preventDefault();
+            const next = event.key === 'ArrowDown' ? at + 1 : at - 1;
+            (next < 0 ? finder() : links[Math.min(next, links.length - 1)])?.focus();
+        } else if (event.key === 'Enter' && event.target === finder() && links.length > 0) {
+            event.preventDefault();
+            links[0].click();
+        } else if (event.key === 'Escape') {
+            found.replaceChildren();
+            finder().value = '';
+            finder().focus();
+        }
+    });
+
+    document.addEventListener('click', (event) => {
+        const toggle = event.target.closest('[data-toggle]');
+        if (toggle) {
+            const shown = document.getElementById(toggle.dataset.toggle);
+            const other = document.getElementById(toggle.dataset.other);
+            shown.hidden = !shown.hidden;
+            if (other) {
+                other.hidden = !shown.hidden;
+            }
+            toggle.setAttribute('aria-expanded', String(!shown.hidden));
+        }
+        if (!document.querySelector('.finder')?.contains(event.target)) {
+            document.getElementById('found')?.replaceChildren();
+        }
+    });
+
+    // A second click on a button that is already at work does nothing.
+    document.addEventListener('submit', (event) => {
+        const button = event.target.querySelector('[data-once]');
+        if (!button) {
+            return;
+        }
+        if (button.getAttribute('aria-busy') === 'true') {
+            event.preventDefault();
+            return;
+        }
+        button.setAttribute('aria-busy', 'true');
+    });
+
+    window.addEventListener('pageshow', () => document.querySelectorAll('[aria-busy]').forEach((button) => button.removeAttribute('aria-busy')));
+
+    document.addEventListener('change', (event) => {
+        const goto = event.target.dataset?.goto;
+        if (goto && event.target.value) {
+            location.assign(goto + encodeURIComponent(event.target.value));
+        }
+    });
+
+    document.addEventListener('htmx:configRequest', (event) => {
+        if (event.detail.elt.id === 'directory') {
+            event.detail.parameters.directory = event.detail.elt.value;
+        }
+    });
+})();

@@ -1,0 +1,2 @@
+@props(['tone' => 'plain'])
+<span class="note is-{{ $tone }}">{{ $slot }}</span>

@@ -1,0 +1,9 @@
+@switch($run->state)
+@case('proven')<x-tag tone="proven">live and proven</x-tag>@break
+@case('refused')<x-tag tone="soon">refused, nothing touched</x-tag>@break
+@case('put_back')<x-tag tone="now">failed, put back</x-tag>@break
+@case('unfinished')<x-tag tone="now">not yet put back</x-tag>@break
+@case('planned')<x-tag>a plan, not started</x-tag>@break
+@case('waiting')<x-tag tone="later">waits</x-tag>@break
+@default<x-tag tone="later">running</x-tag>
+@endswitch

@@ -1,0 +1,1 @@
+<p class="word is-trouble" role="alert">{{ $trouble }}</p>
