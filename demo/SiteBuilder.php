@@ -20,7 +20,7 @@ final class SiteBuilder
         'Most of what we know was learned the wrong way round first, and is the better remembered for it.',
     ];
 
-    /** @param array{title: string, line: string, accent: string, pages: array<string, string>} $site */
+    /** @param array{title: string, line: string, accent: string, pages: array<string, string>, map?: int} $site */
     public function __construct(private readonly array $site, private readonly string $version) {}
 
     /** @return array<string, string> contents by path */
@@ -40,7 +40,22 @@ final class SiteBuilder
             $number++;
         }
 
+        if (isset($this->site['map'])) {
+            $files['img/map.svg'] = $this->map($this->site['map']);
+        }
+
         return $files;
+    }
+
+    /** A chart of soundings; the weight of a site. */
+    private function map(int $kilobytes): string
+    {
+        $points = '';
+        for ($number = 0; strlen($points) < $kilobytes * 1000; $number++) {
+            $points .= sprintf('<circle cx="%d" cy="%d" r="1"/>', ($number * 7919) % 1200, ($number * 104729) % 900);
+        }
+
+        return "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 1200 900\" fill=\"{$this->site['accent']}\">$points</svg>\n";
     }
 
     private function page(string $slug, string $title, int $number): string

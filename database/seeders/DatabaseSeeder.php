@@ -67,11 +67,13 @@ final class DatabaseSeeder extends Seeder
     public function run(AccountCheck $check, FtpUsers $ftpUsers): void
     {
         $person = Person::create(['name' => 'Rowan Aldous', 'email' => 'aldous@marramtide.example', 'password' => 'slow-tide-lantern', 'role' => 'maintainer']);
+        $this->setClock(CarbonImmutable::now()->subDays(48)->setTime(9, 12));
         $this->takeOn();
+        CarbonImmutable::setTestNow();
         $moments = $this->moments($person, $ftpUsers);
         usort($moments, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         foreach ($moments as [$at, $work]) {
-            CarbonImmutable::setTestNow($at);
+            $this->setClock($at);
             $work();
         }
         CarbonImmutable::setTestNow();
@@ -82,7 +84,6 @@ final class DatabaseSeeder extends Seeder
 
     private function takeOn(): void
     {
-        CarbonImmutable::setTestNow(CarbonImmutable::now()->subDays(48)->setTime(9, 12));
         $check = app(AccountCheck::class);
         $web = (int) env('CELLARIUM_STANDIN_WEB_PORT', 8090);
         $world = json_decode((string) file_get_contents(base_path('demo/world.json')), true, 16, JSON_THROW_ON_ERROR);
@@ -100,6 +101,13 @@ final class DatabaseSeeder extends Seeder
             }
             $check->connect($account->load('client', 'sites'));
         }
+    }
+
+    /** The clock is set back and goes on from there. */
+    private function setClock(CarbonImmutable $at): void
+    {
+        $set = hrtime(true);
+        CarbonImmutable::setTestNow(static fn (): CarbonImmutable => $at->addMicroseconds(intdiv(hrtime(true) - $set, 1000)));
     }
 
     /** @return list<array{CarbonImmutable, \Closure(): void}> what happened when */
@@ -126,8 +134,19 @@ final class DatabaseSeeder extends Seeder
                 $user->state === FtpUser::OPEN || throw new RuntimeException("$name: $user->trouble");
             }];
         }
+        $moments[] = [$this->at(3, 18, 'glaze-temp'), fn () => $this->failToClose('glaze-temp@ostreabeds.example', $ftpUsers)];
 
         return $moments;
+    }
+
+    /** What happens when the host has given the account a new access token that nobody entered here. */
+    private function failToClose(string $login, FtpUsers $ftpUsers): void
+    {
+        $user = FtpUser::with('account.client', 'account.sites')->where('login', $login)->firstOrFail();
+        $token = $user->account->control_token;
+        $user->account->control_token = 'an-old-token';
+        $ftpUsers->close($user, 'its closing date has come');
+        $user->account->control_token = $token;
     }
 
     private function at(int $days, int $hour, string $name): CarbonImmutable

@@ -74,21 +74,21 @@
                     @csrf
                     @foreach ($errors->all() as $message)<p class="word is-trouble" role="alert">{{ $message }}</p>@endforeach
                     <label for="name">Login</label>
-                    <div class="affix"><input class="field is-mono" id="name" name="name" value="{{ old('name') }}" placeholder="north-build" required maxlength="32" autocomplete="off" spellcheck="false"><span>{{ '@'.($account->sites->first()->domain ?? $account->host) }}</span></div>
+                    <div class="affix"><input class="entry is-mono" id="name" name="name" value="{{ old('name') }}" placeholder="north-build" required maxlength="32" autocomplete="off" spellcheck="false"><span>{{ '@'.($account->sites->first()->domain ?? $account->host) }}</span></div>
                     <label for="directory">Directory</label>
-                    <select class="field is-mono" id="directory" name="directory" hx-get="/accounts/{{ $account->id }}/reach" hx-target="#reach-preview" hx-trigger="change, load">
+                    <select class="entry is-mono" id="directory" name="directory" hx-get="/accounts/{{ $account->id }}/reach" hx-target="#reach-preview" hx-trigger="change, load">
                         @php($chosen = old('directory', $account->sites->first()->document_root ?? '/'))
-                        @foreach ($map->rows as $row)<option value="{{ $row['path'] }}" @selected($row['path'] === $chosen)>{{ $row['path'] }}{{ $row['serves'] ? ' — '.$row['serves'] : '' }}</option>@endforeach
+                        @foreach ($map->rows as $row)<option value="{{ $row['path'] }}" @selected($row['path'] === $chosen)>{{ $row['path'] }}</option>@endforeach
                     </select>
-                    <span class="label">Reaches</span>
+                    <span class="name">Reaches</span>
                     <div id="reach-preview" class="soft" aria-live="polite">…</div>
                     <label for="closes">Closes</label>
-                    <input class="field" id="closes" name="closes" type="datetime-local" value="{{ old('closes', now()->hour < 17 ? now()->setTime(18, 0)->format('Y-m-d\TH:i') : now()->endOfDay()->format('Y-m-d\TH:i')) }}" required>
+                    <input class="entry" id="closes" name="closes" type="datetime-local" value="{{ old('closes', now()->hour < 17 ? now()->setTime(18, 0)->format('Y-m-d\TH:i') : now()->endOfDay()->format('Y-m-d\TH:i')) }}" required>
                     <label for="megabytes">Space, MB</label>
-                    <input class="field" id="megabytes" name="megabytes" type="number" min="1" value="{{ old('megabytes') }}" placeholder="no limit of its own">
+                    <input class="entry" id="megabytes" name="megabytes" type="number" min="1" value="{{ old('megabytes') }}" placeholder="no limit of its own">
                     <label for="purpose">For</label>
-                    <input class="field" id="purpose" name="purpose" value="{{ old('purpose') }}" placeholder="whom or which job" maxlength="200">
-                    <span class="label">Password</span>
+                    <input class="entry" id="purpose" name="purpose" value="{{ old('purpose') }}" placeholder="whom or which job" maxlength="200">
+                    <span class="name">Password</span>
                     <div class="soft">made for it, {{ PasswordMaker::bits() }} bits; handed over once</div>
                     <div class="row-acts"><button class="act is-main" data-once>Create and prove</button></div>
                 </form>

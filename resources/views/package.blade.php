@@ -27,7 +27,7 @@
                 <form method="get" action="/deployments/new" class="bring">
                     <input type="hidden" name="package" value="{{ $package->id }}">
                     <label for="site">To which site</label>
-                    <select class="field" id="site" name="site">@foreach ($sites as $one)<option value="{{ $one->id }}" @selected($one->is($site) || ($site === null && $deployed->first()?->site_id === $one->id))>{{ $one->domain }}</option>@endforeach</select>
+                    <select class="entry" id="site" name="site">@foreach ($sites as $one)<option value="{{ $one->id }}" @selected($one->is($site) || ($site === null && $deployed->first()?->site_id === $one->id))>{{ $one->domain }}</option>@endforeach</select>
                     <button class="act is-main">Choose how</button>
                 </form>@endif
             </section>

@@ -1,7 +1,7 @@
 <x-page title="Record" place="Record">
     <section class="sheet">
         <header class="head"><h1>Record <small>who did what, when; it only grows</small></h1>
-            <form method="get" action="/record" class="inline"><label class="is-sr-only" for="words">Words in the record</label><input class="field" id="words" name="q" value="{{ $words }}" placeholder="client, site, login, words"><button class="act">Find</button></form></header>
+            <form method="get" action="/record" class="inline"><label class="is-sr-only" for="words">Words in the record</label><input class="entry" id="words" name="q" value="{{ $words }}" placeholder="client, site, login, words"><button class="act">Find</button></form></header>
         @if ($entries->isEmpty())<p class="calm">{{ $words === '' ? 'Nothing happened yet.' : "Nothing in the record says “{$words}”." }}</p>@else
         <table class="facts-table">
             <thead><tr><th>When</th><th>Who</th><th>Client</th><th>What</th></tr></thead>

@@ -6,7 +6,7 @@
         @if ($site !== null)<input type="hidden" name="site" value="{{ $site->id }}">@endif
         @error('package')<p class="word is-trouble" role="alert">{{ $message }}</p>@enderror
         <label for="package">Archive</label>
-        <input class="field" id="package" name="package" type="file" accept=".zip,.tar.gz,.tgz" required>
+        <input class="entry" id="package" name="package" type="file" accept=".zip,.tar.gz,.tgz" required>
         <button class="act is-main" data-once>Bring it</button>
     </form>
 </section>

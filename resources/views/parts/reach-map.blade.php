@@ -1,7 +1,7 @@
 @use('App\View\ReachMap')
 @php
     $row = ReachMap::ROW; $lane = ReachMap::LANE; $top = 84; $names = 330;
-    $width = $names + max(1, count($map->lanes)) * $lane + 50; $height = $top + count($map->rows) * $row + 30;
+    $width = max(800, $names + max(1, count($map->lanes)) * $lane + 50); $height = $top + count($map->rows) * $row + 30;
 @endphp
 <div class="reach" tabindex="0" role="group" aria-label="Reach map">
 <svg width="{{ $width }}" height="{{ $height }}" viewBox="0 0 {{ $width }} {{ $height }}" role="img" aria-label="Directories of the account and what each login can touch; the same facts are in the table below">

@@ -60,7 +60,8 @@ final readonly class WorldLayer
 
     private function write(string $file, string $text): void
     {
-        if (@file_put_contents($file, $text) !== strlen($text)) {
+        // An account is older than the world around it, which is laid on the first start.
+        if (@file_put_contents($file, $text) !== strlen($text) || ! touch($file, time() - 60 * 86400)) {
             throw new RuntimeException("$file could not be written.");
         }
     }
