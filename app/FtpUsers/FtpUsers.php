@@ -65,7 +65,7 @@ final readonly class FtpUsers
             $control->closeFtpUser($user->login);
             $step = ReachProof::closed($user->login, $this->connections->remoteAs($user));
         } catch (ControlFailure|Problem $failure) {
-            $step = new ProofStep(false, $failure->getMessage(), 'Close it at the provider, then try again here.');
+            $step = new ProofStep(false, ucfirst($failure instanceof ControlFailure ? $failure->reason->sentence() : $failure->getMessage()), 'Close it at the provider, then try again here.');
         }
         $closed = $this->keep($user, 'refusal', [$step]);
         $user->update($closed

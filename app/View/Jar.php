@@ -28,7 +28,7 @@ final readonly class Jar
         public ?float $fill,
         public bool $open,
     ) {
-        $this->empty = $site->placeholder === true || ($site->lastDeployment === null && $site->bytes === null);
+        $this->empty = $site->placeholder === true;
         $this->proven = $site->live_proven_at !== null;
         $backup = $site->lastBackup?->verified_at;
         $this->overdue = ! $this->empty && ($backup === null || $backup->diffInDays(now()) > (int) config('cellarium.backup_days'));

@@ -7,11 +7,12 @@ namespace App\View;
 use App\Models\Account;
 use App\Models\FtpUser;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Reach\Extent;
 
 /** The directory tree as rows and one lane a login, with a bar over the rows it can touch. */
 final readonly class ReachMap
 {
-    public const ROW = 44;
+    public const ROW = 38;
 
     public const LANE = 84;
 
@@ -80,6 +81,7 @@ final readonly class ReachMap
                 $user->reach_proven_at === null => 'not proven',
                 $reach->isTooWide() => "$touched sites: too wide",
                 $touched === 0 => 'no site',
+                $reach->touched()[0]->extent === Extent::Part => 'part of a site',
                 default => 'one site',
             },
             'warn' => $reach->isTooWide() && ! $user->isClosed(),

@@ -10,8 +10,8 @@
         @if ($index % 2 === 0)<rect class="stripe" x="0" y="{{ $y }}" width="{{ $width }}" height="{{ $row }}"/>@endif
         @php($x = 16 + $place['depth'] * 22)
         @if ($place['depth'] > 0)<path class="branch" d="M{{ $x - 14 }} {{ $y }}v{{ $row / 2 }}h9"/>@endif
-        <text class="place" x="{{ $x }}" y="{{ $y + ($place['serves'] ? 19 : 27) }}">{{ \Illuminate\Support\Str::limit($place['name'], 34) }}</text>
-        @if ($place['serves'])<text class="serves" x="{{ $x }}" y="{{ $y + 35 }}">⌂ serves {{ \Illuminate\Support\Str::limit($place['serves'], 38) }}</text>@elseif (! $place['looked'])<text class="unlooked" x="{{ $x }}" y="{{ $y + 40 }}">not looked into</text>@endif
+        <text class="place" x="{{ $x }}" y="{{ $y + ($place['serves'] ? 16 : 24) }}">{{ \Illuminate\Support\Str::limit($place['name'], 34) }}</text>
+        @if ($place['serves'])<text class="serves" x="{{ $x }}" y="{{ $y + 31 }}">⌂ serves {{ \Illuminate\Support\Str::limit($place['serves'], 38) }}</text>@elseif (! $place['looked'])<text class="unlooked" x="{{ $x }}" y="{{ $y + 35 }}">not looked into</text>@endif
     @endforeach
     @foreach ($map->lanes as $index => $login)
         @php($x = $names + $index * $lane + $lane / 2)

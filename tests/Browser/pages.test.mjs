@@ -1,0 +1,71 @@
+import { after, test } from 'node:test';
+import assert from 'node:assert/strict';
+import { writeFileSync, mkdtempSync } from 'node:fs';
+import { join } from 'node:path';
+import { tmpdir } from 'node:os';
+import { assertAccessible, assertNoSidewaysScroll, base, close, open, signIn } from './support.mjs';
+
+after(close);
+
+const places = ['/', '/accounts', '/packages', '/deployments', '/backups', '/record', '/deployments/new'];
+
+async function everyPage(page) {
+    await page.goto(`${base}/accounts`);
+    const account = await page.locator('td a[href^="/accounts/"]').first().getAttribute('href');
+    await page.goto(`${base}/packages`);
+    const packed = await page.locator('td a[href^="/packages/"]').first().getAttribute('href');
+    await page.goto(`${base}/deployments`);
+    const run = await page.locator('td a[href^="/deployments/"]').last().getAttribute('href');
+    return [...places, account, packed, run];
+}
+
+for (const [name, viewport] of [['wide', { width: 1280, height: 800 }], ['narrow', { width: 390, height: 844 }]]) {
+    test(`every page, ${name}: no serious fault for axe-core, no sideways scroll, nothing from elsewhere`, async () => {
+        const page = await signIn(viewport);
+        for (const path of await everyPage(page)) {
+            await page.goto(base + path);
+            await assertAccessible(page);
+            await assertNoSidewaysScroll(page);
+        }
+        assert.deepEqual(page.troubles, []);
+    });
+}
+
+test('guests see the sign-in page only, and a wrong password is said plainly', async () => {
+    const page = await open();
+    await page.goto(`${base}/accounts`);
+    assert.equal(new URL(page.url()).pathname, '/sign-in');
+    await assertAccessible(page);
+    await page.getByLabel('Address').fill('aldous@marramtide.example');
+    await page.getByLabel('Password').fill('not it');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await page.getByText('do not belong together').waitFor();
+    assert.equal(await page.getByLabel('Address').inputValue(), 'aldous@marramtide.example');
+});
+
+test('the shelves and the table tell the same sites', async () => {
+    const page = await signIn();
+    const jars = await page.locator('.jar .is-sr-only').allTextContents();
+    await page.getByRole('button', { name: 'As a table' }).click();
+    const rows = await page.locator('#shelf-table tbody tr td:first-child').allTextContents();
+    assert.equal(rows.length, 20);
+    assert.deepEqual(jars.map((words) => words.split(':')[0]).sort(), rows.map((text) => text.trim()).sort());
+    assert.ok((await page.locator('.concern').allTextContents()).some((text) => text.includes('FTP user still open')));
+});
+
+test('a backup on demand shows up by itself as read back', async () => {
+    const page = await signIn();
+    await page.getByRole('button', { name: 'Back up now: archive.bellwetherclockworks.example' }).click();
+    await page.waitForURL(/\/backups\?site=/);
+    await page.locator('tbody tr').first().getByText('read back').waitFor({ timeout: 30000 });
+});
+
+test('a file that is no archive is refused with what to do', async () => {
+    const page = await signIn();
+    const file = join(mkdtempSync(join(tmpdir(), 'cellarium-')), 'letter.zip');
+    writeFileSync(file, 'Dear Rowan, here is the site.');
+    await page.goto(`${base}/packages`);
+    await page.getByLabel('Archive').setInputFiles(file);
+    await page.getByRole('button', { name: 'Bring it' }).click();
+    await page.getByText('This is not a zip or tar.gz archive. Pack the site as one of these and bring it again.').waitFor();
+});

@@ -1,0 +1,65 @@
+// What the browser tests share: one Chromium, a signed-in page, a look by axe-core.
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import assert from 'node:assert/strict';
+
+const require = createRequire(process.env.CELLARIUM_NODE_MODULES + '/');
+const { chromium } = require('playwright-core');
+const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+
+export const base = process.env.CELLARIUM_URL;
+export const root = process.env.CELLARIUM_ROOT;
+export const webPort = process.env.CELLARIUM_STANDIN_WEB_PORT;
+export const controlPort = process.env.CELLARIUM_STANDIN_CONTROL_PORT;
+export const varDirectory = process.env.CELLARIUM_VAR;
+
+let browser;
+
+export async function open(viewport = { width: 1280, height: 800 }) {
+    browser ??= await chromium.launch({
+        executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+        args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    });
+    const context = await browser.newContext({ viewport });
+    const page = await context.newPage();
+    page.setDefaultTimeout(20000);
+    page.troubles = [];
+    page.on('pageerror', (error) => page.troubles.push(error.message));
+    page.on('console', (message) => message.type() === 'error' && page.troubles.push(message.text()));
+    page.on('request', (request) => {
+        if (!request.url().startsWith(base) && !request.url().includes('.localhost:')) {
+            page.troubles.push(`asked another host: ${request.url()}`);
+        }
+    });
+    return page;
+}
+
+export async function signIn(viewport) {
+    const page = await open(viewport);
+    await page.goto(`${base}/sign-in`);
+    await page.getByLabel('Address').fill('aldous@marramtide.example');
+    await page.getByLabel('Password').fill('slow-tide-lantern');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await page.getByRole('heading', { name: /Needs a hand/ }).waitFor();
+    return page;
+}
+
+export async function close() {
+    await browser?.close();
+    browser = undefined;
+}
+
+/** Fails on every fault that axe-core calls serious or critical. */
+export async function assertAccessible(page) {
+    await page.evaluate(axe);
+    const { violations } = await page.evaluate(() => window.axe.run(document, { resultTypes: ['violations'] }));
+    const grave = violations.filter((fault) => ['serious', 'critical'].includes(fault.impact));
+    assert.deepEqual(grave.map((fault) => `${fault.id}: ${fault.nodes.map((node) => node.html).slice(0, 3).join(' | ')}`), [], page.url());
+}
+
+export async function assertNoSidewaysScroll(page) {
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    assert.ok(over <= 0, `${page.url()} is ${over} pixels too wide`);
+}
+
+export const live = (path = '/') => fetch(`http://127.0.0.1:${webPort}${path}`, { headers: { Host: 'pilgrimstones.example' } });
