@@ -34,11 +34,11 @@ final class Stations
 
         return [
             ['name' => $deployment->kind === Deployment::DEPLOY ? 'Package' : 'Source', 'state' => self::DONE, 'note' => self::source($deployment)],
-            ['name' => 'Destination', 'state' => $site->root_proven_at !== null ? self::DONE : self::OPEN, 'note' => $site->root_proven_at !== null ? 'document root proven' : 'document root not proven yet'],
-            ['name' => 'Plan', 'state' => $state === Deployment::PLANNED ? self::HERE : ($state === Deployment::REFUSED && ! $backedUp ? self::FAILED : self::DONE), 'note' => $state === Deployment::PLANNED ? 'waiting for you' : ($state === Deployment::REFUSED ? 'refused' : 'carried out as planned')],
+            ['name' => 'Destination', 'state' => $site->root_proven_at !== null ? self::DONE : self::OPEN, 'note' => $site->root_proven_at !== null ? 'root proven' : 'root not proven yet'],
+            ['name' => 'Plan', 'state' => $state === Deployment::PLANNED ? self::HERE : ($state === Deployment::REFUSED && ! $backedUp ? self::FAILED : self::DONE), 'note' => self::planNote($deployment, $broken)],
             ['name' => 'Backup', 'state' => $backedUp ? self::DONE : ($running ? self::HERE : self::OPEN), 'note' => $backedUp ? Amount::files($deployment->backup->files).' read back' : ($running ? self::waiting($deployment) : 'before anything else')],
             ['name' => 'Replace', 'state' => $proven || $stage === RunStage::Proving ? self::DONE : ($broken ? self::FAILED : ($backedUp && $running ? self::HERE : self::OPEN)), 'note' => $broken ? ($state === Deployment::PUT_BACK ? 'failed and put back' : 'not yet put back') : ($proven ? Amount::files($sends).' sent' : Amount::files($sends).' to send')],
-            ['name' => 'Proof', 'state' => $proven ? self::DONE : ($stage === RunStage::Proving ? self::HERE : self::OPEN), 'note' => $proven ? self::proofs(count($deployment->proofs ?? [])) : 'fetched through the domain'],
+            ['name' => 'Proof', 'state' => $proven ? self::DONE : ($stage === RunStage::Proving ? self::HERE : self::OPEN), 'note' => $proven ? self::proofs(count($deployment->proofs ?? [])) : 'through the domain'],
         ];
     }
 
@@ -50,6 +50,17 @@ final class Stations
             $deployment->kind !== Deployment::DEPLOY => 'a backup, read back',
             $notes === 0 => 'checked',
             default => "checked, $notes ".($notes === 1 ? 'note' : 'notes'),
+        };
+    }
+
+    private static function planNote(Deployment $deployment, bool $broken): string
+    {
+        return match (true) {
+            $deployment->state === Deployment::PLANNED => 'waiting for you',
+            $deployment->state === Deployment::REFUSED => 'refused',
+            $deployment->state === Deployment::PROVEN => 'carried out as made',
+            $broken => 'not carried out',
+            default => 'being carried out',
         };
     }
 

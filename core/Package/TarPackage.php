@@ -106,7 +106,7 @@ final class TarPackage implements Archive
     private function checkSum(string $header): void
     {
         $sum = array_sum(array_map(ord(...), str_split(substr_replace($header, '        ', 148, 8))));
-        if ($sum !== $this->octal(substr($header, 148, 8))) {
+        if (preg_match('/\A *([0-7]+)[ \0]*\z/', substr($header, 148, 8), $match) !== 1 || $sum !== (int) octdec($match[1])) {
             throw PackageRefused::because($this->name, RefusalReason::NotAnArchive);
         }
     }

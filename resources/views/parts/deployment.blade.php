@@ -54,9 +54,13 @@
                     @if ($progress !== null)
                         @if ($progress['share'] !== null)<svg class="meter is-wide" viewBox="0 0 300 10" preserveAspectRatio="none" role="img" aria-label="{{ round($progress['share'] * 100) }} percent"><rect class="all" width="300" height="10" rx="3"/><rect class="part" width="{{ round(300 * $progress['share'], 1) }}" height="10" rx="3"/></svg>@endif
                         <dl class="pairs">
+                            @if ($progress['files'] > 0)
                             <dt>Files</dt><dd>{{ $progress['files_done'] }} of {{ $progress['files'] }}</dd>
+                            @endif
+                            @if ($progress['bytes'] > 0)
                             <dt>Bytes</dt><dd>{{ Amount::bytes($progress['bytes_done']) }} of {{ Amount::bytes($progress['bytes']) }}</dd>
                             <dt>Speed</dt><dd>{{ $progress['now'] === null ? '…' : Amount::bytes((int) $progress['now']).'/s now' }}{{ $progress['average'] === null ? '' : ', '.Amount::bytes((int) $progress['average']).'/s on average' }}</dd>
+                            @endif
                             <dt>Elapsed</dt><dd>{{ Amount::seconds($deployment->started_at?->diffInSeconds(now())) }}{{ $progress['left'] === null || $progress['share'] === null ? '' : ', about '.Amount::seconds($progress['left']).' left' }}</dd>
                         </dl>
                         <ol class="lanes" aria-label="Connections">@foreach ($progress['lanes'] as $lane)<li><code>{{ $lane['subject'] }}</code><span>{{ $lane['size'] > 0 ? Amount::bytes($lane['bytes']).' of '.Amount::bytes($lane['size']) : '' }}</span></li>@endforeach</ol>

@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteEntry;
+use Cellarium\Core\Path\RemotePath;
+
+/** A real directory with something going wrong at a chosen operation, before or after it took effect. */
+final class FaultyDirectory implements RemoteDirectory
+{
+    public int $operations = 0;
+
+    /**
+     * @param  \Closure(int): ?\Throwable  $before  is given the operation's number; what it returns is thrown instead of doing it
+     * @param  \Closure(int): ?\Throwable  $after  the same, once it is done
+     */
+    public function __construct(
+        private readonly RemoteDirectory $inner,
+        private readonly \Closure $before,
+        private readonly \Closure $after,
+    ) {}
+
+    public function list(RemotePath $directory): array
+    {
+        return $this->do(fn (): array => $this->inner->list($directory));
+    }
+
+    public function stat(RemotePath $path): ?RemoteEntry
+    {
+        return $this->do(fn (): ?RemoteEntry => $this->inner->stat($path));
+    }
+
+    public function read(RemotePath $file, $sink): int
+    {
+        return $this->do(fn (): int => $this->inner->read($file, $sink));
+    }
+
+    public function write(RemotePath $file, $source, int $size): ?int
+    {
+        return $this->do(fn (): ?int => $this->inner->write($file, $source, $size));
+    }
+
+    public function rename(RemotePath $from, RemotePath $to): void
+    {
+        $this->do(fn () => $this->inner->rename($from, $to));
+    }
+
+    public function remove(RemotePath $file): void
+    {
+        $this->do(fn () => $this->inner->remove($file));
+    }
+
+    public function makeDirectory(RemotePath $directory): void
+    {
+        $this->do(fn () => $this->inner->makeDirectory($directory));
+    }
+
+    public function removeDirectory(RemotePath $directory): void
+    {
+        $this->do(fn () => $this->inner->removeDirectory($directory));
+    }
+
+    /**
+     * @template T
+     *
+     * @param  \Closure(): T  $work
+     * @return T
+     */
+    private function do(\Closure $work): mixed
+    {
+        $number = ++$this->operations;
+        if (($fault = ($this->before)($number)) !== null) {
+            throw $fault;
+        }
+        $result = $work();
+        if (($fault = ($this->after)($number)) !== null) {
+            throw $fault;
+        }
+
+        return $result;
+    }
+}
