@@ -27,6 +27,9 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
     /** @var list<string> the lines the server sent during the last request */
     private array $replies = [];
 
+    /** Whether the server was told on this connection which facts to list. */
+    private bool $factsAsked = false;
+
     /** @param (\Closure(int): bool)|null $carryOn hears the bytes moved so far in a transfer; false breaks it off */
     public function __construct(
         private readonly Endpoint $endpoint,
@@ -42,7 +45,13 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         $sink = fopen('php://temp', 'w+b');
         assert($sink !== false);
         $what = "listing $directory";
-        $this->request($what, $this->url($directory, true), [CURLOPT_CUSTOMREQUEST => 'MLSD', CURLOPT_FILE => $sink], $directory);
+        $options = [CURLOPT_CUSTOMREQUEST => 'MLSD', CURLOPT_FILE => $sink];
+        if (! $this->factsAsked) {
+            // Some servers leave the mode out unless it is asked for (RFC 3659 section 7.9).
+            $options[CURLOPT_QUOTE] = ['*OPTS MLST type;size;modify;unix.mode;'];
+        }
+        $this->request($what, $this->url($directory, true), $options, $directory);
+        $this->factsAsked = true;
         rewind($sink);
 
         return MachineListing::parse((string) stream_get_contents($sink), $what);
@@ -148,6 +157,9 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         curl_reset($this->curl);
         curl_setopt_array($this->curl, $options + $this->options($url));
         $error = $this->exchange();
+        if ($this->bytes(CURLINFO_NUM_CONNECTS) > 0) {
+            $this->factsAsked = false;
+        }
         if ($error !== CURLE_OK) {
             throw $this->failure($what, $error, $path);
         }

@@ -54,8 +54,14 @@ final class MachineListing
             $kind,
             self::number($facts['size'] ?? null, $line, $what),
             self::time($facts['modify'] ?? null, $line, $what),
-            isset($facts['unix.mode']) && preg_match('/\A[0-7]{3,7}\z/', $facts['unix.mode']) === 1 ? (int) octdec($facts['unix.mode']) & 07777 : null,
+            self::mode($facts['unix.mode'] ?? ''),
         );
+    }
+
+    /** Null where the server gives none; pyftpdlib writes octal numbers as "0o640". */
+    private static function mode(string $digits): ?int
+    {
+        return preg_match('/\A(?:0o)?([0-7]{3,7})\z/', $digits, $match) === 1 ? (int) octdec($match[1]) & 07777 : null;
     }
 
     private static function number(?string $digits, string $line, string $what): ?int

@@ -29,7 +29,8 @@ final readonly class PasswordStrength
         foreach ($characters as $character) {
             $step = $previous === null ? null : mb_ord($character) - mb_ord($previous);
             $effective += match (true) {
-                $step === 0, $step === 1, $step === -1 => 0.25,
+                $step === 0 => 0.1,
+                $step === 1, $step === -1 => 0.25,
                 isset($seen[$character]) => 0.75,
                 default => 1.0,
             };

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core\Backup;
+
+use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Backup\BackupTaker;
+use Cellarium\Core\Backup\FileContentStore;
+use Cellarium\Core\Backup\StoreFailure;
+use Cellarium\Core\Backup\Surveyor;
+use Cellarium\Core\Backup\TemporaryName;
+use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\LocalRemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Transfer\SequentialPool;
+use Cellarium\Core\Transfer\TransferFailed;
+use PHPUnit\Framework\TestCase;
+use Tests\Support\FaultyDirectory;
+use Tests\Support\FixedClock;
+use Tests\Support\Scratch;
+
+final class BackupTest extends TestCase
+{
+    use Scratch;
+
+    public function test_equal_contents_are_stored_once_and_a_second_backup_fetches_only_what_changed(): void
+    {
+        $live = $this->directory();
+        $own = $this->directory();
+        mkdir("$live/sub");
+        file_put_contents("$live/a.txt", 'one');
+        file_put_contents("$live/sub/b.txt", 'one');
+        file_put_contents("$live/c.txt", 'two');
+        foreach (['a.txt', 'sub/b.txt', 'c.txt'] as $path) {
+            touch("$live/$path", 1_700_000_000);
+        }
+        $pool = new SequentialPool(new LocalRemoteDirectory($live));
+        $store = new FileContentStore("$own/contents");
+        $taker = new BackupTaker($pool, $store, new BackupShelf("$own/backups"), new FixedClock);
+        $first = $taker->take(RemotePath::root(), (new Surveyor($pool))->survey(RemotePath::root())->manifest);
+        self::assertSame(3, $first->fetchedFiles);
+        self::assertCount(2, array_filter(array_keys(self::contents("$own/contents")), static fn (string $path): bool => ! str_ends_with($path, '/')));
+
+        file_put_contents("$live/c.txt", 'three');
+        $listed = (new Surveyor($pool))->survey(RemotePath::root())->manifest->withKnownHashes($first->manifest, 1_800_000_000);
+        $second = $taker->take(RemotePath::root(), $listed);
+        self::assertSame([1, 5], [$second->fetchedFiles, $second->fetchedBytes]);
+        self::assertNotSame($first->name, $second->name);
+        self::assertEquals($second->manifest, (new BackupShelf("$own/backups"))->manifest($second->name));
+    }
+
+    public function test_a_damaged_copy_does_not_pass_for_a_backup(): void
+    {
+        $live = $this->directory();
+        $own = $this->directory();
+        file_put_contents("$live/a.txt", 'one');
+        $pool = new SequentialPool(new LocalRemoteDirectory($live));
+        $store = new FileContentStore("$own/contents");
+        $taker = new BackupTaker($pool, $store, new BackupShelf("$own/backups"), new FixedClock);
+        $backup = $taker->take(RemotePath::root(), (new Surveyor($pool))->survey(RemotePath::root())->manifest);
+        $file = $store->file(hash('sha256', 'one'));
+        chmod($file, 0600);
+        file_put_contents($file, 'oNe');
+        try {
+            $taker->verify($backup->name);
+            self::fail('It passed.');
+        } catch (StoreFailure $failure) {
+            self::assertStringContainsString('a.txt', $failure->getMessage());
+        }
+        self::assertSame('one', file_get_contents($store->file($store->put(['one'])->sha256)), 'storing it again mends it');
+    }
+
+    public function test_a_directory_that_cannot_be_listed_is_a_failure_and_not_an_empty_one(): void
+    {
+        $live = $this->directory();
+        mkdir("$live/closed");
+        file_put_contents("$live/closed/a", 'a');
+        $deny = static fn (int $number): ?\Throwable => $number === 2 ? RemoteFailure::while('listing /closed', FailureReason::Forbidden) : null;
+        $pool = new SequentialPool(new FaultyDirectory(new LocalRemoteDirectory($live), $deny, static fn (int $number): ?\Throwable => null));
+        $this->expectException(TransferFailed::class);
+        (new Surveyor($pool))->survey(RemotePath::root());
+    }
+
+    public function test_our_temporary_files_are_told_apart(): void
+    {
+        $live = $this->directory();
+        file_put_contents("$live/".TemporaryName::of('a1b2', 7), 'x');
+        file_put_contents("$live/.cellarium-notes", 'theirs');
+        $survey = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($live))))->survey(RemotePath::root());
+        self::assertSame(['/.cellarium-a1b2-7.part'], array_map(strval(...), $survey->temporary));
+        self::assertNotNull($survey->manifest->get('.cellarium-notes'));
+    }
+}

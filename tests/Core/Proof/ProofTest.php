@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core\Proof;
+
+use Cellarium\Core\Connection\LocalRemoteDirectory;
+use Cellarium\Core\Path\PublicAddress;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Proof\DocumentRootProof;
+use Cellarium\Core\Proof\PlaceholderPage;
+use Cellarium\Core\Proof\ReachProof;
+use Cellarium\Core\Proof\WebAnswer;
+use Cellarium\Core\Proof\WebFetcher;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Tests\Support\Scratch;
+
+final class ProofTest extends TestCase
+{
+    use Scratch;
+
+    /** @return iterable<string, array{int, string, string|null, bool, string}> */
+    public static function answers(): iterable
+    {
+        yield 'served' => [200, 'TOKEN', null, true, 'answered at http://site.example/cellarium-'];
+        yield 'another site' => [200, 'welcome', null, false, 'Another site answered'];
+        yield 'wrong root' => [404, '', null, false, 'was not found'];
+        yield 'permissions' => [403, '', null, false, 'is forbidden'];
+        yield 'redirect' => [301, '', 'https://other.example/', false, 'redirects to https://other.example/'];
+        yield 'nothing' => [0, '', null, false, 'did not answer'];
+        yield 'fault' => [500, '', null, false, 'status 500'];
+    }
+
+    #[DataProvider('answers')]
+    public function test_a_document_root_is_proven_by_its_token_which_is_removed_again(int $status, string $body, ?string $location, bool $ok, string $words): void
+    {
+        $root = $this->directory();
+        mkdir("$root/www");
+        $fetcher = new class($root, $status, $body, $location) implements WebFetcher
+        {
+            public function __construct(private string $root, private int $status, private string $body, private ?string $location) {}
+
+            public function fetch(string $url): WebAnswer
+            {
+                $text = (string) file_get_contents($this->root.'/www'.parse_url($url, PHP_URL_PATH));
+                $body = $this->body === 'TOKEN' ? $text : $this->body;
+
+                return new WebAnswer($url, $this->status, hash('sha256', $body), strlen($body), $body, $this->location);
+            }
+        };
+        $www = RemotePath::fromString('/www');
+        $step = DocumentRootProof::prove(new LocalRemoteDirectory($root), $fetcher, new PublicAddress('http://site.example', $www), $www, 'abc123');
+        self::assertSame($ok, $step->ok);
+        self::assertStringContainsString($words, $step->sentence);
+        self::assertSame($ok, $step->next === null);
+        self::assertSame([], self::contents("$root/www"));
+    }
+
+    public function test_reach_is_proven_by_being_the_user(): void
+    {
+        $root = $this->directory();
+        mkdir("$root/www/site/img", 0755, true);
+        file_put_contents("$root/www/site/index.html", 'x');
+        $account = new LocalRemoteDirectory($root);
+        $site = RemotePath::fromString('/www/site');
+        $steps = ReachProof::open('user', new LocalRemoteDirectory("$root/www/site"), $account, $site, 'n');
+        self::assertSame([true, true, true], array_map(static fn ($step): bool => $step->ok, $steps));
+        self::assertSame('Landed in /www/site: 2 of 2 names agree', $steps[1]->sentence);
+        self::assertCount(2, scandir("$root/www/site/img") ?: []);
+
+        $steps = ReachProof::open('user', new LocalRemoteDirectory("$root/www"), $account, $site, 'n');
+        self::assertFalse(end($steps)->ok);
+        self::assertStringContainsString('Landed elsewhere: 0 of 3 names agree', end($steps)->sentence);
+
+        self::assertFalse(ReachProof::closed('user', $account)->ok, 'it can still sign in');
+    }
+
+    public function test_placeholders_are_told_from_sites(): void
+    {
+        $page = new PlaceholderPage;
+        self::assertTrue($page->recognises('<h1>x</h1><p>This web space has <b>been</b> set up by Harbourhost.</p>', 90));
+        self::assertFalse($page->recognises('<h1>Pilgrim Stones Hostel</h1><p>Twenty-two beds.</p>', 90));
+        self::assertFalse($page->recognises('has been set up by', 40000), 'a large page is a site');
+    }
+}

@@ -1,0 +1,141 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+use Cellarium\Core\Connection\EntryKind;
+use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteEntry;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Connection\SetsModes;
+use Cellarium\Core\Path\RemotePath;
+use PHPUnit\Framework\TestCase;
+
+/** What every remote directory does, whatever carries it. */
+abstract class RemoteDirectoryContract extends TestCase
+{
+    /** A directory that is empty and may be written to. */
+    abstract protected function remote(): RemoteDirectory;
+
+    private static function path(string $path): RemotePath
+    {
+        return RemotePath::fromString($path);
+    }
+
+    private static function put(RemoteDirectory $remote, string $path, string $bytes): ?int
+    {
+        $stream = fopen('php://temp', 'w+b');
+        fwrite($stream, $bytes);
+        rewind($stream);
+
+        return $remote->write(self::path($path), $stream, strlen($bytes));
+    }
+
+    private static function get(RemoteDirectory $remote, string $path): string
+    {
+        $stream = fopen('php://temp', 'w+b');
+        $remote->read(self::path($path), $stream);
+        rewind($stream);
+
+        return (string) stream_get_contents($stream);
+    }
+
+    private static function assertFails(FailureReason $reason, \Closure $work): void
+    {
+        try {
+            $work();
+        } catch (RemoteFailure $failure) {
+            self::assertSame($reason, $failure->reason, $failure->getMessage());
+
+            return;
+        }
+        self::fail("It did not fail with $reason->value.");
+    }
+
+    public function test_bytes_come_back_as_they_were_sent(): void
+    {
+        $remote = $this->remote();
+        foreach (['' => '/empty.txt', "line\nline\r\n\0\xff" => '/bytes.bin', random_bytes(700_000) => '/large.bin'] as $bytes => $path) {
+            self::assertContains(self::put($remote, $path, (string) $bytes), [strlen((string) $bytes), null]);
+            self::assertSame((string) $bytes, self::get($remote, $path));
+            self::assertSame(strlen((string) $bytes), $remote->stat(self::path($path))?->size);
+        }
+        self::put($remote, '/large.bin', 'shorter');
+        self::assertSame('shorter', self::get($remote, '/large.bin'));
+    }
+
+    public function test_odd_names_survive(): void
+    {
+        $remote = $this->remote();
+        $names = ['ä ö.txt', '100% #1?.txt', 'a;b=c.txt', '-dash.txt', "it's \"quoted\".txt", 'trailing:.txt', '.hidden', 'a & b.txt'];
+        foreach ($names as $name) {
+            self::put($remote, "/$name", $name);
+        }
+        $listed = array_map(static fn (RemoteEntry $entry): string => $entry->name, $remote->list(RemotePath::root()));
+        sort($listed);
+        sort($names);
+        self::assertSame($names, $listed);
+        foreach ($names as $name) {
+            self::assertSame($name, self::get($remote, "/$name"));
+        }
+    }
+
+    public function test_directories_nest_and_an_empty_one_is_empty(): void
+    {
+        $remote = $this->remote();
+        self::assertSame([], $remote->list(RemotePath::root()));
+        foreach (['/a', '/a/b c', '/a/b c/ü'] as $path) {
+            $remote->makeDirectory(self::path($path));
+        }
+        $remote->makeDirectory(self::path('/a'));
+        self::put($remote, '/a/b c/ü/x.txt', 'x');
+        $entries = $remote->list(self::path('/a/b c'));
+        self::assertCount(1, $entries);
+        self::assertSame(['ü', EntryKind::Directory], [$entries[0]->name, $entries[0]->kind]);
+        self::assertFails(FailureReason::Forbidden, static fn () => $remote->removeDirectory(self::path('/a')));
+        $remote->remove(self::path('/a/b c/ü/x.txt'));
+        foreach (['/a/b c/ü', '/a/b c', '/a'] as $path) {
+            $remote->removeDirectory(self::path($path));
+        }
+        self::assertSame([], $remote->list(RemotePath::root()));
+    }
+
+    public function test_renaming_replaces_a_file(): void
+    {
+        $remote = $this->remote();
+        self::put($remote, '/new.part', 'new');
+        self::put($remote, '/index.html', 'old and longer');
+        $remote->rename(self::path('/new.part'), self::path('/index.html'));
+        self::assertSame('new', self::get($remote, '/index.html'));
+        self::assertNull($remote->stat(self::path('/new.part')));
+    }
+
+    public function test_absent_is_not_empty(): void
+    {
+        $remote = $this->remote();
+        self::assertNull($remote->stat(self::path('/none')));
+        self::assertFails(FailureReason::NotFound, static fn () => $remote->list(self::path('/none')));
+        self::assertFails(FailureReason::NotFound, static fn () => self::get($remote, '/none.txt'));
+        self::assertFails(FailureReason::NotFound, static fn () => $remote->remove(self::path('/none.txt')));
+        self::assertFails(FailureReason::NotFound, static fn () => self::put($remote, '/none/x.txt', 'x'));
+        self::assertFails(FailureReason::NotFound, static fn () => $remote->rename(self::path('/none'), self::path('/other')));
+    }
+
+    public function test_modes_are_set_and_kept_raw(): void
+    {
+        $remote = $this->remote();
+        self::put($remote, '/x.txt', 'x');
+        self::assertInstanceOf(SetsModes::class, $remote);
+        $remote->setMode(self::path('/x.txt'), 0640);
+        self::assertSame(0640, $remote->stat(self::path('/x.txt'))?->mode);
+    }
+
+    public function test_times_are_near_and_in_utc(): void
+    {
+        $remote = $this->remote();
+        self::put($remote, '/x.txt', 'x');
+        self::assertEqualsWithDelta(time(), $remote->stat(self::path('/x.txt'))?->modified, 5);
+    }
+}
