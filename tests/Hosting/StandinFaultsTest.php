@@ -1,0 +1,229 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Hosting;
+
+use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Account\ControlFault;
+use Cellarium\Core\Account\LinkedControl;
+use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\FtpRemoteDirectory;
+use Cellarium\Core\Connection\FtpSettings;
+use Cellarium\Core\Connection\HostsFile;
+use Cellarium\Core\Connection\Ladder;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Proof\CurlWebFetcher;
+use Cellarium\Core\Proof\ReachProof;
+use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\JobResult;
+use Cellarium\Core\Transfer\TransferFailed;
+use Cellarium\Core\Transfer\WorkerPool;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\Support\HostTestCase;
+use Tests\Support\PythonFtpServer;
+use Tests\Support\StandinHost;
+
+/** Our side against a host that misbehaves, over real sockets. */
+final class StandinFaultsTest extends HostTestCase
+{
+    protected function tearDown(): void
+    {
+        self::host()->faults([]);
+        parent::tearDown();
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, list<FailureReason>}> */
+    public static function faults(): iterable
+    {
+        yield 'refuse' => [['refuse' => true], [FailureReason::TooManyConnections]];
+        yield 'dropped after commands' => [['drop_after_commands' => 6], [FailureReason::Disconnected]];
+        yield 'dropped after bytes' => [['drop_after_bytes' => 100_000], [FailureReason::Disconnected]];
+        yield 'full' => [['full_at_bytes' => 50_000], [FailureReason::NoSpace]];
+        yield 'lies' => [['lie' => true], [FailureReason::Incomplete]];
+        yield 'closes data early' => [['close_data_after' => 100_000], [FailureReason::Disconnected]];
+        yield 'hangs' => [['hang' => true], [FailureReason::TimedOut]];
+    }
+
+    /**
+     * @param  array<string, mixed>  $faults
+     * @param  list<FailureReason>  $reasons
+     */
+    #[DataProvider('faults')]
+    public function test_each_fault_is_told_for_what_it_is(array $faults, array $reasons): void
+    {
+        $file = $this->directory().'/x.bin';
+        file_put_contents($file, random_bytes(400_000));
+        self::host()->faults($faults);
+        foreach ([Protocol::Ftp, Protocol::FtpsExplicit] as $protocol) {
+            $runner = new \Cellarium\Core\Transfer\JobRunner(new FtpRemoteDirectory(self::host()->endpoint($protocol), new FtpSettings(5, 2)));
+            try {
+                $runner->run(Job::send($file, RemotePath::fromString('/www/x.bin'), 400_000, 'x.bin'));
+                self::fail("It was taken for done over {$protocol->value}.");
+            } catch (RemoteFailure $failure) {
+                self::assertContains($failure->reason, $reasons, $protocol->value.': '.$failure->getMessage());
+            }
+        }
+    }
+
+    public function test_a_short_download_is_not_taken_for_the_file(): void
+    {
+        file_put_contents(self::host()->home.'/www/y.bin', random_bytes(300_000));
+        self::host()->faults(['close_data_after' => 1000]);
+        $this->expectException(RemoteFailure::class);
+        (new \Cellarium\Core\Transfer\JobRunner(new FtpRemoteDirectory(self::host()->endpoint(), new FtpSettings(5, 2))))
+            ->run(Job::fetch(RemotePath::fromString('/www/y.bin'), $this->directory().'/y.bin', 300_000, 'y.bin'));
+    }
+
+    public function test_a_pool_gets_through_a_host_that_drops_connections_now_and_then(): void
+    {
+        $directory = $this->directory();
+        $jobs = [];
+        for ($number = 0; $number < 30; $number++) {
+            file_put_contents("$directory/$number", str_repeat((string) $number, 1000));
+            $jobs[] = Job::send("$directory/$number", RemotePath::fromString("/www/n$number"), 1000 * strlen((string) $number), "n$number");
+        }
+        self::host()->faults(['drop_after_commands' => 25]);
+        $done = [];
+        $pool = new WorkerPool(self::host()->endpoint(), 3);
+        $pool->run($jobs, static function (Job $job, JobResult $result) use (&$done): void {
+            $done[] = $job->subject;
+        });
+        $pool->close();
+        self::assertCount(30, array_unique($done));
+        for ($number = 0; $number < 30; $number++) {
+            self::assertFileEquals("$directory/$number", self::host()->home."/www/n$number");
+        }
+    }
+
+    public function test_a_pool_makes_do_with_fewer_connections_where_the_host_forbids_more(): void
+    {
+        $home = $this->directory();
+        $server = new PythonFtpServer($home, '', null, 3);
+        try {
+            file_put_contents("$home/local", 'x');
+            $done = 0;
+            $pool = new WorkerPool($server->endpoint(), 6);
+            $pool->run(array_map(static fn (int $number): Job => Job::send("$home/local", RemotePath::fromString("/f$number"), 1, "f$number"), range(1, 40)), static function () use (&$done): void {
+                $done++;
+            });
+            $pool->close();
+            self::assertSame(40, $done);
+        } finally {
+            $server->stop();
+        }
+    }
+
+    public function test_a_refused_password_is_tried_once(): void
+    {
+        $pool = new WorkerPool(self::host()->endpoint(password: 'wrong'), 2);
+        try {
+            $pool->run([Job::list(RemotePath::root())]);
+            self::fail('It signed in.');
+        } catch (TransferFailed $failed) {
+            self::assertSame(FailureReason::SignInRefused, $failed->failure->reason);
+        } finally {
+            $pool->close();
+        }
+    }
+
+    public function test_certificates_are_verified(): void
+    {
+        $endpoint = self::host()->endpoint();
+        foreach ([new \Cellarium\Core\Account\Endpoint($endpoint->host, $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1'), new \Cellarium\Core\Account\Endpoint('elsewhere.example', $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1', $endpoint->authorities)] as $wrong) {
+            try {
+                (new FtpRemoteDirectory($wrong))->list(RemotePath::root());
+                self::fail('It was trusted.');
+            } catch (RemoteFailure $failure) {
+                self::assertSame(FailureReason::CertificateUntrusted, $failure->reason);
+            }
+        }
+    }
+
+    public function test_the_ladder_stops_at_the_first_rung_that_breaks(): void
+    {
+        $host = self::host();
+        $ladder = new Ladder(new HostsFile("$host->directory/hosts"));
+        $climb = static fn (\Cellarium\Core\Account\Endpoint $endpoint): array => $ladder->climb($endpoint, new FtpRemoteDirectory($endpoint), ['site.example' => RemotePath::fromString('/www/site.example')]);
+        $good = $climb($host->endpoint());
+        self::assertSame([true, true, true, true, true], array_map(static fn ($step): bool => $step->ok, $good));
+        $password = $climb($host->endpoint(password: 'wrong'));
+        self::assertStringContainsString('the sign-in was refused', end($password)->sentence);
+        $nowhere = $climb(new \Cellarium\Core\Account\Endpoint('nowhere.invalid', 21, Protocol::Ftp, 'x', new Secret('y')));
+        self::assertSame('nowhere.invalid has no address', $nowhere[0]->sentence);
+        self::assertStringContainsString('give the address', (string) $nowhere[0]->next);
+        $port = $climb(new \Cellarium\Core\Account\Endpoint(StandinHost::HOST, 1, Protocol::Ftp, 'x', new Secret('y'), '127.0.0.1'));
+        self::assertStringContainsString('Port 1 does not answer', end($port)->sentence);
+    }
+
+    public function test_ftp_users_through_the_control_service(): void
+    {
+        $host = self::host();
+        $control = new LinkedControl("http://127.0.0.1:$host->controlPort", new Secret(StandinHost::TOKEN));
+        $root = RemotePath::fromString('/www/site.example');
+        $login = $control->createFtpUser('job', new Secret('a-long-enough-word'), $root, 10_000);
+        self::assertSame('job@site.example', $login);
+        $as = static fn (): FtpRemoteDirectory => new FtpRemoteDirectory($host->endpoint(Protocol::FtpsExplicit, $login, 'a-long-enough-word'));
+        $steps = ReachProof::open($login, $as(), new FtpRemoteDirectory($host->endpoint()), $root, 'n1');
+        self::assertSame(['Signed in as job@site.example', 'Landed in /www/site.example: 1 of 1 names agree', 'Could not climb above it', 'Wrote, read back and removed a probe'], array_map(static fn ($step): string => $step->sentence, $steps));
+        foreach ([['job', 'a-long-enough-word', '/www', ControlFault::LoginExists], ['Bad Name', 'a-long-enough-word', '/www', ControlFault::Invalid], ['short', 'x', '/www', ControlFault::Invalid], ['lost', 'a-long-enough-word', '/none', ControlFault::Invalid]] as [$name, $password, $directory, $fault]) {
+            try {
+                $control->createFtpUser($name, new Secret($password), RemotePath::fromString($directory), null);
+                self::fail("$name was taken.");
+            } catch (ControlFailure $failure) {
+                self::assertSame($fault, $failure->reason);
+                self::assertStringNotContainsString($password === 'x' ? 'xx' : $password, $failure->getMessage());
+            }
+        }
+        $open = $as();
+        $open->list(RemotePath::root());
+        $control->closeFtpUser($login);
+        self::assertSame("$login: sign-in refused (530)", ReachProof::closed($login, $as())->sentence);
+        try {
+            $open->list(RemotePath::root());
+            self::fail('A connection that was open stays useful after the user is closed.');
+        } catch (RemoteFailure) {
+            self::assertTrue(true);
+        }
+        $control->removeFtpUser($login);
+        self::assertSame([], $host->control('GET', '/v1/ftp-users', StandinHost::TOKEN)[1]['ftp_users']);
+        self::assertSame(401, $host->control('GET', '/v1/account', 'wrong')[0]);
+        self::assertSame(404, $host->control('GET', '/v1/elsewhere', StandinHost::TOKEN)[0]);
+        self::assertSame(401, $host->control('PUT', '/operator/faults/harbour', StandinHost::TOKEN, [])[0]);
+        self::assertSame($control->space()->limit, 5_000_000);
+        self::assertGreaterThan(0, $control->space()->left());
+    }
+
+    public function test_sites_are_served_by_their_name(): void
+    {
+        $host = self::host();
+        $web = new CurlWebFetcher(static fn (): string => '127.0.0.1');
+        $at = static fn (string $name, string $path = '/') => $web->fetch("http://$name:$host->webPort$path");
+        $root = "$host->home/www/site.example";
+        self::assertStringContainsString('has not put a site here yet', $at('site.example')->head);
+        file_put_contents("$root/Index.HTML", 'case matters');
+        self::assertSame(404, $at('site.example', '/index.html')->status);
+        file_put_contents("$root/index.htm", 'second');
+        self::assertSame('second', $at('www.site.example')->head);
+        file_put_contents("$root/index.html", 'first');
+        self::assertSame('first', $at('site.example.localhost')->head);
+        file_put_contents("$root/now.php", '<?php header("X-Kind: run"); echo 6 * 7, $_GET["q"] ?? "";');
+        self::assertSame('42yes', $at('site.example', '/now.php?q=yes')->head);
+        mkdir("$root/ä b");
+        file_put_contents("$root/ä b/x.txt", 'x');
+        self::assertStringContainsString('Index of /ä b', $at('site.example', '/%C3%A4%20b/')->head);
+        self::assertStringEndsWith('/%C3%A4%20b/', (string) $at('site.example', '/%C3%A4%20b')->location);
+        chmod("$root/ä b/x.txt", 0600);
+        self::assertSame(403, $at('site.example', '/%C3%A4%20b/x.txt')->status);
+        self::assertSame(404, $at('unknown.example')->status);
+        foreach (['/../../../world.json', '/..%2f..%2f..%2fworld.json', '/%2e%2e/%2e%2e/%2e%2e/world.json'] as $path) {
+            $raw = stream_socket_client("tcp://127.0.0.1:$host->webPort");
+            self::assertNotFalse($raw);
+            fwrite($raw, "GET $path HTTP/1.1\r\nHost: site.example\r\nConnection: close\r\n\r\n");
+            self::assertStringNotContainsString('password_hash', (string) stream_get_contents($raw));
+        }
+    }
+}
