@@ -81,7 +81,7 @@ final class StandinHost
      */
     public function control(string $method, string $path, string $token, ?array $body = null): array
     {
-        $context = stream_context_create(['http' => ['method' => $method, 'ignore_errors' => true, 'header' => "Authorization: Bearer $token\r\nConnection: close", 'content' => $body === null ? '' : json_encode($body, JSON_THROW_ON_ERROR | JSON_FORCE_OBJECT)]]);
+        $context = stream_context_create(['http' => ['method' => $method, 'ignore_errors' => true, 'header' => "Authorization: Bearer $token\r\nContent-Type: application/json\r\nConnection: close", 'content' => $body === null ? '' : json_encode($body, JSON_THROW_ON_ERROR | JSON_FORCE_OBJECT)]]);
         $text = (string) file_get_contents("http://127.0.0.1:$this->controlPort$path", false, $context);
         preg_match('/ (\d{3}) /', $http_response_header[0] ?? '', $match);
 

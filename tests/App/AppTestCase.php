@@ -1,0 +1,135 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Models\Account;
+use App\Models\Client;
+use App\Models\Deployment;
+use App\Models\Package;
+use App\Models\Person;
+use App\Models\Site;
+use App\Packages\Packages;
+use Illuminate\Contracts\Console\Kernel;
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Testing\DatabaseTruncation;
+use Illuminate\Foundation\Testing\TestCase;
+use Tests\Support\Scratch;
+use Tests\Support\StandinHost;
+use Tests\Support\Zips;
+
+/** The application on a real MariaDB, with one account at a stand-in host of its own. */
+abstract class AppTestCase extends TestCase
+{
+    use DatabaseTruncation;
+    use Scratch {
+        tearDown as private sweep;
+    }
+
+    protected const SITE = ['index.html' => '<h1>New</h1>', 'about.html' => 'about', 'css/a.css' => 'body{}', 'img/deep/x.svg' => '<svg/>'];
+
+    /** Commands really run; nothing stands in for their output. */
+    public $mockConsoleOutput = false;
+
+    protected StandinHost $host;
+
+    protected Account $account;
+
+    protected Site $site;
+
+    protected Person $person;
+
+    protected string $var;
+
+    /** @var list<string> */
+    protected array $exceptTables = ['migrations'];
+
+    public function createApplication(): Application
+    {
+        $app = require dirname(__DIR__, 2).'/bootstrap/app.php';
+        $app->make(Kernel::class)->bootstrap();
+
+        return $app;
+    }
+
+    protected function setUp(): void
+    {
+        if (getenv('DB_DATABASE') === false) {
+            self::markTestSkipped('These need the database that ./test starts: run ./test php.');
+        }
+        $this->host = new StandinHost;
+        $this->var = $this->directory();
+        parent::setUp();
+        $this->lay();
+    }
+
+    private function lay(): void
+    {
+        config(['cellarium.var' => $this->var, 'cellarium.hosts_file' => "{$this->host->directory}/hosts", 'cellarium.authorities' => "{$this->host->directory}/ca.pem", 'queue.default' => 'sync', 'session.driver' => 'array', 'cache.default' => 'array']);
+        (new \App\Providers\CellariumServiceProvider($this->app))->register();
+        $this->person = Person::create(['name' => 'Rowan Aldous', 'email' => 'aldous@marramtide.example', 'password' => 'a-word-for-tests', 'role' => 'maintainer']);
+        $this->account = Client::create(['name' => 'Pilgrim Stones Hostel', 'colour' => '#6f5a44'])->accounts()->create([
+            'company' => 'Harbourhost', 'host' => StandinHost::HOST, 'port' => $this->host->ftpPort, 'protocol' => 'ftps', 'login' => StandinHost::LOGIN, 'secret' => StandinHost::PASSWORD,
+            'control_url' => "http://127.0.0.1:{$this->host->controlPort}", 'control_token' => StandinHost::TOKEN,
+        ]);
+        $this->site = $this->account->sites()->create([
+            'domain' => 'site.example', 'base_url' => "http://site.example:{$this->host->webPort}", 'document_root' => '/www/site.example',
+            'start_pages' => ['index.html', 'index.htm', 'index.php', 'default.htm'], 'kept' => ['uploads/'],
+        ]);
+        $this->account = Account::with('client', 'sites')->findOrFail($this->account->id);
+        $this->site = Site::with('account.client', 'account.sites')->findOrFail($this->site->id);
+    }
+
+    protected function tearDown(): void
+    {
+        parent::tearDown();
+        $errors = isset($this->host) ? $this->host->errors() : '';
+        isset($this->host) && $this->host->stop();
+        $this->sweep();
+        self::assertSame('', $errors, 'the stand-in had a fault of its own');
+    }
+
+    protected function root(): string
+    {
+        return "{$this->host->home}/www/site.example";
+    }
+
+    /** @param array<string, string> $files */
+    protected function zip(array $files = self::SITE, string $name = 'stones-1.0.zip'): string
+    {
+        $wrapped = [];
+        foreach ($files as $path => $text) {
+            $wrapped["stones/$path"] = $text;
+        }
+
+        return Zips::make("$this->var/$name", $wrapped);
+    }
+
+    /** @param array<string, string> $files */
+    protected function package(array $files = self::SITE, string $name = 'stones-1.0.zip'): Package
+    {
+        return app(Packages::class)->take($this->zip($files, $name), $name);
+    }
+
+    /** @return array{int, array<string, mixed>} exit status and the JSON object */
+    protected function artisanJson(string $command, string ...$arguments): array
+    {
+        $kernel = $this->app->make(Kernel::class);
+        $output = new \Symfony\Component\Console\Output\BufferedOutput;
+        $status = $kernel->handle(new \Symfony\Component\Console\Input\ArgvInput(['artisan', "cellarium:$command", ...$arguments, '--json']), $output);
+        $text = $output->fetch();
+        $data = json_decode($text, true);
+        self::assertIsArray($data, $text);
+
+        return [$status, $data];
+    }
+
+    protected function deployed(): Deployment
+    {
+        [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip());
+        self::assertSame(0, $status, json_encode($report, JSON_THROW_ON_ERROR));
+
+        return Deployment::findOrFail($report['deployment']);
+    }
+}

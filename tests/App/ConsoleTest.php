@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Models\Backup;
+use App\Models\Deployment;
+
+final class ConsoleTest extends AppTestCase
+{
+    public function test_deploy_tells_all_and_restore_brings_the_old_bytes_back(): void
+    {
+        $before = self::contents($this->root());
+        [$status, $plan] = $this->artisanJson('plan', 'site.example', $this->zip());
+        self::assertSame([0, 4, 1], [$status, $plan['added']['files'], $plan['set_aside']['files']]);
+        self::assertSame($before, self::contents($this->root()), 'a plan changes nothing');
+
+        [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip());
+        self::assertSame(0, $status);
+        self::assertSame(['site.example', 'stones 1.0'], [$report['site'], $report['package']]);
+        $bytes = array_sum(array_map(strlen(...), self::SITE));
+        self::assertSame(['files' => 4, 'bytes' => $bytes], $report['added']);
+        self::assertSame([0, 0, 0, 1], [$report['replaced']['files'], $report['same']['files'], $report['kept']['files'], $report['set_aside']['files']]);
+        self::assertSame([1, true], [$report['backup']['files'], $report['backup']['verified']]);
+        self::assertSame(['url' => "http://site.example:{$this->host->webPort}/", 'status' => 200, 'matches' => true], $report['proof']);
+        self::assertGreaterThan(0, $report['seconds']);
+        self::assertSame('<h1>New</h1>', file_get_contents($this->root().'/index.html'));
+        self::assertFileDoesNotExist($this->root().'/default.htm');
+
+        [$status, $again] = $this->artisanJson('deploy', 'site.example', $this->zip());
+        self::assertSame([0, 4, 0], [$status, $again['same']['files'], $again['added']['files'] + $again['replaced']['files']]);
+
+        [$status] = $this->artisanJson('restore', (string) $report['backup']['id']);
+        self::assertSame(0, $status);
+        self::assertSame($before, self::contents($this->root()));
+    }
+
+    public function test_files_of_the_last_version_are_set_aside_and_others_kept(): void
+    {
+        $this->deployed();
+        file_put_contents($this->root().'/theirs.txt', 'theirs');
+        mkdir($this->root().'/uploads');
+        file_put_contents($this->root().'/uploads/photo.jpg', 'photo');
+        file_put_contents($this->root().'/.htaccess', '# host');
+        [, $report] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Newer</h1>'], 'stones-1.1.zip'));
+        self::assertSame([1, 3, 3], [$report['replaced']['files'], $report['kept']['files'], $report['set_aside']['files']]);
+        self::assertSame(['/.htaccess', '/css/', '/img/', '/img/deep/', '/index.html', '/theirs.txt', '/uploads/', '/uploads/photo.jpg'], array_keys(self::contents($this->root())));
+    }
+
+    public function test_backup_inspect_and_accounts(): void
+    {
+        [$status, $backup] = $this->artisanJson('backup', 'site.example');
+        self::assertSame([0, 1, 1, true], [$status, $backup['files'], $backup['fetched'], $backup['verified']]);
+        self::assertNotNull(Backup::findOrFail($backup['id'])->verified_at);
+        [$status, $found] = $this->artisanJson('inspect', $this->zip());
+        self::assertSame([0, 'stones', '1.0', 'stones', 'index.html', 4], [$status, $found['name'], $found['version'], $found['wrapper'], $found['start_page'], $found['files']]);
+        [$status, $accounts] = $this->artisanJson('accounts');
+        self::assertSame([0, 'Pilgrim Stones Hostel', 'site.example'], [$status, $accounts[0]['client'], $accounts[0]['sites'][0]['domain']]);
+    }
+
+    public function test_refusals_exit_with_1_and_failures_that_were_put_back_with_2(): void
+    {
+        $before = self::contents($this->root());
+        foreach ([['deploy', 'nowhere.example', $this->zip()], ['deploy', 'site.example', '/no/such.zip'], ['restore', '99', null], ['plan', 'site.example', $this->zip(['readme.txt' => 'x', 'a/b' => 'c'], 'none.zip')]] as [$command, $first, $second]) {
+            [$status, $said] = $this->artisanJson($command, ...array_filter([$first, $second]));
+            self::assertSame(1, $status, $command);
+            self::assertFalse($said['ok']);
+            self::assertStringEndsWith('.', $said['error']);
+        }
+        $this->host->faults(['lie' => true]);
+        [$status, $said] = $this->artisanJson('deploy', 'site.example', $this->zip());
+        self::assertSame([2, 'put_back'], [$status, $said['state']]);
+        self::assertStringContainsString('whole again', $said['error']);
+        self::assertSame($before, self::contents($this->root()));
+        self::assertSame(Deployment::PUT_BACK, Deployment::latest('id')->firstOrFail()->state);
+    }
+}
