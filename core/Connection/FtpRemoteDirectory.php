@@ -27,6 +27,9 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
     /** @var list<string> the lines the server sent during the last request */
     private array $replies = [];
 
+    /** When the server last said or took something, seconds on the system's clock that only goes forward. */
+    private float $heard = 0.0;
+
     /** Whether the server was told on this connection which facts to list. */
     private bool $factsAsked = false;
 
@@ -170,9 +173,14 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
      *
      * Through a multi handle that is looked at often: while the TLS handshake of a data connection is pending, libcurl
      * 7.88 watches only that socket, and replies on the control connection wait for the next look, up to a second.
+     * For the same reason it does not notice there that the server is gone, and none of its time limits counts;
+     * so a silence of the server is measured here.
      */
     private function exchange(): int
     {
+        $bytes = 0;
+        $this->heard = self::clock();
+        $patience = max($this->settings->connectSeconds, $this->settings->answerSeconds) + 1;
         curl_multi_add_handle($this->connection, $this->curl);
         try {
             do {
@@ -180,6 +188,12 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
                 $told = curl_multi_info_read($this->connection);
                 if ($told !== false) {
                     return $told['result'];
+                }
+                $moved = $this->bytes(CURLINFO_SIZE_UPLOAD_T) + $this->bytes(CURLINFO_SIZE_DOWNLOAD_T);
+                if ($moved !== $bytes) {
+                    [$bytes, $this->heard] = [$moved, self::clock()];
+                } elseif (self::clock() - $this->heard > $patience) {
+                    return CURLE_OPERATION_TIMEDOUT;
                 }
                 curl_multi_select($this->connection, $this->endpoint->protocol->isEncrypted() ? self::LOOK_SECONDS : 0.25);
             } while ($status === CURLM_OK && $running > 0);
@@ -215,6 +229,7 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
             CURLOPT_PROXY => '',
             CURLOPT_HEADERFUNCTION => function (CurlHandle $curl, string $line): int {
                 $this->replies[] = rtrim($line, "\r\n");
+                $this->heard = self::clock();
 
                 return strlen($line);
             },
@@ -239,6 +254,11 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         $encoded = '%2F'.implode('/', $segments).($directory && $path->depth() > 0 ? '/' : '');
 
         return "{$this->endpoint->protocol->scheme()}://{$this->endpoint->host}:{$this->endpoint->port}/$encoded";
+    }
+
+    private static function clock(): float
+    {
+        return hrtime(true) / 1e9;
     }
 
     private function lastReply(): ?string

@@ -1,0 +1,113 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Deployments\Plans;
+use App\Models\Deployment;
+use App\Models\Package;
+
+/** A queue worker killed with SIGKILL in the middle of a run, at ten different moments. */
+final class KillTest extends AppTestCase
+{
+    private const MOMENTS = 10;
+
+    public function test_after_a_kill_at_any_of_ten_moments_the_run_ends_with_the_new_site_whole(): void
+    {
+        $old = ['index.html' => '<h1>Old</h1>'];
+        $new = ['index.html' => '<h1>New</h1>'];
+        for ($number = 1; $number <= 12; $number++) {
+            $old["page$number.html"] = "old page $number";
+            $new["page$number.html"] = "new page $number, longer";
+            $new["img/deep/$number.svg"] = str_repeat("<svg $number/>", 400);
+        }
+        $packages = [$this->package($old, 'stones-1.0.zip'), $this->package($new, 'stones-2.0.zip')];
+        $states = array_map(fn (Package $package): array => $this->stateOf($package), $packages);
+        $this->host->faults(['delay_ms' => 6]);
+        $lines = $this->linesOfAGoodRun($packages[0]);
+        self::assertSame($states[0], self::contents($this->root()));
+        $takenUp = 0;
+        for ($moment = 1; $moment <= self::MOMENTS; $moment++) {
+            $to = $moment % 2;
+            $run = $this->queued($packages[$to]);
+            $before = self::contents($this->root());
+            $killedAt = $this->workUntil($run, max(1, (int) round($lines[$to] * ($moment - 0.5) / self::MOMENTS)));
+            $found = self::contents($this->root());
+            $visible = array_filter($found, static fn (string $path): bool => ! str_contains($path, '/.cellarium-'), ARRAY_FILTER_USE_KEY);
+            self::assertNotEmpty(array_intersect_key($visible, ['/index.html' => '']), 'there is always a start page');
+            $run->refresh();
+            if ($killedAt !== null) {
+                self::assertSame(Deployment::RUNNING, $run->state, "moment $moment: nobody could write that it ended");
+                $this->artisan('cellarium:recover', ['--starting' => true]);
+                $takenUp++;
+                $this->worker()->finish();
+            }
+            $run->refresh();
+            self::assertSame(Deployment::PROVEN, $run->state, "moment $moment: $run->trouble");
+            self::assertSame($states[$to], self::contents($this->root()), "moment $moment, from ".json_encode(array_keys($before)));
+        }
+        self::assertGreaterThanOrEqual(self::MOMENTS - 1, $takenUp, 'the kills came in time');
+    }
+
+    /** @return array<string, string> */
+    private function stateOf(Package $package): array
+    {
+        $files = [];
+        foreach ($package->contents()->all() as $entry) {
+            $files["/$entry->path".($entry->isFile() ? '' : '/')] = (string) $entry->sha256;
+        }
+        // Directories stay when their files are set aside: somebody else may have made them meanwhile.
+        $files += ['/img/' => '', '/img/deep/' => ''];
+        ksort($files);
+
+        return $files;
+    }
+
+    /** @return array{int, int} journal lines of a run to the first and to the second package */
+    private function linesOfAGoodRun(Package $package): array
+    {
+        mkdir($this->root().'/img/deep', 0755, true);
+        $run = $this->queued($package);
+        $this->worker()->finish();
+        self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);
+        $lines = count((array) file("$this->var/runs/$run->id/journal"));
+
+        // Going to the second package sends thirteen pages and twelve drawings; going back, thirteen pages.
+        return [$lines, $lines + 24];
+    }
+
+    private function queued(Package $package): Deployment
+    {
+        config(['queue.default' => 'database']);
+        $run = app(Plans::class)->deploy($this->site->refresh()->load('account.client', 'account.sites'), $package);
+        $run->update(['state' => Deployment::QUEUED]);
+        \App\Deployments\CarryOutDeployment::dispatch($run->id);
+
+        return $run;
+    }
+
+    /** Lets a worker go until its journal has so many lines, then kills it; null when it was done before. */
+    private function workUntil(Deployment $run, int $lines): ?int
+    {
+        $worker = $this->worker();
+        $journal = "$this->var/runs/$run->id/journal";
+        $until = microtime(true) + 60;
+        while (microtime(true) < $until) {
+            $written = is_file($journal) ? substr_count((string) file_get_contents($journal), "\n") : 0;
+            if ($written >= $lines) {
+                return $worker->kill() ? $written : null;
+            }
+            if (! $worker->runs()) {
+                return null;
+            }
+            usleep(1000);
+        }
+        self::fail('The worker neither went on nor ended.');
+    }
+
+    private function worker(): WorkerProcess
+    {
+        return new WorkerProcess(['CELLARIUM_VAR' => $this->var, 'CELLARIUM_HOSTS_FILE' => "{$this->host->directory}/hosts", 'CELLARIUM_AUTHORITIES' => "{$this->host->directory}/ca.pem", 'QUEUE_CONNECTION' => 'database']);
+    }
+}

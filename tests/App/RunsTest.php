@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Deployments\Plans;
+use App\Deployments\Recovery;
+use App\Deployments\RunFiles;
+use App\Deployments\Runner;
+use App\FtpUsers\FtpUsers;
+use App\Models\Deployment;
+use App\Models\FtpUser;
+use App\Models\RecordEntry;
+use App\Today\Concerns;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Transfer\AccountLock;
+use Illuminate\Database\QueryException;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+
+final class RunsTest extends AppTestCase
+{
+    public function test_two_runs_on_one_account_never_go_at_once_and_the_second_says_for_what_it_waits(): void
+    {
+        $first = app(Plans::class)->deploy($this->site, $this->package());
+        $first->update(['state' => Deployment::RUNNING]);
+        $second = app(Plans::class)->deploy($this->site, $this->package());
+        $second->update(['state' => Deployment::QUEUED]);
+        $before = self::contents($this->root());
+        $lock = AccountLock::tryFor(app(RunFiles::class)->locks(), (string) $this->account->id);
+        self::assertNotNull($lock);
+        self::assertFalse(app(Runner::class)->carryOut($second));
+        $second->refresh();
+        self::assertSame([Deployment::WAITING, $first->id], [$second->state, $second->waits_for_id]);
+        self::assertSame($before, self::contents($this->root()));
+        $this->actingAs($this->person)->get("/deployments/$second->id/live")->assertOk()->assertSee('Another run on this account is going on')->assertSee('every 1s');
+
+        Queue::fake();
+        self::assertSame(0, app(Recovery::class)->takeUp(true), 'what goes on is not taken up');
+        $lock->release();
+        self::assertSame(2, app(Recovery::class)->takeUp(true));
+        self::assertTrue(app(Runner::class)->carryOut($second));
+        self::assertSame(Deployment::PROVEN, $second->refresh()->state);
+    }
+
+    public function test_the_job_signs_in_as_its_ftp_user_and_closes_it_at_the_end(): void
+    {
+        $user = app(FtpUsers::class)->open($this->account, 'job', RemotePath::fromString('/www/site.example'), null, now()->addHour(), 'this job');
+        self::assertSame(FtpUser::OPEN, $user->state, (string) $user->trouble);
+        $run = app(Plans::class)->deploy($this->site, $this->package(), $user->load('account.sites'));
+        $this->account->update(['secret' => 'no longer right']);
+        $run->update(['state' => Deployment::QUEUED]);
+        app(Runner::class)->carryOut($run);
+        self::assertSame(Deployment::PROVEN, $run->refresh()->state, 'it does not need the account itself');
+        $user->refresh();
+        self::assertSame([FtpUser::CLOSED, null], [$user->state, $user->secret]);
+        self::assertSame('job@site.example: sign-in refused (530)', $user->proofs()->where('kind', 'refusal')->firstOrFail()->sentence);
+    }
+
+    public function test_users_past_their_date_are_closed_and_one_that_cannot_be_is_a_concern(): void
+    {
+        $user = app(FtpUsers::class)->open($this->account, 'job', RemotePath::fromString('/www'), null, now()->addMinute(), '');
+        $this->artisan('cellarium:close-due');
+        self::assertSame(FtpUser::OPEN, $user->refresh()->state);
+        $this->travel(2)->minutes();
+        $this->account->update(['control_token' => 'an-old-token']);
+        $this->artisan('cellarium:close-due');
+        self::assertSame(FtpUser::CLOSING_FAILED, $user->refresh()->state);
+        $account = $this->account->refresh()->load('client', 'sites.lastBackup', 'sites.lastDeployment', 'ftpUsers');
+        $concern = Concerns::over(collect([$account]))[0];
+        self::assertSame('FTP user still open', $concern->title);
+        self::assertStringContainsString('reaches 1 site', $concern->evidence);
+        $this->account->update(['control_token' => \Tests\Support\StandinHost::TOKEN]);
+        $this->actingAs($this->person)->post("/ftp-users/$user->id/close")->assertRedirect();
+        self::assertSame(FtpUser::CLOSED, $user->refresh()->state);
+    }
+
+    public function test_going_back_refuses_to_overwrite_what_somebody_changed_since(): void
+    {
+        $before = self::contents($this->root());
+        $run = $this->deployed();
+        file_put_contents($this->root().'/about.html', 'edited by hand');
+        $this->actingAs($this->person)->from("/deployments/$run->id")->followingRedirects()->post("/deployments/$run->id/undo")
+            ->assertOk()->assertSee('about.html changed on the server since this deployment');
+        self::assertSame(1, Deployment::count());
+        $backup = $run->backup_id;
+        $this->post("/backups/$backup/bring-back")->assertRedirect();
+        $back = Deployment::latest('id')->firstOrFail();
+        $this->post("/deployments/$back->id/start")->assertRedirect();
+        self::assertSame(Deployment::PROVEN, $back->refresh()->state, (string) $back->trouble);
+        self::assertSame($before, self::contents($this->root()));
+        $this->post("/deployments/$back->id/start")->assertSessionHas('trouble', 'This plan was started already.');
+    }
+
+    public function test_a_plan_that_no_longer_fits_the_server_is_refused(): void
+    {
+        $run = app(Plans::class)->deploy($this->site, $this->package());
+        file_put_contents($this->root().'/new.txt', 'somebody was here');
+        $before = self::contents($this->root());
+        $this->actingAs($this->person)->post("/deployments/$run->id/start");
+        $run->refresh();
+        self::assertSame(Deployment::REFUSED, $run->state);
+        self::assertStringContainsString('has changed since the plan was made', (string) $run->trouble);
+        self::assertSame($before, self::contents($this->root()));
+    }
+
+    public function test_today_speaks_of_placeholders_and_missing_backups(): void
+    {
+        $this->artisanJson('accounts');
+        $this->actingAs($this->person)->post("/accounts/{$this->account->id}/connect")->assertSessionHas('done');
+        $this->get('/')->assertOk()->assertSee('Still the host’s placeholder page')->assertSee('Visitors see default.htm from the host');
+        unlink($this->root().'/default.htm');
+        file_put_contents($this->root().'/index.html', 'a site of their own');
+        $this->post("/accounts/{$this->account->id}/connect");
+        $this->get('/')->assertSee('No backup yet')->assertDontSee('placeholder page');
+        $this->post("/sites/{$this->site->id}/backups")->assertRedirect("/backups?site={$this->site->id}");
+        $this->get('/')->assertSee('nothing just now');
+        $this->travel(8)->days();
+        $this->get('/')->assertSee('No backup for 8 days');
+    }
+
+    public function test_the_record_only_grows_whoever_asks(): void
+    {
+        $this->deployed();
+        $count = RecordEntry::count();
+        self::assertGreaterThan(3, $count);
+        foreach (['UPDATE record_entries SET sentence = "x"', 'DELETE FROM record_entries'] as $statement) {
+            try {
+                DB::statement($statement);
+                self::fail('It was changed.');
+            } catch (QueryException $refused) {
+                self::assertStringContainsString('append-only', $refused->getMessage());
+            }
+        }
+        self::assertSame($count, RecordEntry::count());
+    }
+}

@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Deployments\CarryOutDeployment;
+use App\FtpUsers\FtpUsers;
+use App\Hosting\Connections;
+use App\Models\Deployment;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Path\RemotePath;
+use Illuminate\Support\Facades\DB;
+use Tests\Support\StandinHost;
+
+/** Known secrets are looked for everywhere they must not be: database, logs, job payloads, pages, exceptions, files. */
+final class SecretsTest extends AppTestCase
+{
+    public function test_no_secret_is_found_where_it_does_not_belong(): void
+    {
+        $log = storage_path('logs/cellarium.log');
+        @unlink($log);
+        $texts = [];
+        $user = app(FtpUsers::class)->open($this->account, 'job', RemotePath::fromString('/www/site.example'), null, now()->addHour(), 'this job');
+        $secrets = [StandinHost::PASSWORD, StandinHost::TOKEN, (string) $user->secret, 'a-word-for-tests'];
+        self::assertGreaterThan(12, strlen($secrets[2]));
+
+        config(['queue.default' => 'database']);
+        $this->actingAs($this->person);
+        $package = $this->package();
+        $this->post('/deployments', ['site' => $this->site->id, 'package' => $package->id, 'user' => $user->id])->assertRedirect();
+        $run = Deployment::latest('id')->firstOrFail();
+        $this->post("/deployments/$run->id/start")->assertRedirect();
+        self::assertSame(1, DB::table('jobs')->count());
+        $texts['job payload'] = (string) DB::table('jobs')->value('payload');
+
+        $handed = $this->followingRedirects()->post("/ftp-users/$user->id/hand-over")->assertOk();
+        self::assertStringContainsString($secrets[2], (string) $handed->getContent(), 'the one hand-over shows it');
+        $this->post("/ftp-users/$user->id/hand-over")->assertOk()->assertSee('handed over already')->assertDontSee($secrets[2]);
+
+        (new CarryOutDeployment($run->id))->handle(app(\App\Deployments\Runner::class));
+        self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);
+        foreach (['/', '/accounts', "/accounts/{$this->account->id}", '/packages', "/packages/$package->id", '/deployments', "/deployments/$run->id", "/deployments/$run->id/live", '/backups', '/record', '/find?q=harbour', '/deployments/new?site='.$this->site->id] as $path) {
+            $texts["page $path"] = (string) $this->get($path)->assertOk()->getContent();
+        }
+        $this->account->update(['host' => 'nowhere.invalid']);
+        try {
+            app(Connections::class)->remote($this->account)->list(RemotePath::root());
+        } catch (RemoteFailure $failure) {
+            report(new \RuntimeException('wrapped', 0, $failure));
+            $texts['exception'] = $failure.print_r($failure, true);
+        }
+        report(new \LogicException('something unexpected'));
+        $this->account->update(['host' => StandinHost::HOST]);
+        $texts['model'] = $this->account->toJson().print_r($this->account->toArray(), true).$user->toJson();
+        $texts['log'] = (string) file_get_contents($log);
+        self::assertNotSame('', $texts['log']);
+        foreach (DB::select('SHOW TABLES') as $table) {
+            $name = (string) current((array) $table);
+            $texts["table $name"] = json_encode(DB::table($name)->get(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE);
+        }
+        exec('grep -rlaF -e '.implode(' -e ', array_map(escapeshellarg(...), $secrets)).' '.escapeshellarg($this->var), $files);
+        self::assertSame([], $files, 'files of ours that hold a secret');
+        foreach ($texts as $where => $text) {
+            foreach ($secrets as $secret) {
+                self::assertStringNotContainsString($secret, $text, $where);
+            }
+        }
+        self::assertNotSame('', $texts['job payload']);
+    }
+
+    public function test_secrets_do_not_stand_in_the_command_line_of_workers(): void
+    {
+        $this->host->faults(['delay_ms' => 50]);
+        $seen = '';
+        $run = app(\App\Deployments\Plans::class)->deploy($this->site, $this->package());
+        $run->update(['state' => Deployment::QUEUED]);
+        app(\App\Deployments\Runner::class)->carryOut($run, static function () use (&$seen): void {
+            foreach (glob('/proc/[0-9]*/cmdline') ?: [] as $file) {
+                $command = (string) @file_get_contents($file);
+                if (str_contains($command, 'Transfer/worker.php')) {
+                    $seen .= $command.@file_get_contents(dirname($file).'/environ');
+                }
+            }
+        });
+        self::assertNotSame('', $seen);
+        self::assertStringNotContainsString(StandinHost::PASSWORD, $seen);
+    }
+}
