@@ -41,7 +41,9 @@ final class Problem extends RuntimeException
     public static function words(\Throwable $failure): string
     {
         $cause = $failure instanceof TransferFailed ? $failure->failure : $failure;
-        $sentence = rtrim(ucfirst($cause->getMessage()), '.').'.';
+        // These two begin with what was tried; the others are sentences, which may begin with the name of a file.
+        $begins = $cause instanceof RemoteFailure || $cause instanceof ControlFailure;
+        $sentence = rtrim($begins ? ucfirst($cause->getMessage()) : $cause->getMessage(), '.').'.';
 
         return $cause instanceof RemoteFailure ? $sentence.' '.$cause->reason->nextStep() : $sentence;
     }

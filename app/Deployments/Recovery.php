@@ -15,6 +15,9 @@ final readonly class Recovery
 {
     private const STALE_SECONDS = 45;
 
+    /** Transfer workers of a killed run end by themselves within this time. */
+    private const ORPHAN_SECONDS = 15;
+
     public function __construct(private RunFiles $files) {}
 
     /**
@@ -29,7 +32,7 @@ final readonly class Recovery
         $stale = now()->subSeconds($starting ? 0 : self::STALE_SECONDS);
         $taken = 0;
         foreach (Deployment::with('site.account')->whereIn('state', [Deployment::QUEUED, Deployment::WAITING, Deployment::RUNNING, Deployment::UNFINISHED])->where('updated_at', '<=', $stale)->orderBy('id')->get() as $deployment) {
-            $lock = AccountLock::tryFor($this->files->locks(), (string) $deployment->site->account_id);
+            $lock = $this->lock((string) $deployment->site->account_id, $starting ? self::ORPHAN_SECONDS : 0);
             if ($lock === null) {
                 continue;
             }
@@ -43,5 +46,15 @@ final readonly class Recovery
             ->update(['state' => Backup::FAILED, 'trouble' => 'The worker that took it ended before it was done. Take it again.']);
 
         return $taken;
+    }
+
+    private function lock(string $account, int $seconds): ?AccountLock
+    {
+        $until = microtime(true) + $seconds;
+        while (($lock = AccountLock::tryFor($this->files->locks(), $account)) === null && microtime(true) < $until) {
+            usleep(50_000);
+        }
+
+        return $lock;
     }
 }

@@ -36,7 +36,7 @@ final class SecretsTest extends AppTestCase
 
         $handed = $this->followingRedirects()->post("/ftp-users/$user->id/hand-over")->assertOk();
         self::assertStringContainsString($secrets[2], (string) $handed->getContent(), 'the one hand-over shows it');
-        $this->post("/ftp-users/$user->id/hand-over")->assertOk()->assertSee('handed over already')->assertDontSee($secrets[2]);
+        $this->followingRedirects()->post("/ftp-users/$user->id/hand-over")->assertOk()->assertSee('handed over already')->assertDontSee($secrets[2]);
 
         (new CarryOutDeployment($run->id))->handle(app(\App\Deployments\Runner::class));
         self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);

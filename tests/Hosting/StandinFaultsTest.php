@@ -40,7 +40,7 @@ final class StandinFaultsTest extends HostTestCase
     public static function faults(): iterable
     {
         yield 'refuse' => [['refuse' => true], [FailureReason::TooManyConnections]];
-        yield 'dropped after commands' => [['drop_after_commands' => 6], [FailureReason::Disconnected]];
+        yield 'dropped after commands' => [['drop_after_commands' => 6], [FailureReason::Disconnected, FailureReason::TimedOut]];
         yield 'dropped after bytes' => [['drop_after_bytes' => 100_000], [FailureReason::Disconnected]];
         yield 'full' => [['full_at_bytes' => 50_000], [FailureReason::NoSpace]];
         yield 'lies' => [['lie' => true], [FailureReason::Incomplete]];
