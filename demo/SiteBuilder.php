@@ -20,8 +20,10 @@ final class SiteBuilder
         'Most of what we know was learned the wrong way round first, and is the better remembered for it.',
     ];
 
-    /** @param array{title: string, line: string, accent: string, pages: array<string, string>, map?: int} $site */
-    public function __construct(private readonly array $site, private readonly string $version) {}
+    /** @param  array{title: string, line: string, accent: string, pages: array<string, string>, map?: int}  $site */
+    public function __construct(private readonly array $site, private readonly string $version)
+    {
+    }
 
     /** @return array<string, string> contents by path */
     public function files(): array
@@ -114,6 +116,6 @@ final class SiteBuilder
             $hills .= sprintf('%d,%.1f ', $x, $y);
         }
 
-        return "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 640 240\"><rect width=\"640\" height=\"240\" fill=\"#e8e2d4\"/><circle cx=\"".(90 * $number)."\" cy=\"60\" r=\"26\" fill=\"#fff6dc\"/><polygon points=\"0,240 {$hills}640,240\" fill=\"{$this->site['accent']}\"/></svg>\n";
+        return '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 640 240"><rect width="640" height="240" fill="#e8e2d4"/><circle cx="'.(90 * $number)."\" cy=\"60\" r=\"26\" fill=\"#fff6dc\"/><polygon points=\"0,240 {$hills}640,240\" fill=\"{$this->site['accent']}\"/></svg>\n";
     }
 }

@@ -11,7 +11,7 @@ declare(strict_types=1);
 
 require __DIR__.'/SiteBuilder.php';
 
-/** @param array<string, string> $files */
+/** @param  array<string, string>  $files */
 function zip(string $to, string $wrapper, array $files, int $time): void
 {
     @unlink($to);

@@ -22,7 +22,9 @@ use Illuminate\Support\Str;
 /** Looks at an account: does it connect, what directories are there, how much space is used, what stands in its sites. */
 final readonly class AccountCheck
 {
-    public function __construct(private Connections $connections) {}
+    public function __construct(private Connections $connections)
+    {
+    }
 
     /** @return bool whether every rung held */
     public function connect(Account $account): bool

@@ -26,7 +26,8 @@ final readonly class Backups
         private ContentStore $store,
         private BackupShelf $shelf,
         private ClockInterface $clock,
-    ) {}
+    ) {
+    }
 
     /** @return bool false when a run on the same account is going on */
     public function take(Backup $backup): bool

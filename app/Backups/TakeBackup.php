@@ -14,7 +14,9 @@ final class TakeBackup implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $backup) {}
+    public function __construct(public readonly int $backup)
+    {
+    }
 
     public function handle(Backups $backups): void
     {

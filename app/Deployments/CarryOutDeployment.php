@@ -17,7 +17,9 @@ final class CarryOutDeployment implements ShouldQueue
 
     private const SECONDS_TO_WAIT = 2;
 
-    public function __construct(public readonly int $deployment) {}
+    public function __construct(public readonly int $deployment)
+    {
+    }
 
     public function handle(Runner $runner): void
     {

@@ -36,7 +36,8 @@ final readonly class Plans
         private Connections $connections,
         private RunFiles $files,
         private BackupShelf $shelf,
-    ) {}
+    ) {
+    }
 
     /**
      * @throws Problem|RemoteFailure|TransferFailed|PlanImpossible
@@ -121,7 +122,7 @@ final readonly class Plans
         return new Survey($survey->manifest->withKnownHashes($known, $at - 60), $survey->temporary);
     }
 
-    /** @param array<string, int|null> $links */
+    /** @param  array<string, int|null>  $links */
     private function draft(Site $site, string $kind, Manifest $target, Policy $policy, Survey $survey, Plan $plan, array $links, ?Person $person): Deployment
     {
         $deployment = Deployment::create([

@@ -18,7 +18,9 @@ final readonly class Recovery
     /** Transfer workers of a killed run end by themselves within this time. */
     private const ORPHAN_SECONDS = 15;
 
-    public function __construct(private RunFiles $files) {}
+    public function __construct(private RunFiles $files)
+    {
+    }
 
     /**
      * @param  bool  $starting  no worker runs yet, so whatever is marked as in hand is not

@@ -66,7 +66,7 @@ final readonly class RunFiles
         return $json === false ? [Manifest::of([]), 0] : [Manifest::fromJson($json), (int) filemtime($file)];
     }
 
-    /** @param int $at when the listing behind it was made, seconds since 1970 */
+    /** @param  int  $at when the listing behind it was made, seconds since 1970 */
     public function keepKnown(Site $site, Manifest $manifest, int $at): void
     {
         $file = $this->knownFile($site);

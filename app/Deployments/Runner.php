@@ -39,7 +39,8 @@ final readonly class Runner
         private ClockInterface $clock,
         private FtpUsers $ftpUsers,
         private AccountCheck $check,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  (\Closure(array<string, mixed>): void)|null  $hear  is told how it goes on
@@ -70,7 +71,7 @@ final readonly class Runner
         return true;
     }
 
-    /** @param (\Closure(array<string, mixed>): void)|null $hear */
+    /** @param  (\Closure(array<string, mixed>): void)|null  $hear */
     private function run(Deployment $deployment, AccountLock $lock, ?\Closure $hear): RunResult
     {
         $site = $deployment->site;

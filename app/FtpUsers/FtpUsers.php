@@ -20,7 +20,9 @@ use Illuminate\Support\Str;
 /** Opens FTP users and closes them, and proves both by signing in. */
 final readonly class FtpUsers
 {
-    public function __construct(private Connections $connections) {}
+    public function __construct(private Connections $connections)
+    {
+    }
 
     /**
      * @throws ControlFailure nothing was created
@@ -76,7 +78,7 @@ final readonly class FtpUsers
         return $closed;
     }
 
-    /** @param list<ProofStep> $steps */
+    /** @param  list<ProofStep>  $steps */
     private function keep(FtpUser $user, string $kind, array $steps): bool
     {
         foreach ($steps as $step) {

@@ -14,7 +14,9 @@ use Cellarium\Core\Package\PackageRefused;
 /** Takes packages in; the same bytes are the same package. */
 final readonly class Packages
 {
-    public function __construct(private PackageIntake $intake) {}
+    public function __construct(private PackageIntake $intake)
+    {
+    }
 
     /**
      * @param  string  $name  the file name people gave it

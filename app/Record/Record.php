@@ -14,7 +14,7 @@ use Illuminate\Support\Facades\Auth;
 /** Writes who did what, when, to which account. Sentences and facts never hold a secret. */
 final class Record
 {
-    /** @param array<string, mixed> $facts */
+    /** @param  array<string, mixed>  $facts */
     public static function write(string $action, string $sentence, Account|Client|Site|null $about = null, array $facts = [], ?Person $person = null): void
     {
         $site = $about instanceof Site ? $about : null;

@@ -19,5 +19,6 @@ final readonly class Concern
         public string $url,
         public string $method = 'GET',
         public ?int $siteId = null,
-    ) {}
+    ) {
+    }
 }

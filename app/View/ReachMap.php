@@ -29,7 +29,8 @@ final readonly class ReachMap
         public array $rows,
         public array $lanes,
         public int $more,
-    ) {}
+    ) {
+    }
 
     public static function of(Account $account): self
     {

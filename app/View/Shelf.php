@@ -9,11 +9,12 @@ use App\Models\Client;
 /** One client's shelf with its jars. */
 final readonly class Shelf
 {
-    /** @param list<Jar> $jars */
+    /** @param  list<Jar>  $jars */
     private function __construct(
         public Client $client,
         public array $jars,
-    ) {}
+    ) {
+    }
 
     public static function of(Client $client): self
     {

@@ -11,12 +11,13 @@ use Cellarium\Core\Record\Fields;
 /** Speaks the control protocol, version 1 (docs/control-protocol.md), over HTTP with a bearer token. */
 final readonly class LinkedControl implements HostingControl
 {
-    /** @param string $base "https://control.host.example", without a slash at its end */
+    /** @param  non-empty-string  $base "https://control.host.example", without a slash at its end */
     public function __construct(
         private string $base,
         private Secret $token,
         private ?string $authorities = null,
-    ) {}
+    ) {
+    }
 
     public function space(): Space
     {
@@ -44,12 +45,15 @@ final readonly class LinkedControl implements HostingControl
         $this->ask("removing the FTP user $login", 'DELETE', '/v1/ftp-users/'.rawurlencode($login));
     }
 
-    /** @param array<string, mixed>|null $body */
+    /**
+     * @param  non-empty-string  $method
+     * @param  array<string, mixed>|null  $body
+     */
     private function ask(string $what, string $method, string $path, #[\SensitiveParameter] ?array $body = null): Fields
     {
         $curl = curl_init();
         curl_setopt_array($curl, [
-            CURLOPT_URL => $this->base.$path,
+            CURLOPT_URL => "$this->base$path",
             CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS,
             CURLOPT_CUSTOMREQUEST => $method,
             CURLOPT_RETURNTRANSFER => true,
@@ -58,7 +62,7 @@ final readonly class LinkedControl implements HostingControl
             CURLOPT_PROXY => '',
             CURLOPT_HTTPHEADER => ['Authorization: Bearer '.$this->token->reveal(), 'Content-Type: application/json', 'Accept: application/json'],
         ] + ($body === null ? [] : [CURLOPT_POSTFIELDS => json_encode($body, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES)])
-          + ($this->authorities === null ? [] : [CURLOPT_CAINFO => $this->authorities]));
+          + ($this->authorities === null || $this->authorities === '' ? [] : [CURLOPT_CAINFO => $this->authorities]));
         $text = curl_exec($curl);
         $status = curl_getinfo($curl, CURLINFO_RESPONSE_CODE);
         if (! is_string($text)) {

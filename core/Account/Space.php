@@ -10,7 +10,8 @@ final readonly class Space
     public function __construct(
         public int $used,
         public int $limit,
-    ) {}
+    ) {
+    }
 
     public function left(): int
     {

@@ -19,5 +19,6 @@ final readonly class Backup
         public Manifest $manifest,
         public int $fetchedFiles,
         public int $fetchedBytes,
-    ) {}
+    ) {
+    }
 }

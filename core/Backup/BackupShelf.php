@@ -9,7 +9,9 @@ use Cellarium\Core\Plan\Manifest;
 /** Where manifests of backups lie; written once under a name that cannot clash, readable without any database. */
 final readonly class BackupShelf
 {
-    public function __construct(private string $directory) {}
+    public function __construct(private string $directory)
+    {
+    }
 
     /**
      * @return string the backup's name

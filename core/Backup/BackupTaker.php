@@ -22,7 +22,8 @@ final readonly class BackupTaker
         private ContentStore $store,
         private BackupShelf $shelf,
         private \Psr\Clock\ClockInterface $clock,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  Manifest  $listed  hashes known where an earlier look is trusted; the others are fetched

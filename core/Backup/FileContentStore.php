@@ -7,7 +7,9 @@ namespace Cellarium\Core\Backup;
 /** Contents in files named by their hash, 256 directories of them, below one directory outside any document root. */
 final readonly class FileContentStore implements ContentStore
 {
-    public function __construct(private string $directory) {}
+    public function __construct(private string $directory)
+    {
+    }
 
     public function put(iterable $chunks): StoredContent
     {

@@ -9,5 +9,6 @@ final readonly class StoredContent
     public function __construct(
         public string $sha256,
         public int $size,
-    ) {}
+    ) {
+    }
 }

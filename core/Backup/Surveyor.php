@@ -19,7 +19,9 @@ use Cellarium\Core\Transfer\TransferPool;
 /** Lists a directory with all below it. A directory that could not be listed is a failure, never an empty one. */
 final readonly class Surveyor
 {
-    public function __construct(private TransferPool $pool) {}
+    public function __construct(private TransferPool $pool)
+    {
+    }
 
     /**
      * Links are noted and not followed. Temporary files of ours are told apart, see TemporaryName.

@@ -23,7 +23,7 @@ final class CurlFailure
         return match (true) {
             $error === CURLE_COULDNT_RESOLVE_HOST => FailureReason::NameUnknown,
             $error === CURLE_COULDNT_CONNECT => FailureReason::Unreachable,
-            $error === CURLE_SSL_CACERT, $error === CURLE_SSL_PEER_CERTIFICATE => FailureReason::CertificateUntrusted,
+            $error === CURLE_SSL_CACERT => FailureReason::CertificateUntrusted,
             $error === CURLE_FTP_SSL_FAILED, $error === CURLE_SSL_CONNECT_ERROR => FailureReason::EncryptionRefused,
             $code === 530, $error === self::LOGIN_DENIED => FailureReason::SignInRefused,
             $code === 552, $code === 452, $error === self::REMOTE_DISK_FULL => FailureReason::NoSpace,

@@ -33,7 +33,7 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
     /** Whether the server was told on this connection which facts to list. */
     private bool $factsAsked = false;
 
-    /** @param (\Closure(int): bool)|null $carryOn hears the bytes moved so far in a transfer; false breaks it off */
+    /** @param  (\Closure(int): bool)|null  $carryOn hears the bytes moved so far in a transfer; false breaks it off */
     public function __construct(
         private readonly Endpoint $endpoint,
         private readonly FtpSettings $settings = new FtpSettings,
@@ -144,7 +144,7 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         $this->command("setting the mode of $path", [sprintf('SITE CHMOD %03o %s', $mode, $path)], $path);
     }
 
-    /** @param list<string> $lines */
+    /** @param  list<string>  $lines */
     private function command(string $what, array $lines, RemotePath $path): void
     {
         $this->request($what, $this->url(RemotePath::root(), true), [CURLOPT_NOBODY => true, CURLOPT_QUOTE => $lines], $path);
@@ -187,7 +187,7 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
                 $status = curl_multi_exec($this->connection, $running);
                 $told = curl_multi_info_read($this->connection);
                 if ($told !== false) {
-                    return $told['result'];
+                    return self::result($told);
                 }
                 $moved = $this->bytes(CURLINFO_SIZE_UPLOAD_T) + $this->bytes(CURLINFO_SIZE_DOWNLOAD_T);
                 if ($moved !== $bytes) {
@@ -199,7 +199,7 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
             } while ($status === CURLM_OK && $running > 0);
             $told = curl_multi_info_read($this->connection);
 
-            return $told === false ? CURLE_FAILED_INIT : $told['result'];
+            return $told === false ? CURLE_FAILED_INIT : self::result($told);
         } finally {
             curl_multi_remove_handle($this->connection, $this->curl);
         }
@@ -256,6 +256,12 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         return "{$this->endpoint->protocol->scheme()}://{$this->endpoint->host}:{$this->endpoint->port}/$encoded";
     }
 
+    /** @param  array<mixed>  $told */
+    private static function result(array $told): int
+    {
+        return is_int($told['result'] ?? null) ? $told['result'] : CURLE_FAILED_INIT;
+    }
+
     private static function clock(): float
     {
         return hrtime(true) / 1e9;
@@ -268,6 +274,7 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
 
     private function bytes(int $info): int
     {
+        /** @var mixed $bytes */
         $bytes = curl_getinfo($this->curl, $info);
 
         return is_int($bytes) ? $bytes : 0;

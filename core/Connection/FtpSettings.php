@@ -10,5 +10,6 @@ final readonly class FtpSettings
     public function __construct(
         public int $connectSeconds = 15,
         public int $answerSeconds = 30,
-    ) {}
+    ) {
+    }
 }

@@ -10,7 +10,9 @@ final class HostsFile implements NameService
     /** @var array<string, list<string>>|null */
     private ?array $names = null;
 
-    public function __construct(private readonly ?string $file) {}
+    public function __construct(private readonly ?string $file)
+    {
+    }
 
     public function addresses(string $host): array
     {

@@ -11,7 +11,9 @@ use Cellarium\Core\Proof\ProofStep;
 /** Climbs from name to listing, rung by rung, and stops at the first that does not hold. */
 final readonly class Ladder
 {
-    public function __construct(private NameService $names) {}
+    public function __construct(private NameService $names)
+    {
+    }
 
     /**
      * @param  array<string, RemotePath>  $documentRoots  by domain

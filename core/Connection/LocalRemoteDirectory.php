@@ -9,8 +9,10 @@ use Cellarium\Core\Path\RemotePath;
 /** A directory of this machine behind the same contract; "/" is that directory. */
 final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
 {
-    /** @param string $root absolute, exists */
-    public function __construct(private string $root) {}
+    /** @param  string  $root absolute, exists */
+    public function __construct(private string $root)
+    {
+    }
 
     public function list(RemotePath $directory): array
     {
@@ -45,7 +47,7 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
         return $bytes === false ? throw RemoteFailure::while("reading $file", FailureReason::LocalFile) : $bytes;
     }
 
-    public function write(RemotePath $file, $source, int $size): ?int
+    public function write(RemotePath $file, $source, int $size): int
     {
         $sink = @fopen($this->real($file), 'wb');
         if ($sink === false) {

@@ -18,5 +18,6 @@ final readonly class RemoteEntry
         public ?int $size = null,
         public ?int $modified = null,
         public ?int $mode = null,
-    ) {}
+    ) {
+    }
 }

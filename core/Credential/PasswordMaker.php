@@ -18,7 +18,9 @@ final readonly class PasswordMaker
 
     public const GROUP_LENGTH = 4;
 
-    public function __construct(private Randomizer $random = new Randomizer) {}
+    public function __construct(private Randomizer $random = new Randomizer)
+    {
+    }
 
     public function make(): Secret
     {

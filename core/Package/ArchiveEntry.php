@@ -20,5 +20,6 @@ final readonly class ArchiveEntry
         public bool $isDirectory,
         public int $size,
         public ?int $modified,
-    ) {}
+    ) {
+    }
 }

@@ -17,7 +17,8 @@ final readonly class ArchiveLimits
         public int $totalBytes = 4_000_000_000,
         public int $ratio = 250,
         public int $ratioFrom = 10_000_000,
-    ) {}
+    ) {
+    }
 
     /** @throws PackageRefused */
     public function check(string $archive, int $entries, int $unpacked, int $packed): void

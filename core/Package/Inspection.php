@@ -23,7 +23,8 @@ final readonly class Inspection
         public Manifest $manifest,
         public ?string $startPage,
         public array $findings,
-    ) {}
+    ) {
+    }
 
     public function stops(): bool
     {

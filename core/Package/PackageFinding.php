@@ -9,13 +9,14 @@ use Cellarium\Core\Record\Fields;
 /** Something about a package that a person should know before it goes anywhere. */
 final readonly class PackageFinding
 {
-    /** @param bool $stops whether the package cannot be deployed as long as this stands */
+    /** @param  bool  $stops whether the package cannot be deployed as long as this stands */
     public function __construct(
         public string $code,
         public string $sentence,
         public bool $stops = false,
         public ?string $path = null,
-    ) {}
+    ) {
+    }
 
     /** @return array{code: string, sentence: string, stops: bool, path: string|null} */
     public function toArray(): array

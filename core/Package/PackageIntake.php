@@ -19,7 +19,8 @@ final readonly class PackageIntake
     public function __construct(
         private ContentStore $store,
         private ArchiveLimits $limits = new ArchiveLimits,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  string  $name  the file name people gave it, "pilgrim-stones-1.0.zip"

@@ -38,7 +38,7 @@ final class ZipPackage implements Archive
             if ($stat === false) {
                 throw PackageRefused::because($name, RefusalReason::Broken, 'in its directory');
             }
-            $this->refuseLinkOrCipher($index, $stat['name'], $stat['encryption_method'] ?? 0);
+            $this->refuseLinkOrCipher($index, $stat['name'], $stat['encryption_method']);
             $limits->check($stat['name'], 1, $stat['size'], $stat['comp_size']);
             $packed += $stat['comp_size'];
             $unpacked += $stat['size'];
@@ -91,7 +91,7 @@ final class ZipPackage implements Archive
         $system = 0;
         $attributes = 0;
         if ($this->zip->getExternalAttributesIndex($index, $system, $attributes) && $system === ZipArchive::OPSYS_UNIX) {
-            $kind = ($attributes >> 16) & 0170000;
+            $kind = (is_int($attributes) ? $attributes >> 16 : 0120000) & 0170000;
             if (! in_array($kind, [0, 0100000, 0040000], true)) {
                 throw PackageRefused::because($this->name, RefusalReason::Link, $name);
             }

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Path;
 /** From a place below a document root to the address visitors use; each segment percent-encoded (RFC 3986). */
 final readonly class PublicAddress
 {
-    /** @param string $base "https://site.example" or "http://site.example:8090", without a login in it */
+    /** @param  string  $base "https://site.example" or "http://site.example:8090", without a login in it */
     public function __construct(
         private string $base,
         private RemotePath $documentRoot,

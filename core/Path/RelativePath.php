@@ -11,8 +11,10 @@ namespace Cellarium\Core\Path;
  */
 final readonly class RelativePath implements \Stringable
 {
-    /** @param non-empty-list<string> $segments */
-    private function __construct(private array $segments) {}
+    /** @param  non-empty-list<string>  $segments */
+    private function __construct(private array $segments)
+    {
+    }
 
     /** @throws PathRefused */
     public static function fromString(string $path): self

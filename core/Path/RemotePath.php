@@ -12,8 +12,10 @@ namespace Cellarium\Core\Path;
  */
 final readonly class RemotePath implements \Stringable
 {
-    /** @param list<string> $segments */
-    private function __construct(private array $segments) {}
+    /** @param  list<string>  $segments */
+    private function __construct(private array $segments)
+    {
+    }
 
     /** @throws PathRefused */
     public static function fromString(string $path): self

@@ -10,10 +10,12 @@ use Cellarium\Core\Record\Fields;
 /** What lies below one directory, ordered by the bytes of the paths; each path once. */
 final readonly class Manifest
 {
-    /** @param array<string, ManifestEntry> $entries by path, ordered */
-    private function __construct(private array $entries) {}
+    /** @param  array<string, ManifestEntry>  $entries by path, ordered */
+    private function __construct(private array $entries)
+    {
+    }
 
-    /** @param iterable<ManifestEntry> $entries in any order; of two with one path the last counts */
+    /** @param  iterable<ManifestEntry>  $entries in any order; of two with one path the last counts */
     public static function of(iterable $entries): self
     {
         $byPath = [];
@@ -47,13 +49,13 @@ final readonly class Manifest
         return array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $this->entries));
     }
 
-    /** @param iterable<ManifestEntry> $entries */
+    /** @param  iterable<ManifestEntry>  $entries */
     public function with(iterable $entries): self
     {
         return self::of([...$this->all(), ...$entries]);
     }
 
-    /** @param list<string> $paths */
+    /** @param  list<string>  $paths */
     public function without(array $paths): self
     {
         return new self(array_diff_key($this->entries, array_flip($paths)));
@@ -80,7 +82,11 @@ final readonly class Manifest
         return new self($entries);
     }
 
-    /** The first of these names that is a file at the top; servers go by such a list. @param list<string> $names */
+    /**
+     * The first of these names that is a file at the top; servers go by such a list.
+     *
+     * @param  list<string>  $names
+     */
     public function startPage(array $names): ?ManifestEntry
     {
         foreach ($names as $name) {

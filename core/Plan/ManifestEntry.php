@@ -24,7 +24,8 @@ final readonly class ManifestEntry
         public ?int $modified = null,
         public ?int $mode = null,
         public ?string $sha256 = null,
-    ) {}
+    ) {
+    }
 
     public function isFile(): bool
     {

@@ -12,7 +12,7 @@ final readonly class Plan
     /** @var list<PlanItem> ordered by path */
     public array $items;
 
-    /** @param list<PlanItem> $items in any order */
+    /** @param  list<PlanItem>  $items in any order */
     public function __construct(array $items)
     {
         usort($items, static fn (PlanItem $a, PlanItem $b): int => strcmp($a->path->toString(), $b->path->toString()));

@@ -16,7 +16,8 @@ final readonly class PlanItem
         public Why $why,
         public ?ManifestEntry $target,
         public ?ManifestEntry $live,
-    ) {}
+    ) {
+    }
 
     public function isFile(): bool
     {

@@ -28,7 +28,8 @@ final readonly class Policy
         public array $placeholders = [],
         public array $ours = [],
         public bool $exact = false,
-    ) {}
+    ) {
+    }
 
     public function keeps(RelativePath $path): ?Why
     {
@@ -40,7 +41,7 @@ final readonly class Policy
         };
     }
 
-    /** @param list<string> $patterns */
+    /** @param  list<string>  $patterns */
     private static function matches(RelativePath $path, array $patterns): bool
     {
         foreach ($patterns as $pattern) {

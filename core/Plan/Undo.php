@@ -9,11 +9,12 @@ namespace Cellarium\Core\Plan;
  */
 final readonly class Undo
 {
-    /** @param list<string> $changedSince touched paths that are no longer as the plan left them */
+    /** @param  list<string>  $changedSince touched paths that are no longer as the plan left them */
     private function __construct(
         public Manifest $target,
         public array $changedSince,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  Plan  $done  the plan that was carried out

@@ -13,7 +13,7 @@ final class CurlWebFetcher implements WebFetcher
 
     private readonly CurlHandle $curl;
 
-    /** @param \Closure(string): ?string $address IP address for a host name, null to ask the name service */
+    /** @param  \Closure(string): ?string  $address IP address for a host name, null to ask the name service */
     public function __construct(
         private readonly \Closure $address,
         private readonly ?string $authorities = null,
@@ -25,6 +25,9 @@ final class CurlWebFetcher implements WebFetcher
 
     public function fetch(string $url): WebAnswer
     {
+        if ($url === '') {
+            throw new \InvalidArgumentException('There is no address to fetch.');
+        }
         $hash = hash_init('sha256');
         $bytes = 0;
         $head = '';
@@ -49,14 +52,14 @@ final class CurlWebFetcher implements WebFetcher
                 return $bytes > $this->mostBytes ? 0 : strlen($chunk);
             },
         ] + ($address === null ? [] : [CURLOPT_RESOLVE => ["$host:$port:$address"]])
-          + ($this->authorities === null ? [] : [CURLOPT_CAINFO => $this->authorities]));
+          + ($this->authorities === null || $this->authorities === '' ? [] : [CURLOPT_CAINFO => $this->authorities]));
         $done = curl_exec($this->curl);
         $status = curl_getinfo($this->curl, CURLINFO_RESPONSE_CODE);
         $location = curl_getinfo($this->curl, CURLINFO_REDIRECT_URL);
 
         return new WebAnswer(
             $url,
-            $done === false || ! is_int($status) ? 0 : $status,
+            $done === false ? 0 : $status,
             hash_final($hash),
             $bytes,
             $head,

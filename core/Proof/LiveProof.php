@@ -24,7 +24,8 @@ final readonly class LiveProof
         private RemotePath $documentRoot,
         private array $startPages,
         private int $most = 40,
-    ) {}
+    ) {
+    }
 
     /** @return list<string> addresses that prove() would fetch */
     public function addresses(Plan $plan, Manifest $after): array

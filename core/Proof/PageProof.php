@@ -7,13 +7,14 @@ namespace Cellarium\Core\Proof;
 /** Whether one address answers with the bytes that belong there. */
 final readonly class PageProof
 {
-    /** @param bool|null $matches null where bytes cannot be compared, because the server runs the file */
+    /** @param  bool|null  $matches null where bytes cannot be compared, because the server runs the file */
     public function __construct(
         public string $url,
         public int $status,
         public ?bool $matches,
         public ?string $error = null,
-    ) {}
+    ) {
+    }
 
     public function holds(): bool
     {

@@ -11,10 +11,12 @@ final readonly class PlaceholderPage
 
     private const MOST_BYTES = 32768;
 
-    /** @param list<string> $phrases any one of them marks a placeholder */
-    public function __construct(private array $phrases = self::USUAL) {}
+    /** @param  list<string>  $phrases any one of them marks a placeholder */
+    public function __construct(private array $phrases = self::USUAL)
+    {
+    }
 
-    /** @param int $size bytes of the whole page; a large one is a site's own */
+    /** @param  int  $size bytes of the whole page; a large one is a site's own */
     public function recognises(string $html, int $size): bool
     {
         if ($size > self::MOST_BYTES) {

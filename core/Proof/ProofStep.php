@@ -11,7 +11,8 @@ final readonly class ProofStep
         public bool $ok,
         public string $sentence,
         public ?string $next = null,
-    ) {}
+    ) {
+    }
 
     /** @return array{ok: bool, sentence: string, next: string|null} */
     public function toArray(): array

@@ -22,5 +22,6 @@ final readonly class WebAnswer
         public string $head,
         public ?string $location = null,
         public ?string $error = null,
-    ) {}
+    ) {
+    }
 }

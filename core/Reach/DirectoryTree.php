@@ -11,8 +11,10 @@ use Cellarium\Core\Path\RemotePath;
 /** The directories of an account down to a depth; what lies deeper was not looked at, which is not the same as empty. */
 final readonly class DirectoryTree
 {
-    /** @param array<string, bool> $directories whether it was looked into, by path, in order */
-    private function __construct(public array $directories) {}
+    /** @param  array<string, bool>  $directories whether it was looked into, by path, in order */
+    private function __construct(public array $directories)
+    {
+    }
 
     /**
      * @param  int  $depth  levels below the root that are listed

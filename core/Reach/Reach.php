@@ -9,13 +9,14 @@ use Cellarium\Core\Path\RemotePath;
 /** What an FTP user jailed in a directory can touch, over the sites of its account. */
 final readonly class Reach
 {
-    /** @param list<SiteReach> $sites every site of the account */
+    /** @param  list<SiteReach>  $sites every site of the account */
     private function __construct(
         public RemotePath $directory,
         public array $sites,
-    ) {}
+    ) {
+    }
 
-    /** @param array<string, RemotePath> $documentRoots by domain */
+    /** @param  array<string, RemotePath>  $documentRoots by domain */
     public static function of(RemotePath $directory, array $documentRoots): self
     {
         $sites = [];

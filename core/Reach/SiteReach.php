@@ -10,12 +10,13 @@ use Cellarium\Core\Path\RemotePath;
 /** What one login can touch of one site. */
 final readonly class SiteReach
 {
-    /** @param RelativePath|null $part the part below the document root, where it is only a part */
+    /** @param  RelativePath|null  $part the part below the document root, where it is only a part */
     private function __construct(
         public string $domain,
         public Extent $extent,
         public ?RelativePath $part = null,
-    ) {}
+    ) {
+    }
 
     public static function of(RemotePath $directory, string $domain, RemotePath $documentRoot): self
     {

@@ -7,8 +7,10 @@ namespace Cellarium\Core\Record;
 /** A stored array read back by kind: what is missing or of the wrong kind is an error, never a default. */
 final readonly class Fields
 {
-    /** @param array<mixed> $values */
-    public function __construct(private array $values) {}
+    /** @param  array<mixed>  $values */
+    public function __construct(private array $values)
+    {
+    }
 
     /** @throws \UnexpectedValueException when it is not a JSON object or list */
     public static function fromJson(string $json): self

@@ -14,8 +14,10 @@ use Cellarium\Core\Backup\StoreFailure;
  */
 final class AccountLock
 {
-    /** @param resource $stream */
-    private function __construct(public readonly mixed $stream) {}
+    /** @param  resource  $stream */
+    private function __construct(public readonly mixed $stream)
+    {
+    }
 
     /** @return self|null null when another run holds it */
     public static function tryFor(string $directory, string $account): ?self

@@ -25,7 +25,8 @@ final readonly class Job
         public int $size = 0,
         public ?int $mode = null,
         public string $subject = '',
-    ) {}
+    ) {
+    }
 
     public static function list(RemotePath $directory): self
     {

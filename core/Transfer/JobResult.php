@@ -11,11 +11,12 @@ use Cellarium\Core\Record\Fields;
 /** What came of a job that the server confirmed. */
 final readonly class JobResult
 {
-    /** @param list<RemoteEntry> $entries of a listing */
+    /** @param  list<RemoteEntry>  $entries of a listing */
     public function __construct(
         public int $bytes = 0,
         public array $entries = [],
-    ) {}
+    ) {
+    }
 
     /** @return array{bytes: int, entries: list<array{name: string, kind: string, size: int|null, modified: int|null, mode: int|null}>} */
     public function toArray(): array

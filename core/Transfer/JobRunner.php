@@ -12,7 +12,9 @@ use Cellarium\Core\Connection\SetsModes;
 /** Does a job on a remote directory; sizes are compared here, so that no caller can forget to. */
 final readonly class JobRunner
 {
-    public function __construct(private RemoteDirectory $remote) {}
+    public function __construct(private RemoteDirectory $remote)
+    {
+    }
 
     /** @throws RemoteFailure */
     public function run(Job $job): JobResult
@@ -91,7 +93,7 @@ final readonly class JobRunner
         return new JobResult;
     }
 
-    /** @param \Closure(): void $work */
+    /** @param  \Closure(): void  $work */
     private function quiet(\Closure $work): JobResult
     {
         $work();

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Transfer;
 /** What one run has done so far, written as it is done; a run that was killed is taken up from it. */
 interface Journal
 {
-    /** @param string $subject a path, a backup's name, or a stage */
+    /** @param  string  $subject a path, a backup's name, or a stage */
     public function note(Mark $mark, string $subject = ''): void;
 
     /** @return array<string, true> subjects noted under a mark */

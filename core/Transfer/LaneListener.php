@@ -7,7 +7,7 @@ namespace Cellarium\Core\Transfer;
 /** Hears what each connection of a pool is doing, as it does it. */
 interface LaneListener
 {
-    /** @param int $bytes moved so far of the job in hand; null with no job means the lane is idle */
+    /** @param  int  $bytes moved so far of the job in hand; null with no job means the lane is idle */
     public function lane(int $lane, ?Job $job, int $bytes): void;
 
     /** Called at least every half second while jobs run. */

@@ -10,13 +10,13 @@ use RuntimeException;
 /** What is live is not what was sent. */
 final class ProofFailed extends RuntimeException
 {
-    /** @param list<PageProof> $proofs */
+    /** @param  list<PageProof>  $proofs */
     private function __construct(string $sentence, public readonly array $proofs)
     {
         parent::__construct($sentence);
     }
 
-    /** @param list<PageProof> $proofs */
+    /** @param  list<PageProof>  $proofs */
     public static function live(array $proofs): self
     {
         foreach ($proofs as $proof) {

@@ -28,7 +28,8 @@ final readonly class PuttingBack
         private Surveyor $surveyor,
         private Journal $journal,
         private RunListener $listener,
-    ) {}
+    ) {
+    }
 
     /**
      * @throws TransferFailed
@@ -67,7 +68,7 @@ final readonly class PuttingBack
         return $back;
     }
 
-    /** @param list<ManifestEntry> $back */
+    /** @param  list<ManifestEntry>  $back */
     private function restore(RunOrder $order, array $back): void
     {
         $sends = [];

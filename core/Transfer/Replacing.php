@@ -26,7 +26,8 @@ final readonly class Replacing
         private Journal $journal,
         private RunListener $listener,
         private RunOrder $order,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  list<RemotePath>  $present  temporary files that are on the server now

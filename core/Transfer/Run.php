@@ -33,7 +33,7 @@ final readonly class Run
 
     private BackupTaker $backups;
 
-    /** @param (\Closure(): ?int)|null $room bytes left in the account, null where the host does not say */
+    /** @param  (\Closure(): ?int)|null  $room bytes left in the account, null where the host does not say */
     public function __construct(
         private TransferPool $pool,
         private ContentStore $store,
@@ -143,8 +143,8 @@ final readonly class Run
                 throw ProofFailed::listing($item->path->toString());
             }
             if ($now !== null && $now->isFile()) {
-                $sha256 = $item->change === Change::Keep ? $before->get($item->path)?->sha256 : $due?->sha256;
-                $known[] = $now->size === $due?->size ? $now->withSha256($sha256) : $now;
+                $sha256 = $item->change === Change::Keep ? $before->get($item->path)?->sha256 : $due->sha256;
+                $known[] = $now->size === $due->size ? $now->withSha256($sha256) : $now;
             }
         }
 

@@ -29,5 +29,6 @@ final readonly class RunOrder
         public int $knownAt,
         public ?string $seen,
         public array $startPages,
-    ) {}
+    ) {
+    }
 }

@@ -25,5 +25,6 @@ final readonly class RunResult
         public array $proofs = [],
         public ?\Throwable $cause = null,
         public ?\Throwable $notPutBack = null,
-    ) {}
+    ) {
+    }
 }

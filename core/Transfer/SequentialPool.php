@@ -31,5 +31,7 @@ final readonly class SequentialPool implements TransferPool
         }
     }
 
-    public function close(): void {}
+    public function close(): void
+    {
+    }
 }

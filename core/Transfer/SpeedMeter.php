@@ -12,7 +12,7 @@ final class SpeedMeter
     /** @var list<array{float, int}> moment and bytes done by then */
     private array $samples = [];
 
-    /** @param float $start seconds on any clock that only goes forward */
+    /** @param  float  $start seconds on any clock that only goes forward */
     public function __construct(private readonly float $start, private readonly int $allBytes)
     {
         $this->samples = [[$start, 0]];
@@ -59,7 +59,7 @@ final class SpeedMeter
         return $this->samples[count($this->samples) - 1][1];
     }
 
-    /** @param array{float, int} $from */
+    /** @param  array{float, int}  $from */
     private function rate(array $from): ?float
     {
         [$moment, $bytes] = $this->samples[count($this->samples) - 1];

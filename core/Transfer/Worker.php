@@ -23,7 +23,7 @@ final class Worker
 
     private string $buffer = '';
 
-    /** @param resource|null $inherit a lock's stream; held as long as any process has it open */
+    /** @param  resource|null  $inherit a lock's stream; held as long as any process has it open */
     public function __construct(public readonly int $lane, Endpoint $endpoint, $inherit)
     {
         $pipes = [];
@@ -79,7 +79,7 @@ final class Worker
         }
     }
 
-    /** @param array<string, mixed> $message */
+    /** @param  array<string, mixed>  $message */
     private function say(#[\SensitiveParameter] array $message): void
     {
         $line = json_encode($message, JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR)."\n";

@@ -76,7 +76,7 @@ final class WorkerPool implements TransferPool
         $this->close();
     }
 
-    /** @param \Generator<Job> $queue */
+    /** @param  \Generator<Job>  $queue */
     private function feed(\Generator $queue): bool
     {
         foreach ($this->lanes as $lane) {

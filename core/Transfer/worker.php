@@ -22,7 +22,7 @@ use Cellarium\Core\Transfer\JobRunner;
 
 require __DIR__.'/../../vendor/autoload.php';
 
-/** @param array<string, mixed> $message */
+/** @param  array<string, mixed>  $message */
 $say = static function (array $message): void {
     $line = json_encode($message, JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR)."\n";
     if (@fwrite(STDOUT, $line) !== strlen($line)) {

@@ -95,7 +95,7 @@ abstract class AppTestCase extends TestCase
         return "{$this->host->home}/www/site.example";
     }
 
-    /** @param array<string, string> $files */
+    /** @param  array<string, string>  $files */
     protected function zip(array $files = self::SITE, string $name = 'stones-1.0.zip'): string
     {
         $wrapped = [];
@@ -106,7 +106,7 @@ abstract class AppTestCase extends TestCase
         return Zips::make("$this->var/$name", $wrapped);
     }
 
-    /** @param array<string, string> $files */
+    /** @param  array<string, string>  $files */
     protected function package(array $files = self::SITE, string $name = 'stones-1.0.zip'): Package
     {
         return app(Packages::class)->take($this->zip($files, $name), $name);

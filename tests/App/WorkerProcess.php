@@ -12,7 +12,7 @@ final class WorkerProcess
     /** @var resource */
     private $process;
 
-    /** @param array<string, string> $settings */
+    /** @param  array<string, string>  $settings */
     public function __construct(array $settings)
     {
         $process = proc_open(

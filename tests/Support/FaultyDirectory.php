@@ -21,7 +21,8 @@ final class FaultyDirectory implements RemoteDirectory
         private readonly RemoteDirectory $inner,
         private readonly \Closure $before,
         private readonly \Closure $after,
-    ) {}
+    ) {
+    }
 
     public function list(RemotePath $directory): array
     {

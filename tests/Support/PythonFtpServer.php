@@ -48,7 +48,7 @@ final class PythonFtpServer
 
     public readonly int $port;
 
-    /** @param string $certificate PEM with certificate and key, "" for plain FTP */
+    /** @param  string  $certificate PEM with certificate and key, "" for plain FTP */
     public function __construct(string $home, private readonly string $certificate, private readonly ?string $authorities, int $mostConnections = 100)
     {
         $process = proc_open(['/usr/bin/python3', '-W', 'ignore', '-c', self::PROGRAM, $home, $certificate, (string) $mostConnections], [1 => ['pipe', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);

@@ -19,9 +19,15 @@ final class QuietListener implements RunListener
         $this->stages[] = $stage->value;
     }
 
-    public function moved(string $subject, int $bytes): void {}
+    public function moved(string $subject, int $bytes): void
+    {
+    }
 
-    public function backedUp(Backup $backup): void {}
+    public function backedUp(Backup $backup): void
+    {
+    }
 
-    public function planned(Plan $plan): void {}
+    public function planned(Plan $plan): void
+    {
+    }
 }

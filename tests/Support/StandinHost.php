@@ -33,7 +33,7 @@ final class StandinHost
     /** @var resource */
     private $process;
 
-    /** @param array<string, mixed> $account replaces facts of the account */
+    /** @param  array<string, mixed>  $account replaces facts of the account */
     public function __construct(array $account = [], int $idleSeconds = 60)
     {
         $this->directory = sys_get_temp_dir().'/standin-'.bin2hex(random_bytes(6));
@@ -57,7 +57,7 @@ final class StandinHost
         $this->process = $process;
         $ports = array_map(static fn (string $address): int => (int) substr((string) strrchr($address, ':'), 1), json_decode($line, true));
         [$this->ftpPort, $this->webPort, $this->controlPort] = [$ports['ftp'], $ports['web'], $ports['control']];
-        file_put_contents("$this->directory/hosts", "127.0.0.1 ".self::HOST." site.example other.example\n");
+        file_put_contents("$this->directory/hosts", '127.0.0.1 '.self::HOST." site.example other.example\n");
     }
 
     public function endpoint(Protocol $protocol = Protocol::FtpsExplicit, string $login = self::LOGIN, string $password = self::PASSWORD): Endpoint
@@ -65,7 +65,7 @@ final class StandinHost
         return new Endpoint(self::HOST, $this->ftpPort, $protocol, $login, new Secret($password), '127.0.0.1', "$this->directory/ca.pem");
     }
 
-    /** @param array<string, mixed> $faults */
+    /** @param  array<string, mixed>  $faults */
     public function faults(array $faults): void
     {
         $token = json_decode((string) file_get_contents("$this->directory/world.json"), true)['operator_token'];

@@ -9,7 +9,7 @@ use ZipArchive;
 /** Archives made for tests, good and hostile ones. */
 final class Zips
 {
-    /** @param array<string, string> $files contents by entry name; a name ending in a slash is a directory */
+    /** @param  array<string, string>  $files contents by entry name; a name ending in a slash is a directory */
     public static function make(string $to, array $files, ?\Closure $change = null): string
     {
         $zip = new ZipArchive;

@@ -32,7 +32,7 @@ abstract class CellariumCommand extends Command
         }
     }
 
-    /** @param array<mixed> $data */
+    /** @param  array<mixed>  $data */
     protected function json(array $data): void
     {
         $this->output->writeln(json_encode($data, JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR), OutputInterface::OUTPUT_RAW);

@@ -53,7 +53,7 @@ final class DeployCommand extends CellariumCommand
             : null;
     }
 
-    /** @param array<string, mixed> $progress */
+    /** @param  array<string, mixed>  $progress */
     private function show(array $progress): void
     {
         $label = str_replace('_', ' ', RunStage::from((string) $progress['stage'])->value);

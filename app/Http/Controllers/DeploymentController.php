@@ -25,7 +25,9 @@ final class DeploymentController
     /** Rows of the plan shown at once; a site of thousands is summed up by its directories. */
     private const MOST_ROWS = 400;
 
-    public function __construct(private readonly RunFiles $files) {}
+    public function __construct(private readonly RunFiles $files)
+    {
+    }
 
     public function index(): View
     {

@@ -22,7 +22,9 @@ use InvalidArgumentException;
  */
 final readonly class ControlApi
 {
-    public function __construct(private World $world, private int $ftpPort) {}
+    public function __construct(private World $world, private int $ftpPort)
+    {
+    }
 
     public function answer(Request $request): Response
     {

@@ -29,7 +29,8 @@ final class DataChannel
         private readonly FtpSession $session,
         private readonly ResourceSocket $control,
         private readonly BindContext $bind,
-    ) {}
+    ) {
+    }
 
     /** @return InternetAddress where the client is to connect */
     public function listen(): InternetAddress
@@ -84,7 +85,7 @@ final class DataChannel
         if ($this->connection !== null && ! $this->connection->isClosed()) {
             if ($this->session->protectData) {
                 $stream = $this->connection->getResource();
-                $stream === null ?: @stream_socket_enable_crypto($stream, false);
+                is_resource($stream) && @stream_socket_enable_crypto($stream, false);
             }
             $this->connection->end();
         }
@@ -107,7 +108,7 @@ final class DataChannel
     {
         $stream = $connection->getResource();
         $options = $this->bind->getTlsContext()?->toStreamContextArray();
-        if ($stream === null || $options === null) {
+        if (! is_resource($stream) || $options === null) {
             throw new TlsException('no TLS here');
         }
         stream_context_set_option($stream, $options);

@@ -7,7 +7,9 @@ namespace Cellarium\Standin\Ftp;
 /** Directories, names, times and modes. */
 final readonly class FileCommands
 {
-    public function __construct(private FtpSession $session) {}
+    public function __construct(private FtpSession $session)
+    {
+    }
 
     /** @return array<string, \Closure(string): void> by verb */
     public function handlers(): array

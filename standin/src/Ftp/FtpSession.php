@@ -110,7 +110,7 @@ final class FtpSession
         $this->encrypted = true;
     }
 
-    /** @param \Closure(): void $work runs beside the command loop; replies by itself */
+    /** @param  \Closure(): void  $work runs beside the command loop; replies by itself */
     public function startTransfer(\Closure $work): void
     {
         $this->transfer = async(function () use ($work): void {

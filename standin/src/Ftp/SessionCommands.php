@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Cellarium\Standin\Ftp;
 
-use Amp\Socket\InternetAddress;
-
 /** Signing in, encryption, what the server can do, and the parameters of transfers. */
 final readonly class SessionCommands
 {
-    public function __construct(private FtpSession $session) {}
+    public function __construct(private FtpSession $session)
+    {
+    }
 
     /** @return array<string, \Closure(string): void> by verb */
     public function handlers(): array
@@ -149,7 +149,6 @@ final readonly class SessionCommands
             return;
         }
         $address = $this->session->data->listen();
-        assert($address instanceof InternetAddress);
         $this->session->reply(229, "Entering Extended Passive Mode (|||{$address->getPort()}|)");
     }
 

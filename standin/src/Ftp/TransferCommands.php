@@ -12,7 +12,9 @@ final readonly class TransferCommands
 {
     private const CHUNK = 65536;
 
-    public function __construct(private FtpSession $session) {}
+    public function __construct(private FtpSession $session)
+    {
+    }
 
     /** @return array<string, \Closure(string): void> by verb */
     public function handlers(): array
@@ -27,7 +29,7 @@ final readonly class TransferCommands
         ];
     }
 
-    /** @param \Closure(string, string): string $line from real path and name */
+    /** @param  \Closure(string, string): string  $line from real path and name */
     private function list(string $argument, \Closure $line): void
     {
         [$virtual, $real] = $this->session->path($argument === '' ? '.' : $argument);
@@ -72,7 +74,7 @@ final readonly class TransferCommands
         $this->sendStream($stream, 'Here it comes');
     }
 
-    /** @param resource $stream is closed at the end */
+    /** @param  resource  $stream is closed at the end */
     private function sendStream($stream, string $greeting): void
     {
         $this->session->reply(150, $greeting);
@@ -125,7 +127,7 @@ final readonly class TransferCommands
         $this->session->startTransfer(fn () => $this->receive($stream, $real));
     }
 
-    /** @param resource $stream is closed at the end */
+    /** @param  resource  $stream is closed at the end */
     private function receive($stream, string $real): void
     {
         $account = $this->session->signedIn();
@@ -155,8 +157,8 @@ final readonly class TransferCommands
                 throw Reply::full();
             }
             if ($faults->lie) {
-                ftruncate($stream, $kept - intdiv($received + 1, 2));
-                $kept -= intdiv($received + 1, 2);
+                $kept = max(0, $kept - intdiv($received + 1, 2));
+                ftruncate($stream, $kept);
             }
             fflush($stream);
             $this->session->data->close();

@@ -26,7 +26,7 @@ final class HttpService
 
     private readonly ResourceServerSocket $server;
 
-    /** @param \Closure(Request): Response $answer */
+    /** @param  \Closure(Request): Response  $answer */
     public function __construct(string $address, private readonly \Closure $answer)
     {
         $this->server = listen($address, (new BindContext)->withTcpNoDelay()->withBacklog(256));

@@ -16,7 +16,8 @@ final readonly class Request
         public string $query,
         public array $headers,
         public string $body,
-    ) {}
+    ) {
+    }
 
     public function header(string $name): string
     {

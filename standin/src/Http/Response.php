@@ -6,12 +6,13 @@ namespace Cellarium\Standin\Http;
 
 final readonly class Response
 {
-    /** @param array<string, string> $headers */
+    /** @param  array<string, string>  $headers */
     public function __construct(
         public int $status,
         public string $body = '',
         public array $headers = [],
-    ) {}
+    ) {
+    }
 
     public static function text(int $status, string $text): self
     {
@@ -25,7 +26,7 @@ final readonly class Response
         return new self($status, "<!doctype html><html lang=\"en\"><meta charset=\"utf-8\"><title>$title</title><h1>$title</h1>$inner</html>\n", ['Content-Type' => 'text/html; charset=utf-8']);
     }
 
-    /** @param array<mixed> $data */
+    /** @param  array<mixed>  $data */
     public static function json(int $status, array $data): self
     {
         return new self($status, json_encode($data, JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR)."\n", ['Content-Type' => 'application/json']);

@@ -18,7 +18,9 @@ final readonly class PhpRunner
 {
     private const SECONDS = 20;
 
-    public function __construct(private string $program = 'php-cgi') {}
+    public function __construct(private string $program = 'php-cgi')
+    {
+    }
 
     public function run(Request $request, string $file): Response
     {

@@ -25,7 +25,9 @@ final readonly class WebSites
         'woff2' => 'font/woff2', 'woff' => 'font/woff', 'pdf' => 'application/pdf', 'zip' => 'application/zip',
     ];
 
-    public function __construct(private World $world, private PhpRunner $php) {}
+    public function __construct(private World $world, private PhpRunner $php)
+    {
+    }
 
     public function answer(Request $request): Response
     {
@@ -39,7 +41,7 @@ final readonly class WebSites
         $path = rawurldecode($request->path);
         $virtual = $jail->virtual('/', $path);
         $real = $virtual === null ? null : $jail->real($virtual);
-        if ($real === null || $virtual === null || preg_match('#/\.ht[^/]*#', $virtual) === 1) {
+        if ($virtual === null || $real === null || preg_match('#/\.ht[^/]*#', $virtual) === 1) {
             return $this->forbidden();
         }
         clearstatcache();
@@ -60,7 +62,8 @@ final readonly class WebSites
             }
         }
         $rows = '';
-        foreach (array_diff((array) @scandir($real), ['.', '..', false]) as $name) {
+        $names = @scandir($real);
+        foreach (array_diff($names === false ? [] : $names, ['.', '..']) as $name) {
             $slash = is_dir("$real/$name") ? '/' : '';
             $rows .= '<li><a href="'.rawurlencode($name).$slash.'">'.htmlspecialchars($name).$slash.'</a></li>';
         }

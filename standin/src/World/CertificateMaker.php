@@ -11,7 +11,9 @@ use RuntimeException;
 /** Makes the authority of the made-up world and one certificate for all its host names, good for ten years. */
 final readonly class CertificateMaker
 {
-    public function __construct(private string $directory) {}
+    public function __construct(private string $directory)
+    {
+    }
 
     /**
      * Writes `ca.pem` (for clients to trust) and `server.pem` (certificate, authority and key, mode 0600).
@@ -44,7 +46,7 @@ final readonly class CertificateMaker
             $request, $ca, $caKey ?? $key, 3650,
             ['config' => $configuration, 'x509_extensions' => $section, 'digest_alg' => 'sha256'], random_int(1, PHP_INT_MAX),
         );
-        if ($key === false || $certificate === false) {
+        if (! $key instanceof OpenSSLAsymmetricKey || $certificate === false) {
             throw new RuntimeException('OpenSSL made no certificate: '.openssl_error_string());
         }
 

@@ -32,7 +32,8 @@ final readonly class Faults
         public bool $lie = false,
         public ?int $closeDataAfter = null,
         public bool $hang = false,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  array<mixed>  $values  keys as in toArray()
@@ -73,7 +74,7 @@ final readonly class Faults
         ];
     }
 
-    /** @param array<mixed> $values */
+    /** @param  array<mixed>  $values */
     private static function flag(array $values, string $key): bool
     {
         $value = $values[$key] ?? false;
@@ -81,7 +82,7 @@ final readonly class Faults
         return is_bool($value) ? $value : throw new InvalidArgumentException("$key takes true or false");
     }
 
-    /** @param array<mixed> $values */
+    /** @param  array<mixed>  $values */
     private static function number(array $values, string $key): ?int
     {
         $value = $values[$key] ?? null;

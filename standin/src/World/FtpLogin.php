@@ -19,7 +19,8 @@ final class FtpLogin
         public string $directory = '/',
         public ?int $spaceLimit = null,
         public bool $open = true,
-    ) {}
+    ) {
+    }
 
     /** @return array{login: string, password_hash: string, directory: string, space_limit: int|null, open: bool} */
     public function toArray(): array

@@ -20,7 +20,8 @@ final class World
         public readonly string $directory,
         private readonly string $salt,
         public readonly string $operatorToken,
-    ) {}
+    ) {
+    }
 
     public static function create(string $directory): self
     {

@@ -18,7 +18,9 @@ final readonly class WorldLayer
 
         HTML;
 
-    public function __construct(private string $directory) {}
+    public function __construct(private string $directory)
+    {
+    }
 
     /**
      * @param  array{accounts: list<array{login: string, password: string, host: string, company: string, token: string, space_limit: int, sites: list<array{domain: string, document_root: string, start_pages?: list<string>}>}>}  $description

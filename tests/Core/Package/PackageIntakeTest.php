@@ -33,7 +33,7 @@ final class PackageIntakeTest extends TestCase
         return (new PackageIntake(new FileContentStore("$this->scratchDirectory/store"), $limits ?? new ArchiveLimits))->take($file, $name);
     }
 
-    /** @param array<string, string> $files */
+    /** @param  array<string, string>  $files */
     private function zip(array $files, ?\Closure $change = null): string
     {
         return Zips::make("$this->scratchDirectory/site.zip", $files, $change);
@@ -186,7 +186,7 @@ final class PackageIntakeTest extends TestCase
         return substr_replace($header, sprintf("%06o\0 ", array_sum(array_map(ord(...), str_split($header)))), 148, 8);
     }
 
-    /** @param list<string> $blocks */
+    /** @param  list<string>  $blocks */
     private static function tar(string $file, array $blocks): string
     {
         return self::written($file, (string) gzencode(implode('', $blocks)));

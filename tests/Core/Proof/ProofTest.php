@@ -39,7 +39,9 @@ final class ProofTest extends TestCase
         mkdir("$root/www");
         $fetcher = new class($root, $status, $body, $location) implements WebFetcher
         {
-            public function __construct(private string $root, private int $status, private string $body, private ?string $location) {}
+            public function __construct(private string $root, private int $status, private string $body, private ?string $location)
+            {
+            }
 
             public function fetch(string $url): WebAnswer
             {

@@ -33,7 +33,7 @@ final class ReachTest extends TestCase
         yield ['/mail', ['none', 'none'], false, 'no site, only files beside them'];
     }
 
-    /** @param list<string> $extents */
+    /** @param  list<string>  $extents */
     #[DataProvider('reaches')]
     public function test_reach_over_sites(string $directory, array $extents, bool $tooWide, string $sentence): void
     {

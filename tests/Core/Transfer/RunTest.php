@@ -111,7 +111,9 @@ final class RunTest extends TestCase
     {
         return new class($this->live) implements WebFetcher
         {
-            public function __construct(private string $live) {}
+            public function __construct(private string $live)
+            {
+            }
 
             public function fetch(string $url): WebAnswer
             {
