@@ -18,6 +18,9 @@ final class Progress implements LaneListener, RunListener
 {
     private const SECONDS_BETWEEN = 0.4;
 
+    /** What the round trips of one file cost, in bytes that could be sent meanwhile. */
+    private const BYTES_A_FILE = 50_000;
+
     private RunStage $stage = RunStage::Surveying;
 
     private int $files = 0;
@@ -31,7 +34,11 @@ final class Progress implements LaneListener, RunListener
     /** @var array<int, array{string, int, int}> subject, bytes, size; by lane */
     private array $lanes = [];
 
+    /** Bytes, for the speeds. */
     private SpeedMeter $meter;
+
+    /** Bytes and a share for each file, for what is done and left: many small files are slow by their number. */
+    private SpeedMeter $work;
 
     private float $written = 0.0;
 
@@ -45,6 +52,7 @@ final class Progress implements LaneListener, RunListener
         private readonly ?\Closure $hear = null,
     ) {
         $this->meter = new SpeedMeter(microtime(true), 0);
+        $this->work = new SpeedMeter(microtime(true), 0);
     }
 
     public function stage(RunStage $stage, int $files, int $bytes): void
@@ -52,6 +60,7 @@ final class Progress implements LaneListener, RunListener
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
         $this->lanes = [];
         $this->meter = new SpeedMeter(microtime(true), $bytes);
+        $this->work = new SpeedMeter(microtime(true), $bytes + self::BYTES_A_FILE * $files);
         $this->write(true);
     }
 
@@ -95,11 +104,12 @@ final class Progress implements LaneListener, RunListener
         $this->written = $now;
         $inHand = array_sum(array_column($this->lanes, 1));
         $this->meter->at($now, min($this->bytes, $this->bytesDone + $inHand));
+        $this->work->at($now, min($this->bytes, $this->bytesDone + $inHand) + self::BYTES_A_FILE * min($this->files, $this->filesDone));
         ksort($this->lanes);
         $progress = [
             'files' => $this->files, 'files_done' => $this->filesDone, 'bytes' => $this->bytes, 'bytes_done' => min($this->bytes, $this->bytesDone + $inHand),
-            'share' => $this->files === 0 ? null : ($this->bytes === 0 ? $this->filesDone / $this->files : $this->meter->share()),
-            'now' => $this->meter->now(), 'average' => $this->meter->average(), 'left' => $this->meter->left(),
+            'share' => $this->files === 0 ? null : $this->work->share(),
+            'now' => $this->meter->now(), 'average' => $this->meter->average(), 'left' => $this->work->left(),
             'lanes' => array_map(static fn (array $lane): array => ['subject' => $lane[0], 'bytes' => $lane[1], 'size' => $lane[2]], $this->lanes),
         ];
         $this->deployment->update(['stage' => $this->stage->value, 'progress' => $progress]);

@@ -97,6 +97,7 @@ test('the package is brought, planned, carried out and proven while the page is 
     await fault({ delay_ms: 120 });
     await page.getByRole('button', { name: 'Back up, then replace' }).click();
     await page.getByRole('heading', { name: /Now/ }).waitFor();
+    await page.locator('#now small', { hasText: 'sending' }).waitFor();
     await page.locator('.lanes li').first().waitFor();
     if (process.env.CELLARIUM_SHOTS) {
         await page.screenshot({ path: `${process.env.CELLARIUM_SHOTS}/run.png` });
@@ -106,6 +107,9 @@ test('the package is brought, planned, carried out and proven while the page is 
     await fault({});
     assert.equal(await page.locator('.track .is-done').count(), 6);
     await page.getByText(/closed \d\d:\d\d:\d\d, sign-in refused/).waitFor();
+    if (process.env.CELLARIUM_SHOTS) {
+        await page.screenshot({ path: `${process.env.CELLARIUM_SHOTS}/proven.png` });
+    }
     await assertAccessible(page);
 });
 
