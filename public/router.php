@@ -3,8 +3,8 @@
 declare(strict_types=1);
 
 // For PHP's own web server: what lies in public/ is served as it is, everything else goes to the application.
-$path = urldecode((string) parse_url((string) $_SERVER['REQUEST_URI'], PHP_URL_PATH));
-if ($path !== '/' && is_file(__DIR__.$path) && ! str_ends_with($path, '.php')) {
+$file = realpath(__DIR__.urldecode((string) parse_url((string) $_SERVER['REQUEST_URI'], PHP_URL_PATH)));
+if ($file !== false && is_file($file) && str_starts_with($file, __DIR__.'/') && ! str_ends_with($file, '.php')) {
     return false;
 }
 

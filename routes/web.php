@@ -44,6 +44,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('/deployments/{deployment}', [DeploymentController::class, 'show']);
     Route::get('/deployments/{deployment}/live', [DeploymentController::class, 'live']);
     Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);
+    Route::post('/deployments/{deployment}/again', [DeploymentController::class, 'again']);
     Route::post('/deployments/{deployment}/undo', [DeploymentController::class, 'undo']);
 
     Route::get('/backups', [BackupController::class, 'index']);

@@ -33,7 +33,7 @@ final readonly class Recovery
         }
         $stale = now()->subSeconds($starting ? 0 : self::STALE_SECONDS);
         $taken = 0;
-        foreach (Deployment::with('site.account')->whereIn('state', [Deployment::QUEUED, Deployment::WAITING, Deployment::RUNNING, Deployment::UNFINISHED])->where('updated_at', '<=', $stale)->orderBy('id')->get() as $deployment) {
+        foreach (Deployment::with('site.account')->whereIn('state', [Deployment::QUEUED, Deployment::WAITING, Deployment::RUNNING, Deployment::UNFINISHED])->where('held', false)->where('updated_at', '<=', $stale)->orderBy('id')->get() as $deployment) {
             $lock = $this->lock((string) $deployment->site->account_id, $starting ? self::ORPHAN_SECONDS : 0);
             if ($lock === null) {
                 continue;

@@ -25,6 +25,7 @@ use Cellarium\Core\Transfer\Run;
 use Cellarium\Core\Transfer\RunEnd;
 use Cellarium\Core\Transfer\RunOrder;
 use Cellarium\Core\Transfer\RunResult;
+use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\WorkerPool;
 use Psr\Clock\ClockInterface;
 
@@ -137,7 +138,7 @@ final readonly class Runner
                 RunEnd::PutBack => Deployment::PUT_BACK,
                 RunEnd::Unfinished => Deployment::UNFINISHED,
             },
-            'stage' => null, 'progress' => null, 'ended_at' => now(), 'trouble' => $this->trouble($result),
+            'held' => $this->needsAPerson($result), 'stage' => null, 'progress' => null, 'ended_at' => now(), 'trouble' => $this->trouble($result),
             'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
         ] + ($result->plan === null ? [] : ['counts' => $result->plan->counts()]));
         if ($result->after !== null) {
@@ -180,6 +181,12 @@ final readonly class Runner
         }
     }
 
+    /** Whether trying again by itself would do no good, or harm: hosts lock accounts out after refused passwords. */
+    private function needsAPerson(RunResult $result): bool
+    {
+        return $result->notPutBack instanceof TransferFailed && ! $result->notPutBack->failure->reason->isTransient();
+    }
+
     private function trouble(RunResult $result): ?string
     {
         $words = $result->cause === null ? null : Problem::words($result->cause);
@@ -188,7 +195,7 @@ final readonly class Runner
             RunEnd::Proven => null,
             RunEnd::Refused => "$words Nothing on the server was changed.",
             RunEnd::PutBack => "$words The old site was put back and is whole again.",
-            RunEnd::Unfinished => "$words Putting the old site back did not work either: ".Problem::words($result->notPutBack ?? new \RuntimeException('no reason is known')).' It is tried again; the backup is safe.',
+            RunEnd::Unfinished => "$words Putting the old site back did not work either: ".Problem::words($result->notPutBack ?? new \RuntimeException('no reason is known')).($this->needsAPerson($result) ? ' Mend that, then try again here; the backup is safe.' : ' It is tried again by itself; the backup is safe.'),
         };
     }
 

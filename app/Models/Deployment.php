@@ -41,6 +41,7 @@ final class Deployment extends Model
         'counts' => 'array',
         'progress' => 'array',
         'proofs' => 'array',
+        'held' => 'boolean',
         'planned_at' => 'immutable_datetime',
         'started_at' => 'immutable_datetime',
         'ended_at' => 'immutable_datetime',

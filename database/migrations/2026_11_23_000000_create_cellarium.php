@@ -186,6 +186,7 @@ return new class extends Migration
             $table->json('progress')->nullable();
             $table->json('proofs')->nullable();
             $table->text('trouble')->nullable();
+            $table->boolean('held')->default(false);
             $table->dateTime('planned_at')->nullable();
             $table->dateTime('started_at', 3)->nullable();
             $table->dateTime('ended_at', 3)->nullable();

@@ -121,6 +121,36 @@ final class RunsTest extends AppTestCase
         $this->get('/')->assertSee('No backup for 8 days');
     }
 
+    public function test_a_run_that_cannot_even_be_put_back_waits_for_a_person_where_trying_again_would_do_harm(): void
+    {
+        file_put_contents($this->root().'/about.html', 'the old about');
+        touch($this->root().'/about.html', 1_700_000_000);
+        $before = self::contents($this->root());
+        $user = app(FtpUsers::class)->open($this->account, 'job', RemotePath::fromString('/www/site.example'), null, now()->addHour(), '');
+        $run = app(Plans::class)->deploy($this->site, $this->package(), $user->load('account.sites'));
+        $run->update(['state' => Deployment::QUEUED]);
+        // The user is closed behind our back as soon as names are being given.
+        app(Runner::class)->carryOut($run, function (array $progress) use ($user): void {
+            if ($progress['stage'] === 'replacing') {
+                $this->host->control('PATCH', '/v1/ftp-users/'.rawurlencode($user->login), \Tests\Support\StandinHost::TOKEN, ['open' => false]);
+            }
+        });
+        $run->refresh();
+        self::assertSame([Deployment::UNFINISHED, true], [$run->state, $run->held], (string) $run->trouble);
+        self::assertStringContainsString('Mend that, then try again here', (string) $run->trouble);
+        Queue::fake();
+        self::assertSame(0, app(Recovery::class)->takeUp(true), 'a refused password is not tried again by itself');
+        $this->actingAs($this->person)->get("/deployments/$run->id")->assertOk()->assertSee('Try again');
+        $this->get('/')->assertSee('Not yet put back');
+
+        $this->host->control('PATCH', '/v1/ftp-users/'.rawurlencode($user->login), \Tests\Support\StandinHost::TOKEN, ['open' => true]);
+        $this->post("/deployments/$run->id/again")->assertRedirect();
+        Queue::assertPushed(\App\Deployments\CarryOutDeployment::class);
+        app(Runner::class)->carryOut($run);
+        self::assertSame(Deployment::PUT_BACK, $run->refresh()->state, (string) $run->trouble);
+        self::assertSame($before, self::contents($this->root()));
+    }
+
     public function test_the_record_only_grows_whoever_asks(): void
     {
         $this->deployed();

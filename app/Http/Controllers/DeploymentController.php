@@ -80,6 +80,18 @@ final class DeploymentController
         return redirect("/deployments/$deployment->id");
     }
 
+    /** Putting back is tried again, after a person has mended what kept it from working. */
+    public function again(Deployment $deployment): RedirectResponse
+    {
+        if (Deployment::where('id', $deployment->id)->where('state', Deployment::UNFINISHED)->update(['held' => false]) === 1) {
+            $deployment->load('site.account');
+            Record::write('again', "Putting back {$deployment->site->domain} is tried again", $deployment->site, ['deployment' => $deployment->id]);
+            CarryOutDeployment::dispatch($deployment->id);
+        }
+
+        return redirect("/deployments/$deployment->id");
+    }
+
     public function undo(Request $request, Deployment $deployment, Plans $plans): RedirectResponse
     {
         $deployment->load('site.account.client', 'site.account.sites', 'backup', 'package', 'fromBackup', 'undoes.package');

@@ -15,6 +15,7 @@
         @endforeach
     </ol>
     @if ($deployment->trouble)<p class="word is-trouble" role="alert">{{ $deployment->trouble }}</p>@endif
+    @if ($deployment->state === 'unfinished')<p class="row-acts"><x-action to="/deployments/{{ $deployment->id }}/again" main>Try again</x-action></p>@endif
     <div class="two">
         <section class="sheet" aria-labelledby="change">
             <h1 id="change">{{ $done ? 'What changed' : 'What will change' }}

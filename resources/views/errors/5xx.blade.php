@@ -1,0 +1,1 @@
+@include('errors.plain', ['title' => 'An error inside Cellarium', 'words' => 'The last step may not have been done. Its log says what happened; runs that were under way are taken up again by themselves.'])

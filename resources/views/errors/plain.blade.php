@@ -1,0 +1,14 @@
+<!doctype html>
+<html lang="en">
+<head>
+    <meta charset="utf-8">
+    <meta name="viewport" content="width=device-width, initial-scale=1">
+    <title>{{ $title }} · Cellarium</title>
+    <link rel="icon" href="/mark.svg" type="image/svg+xml">
+    <link rel="stylesheet" href="/vendor/bulma-1.0.4.min.css">
+    <link rel="stylesheet" href="/css/cellarium.css">
+</head>
+<body>
+<main id="content"><section class="sheet sign-in"><h1>{{ $title }}</h1><p>{{ $words }}</p><p><a href="/">To Today</a></p></section></main>
+</body>
+</html>
