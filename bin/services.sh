@@ -82,25 +82,39 @@ wait_for() {
     done
 }
 
-running() { [ -f "$VAR/run/$1.pid" ] && kill -0 "$(cat "$VAR/run/$1.pid")" 2>/dev/null; }
+# began PID: when a process began, in ticks since the machine did; nothing for one that is gone or only waits to be buried
+began() { sed 's/^.*) //' "/proc/$1/stat" 2>/dev/null | awk '$1 != "Z" {print $20}'; }
+
+# group_lives PGID: whether any process of a group is alive
+group_lives() { cat /proc/[0-9]*/stat 2>/dev/null | sed 's/^.*) //' | awk -v group="$1" '$3 == group && $1 != "Z" {found = 1} END {exit !found}'; }
+
+# running NAME: by number and beginning, since numbers are given out again
+running() {
+    local pid start now
+    read -r pid start 2>/dev/null <"$VAR/run/$1.pid" || [ -n "${pid-}" ] || return 1
+    now=$(began "$pid")
+    if [ -n "$now" ]; then [ "$now" = "$start" ]; else group_lives "$pid"; fi
+}
 
 # launch NAME COMMAND...: in the background, in a process group of its own
 launch() {
     local name="$1"; shift
     mkdir -p "$VAR/run" "$VAR/log" || die "$VAR cannot be written to."
     setsid "$@" >>"$VAR/log/$name.log" 2>&1 </dev/null &
-    printf '%s' "$!" >"$VAR/run/$name.pid"
+    printf '%s %s\n' "$!" "$(began "$!")" >"$VAR/run/$name.pid"
 }
 
 # end NAME: its whole process group, politely, then not
 end() {
     local file="$VAR/run/$1.pid" pid
     [ -f "$file" ] || return 0
-    pid=$(cat "$file")
-    kill -TERM -- "-$pid" 2>/dev/null || kill -TERM "$pid" 2>/dev/null || true
-    local tenths=150
-    while kill -0 -- "-$pid" 2>/dev/null && [ "$tenths" -gt 0 ]; do sleep 0.1; tenths=$((tenths - 1)); done
-    kill -KILL -- "-$pid" 2>/dev/null || true
+    if running "$1"; then
+        read -r pid _ <"$file"
+        kill -TERM -- "-$pid" 2>/dev/null || kill -TERM "$pid" 2>/dev/null || true
+        local tenths=150
+        while group_lives "$pid" && [ "$tenths" -gt 0 ]; do sleep 0.1; tenths=$((tenths - 1)); done
+        kill -KILL -- "-$pid" 2>/dev/null || true
+    fi
     rm -f "$file"
 }
 
