@@ -6,7 +6,7 @@
         <x-where :client="$account->client">
             <b>{{ $account->client->name }}</b><i>›</i><code>{{ $account->host }}</code>
             <x-slot:facts>
-                <span>{{ $account->protocol->label() }}{{ $account->protocol->isEncrypted() ? ', certificate checked' : ', readable on the way' }}</span>
+                <span>{{ $account->protocol->label() }}{{ $account->protocol->isEncrypted() ? ($account->reached_at === null ? '' : ', certificate checked') : ', readable on the way' }}</span>
                 <span>{{ $account->reached_at === null ? 'not reached yet' : 'reached '.Amount::ago($account->reached_at) }}</span>
                 <span>{{ $account->space_limit === null ? 'space not known' : Amount::bytes($account->space_used).' of '.Amount::bytes($account->space_limit) }}</span>
             </x-slot:facts>
@@ -30,6 +30,7 @@
             @endif
             <section class="sheet" aria-labelledby="sites">
                 <h2 id="sites">Sites</h2>
+                @if ($account->sites->isEmpty())<p class="calm">No site of this account is known yet.</p>@else
                 <table class="facts-table">
                     <thead><tr><th>Site</th><th>Document root</th><th>Live now</th><th>Last backup</th><th></th></tr></thead>
                     <tbody>
@@ -39,20 +40,22 @@
                                 <td><code>{{ $site->document_root }}</code><br>
                                     @if ($site->root_proven_at !== null)<span class="proof">proven {{ $site->root_proven_at->format('j M H:i') }}</span>@else<span class="soft">not proven</span>@endif
                                     <form method="post" action="/sites/{{ $site->id }}/prove-root" class="act-form">@csrf<button class="link" data-once>{{ $site->root_proven_at === null ? 'Prove it' : 'Prove again' }}</button></form></td>
-                                <td>@if ($site->placeholder)<x-tag tone="later">the host’s placeholder</x-tag>@elseif ($site->lastDeployment !== null)<a href="/deployments/{{ $site->lastDeployment->id }}">{{ $site->lastDeployment->title() }}</a><br><span class="soft">{{ $site->lastDeployment->ended_at->format('j M H:i') }}</span>@else<span class="soft">a site from before</span>@endif</td>
+                                <td>@if ($site->placeholder)<x-tag tone="later">the host’s placeholder</x-tag>@elseif ($site->lastDeployment !== null)<a href="/deployments/{{ $site->lastDeployment->id }}">{{ $site->lastDeployment->title() }}</a><br><span class="soft">{{ $site->lastDeployment->ended_at->format('j M H:i') }}</span>@else<span class="soft">{{ $site->placeholder === null ? 'not looked at yet' : 'a site from before' }}</span>@endif</td>
                                 <td>@if ($site->lastBackup !== null)<a href="/backups?site={{ $site->id }}">{{ Amount::ago($site->lastBackup->verified_at) }}</a>@else<x-tag tone="soon">none</x-tag>@endif</td>
                                 <td class="acts"><x-action to="/deployments/new?site={{ $site->id }}" method="GET" :main="$site->placeholder === true" aria-label="Deploy to {{ $site->domain }}">Deploy</x-action> <x-action to="/sites/{{ $site->id }}/backups" aria-label="Back up {{ $site->domain }}">Back up</x-action></td>
                             </tr>
                         @endforeach
                     </tbody>
                 </table>
+                @endif
             </section>
             <section class="sheet" aria-labelledby="reach">
                 <h2 id="reach">Reach <small>which login can touch which directory, proven by signing in as each</small></h2>
                 @if ($account->tree === null)
                     <p class="calm">The directories of this account were not looked at yet. Connect to see them.</p>
+                @else
+                    @include('parts.reach-map')
                 @endif
-                @include('parts.reach-map')
             </section>
         </div>
         <div class="stack">
