@@ -63,11 +63,10 @@ final readonly class Runner
         }
         try {
             $deployment->update(['state' => Deployment::RUNNING, 'waits_for_id' => null, 'started_at' => $deployment->started_at ?? now()]);
-            $result = $this->run($deployment, $lock, $hear);
+            $this->finish($deployment, $this->run($deployment, $lock, $hear));
         } finally {
             $lock->release();
         }
-        $this->finish($deployment, $result);
 
         return true;
     }
@@ -130,7 +129,13 @@ final readonly class Runner
     private function finish(Deployment $deployment, RunResult $result): void
     {
         $site = $deployment->site;
+        $endedAt = now();
+        $done = $result->end === RunEnd::Proven || $result->end === RunEnd::PutBack;
         $this->adoptBackup($deployment, $result);
+        if ($done && $deployment->ftpUser !== null && ! $deployment->ftpUser->isClosed()) {
+            // Before the end is written down: a run that has ended has nothing open any more.
+            $this->ftpUsers->close($deployment->ftpUser, 'its job has ended');
+        }
         $deployment->update([
             'state' => match ($result->end) {
                 RunEnd::Proven => Deployment::PROVEN,
@@ -138,7 +143,7 @@ final readonly class Runner
                 RunEnd::PutBack => Deployment::PUT_BACK,
                 RunEnd::Unfinished => Deployment::UNFINISHED,
             },
-            'held' => $this->needsAPerson($result), 'stage' => null, 'progress' => null, 'ended_at' => now(), 'trouble' => $this->trouble($result),
+            'held' => $this->needsAPerson($result), 'stage' => null, 'progress' => null, 'ended_at' => $endedAt, 'trouble' => $this->trouble($result),
             'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
         ] + ($result->plan === null ? [] : ['counts' => $result->plan->counts()]));
         if ($result->after !== null) {
@@ -152,11 +157,7 @@ final readonly class Runner
             $site->update(['live_proven_at' => now(), 'bytes' => $result->after?->bytes(), 'root_proven_at' => $site->root_proven_at ?? now()]);
         }
         Record::write('deployment_'.$result->end->value, $this->sentence($deployment, $result), $site, ['deployment' => $deployment->id], $deployment->person);
-        if ($result->end === RunEnd::Proven || $result->end === RunEnd::PutBack) {
-            $user = $deployment->ftpUser;
-            if ($user !== null && ! $user->isClosed()) {
-                $this->ftpUsers->close($user, 'its job has ended');
-            }
+        if ($done) {
             $this->lookAgain($deployment);
         }
     }

@@ -103,7 +103,7 @@ test('the package is brought, planned, carried out and proven while the page is 
         await page.screenshot({ path: `${process.env.CELLARIUM_SHOTS}/run.png` });
     }
     await assertAccessible(page);
-    await page.getByRole('heading', { name: /What changed/ }).waitFor({ timeout: 60000 });
+    await page.getByRole('heading', { name: /What changed/ }).waitFor({ timeout: 120000 });
     await fault({});
     assert.equal(await page.locator('.track .is-done').count(), 6);
     await page.getByText(/closed \d\d:\d\d:\d\d, sign-in refused/).waitFor();
@@ -126,7 +126,7 @@ test('one step back leaves the state before, byte for byte', async () => {
     await page.getByRole('button', { name: 'Go back one step' }).click();
     await page.getByRole('heading', { name: /What will change/ }).waitFor();
     await page.getByRole('button', { name: 'Back up, then replace' }).click();
-    await page.getByRole('heading', { name: /What changed/ }).waitFor({ timeout: 60000 });
+    await page.getByRole('heading', { name: /What changed/ }).waitFor({ timeout: 120000 });
     assert.deepEqual(held(documentRoot), before_);
 });
 

@@ -57,7 +57,7 @@ test('a backup on demand shows up by itself as read back', async () => {
     const page = await signIn();
     await page.getByRole('button', { name: 'Back up now: archive.bellwetherclockworks.example' }).click();
     await page.waitForURL(/\/backups\?site=/);
-    await page.locator('tbody tr').first().getByText('read back').waitFor({ timeout: 30000 });
+    await page.locator('tbody tr').first().getByText('read back').waitFor({ timeout: 90000 });
 });
 
 test('a file that is no archive is refused with what to do', async () => {
