@@ -33,9 +33,8 @@ final class KillTest extends AppTestCase
             $run = $this->queued($packages[$to]);
             $before = self::contents($this->root());
             $killedAt = $this->workUntil($run, max(1, (int) round($lines[$to] * ($moment - 0.5) / self::MOMENTS)));
-            $found = self::contents($this->root());
-            $visible = array_filter($found, static fn (string $path): bool => ! str_contains($path, '/.cellarium-'), ARRAY_FILTER_USE_KEY);
-            self::assertNotEmpty(array_intersect_key($visible, ['/index.html' => '']), 'there is always a start page');
+            // Only looked at, not read: the killed worker's own workers may still be ending.
+            self::assertFileExists($this->root().'/index.html', 'there is always a start page');
             $run->refresh();
             if ($killedAt !== null) {
                 self::assertSame(Deployment::RUNNING, $run->state, "moment $moment: nobody could write that it ended");
