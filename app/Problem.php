@@ -40,7 +40,8 @@ final class Problem extends RuntimeException
     /** What happened and what to do next, in one or two sentences. */
     public static function words(\Throwable $failure): string
     {
-        $cause = $failure instanceof TransferFailed ? $failure->failure : $failure;
+        $cause = $failure instanceof RunRefused ? $failure->getPrevious() ?? $failure : $failure;
+        $cause = $cause instanceof TransferFailed ? $cause->failure : $cause;
         // These two begin with what was tried; the others are sentences, which may begin with the name of a file.
         $begins = $cause instanceof RemoteFailure || $cause instanceof ControlFailure;
         $sentence = rtrim($begins ? ucfirst($cause->getMessage()) : $cause->getMessage(), '.').'.';

@@ -86,7 +86,10 @@ wait_for() {
 began() { sed 's/^.*) //' "/proc/$1/stat" 2>/dev/null | awk '$1 != "Z" {print $20}'; }
 
 # group_lives PGID: whether any process of a group is alive
-group_lives() { cat /proc/[0-9]*/stat 2>/dev/null | sed 's/^.*) //' | awk -v group="$1" '$3 == group && $1 != "Z" {found = 1} END {exit !found}'; }
+group_lives() {
+    # Not a pipe into awk: with pipefail, a process that ends while it is looked at would make it "no".
+    awk -v group="$1" '$3 == group && $1 != "Z" {found = 1} END {exit !found}' < <(cat /proc/[0-9]*/stat 2>/dev/null | sed 's/^.*) //')
+}
 
 # running NAME: by number and beginning, since numbers are given out again
 running() {

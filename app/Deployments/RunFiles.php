@@ -6,6 +6,7 @@ namespace App\Deployments;
 
 use App\Models\Deployment;
 use App\Models\Site;
+use Cellarium\Core\Backup\WholeFile;
 use Cellarium\Core\Plan\Manifest;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\FileJournal;
@@ -69,14 +70,7 @@ final readonly class RunFiles
     /** @param  int  $at when the listing behind it was made, seconds since 1970 */
     public function keepKnown(Site $site, Manifest $manifest, int $at): void
     {
-        $file = $this->knownFile($site);
-        if (! is_dir(dirname($file))) {
-            mkdir(dirname($file), 0700, true);
-        }
-        file_put_contents("$file.new", $manifest->toJson());
-        touch("$file.new", $at);
-        rename("$file.new", $file);
-        clearstatcache(true, $file);
+        WholeFile::write($this->knownFile($site), $manifest->toJson(), $at);
     }
 
     private function knownFile(Site $site): string

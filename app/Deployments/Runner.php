@@ -27,6 +27,7 @@ use Cellarium\Core\Transfer\RunOrder;
 use Cellarium\Core\Transfer\RunResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\WorkerPool;
+use Illuminate\Support\Facades\DB;
 use Psr\Clock\ClockInterface;
 
 /** Carries out a deployment, or takes up one that was broken off, and writes down how it ended. */
@@ -136,6 +137,19 @@ final readonly class Runner
             // Before the end is written down: a run that has ended has nothing open any more.
             $this->ftpUsers->close($deployment->ftpUser, 'its job has ended');
         }
+        if ($result->after !== null) {
+            $this->files->keepAfter($deployment, $result->after);
+            $this->files->keepKnown($site, $result->after, time());
+        }
+        DB::transaction(fn () => $this->writeDown($deployment, $result, $endedAt));
+        if ($done) {
+            $this->lookAgain($deployment);
+        }
+    }
+
+    private function writeDown(Deployment $deployment, RunResult $result, \DateTimeInterface $endedAt): void
+    {
+        $site = $deployment->site;
         $deployment->update([
             'state' => match ($result->end) {
                 RunEnd::Proven => Deployment::PROVEN,
@@ -146,10 +160,6 @@ final readonly class Runner
             'held' => $this->needsAPerson($result), 'stage' => null, 'progress' => null, 'ended_at' => $endedAt, 'trouble' => $this->trouble($result),
             'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
         ] + ($result->plan === null ? [] : ['counts' => $result->plan->counts()]));
-        if ($result->after !== null) {
-            $this->files->keepAfter($deployment, $result->after);
-            $this->files->keepKnown($site, $result->after, time());
-        }
         if ($result->end === RunEnd::Proven) {
             foreach ($result->proofs as $proof) {
                 $site->proofs()->create(['kind' => 'live', 'ok' => true, 'sentence' => $proof->sentence(), 'made_at' => now()]);
@@ -157,9 +167,6 @@ final readonly class Runner
             $site->update(['live_proven_at' => now(), 'bytes' => $result->after?->bytes(), 'root_proven_at' => $site->root_proven_at ?? now()]);
         }
         Record::write('deployment_'.$result->end->value, $this->sentence($deployment, $result), $site, ['deployment' => $deployment->id], $deployment->person);
-        if ($done) {
-            $this->lookAgain($deployment);
-        }
     }
 
     /** A run killed between taking the backup and writing it down has it in its journal only. */

@@ -20,15 +20,8 @@ final readonly class BackupShelf
      */
     public function keep(Manifest $manifest, \DateTimeImmutable $at): string
     {
-        if (! is_dir($this->directory) && ! @mkdir($this->directory, 0700, true) && ! is_dir($this->directory)) {
-            throw StoreFailure::writing($this->directory);
-        }
         $name = $at->setTimezone(new \DateTimeZone('UTC'))->format('Ymd-His').'-'.bin2hex(random_bytes(6));
-        $data = (string) gzencode($manifest->toJson());
-        $file = "$this->directory/$name.json.gz";
-        if (@file_put_contents("$file.new", $data) !== strlen($data) || ! rename("$file.new", $file)) {
-            throw StoreFailure::writing($file);
-        }
+        WholeFile::write("$this->directory/$name.json.gz", (string) gzencode($manifest->toJson()));
 
         return $name;
     }

@@ -20,7 +20,7 @@ final readonly class FileContentStore implements ContentStore
         }
         try {
             foreach ($chunks as $chunk) {
-                if (fwrite($stream, $chunk) !== strlen($chunk)) {
+                if (@fwrite($stream, $chunk) !== strlen($chunk)) {
                     throw StoreFailure::writing($file);
                 }
             }

@@ -63,7 +63,7 @@ enum FailureReason: string
             self::Disconnected, self::TimedOut => 'Try again; if it happens again, ask the provider.',
             self::Incomplete => 'Ask the provider about faults of their storage; nothing this server confirms can be relied on until then.',
             self::NotUnderstood => 'Send the words of the server to whoever looks after Cellarium.',
-            self::LocalFile => 'Check the disk that Cellarium keeps its files on.',
+            self::LocalFile => 'Check the space and rights of the disk that Cellarium keeps its files on.',
         };
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Backup\StoreFailure;
+use Cellarium\Core\Backup\WholeFile;
 
 /**
  * A journal in a directory of its own: one line a note, appended and handed to the disk at once.
@@ -43,7 +44,7 @@ final class FileJournal implements Journal
     public function note(Mark $mark, string $subject = ''): void
     {
         $line = "$mark->value $subject\n";
-        if (fwrite($this->stream, $line) !== strlen($line) || ! fflush($this->stream)) {
+        if (@fwrite($this->stream, $line) !== strlen($line) || ! fflush($this->stream)) {
             throw StoreFailure::writing("$this->directory/journal");
         }
         $this->notes[$mark->value][$subject] = true;
@@ -61,10 +62,7 @@ final class FileJournal implements Journal
 
     public function keep(string $name, string $text): void
     {
-        $file = "$this->directory/$name";
-        if (@file_put_contents("$file.new", $text) !== strlen($text) || ! rename("$file.new", $file)) {
-            throw StoreFailure::writing($file);
-        }
+        WholeFile::write("$this->directory/$name", $text);
     }
 
     public function kept(string $name): ?string

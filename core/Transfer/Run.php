@@ -69,8 +69,13 @@ final readonly class Run
                 return new RunResult(RunEnd::Proven, $backup, $plan, $after, $proofs);
             } catch (TransferFailed|StoreFailure|ProofFailed|PathRefused $failure) {
                 $cause = $failure;
-                $this->journal->keep('cause', $failure->getMessage());
-                $this->journal->note(Mark::PuttingBack);
+                try {
+                    $this->journal->keep('cause', $failure->getMessage());
+                    $this->journal->note(Mark::PuttingBack);
+                } catch (StoreFailure $unwritten) {
+                    // Without the note a killed way back would be taken for a way forward.
+                    return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $unwritten);
+                }
             }
         }
 

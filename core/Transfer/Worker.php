@@ -29,7 +29,7 @@ final class Worker
         $pipes = [];
         $process = proc_open(
             [PHP_BINARY, '-d', 'opcache.enable_cli=0', __DIR__.'/worker.php'],
-            [0 => ['pipe', 'r'], 1 => ['pipe', 'w'], 2 => STDERR] + ($inherit === null ? [] : [3 => $inherit]),
+            [0 => ['pipe', 'r'], 1 => ['pipe', 'w']] + ($inherit === null ? [] : [3 => $inherit]),
             $pipes, null, ['PATH' => (string) getenv('PATH')],
         );
         if ($process === false) {

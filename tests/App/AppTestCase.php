@@ -90,6 +90,12 @@ abstract class AppTestCase extends TestCase
         self::assertSame('', $errors, 'the stand-in had a fault of its own');
     }
 
+    /** @return array<string, string> what a process of its own needs to work in the same world */
+    protected function settings(): array
+    {
+        return ['CELLARIUM_VAR' => $this->var, 'CELLARIUM_HOSTS_FILE' => "{$this->host->directory}/hosts", 'CELLARIUM_AUTHORITIES' => "{$this->host->directory}/ca.pem"];
+    }
+
     protected function root(): string
     {
         return "{$this->host->home}/www/site.example";

@@ -75,4 +75,30 @@ final class ConsoleTest extends AppTestCase
         self::assertSame($before, self::contents($this->root()));
         self::assertSame(Deployment::PUT_BACK, Deployment::latest('id')->firstOrFail()->state);
     }
+
+    public function test_a_person_sees_bars_stage_by_stage_and_then_what_was_done(): void
+    {
+        [$status, $said] = (new ArtisanProcess(['cellarium:deploy', 'site.example', $this->zip(), '--ansi'], $this->settings()))->finish();
+        self::assertSame(0, $status, $said);
+        $at = 0;
+        foreach (['surveying', 'backing up', 'sending', 'replacing', 'proving', 'added', 'backup', 'site.example is live and proven'] as $words) {
+            $at = strpos($said, $words, $at);
+            self::assertNotFalse($at, "$words in $said");
+        }
+        self::assertMatchesRegularExpression('~sending +\[░+] 0/4~u', $said);
+        self::assertMatchesRegularExpression('~sending +\[▓+] 4/4~u', $said);
+    }
+
+    public function test_a_disk_of_our_own_that_takes_no_more_refuses_before_anything_is_touched(): void
+    {
+        file_put_contents($this->root().'/large.bin', random_bytes(200_000));
+        $before = self::contents($this->host->home);
+        [$status, $said] = (new ArtisanProcess(['cellarium:deploy', 'site.example', $this->zip(), '--json'], $this->settings(), 65_536))->finish();
+        self::assertSame(1, $status, $said);
+        self::assertStringContainsString('large.bin: a file of our own could not be read or written. Check the space', $said);
+        self::assertStringContainsString('Nothing on the server was changed', $said);
+        self::assertSame($before, self::contents($this->host->home));
+        [$status, $said] = (new ArtisanProcess(['cellarium:deploy', 'site.example', $this->zip(), '--json'], $this->settings()))->finish();
+        self::assertSame(0, $status, $said);
+    }
 }

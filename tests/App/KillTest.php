@@ -105,8 +105,8 @@ final class KillTest extends AppTestCase
         self::fail('The worker neither went on nor ended.');
     }
 
-    private function worker(): WorkerProcess
+    private function worker(): ArtisanProcess
     {
-        return new WorkerProcess(['CELLARIUM_VAR' => $this->var, 'CELLARIUM_HOSTS_FILE' => "{$this->host->directory}/hosts", 'CELLARIUM_AUTHORITIES' => "{$this->host->directory}/ca.pem", 'QUEUE_CONNECTION' => 'database']);
+        return new ArtisanProcess(['queue:work', '--stop-when-empty', '--sleep=0', '--tries=1', '--timeout=0', '--quiet'], $this->settings() + ['QUEUE_CONNECTION' => 'database']);
     }
 }

@@ -101,6 +101,37 @@ final class StandinClientsTest extends HostTestCase
         ftp_close($ftp);
     }
 
+    public function test_abor_ends_a_transfer_in_its_middle_and_the_session_goes_on(): void
+    {
+        $host = self::host();
+        file_put_contents("$host->home/long.bin", str_repeat('x', 4_000_000));
+        $control = stream_socket_client("tcp://127.0.0.1:$host->ftpPort", timeout: 10);
+        self::assertNotFalse($control);
+        stream_set_timeout($control, 20);
+        $say = static function (string $line) use ($control): string {
+            $line === '' || fwrite($control, "$line\r\n");
+
+            return (string) fgets($control);
+        };
+        self::assertStringStartsWith('220', $say(''));
+        $say('USER '.StandinHost::LOGIN);
+        self::assertStringStartsWith('230', $say('PASS '.StandinHost::PASSWORD));
+        // Alone, and as RFC 959 has it: behind Telnet's interrupt and data mark.
+        foreach (['RETR /long.bin' => 'ABOR', 'STOR /half.bin' => "\xFF\xF4\xFF\xF2ABOR"] as $transfer => $abort) {
+            self::assertSame(1, preg_match('/\|\|\|(\d+)\|/', $say('EPSV'), $found));
+            $data = stream_socket_client("tcp://127.0.0.1:$found[1]", timeout: 10);
+            self::assertNotFalse($data);
+            self::assertStringStartsWith('150', $say($transfer));
+            str_starts_with($transfer, 'RETR') ? self::assertSame(10, strlen((string) fread($data, 10))) : self::assertSame(10, fwrite($data, 'ten bytes.'));
+            self::assertStringStartsWith('426', $say($abort), $transfer);
+            self::assertStringStartsWith('226', $say(''));
+            stream_set_timeout($data, 20);
+            self::assertLessThan(4_000_000, strlen((string) @stream_get_contents($data)) + 10, 'the data connection ended');
+            self::assertStringStartsWith('257', $say('PWD'));
+            self::assertStringStartsWith('225', $say('ABOR'), 'nothing is left to abort');
+        }
+    }
+
     public function test_three_hundred_connections_at_once(): void
     {
         $host = self::host();

@@ -61,7 +61,7 @@ final class DeployCommand extends CellariumCommand
             $this->bar?->finish();
             $this->bar === null ?: $this->newLine();
             $this->bar = $this->output->createProgressBar((int) $progress['files']);
-            $this->bar->setFormat(' %stage:-13s% [%bar%] %current%/%max%');
+            $this->bar->setFormat((int) $progress['files'] === 0 ? ' %stage:-13s%' : ' %stage:-13s% [%bar%] %current%/%max%');
             $this->bar->setMessage($label, 'stage');
             $this->bar->start();
         }

@@ -117,7 +117,7 @@ final class FtpSession
             try {
                 $work();
             } catch (Reply $refusal) {
-                $this->reply($refusal->getCode(), $refusal->getMessage());
+                $this->data->aborted ? $this->reply(426, 'The transfer was aborted') : $this->reply($refusal->getCode(), $refusal->getMessage());
             } finally {
                 $this->data->close();
             }
@@ -170,7 +170,10 @@ final class FtpSession
     private function readLine(): ?string
     {
         try {
-            return rtrim($this->reader->readUntil("\n", new TimeoutCancellation($this->idleSeconds), 8192), "\r");
+            $line = rtrim($this->reader->readUntil("\n", new TimeoutCancellation($this->idleSeconds), 8192), "\r");
+
+            // Telnet's interrupt and data mark, which clients send ahead of ABOR (RFC 959, 4.1.3); the mark may be out of band.
+            return (string) preg_replace('/\A(?:\xFF[\xF0-\xFA]?)+/', '', $line);
         } catch (CancelledException) {
             $this->reply(421, 'Idle for too long, closing');
         } catch (BufferException $overrun) {

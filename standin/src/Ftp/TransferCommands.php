@@ -151,7 +151,7 @@ final readonly class TransferCommands
                 $this->session->countPayload(strlen($chunk));
             }
             if ($this->session->data->aborted) {
-                throw new Reply('The transfer was aborted', 426);
+                throw new ClosedException('called off');
             }
             if ($received > $room) {
                 throw Reply::full();

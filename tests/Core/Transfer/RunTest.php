@@ -22,6 +22,7 @@ use Cellarium\Core\Proof\LiveProof;
 use Cellarium\Core\Proof\WebAnswer;
 use Cellarium\Core\Proof\WebFetcher;
 use Cellarium\Core\Transfer\FileJournal;
+use Cellarium\Core\Transfer\Journal;
 use Cellarium\Core\Transfer\ProofFailed;
 use Cellarium\Core\Transfer\Run;
 use Cellarium\Core\Transfer\RunEnd;
@@ -32,6 +33,7 @@ use Cellarium\Core\Transfer\SequentialPool;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;
 use Tests\Support\FixedClock;
+use Tests\Support\FullDiskJournal;
 use Tests\Support\Killed;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
@@ -95,13 +97,13 @@ final class RunTest extends TestCase
         return Manifest::of($entries);
     }
 
-    private function carryOut(?RemoteDirectory $remote = null, ?string $seen = null, ?int $room = null, ?WebFetcher $fetcher = null, ?QuietListener $listener = null): RunResult
+    private function carryOut(?RemoteDirectory $remote = null, ?string $seen = null, ?int $room = null, ?WebFetcher $fetcher = null, ?QuietListener $listener = null, ?Journal $journal = null): RunResult
     {
         $root = RemotePath::root();
         $proof = new LiveProof($fetcher ?? $this->fetcher(), new PublicAddress('http://site.example', $root), $root, ['index.html', 'default.htm']);
         $run = new Run(
             new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)), $this->store(), new BackupShelf("$this->own/backups"),
-            new FileJournal("$this->own/run"), $listener ?? new QuietListener, $proof, new FixedClock, $room === null ? null : static fn (): int => $room,
+            $journal ?? new FileJournal("$this->own/run"), $listener ?? new QuietListener, $proof, new FixedClock, $room === null ? null : static fn (): int => $room,
         );
 
         return $run->carryOut(new RunOrder('t1', $root, $this->target(), new Policy(placeholders: ['default.htm']), Manifest::of([]), 0, $seen, ['index.html', 'default.htm']));
@@ -266,6 +268,30 @@ final class RunTest extends TestCase
         self::assertNotNull($result->notPutBack);
         self::assertSame(RunEnd::PutBack, $this->carryOut()->end);
         self::assertSame($this->before, self::contents($this->live));
+    }
+
+    public function test_a_disk_of_our_own_that_fills_up_at_any_note_leaves_a_run_that_can_be_taken_up(): void
+    {
+        $ends = [];
+        for ($good = 0; $good < 200; $good++) {
+            $this->lay();
+            $result = $this->carryOut(journal: new FullDiskJournal(new FileJournal("$this->own/run"), $good));
+            $ends[$result->end->value] = true;
+            if ($result->end === RunEnd::Proven) {
+                self::assertSame(['refused', 'unfinished', 'proven'], array_keys($ends));
+
+                return;
+            }
+            if ($result->end === RunEnd::Refused) {
+                self::assertSame($this->before, self::contents($this->live), "after $good notes");
+                self::assertStringContainsString('Check the space', (string) $result->cause?->getMessage());
+            } else {
+                self::assertStringContainsString('Check the space', (string) $result->notPutBack?->getMessage());
+            }
+            self::assertSame(RunEnd::Proven, $this->carryOut()->end, "after $good notes");
+            self::assertSame($this->after, self::contents($this->live), "after $good notes");
+        }
+        self::fail('The run never came to its end.');
     }
 
     private function operationsOfAGoodRun(): int

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+use Cellarium\Core\Backup\StoreFailure;
+use Cellarium\Core\Transfer\Journal;
+use Cellarium\Core\Transfer\Mark;
+
+/** A real journal on a disk that takes so many writings and none after. */
+final class FullDiskJournal implements Journal
+{
+    public function __construct(private readonly Journal $inner, private int $room)
+    {
+    }
+
+    public function note(Mark $mark, string $subject = ''): void
+    {
+        $this->take();
+        $this->inner->note($mark, $subject);
+    }
+
+    public function keep(string $name, string $text): void
+    {
+        $this->take();
+        $this->inner->keep($name, $text);
+    }
+
+    private function take(): void
+    {
+        if (--$this->room < 0) {
+            throw StoreFailure::writing('the journal');
+        }
+    }
+
+    public function noted(Mark $mark): array
+    {
+        return $this->inner->noted($mark);
+    }
+
+    public function has(Mark $mark): bool
+    {
+        return $this->inner->has($mark);
+    }
+
+    public function kept(string $name): ?string
+    {
+        return $this->inner->kept($name);
+    }
+}
