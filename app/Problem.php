@@ -34,12 +34,20 @@ final class Problem extends RuntimeException
             }
         }
 
-        return false;
+        return self::isDatabaseAway($failure);
+    }
+
+    private static function isDatabaseAway(\Throwable $failure): bool
+    {
+        return $failure instanceof \PDOException && in_array((int) ($failure->errorInfo[1] ?? $failure->getCode()), [2002, 2006, 2013], true);
     }
 
     /** What happened and what to do next, in one or two sentences. */
     public static function words(\Throwable $failure): string
     {
+        if (self::isDatabaseAway($failure)) {
+            return 'The database does not answer. Start Cellarium with ./start, or look at the log of MariaDB.';
+        }
         $cause = $failure instanceof RunRefused ? $failure->getPrevious() ?? $failure : $failure;
         $cause = $cause instanceof TransferFailed ? $cause->failure : $cause;
         // These two begin with what was tried; the others are sentences, which may begin with the name of a file.
@@ -61,8 +69,8 @@ final class Problem extends RuntimeException
                 return response(View::make('parts.trouble', ['trouble' => $words]), 200);
             }
 
-            return $request->isMethod('GET')
-                ? response(View::make('problem', ['trouble' => $words]), 422)
+            return $request->isMethod('GET') || self::isDatabaseAway($failure)
+                ? response(View::make('problem', ['trouble' => $words]), self::isDatabaseAway($failure) ? 503 : 422)
                 : redirect()->back()->withInput($request->except(['_token', 'password', 'package']))->with('trouble', $words);
         });
     }

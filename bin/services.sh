@@ -189,7 +189,7 @@ web_up() {
     running web && return 0
     local port; port=$(setting CELLARIUM_PORT)
     port_taken "$port" && die "Port $port is taken, the web server needs it. Set CELLARIUM_PORT in .env to a free one."
-    PHP_CLI_SERVER_WORKERS=4 launch web php -d opcache.enable_cli=1 -d upload_max_filesize=512M -d post_max_size=520M -S "127.0.0.1:$port" -t "$ROOT/public" "$ROOT/public/router.php"
+    PHP_CLI_SERVER_WORKERS=4 launch web php -d opcache.enable_cli=1 -d expose_php=0 -d upload_max_filesize=512M -d post_max_size=520M -S "127.0.0.1:$port" -t "$ROOT/public" "$ROOT/public/router.php"
     wait_for 30 'The web server' php -r 'exit(@file_get_contents($argv[1]) === false ? 1 : 0);' "http://127.0.0.1:$port/sign-in"
 }
 

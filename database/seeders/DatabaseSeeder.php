@@ -66,6 +66,7 @@ final class DatabaseSeeder extends Seeder
 
     public function run(AccountCheck $check, FtpUsers $ftpUsers): void
     {
+        config(['cellarium.lanes' => 1]); // Starting more workers would take longer than these small sites do.
         $person = Person::create(['name' => 'Rowan Aldous', 'email' => 'aldous@marramtide.example', 'password' => 'slow-tide-lantern', 'role' => 'maintainer']);
         $this->setClock(CarbonImmutable::now()->subDays(48)->setTime(9, 12));
         $this->takeOn();

@@ -121,10 +121,19 @@ final class BadInputTest extends AppTestCase
     {
         $this->get('/accounts')->assertRedirect('/sign-in');
         $this->post("/accounts/{$this->account->id}/connect")->assertRedirect('/sign-in');
-        $this->actingAs($this->person)->get('/deployments/999')->assertNotFound();
+        $this->actingAs($this->person)->get('/deployments/999')->assertNotFound()->assertSee('There is nothing here');
+        $this->get('/no-such-page')->assertNotFound()->assertSee('There is nothing here');
         $this->get('/accounts')->assertOk()->assertHeader('Content-Security-Policy', \App\Http\Middleware\SecurityHeaders::POLICY);
         foreach (['/', '/packages', '/deployments', '/backups', '/record', '/find?q=%25'] as $path) {
             $this->get($path)->assertOk();
         }
+    }
+
+    public function test_an_error_of_our_own_and_a_database_that_is_away_are_said_without_a_trace(): void
+    {
+        \Illuminate\Support\Facades\Route::get('/broken', static fn () => throw new \LogicException('inner-words'))->middleware('web');
+        $this->get('/broken')->assertStatus(500)->assertSee('An error inside Cellarium')->assertDontSee('inner-words');
+        [$status, $said] = (new ArtisanProcess(['cellarium:accounts', '--json'], ['DB_PORT' => '1']))->finish();
+        self::assertSame([1, '{"ok":false,"error":"The database does not answer. Start Cellarium with ./start, or look at the log of MariaDB."}'], [$status, trim($said)]);
     }
 }
