@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Cellarium\Core\Account;
 
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Record\Fields;
 
 /** All that is needed to sign in somewhere. */
 final readonly class Endpoint
@@ -14,6 +16,10 @@ final readonly class Endpoint
      * @param  int  $port  1 to 65535
      * @param  string|null  $address  IP address to connect to instead of asking the name service
      * @param  string|null  $authorities  PEM file of the authorities to trust; null for the system's
+     * @param  Pin|null  $pin  who the server has to be; needed for SFTP, for TLS it takes the place of the authorities
+     * @param  Secret|null  $key  private key without passphrase, OpenSSH or PKCS #8, used instead of the password
+     * @param  RemotePath|null  $start  the directory on the server that is "/" here; null for "/" over FTP and for
+     *                                  where the login lands over SFTP
      */
     public function __construct(
         public string $host,
@@ -23,14 +29,48 @@ final readonly class Endpoint
         public Secret $password,
         public ?string $address = null,
         public ?string $authorities = null,
+        public ?Pin $pin = null,
+        public ?Secret $key = null,
+        public ?RemotePath $start = null,
     ) {
         if ($port < 1 || $port > 65535) {
             throw new \InvalidArgumentException("$port is not a port");
         }
     }
 
+    /** The same server for another login, which lands where the host sends it. */
     public function signedInAs(string $login, Secret $password): self
     {
-        return new self($this->host, $this->port, $this->protocol, $login, $password, $this->address, $this->authorities);
+        return new self($this->host, $this->port, $this->protocol, $login, $password, $this->address, $this->authorities, $this->pin);
+    }
+
+    public function pinned(Pin $pin): self
+    {
+        return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $this->address, $this->authorities, $pin, $this->key, $this->start);
+    }
+
+    /**
+     * For a pipe to a process of our own and nothing else: the secrets are readable in it.
+     *
+     * @return array<string, mixed>
+     */
+    public function reveal(): array
+    {
+        return [
+            'host' => $this->host, 'port' => $this->port, 'protocol' => $this->protocol->value, 'login' => $this->login, 'password' => $this->password->reveal(),
+            'address' => $this->address, 'authorities' => $this->authorities, 'pin' => $this->pin?->toArray(), 'key' => $this->key?->reveal(), 'start' => $this->start?->toString(),
+        ];
+    }
+
+    public static function fromFields(Fields $fields): self
+    {
+        $key = $fields->textOrNull('key');
+        $start = $fields->textOrNull('start');
+
+        return new self(
+            $fields->text('host'), $fields->number('port'), Protocol::from($fields->text('protocol')), $fields->text('login'), new Secret($fields->text('password')),
+            $fields->textOrNull('address'), $fields->textOrNull('authorities'), $fields->has('pin') ? Pin::fromFields($fields->fields('pin')) : null,
+            $key === null ? null : new Secret($key), $start === null ? null : RemotePath::fromString($start),
+        );
     }
 }

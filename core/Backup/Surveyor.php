@@ -60,6 +60,6 @@ final readonly class Surveyor
 
     private static function entry(RelativePath $path, RemoteEntry $found): ManifestEntry
     {
-        return new ManifestEntry($path, $found->kind, $found->kind === EntryKind::File ? $found->size ?? 0 : 0, $found->modified, $found->mode);
+        return new ManifestEntry($path, $found->kind, $found->kind === EntryKind::File ? $found->size ?? 0 : 0, $found->exact ? $found->modified : null, $found->mode);
     }
 }

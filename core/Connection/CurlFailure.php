@@ -16,6 +16,8 @@ final class CurlFailure
 
     private const REMOTE_FILE_NOT_FOUND = 78;
 
+    private const PINNED_KEY_DIFFERS = 90;
+
     public static function reason(int $error, ?string $reply): FailureReason
     {
         $code = $reply !== null && preg_match('/\A(\d{3})[ -]/', $reply, $match) === 1 ? (int) $match[1] : 0;
@@ -23,6 +25,7 @@ final class CurlFailure
         return match (true) {
             $error === CURLE_COULDNT_RESOLVE_HOST => FailureReason::NameUnknown,
             $error === CURLE_COULDNT_CONNECT => FailureReason::Unreachable,
+            $error === self::PINNED_KEY_DIFFERS => FailureReason::IdentityChanged,
             $error === CURLE_SSL_CACERT => FailureReason::CertificateUntrusted,
             $error === CURLE_FTP_SSL_FAILED, $error === CURLE_SSL_CONNECT_ERROR => FailureReason::EncryptionRefused,
             $code === 530, $error === self::LOGIN_DENIED => FailureReason::SignInRefused,

@@ -10,8 +10,12 @@ enum FailureReason: string
     case NameUnknown = 'name_unknown';
     case Unreachable = 'unreachable';
     case EncryptionRefused = 'encryption_refused';
+    case EncryptionDemanded = 'encryption_demanded';
     case CertificateUntrusted = 'certificate_untrusted';
+    case IdentityUnseen = 'identity_unseen';
+    case IdentityChanged = 'identity_changed';
     case SignInRefused = 'sign_in_refused';
+    case KeyNeeded = 'key_needed';
     case TooManyConnections = 'too_many_connections';
     case NotFound = 'not_found';
     case Forbidden = 'forbidden';
@@ -34,8 +38,12 @@ enum FailureReason: string
             self::NameUnknown => 'the name does not resolve to an address',
             self::Unreachable => 'nothing answers at this address and port',
             self::EncryptionRefused => 'the server offers no encryption',
+            self::EncryptionDemanded => 'the server takes no sign-in without encryption',
             self::CertificateUntrusted => 'the certificate could not be verified',
+            self::IdentityUnseen => 'nobody has accepted the key of this server yet',
+            self::IdentityChanged => 'the server shows another key than the one that was accepted',
             self::SignInRefused => 'the sign-in was refused',
+            self::KeyNeeded => 'the server takes no password, only a key',
             self::TooManyConnections => 'the server takes no more connections just now',
             self::NotFound => 'it is not there',
             self::Forbidden => 'the server does not allow it',
@@ -52,9 +60,13 @@ enum FailureReason: string
     {
         return match ($this) {
             self::NameUnknown => 'Check the spelling of the host, or give the address from the provider.',
-            self::Unreachable => 'Check host and port; plain and explicit TLS use 21, implicit TLS 990.',
+            self::Unreachable => 'Check host and port; FTP and FTP over TLS use 21, implicit TLS 990, SFTP 22.',
             self::EncryptionRefused => 'Ask the provider for TLS, or choose plain FTP for this account knowingly.',
+            self::EncryptionDemanded => 'Choose FTP over TLS for this account.',
             self::CertificateUntrusted => 'Compare the host name with the one in the certificate, and ask the provider.',
+            self::IdentityUnseen => 'Compare its fingerprint with the one the provider tells, and accept it.',
+            self::IdentityChanged => 'Nothing was sent. Ask the provider whether they changed it, compare the fingerprints, and accept the new one only if they match.',
+            self::KeyNeeded => 'Put the private key that the provider knows into the account.',
             self::SignInRefused => 'Check login and password; many hosts want the login with its domain.',
             self::TooManyConnections => 'Wait a moment and try again with fewer connections.',
             self::NotFound => 'Look at the directory; it may have been moved.',

@@ -33,10 +33,16 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
     /** Whether the server was told on this connection which facts to list. */
     private bool $factsAsked = false;
 
+    /** Whether the server knows MLSD (RFC 3659 section 7); found out by asking it. */
+    private bool $machineLists = true;
+
+    /** Whether the server, without MLSD, lists hidden files without being asked to. */
+    private bool $hidesNothing = false;
+
     /** @param  (\Closure(int): bool)|null  $carryOn hears the bytes moved so far in a transfer; false breaks it off */
     public function __construct(
         private readonly Endpoint $endpoint,
-        private readonly FtpSettings $settings = new FtpSettings,
+        private readonly ConnectionSettings $settings = new ConnectionSettings,
         private readonly ?\Closure $carryOn = null,
     ) {
         $this->curl = curl_init();
@@ -45,15 +51,27 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
 
     public function list(RemotePath $directory): array
     {
+        $what = "listing $directory";
+        if (! $this->machineLists) {
+            return $this->customList($directory, $what);
+        }
         $sink = fopen('php://temp', 'w+b');
         assert($sink !== false);
-        $what = "listing $directory";
         $options = [CURLOPT_CUSTOMREQUEST => 'MLSD', CURLOPT_FILE => $sink];
         if (! $this->factsAsked) {
             // Some servers leave the mode out unless it is asked for (RFC 3659 section 7.9).
             $options[CURLOPT_QUOTE] = ['*OPTS MLST type;size;modify;unix.mode;'];
         }
-        $this->request($what, $this->url($directory, true), $options, $directory);
+        try {
+            $this->request($what, $this->url($directory, true), $options, $directory);
+        } catch (RemoteFailure $failure) {
+            if (preg_match('/\A50[024]\b/', (string) $failure->serverSaid) !== 1) {
+                throw $failure;
+            }
+            $this->machineLists = false;
+
+            return $this->customList($directory, $what);
+        }
         $this->factsAsked = true;
         rewind($sink);
 
@@ -62,14 +80,47 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
 
     public function listAbove(): array
     {
-        $sink = fopen('php://temp', 'w+b');
-        assert($sink !== false);
-        $what = 'listing the directory above';
-        $url = "{$this->endpoint->protocol->scheme()}://{$this->endpoint->host}:{$this->endpoint->port}/";
-        $this->request($what, $url, [CURLOPT_QUOTE => ['CWD /', '*CDUP', '*CWD ../..'], CURLOPT_CUSTOMREQUEST => 'MLSD', CURLOPT_FILE => $sink], RemotePath::root());
-        rewind($sink);
+        return $this->listHere(['CWD '.$this->real(RemotePath::root()), '*CDUP', '*CWD ../..'], 'listing the directory above', RemotePath::root());
+    }
 
-        return MachineListing::parse((string) stream_get_contents($sink), $what);
+    /**
+     * Goes there first: without that some servers answer for what is not there with an empty listing, and for a file
+     * with a line about it.
+     *
+     * @return list<RemoteEntry>
+     */
+    private function customList(RemotePath $directory, string $what): array
+    {
+        return $this->listHere(['CWD '.$this->real($directory)], $what, $directory);
+    }
+
+    /**
+     * @param  list<string>  $before  commands that lead to the directory
+     * @return list<RemoteEntry>
+     */
+    private function listHere(array $before, string $what, RemotePath $path): array
+    {
+        $url = "{$this->endpoint->protocol->scheme()}://{$this->endpoint->host}:{$this->endpoint->port}/";
+        // Hidden files have to be asked for; a server that takes "-a" for a name is asked without.
+        foreach ($this->machineLists ? ['MLSD'] : ($this->hidesNothing ? ['LIST'] : ['LIST -a', 'LIST']) as $command) {
+            $sink = fopen('php://temp', 'w+b');
+            assert($sink !== false);
+            try {
+                $this->request($what, $url, [CURLOPT_QUOTE => $before, CURLOPT_CUSTOMREQUEST => $command, CURLOPT_FILE => $sink], $path);
+            } catch (RemoteFailure $failure) {
+                if ($command !== 'LIST -a' || $failure->reason->isTransient() || preg_match('/\A5[05]\d\b/', (string) $failure->serverSaid) !== 1) {
+                    throw $failure;
+                }
+
+                continue;
+            }
+            rewind($sink);
+            $text = (string) stream_get_contents($sink);
+            $this->hidesNothing = $command === 'LIST';
+
+            return $command === 'MLSD' ? MachineListing::parse($text, $what) : ListListing::parse($text, $what, time());
+        }
+        throw RemoteFailure::while($what, FailureReason::NotUnderstood);
     }
 
     public function stat(RemotePath $path): ?RemoteEntry
@@ -102,7 +153,7 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
             CURLOPT_UPLOAD => true,
             CURLOPT_READFUNCTION => static fn (CurlHandle $curl, mixed $none, int $length): string => (string) fread($source, max(1, $length)),
             CURLOPT_INFILESIZE => $size,
-            CURLOPT_POSTQUOTE => ["*SIZE $file"],
+            CURLOPT_POSTQUOTE => ["*SIZE {$this->real($file)}"],
         ], $file->parent());
         if ($this->bytes(CURLINFO_SIZE_UPLOAD_T) !== $size) {
             throw RemoteFailure::while("writing $file", FailureReason::LocalFile);
@@ -114,18 +165,18 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
 
     public function rename(RemotePath $from, RemotePath $to): void
     {
-        $this->command("renaming $from to $to", ["RNFR $from", "RNTO $to"], $from);
+        $this->command("renaming $from to $to", ["RNFR {$this->real($from)}", "RNTO {$this->real($to)}"], $from);
     }
 
     public function remove(RemotePath $file): void
     {
-        $this->command("removing $file", ["DELE $file"], $file);
+        $this->command("removing $file", ["DELE {$this->real($file)}"], $file);
     }
 
     public function makeDirectory(RemotePath $directory): void
     {
         try {
-            $this->command("making $directory", ["MKD $directory"], $directory->parent());
+            $this->command("making $directory", ["MKD {$this->real($directory)}"], $directory->parent());
         } catch (RemoteFailure $failure) {
             if (! $failure->reason->isTransient() && $this->stat($directory)?->kind === EntryKind::Directory) {
                 return;
@@ -136,12 +187,12 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
 
     public function removeDirectory(RemotePath $directory): void
     {
-        $this->command("removing $directory", ["RMD $directory"], $directory);
+        $this->command("removing $directory", ["RMD {$this->real($directory)}"], $directory);
     }
 
     public function setMode(RemotePath $path, int $mode): void
     {
-        $this->command("setting the mode of $path", [sprintf('SITE CHMOD %03o %s', $mode, $path)], $path);
+        $this->command("setting the mode of $path", [sprintf('SITE CHMOD %03o %s', $mode, $this->real($path))], $path);
     }
 
     /** @param  list<string>  $lines */
@@ -240,6 +291,10 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         if ($endpoint->authorities !== null) {
             $options[CURLOPT_CAINFO] = $endpoint->authorities;
         }
+        if ($endpoint->pin !== null) {
+            // A person has accepted exactly this key; who signed it and for which name no longer matters.
+            $options = [CURLOPT_SSL_VERIFYPEER => false, CURLOPT_SSL_VERIFYHOST => 0, CURLOPT_PINNEDPUBLICKEY => "sha256//{$endpoint->pin->key}"] + $options;
+        }
         if ($this->carryOn !== null) {
             $options[CURLOPT_NOPROGRESS] = false;
             $options[CURLOPT_XFERINFOFUNCTION] = fn (CurlHandle $curl, int $downAll, int $down, int $upAll, int $up): int => ($this->carryOn)($down + $up) ? 0 : 1;
@@ -248,10 +303,17 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         return $options;
     }
 
+    private function real(RemotePath $path): string
+    {
+        $start = $this->endpoint->start;
+
+        return $start === null || $start->depth() === 0 ? $path->toString() : $start->toString().($path->depth() === 0 ? '' : $path->toString());
+    }
+
     private function url(RemotePath $path, bool $directory = false): string
     {
-        $segments = array_map(rawurlencode(...), array_slice(explode('/', $path->toString()), 1));
-        $encoded = '%2F'.implode('/', $segments).($directory && $path->depth() > 0 ? '/' : '');
+        $segments = array_map(rawurlencode(...), array_slice(explode('/', $this->real($path)), 1));
+        $encoded = '%2F'.implode('/', $segments).($directory && $this->real($path) !== '/' ? '/' : '');
 
         return "{$this->endpoint->protocol->scheme()}://{$this->endpoint->host}:{$this->endpoint->port}/$encoded";
     }

@@ -10,6 +10,7 @@ final readonly class RemoteEntry
     /**
      * @param  int|null  $size  bytes, for files
      * @param  int|null  $modified  seconds since 1970, UTC
+     * @param  bool  $exact  whether the time is right to the second and in UTC, so that files can be told apart by it
      * @param  int|null  $mode  the lower twelve bits as the server gave them, 0644 say
      */
     public function __construct(
@@ -18,6 +19,7 @@ final readonly class RemoteEntry
         public ?int $size = null,
         public ?int $modified = null,
         public ?int $mode = null,
+        public bool $exact = true,
     ) {
     }
 }

@@ -18,18 +18,18 @@ final readonly class JobResult
     ) {
     }
 
-    /** @return array{bytes: int, entries: list<array{name: string, kind: string, size: int|null, modified: int|null, mode: int|null}>} */
+    /** @return array{bytes: int, entries: list<array{name: string, kind: string, size: int|null, modified: int|null, mode: int|null, exact: bool}>} */
     public function toArray(): array
     {
         return ['bytes' => $this->bytes, 'entries' => array_map(static fn (RemoteEntry $entry): array => [
-            'name' => $entry->name, 'kind' => $entry->kind->value, 'size' => $entry->size, 'modified' => $entry->modified, 'mode' => $entry->mode,
+            'name' => $entry->name, 'kind' => $entry->kind->value, 'size' => $entry->size, 'modified' => $entry->modified, 'mode' => $entry->mode, 'exact' => $entry->exact,
         ], $this->entries)];
     }
 
     public static function fromFields(Fields $fields): self
     {
         return new self($fields->number('bytes'), array_map(static fn (Fields $row): RemoteEntry => new RemoteEntry(
-            $row->text('name'), EntryKind::from($row->text('kind')), $row->numberOrNull('size'), $row->numberOrNull('modified'), $row->numberOrNull('mode'),
+            $row->text('name'), EntryKind::from($row->text('kind')), $row->numberOrNull('size'), $row->numberOrNull('modified'), $row->numberOrNull('mode'), $row->flag('exact'),
         ), $fields->each('entries')));
     }
 }

@@ -38,10 +38,7 @@ final class Worker
         $this->process = $process;
         [$this->input, $this->output] = $pipes;
         stream_set_blocking($this->output, false);
-        $this->say([
-            'host' => $endpoint->host, 'port' => $endpoint->port, 'protocol' => $endpoint->protocol->value, 'login' => $endpoint->login,
-            'password' => $endpoint->password->reveal(), 'address' => $endpoint->address, 'authorities' => $endpoint->authorities,
-        ]);
+        $this->say($endpoint->reveal());
     }
 
     public function give(Job $job): void

@@ -10,12 +10,10 @@ declare(strict_types=1);
  */
 
 use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\ConnectionSettings;
 use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\FtpRemoteDirectory;
-use Cellarium\Core\Connection\FtpSettings;
+use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Record\Fields;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobRunner;
@@ -34,12 +32,8 @@ $first = fgets(STDIN);
 if ($first === false) {
     exit(0);
 }
-$where = Fields::fromJson($first);
-$endpoint = new Endpoint(
-    $where->text('host'), $where->number('port'), Protocol::from($where->text('protocol')), $where->text('login'),
-    new Secret($where->text('password')), $where->textOrNull('address'), $where->textOrNull('authorities'),
-);
-unset($first, $where);
+$endpoint = Endpoint::fromFields(Fields::fromJson($first));
+unset($first);
 
 $parent = posix_getppid();
 $told = 0.0;
@@ -54,7 +48,7 @@ $carryOn = static function (int $bytes) use ($say, $parent, &$told): bool {
 
     return true;
 };
-$runner = new JobRunner(new FtpRemoteDirectory($endpoint, new FtpSettings, $carryOn));
+$runner = new JobRunner(RemoteDirectories::open($endpoint, new ConnectionSettings, $carryOn));
 
 while (($line = fgets(STDIN)) !== false) {
     try {

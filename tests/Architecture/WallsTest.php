@@ -11,13 +11,13 @@ use PHPat\Test\PHPat;
 /** The walls between the rooms, held by the static analysis. */
 final class WallsTest
 {
-    /** The core knows PHP, the PSR interfaces and itself; no framework, no shell, no stand-in. */
+    /** The core knows PHP, the PSR interfaces, its SSH library and itself; no framework, no shell, no stand-in. */
     public function test_core_stays_alone(): Rule
     {
         return PHPat::rule()
             ->classes(Selector::inNamespace('Cellarium\Core'))
             ->canOnlyDependOn()
-            ->classes(Selector::inNamespace('Cellarium\Core'), Selector::inNamespace('Psr'))
+            ->classes(Selector::inNamespace('Cellarium\Core'), Selector::inNamespace('Psr'), Selector::inNamespace('phpseclib3'))
             ->because('the rules of the trade are tested and changed without a framework');
     }
 

@@ -4,35 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Connection\FtpRemoteDirectory;
-use Cellarium\Core\Connection\RemoteDirectory;
-use Cellarium\Standin\World\CertificateMaker;
+use Tests\Support\PythonContract;
 use Tests\Support\PythonFtpServer;
-use Tests\Support\RemoteDirectoryContract;
-use Tests\Support\Scratch;
-use Tests\Support\StandinHost;
 
-/** Our side against a server nobody here wrote. */
-final class PythonTlsTest extends RemoteDirectoryContract
+final class PythonTlsTest extends PythonContract
 {
-    use Scratch {
-        tearDown as private sweep;
-    }
-
-    private ?PythonFtpServer $server = null;
-
-    protected function remote(): RemoteDirectory
+    protected function start(string $home, string $certificate, string $authorities): PythonFtpServer
     {
-        $own = $this->directory();
-        (new CertificateMaker($own))->make([StandinHost::HOST]);
-        $this->server = new PythonFtpServer($this->directory(), "$own/server.pem", "$own/ca.pem");
-
-        return new FtpRemoteDirectory($this->server->endpoint());
-    }
-
-    protected function tearDown(): void
-    {
-        $this->server?->stop();
-        $this->sweep();
+        return new PythonFtpServer($home, $certificate, $authorities);
     }
 }

@@ -8,9 +8,9 @@ use Cellarium\Core\Account\ControlFailure;
 use Cellarium\Core\Account\ControlFault;
 use Cellarium\Core\Account\LinkedControl;
 use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\ConnectionSettings;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
-use Cellarium\Core\Connection\FtpSettings;
 use Cellarium\Core\Connection\HostsFile;
 use Cellarium\Core\Connection\Ladder;
 use Cellarium\Core\Connection\RemoteFailure;
@@ -59,7 +59,7 @@ final class StandinFaultsTest extends HostTestCase
         file_put_contents($file, random_bytes(400_000));
         self::host()->faults($faults);
         foreach ([Protocol::Ftp, Protocol::FtpsExplicit] as $protocol) {
-            $runner = new \Cellarium\Core\Transfer\JobRunner(new FtpRemoteDirectory(self::host()->endpoint($protocol), new FtpSettings(5, 2)));
+            $runner = new \Cellarium\Core\Transfer\JobRunner(new FtpRemoteDirectory(self::host()->endpoint($protocol), new ConnectionSettings(5, 2)));
             try {
                 $runner->run(Job::send($file, RemotePath::fromString('/www/x.bin'), 400_000, 'x.bin'));
                 self::fail("It was taken for done over {$protocol->value}.");
@@ -74,7 +74,7 @@ final class StandinFaultsTest extends HostTestCase
         file_put_contents(self::host()->home.'/www/y.bin', random_bytes(300_000));
         self::host()->faults(['close_data_after' => 1000]);
         $this->expectException(RemoteFailure::class);
-        (new \Cellarium\Core\Transfer\JobRunner(new FtpRemoteDirectory(self::host()->endpoint(), new FtpSettings(5, 2))))
+        (new \Cellarium\Core\Transfer\JobRunner(new FtpRemoteDirectory(self::host()->endpoint(), new ConnectionSettings(5, 2))))
             ->run(Job::fetch(RemotePath::fromString('/www/y.bin'), $this->directory().'/y.bin', 300_000, 'y.bin'));
     }
 

@@ -27,11 +27,13 @@ final class PythonFtpServer
                 if self._ssl_accepting or not (self.receive or self._initialized):
                     return self._ssl_accepting
                 return super().readable()
-        home, certificate, most = sys.argv[1], sys.argv[2], int(sys.argv[3])
+        home, certificate, most, unlisted, masquerade = sys.argv[1], sys.argv[2], int(sys.argv[3]), sys.argv[4], sys.argv[5]
         authorizer = DummyAuthorizer()
         authorizer.add_user('harbour', 'Tide-table-4711-Known', home, perm='elradfmwMT')
         handler = TLS_FTPHandler if certificate else FTPHandler
         handler.authorizer = authorizer
+        handler.proto_cmds = {verb: facts for verb, facts in handler.proto_cmds.items() if verb not in unlisted.split()}
+        handler.masquerade_address = masquerade or None
         if certificate:
             handler.dtp_handler = PatientDataConnection
             handler.certfile = certificate
@@ -48,10 +50,14 @@ final class PythonFtpServer
 
     public readonly int $port;
 
-    /** @param  string  $certificate PEM with certificate and key, "" for plain FTP */
-    public function __construct(string $home, private readonly string $certificate, private readonly ?string $authorities, int $mostConnections = 100)
+    /**
+     * @param  string  $certificate  PEM with certificate and key, "" for plain FTP
+     * @param  string  $unknown  verbs it does not know, with blanks between
+     * @param  string  $passiveAddress  what PASV names instead of the right address
+     */
+    public function __construct(string $home, private readonly string $certificate, private readonly ?string $authorities, int $mostConnections = 100, string $unknown = '', string $passiveAddress = '')
     {
-        $process = proc_open(['/usr/bin/python3', '-W', 'ignore', '-c', self::PROGRAM, $home, $certificate, (string) $mostConnections], [1 => ['pipe', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
+        $process = proc_open(['/usr/bin/python3', '-W', 'ignore', '-c', self::PROGRAM, $home, $certificate, (string) $mostConnections, $unknown, $passiveAddress], [1 => ['pipe', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
         $line = $process === false ? false : fgets($pipes[1]);
         if ($process === false || $line === false) {
             throw new RuntimeException('pyftpdlib did not start; install python3-pyftpdlib and python3-openssl.');

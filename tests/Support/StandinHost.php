@@ -30,6 +30,8 @@ final class StandinHost
 
     public readonly int $controlPort;
 
+    public readonly int $implicitPort;
+
     /** @var resource */
     private $process;
 
@@ -49,20 +51,20 @@ final class StandinHost
             throw new RuntimeException(implode("\n", $said));
         }
         $this->home = "$this->directory/homes/".self::LOGIN;
-        $process = proc_open([PHP_BINARY, $standin, 'serve', '--dir', $this->directory, '--ftp-port', '0', '--web-port', '0', '--control-port', '0', '--idle', (string) $idleSeconds], [1 => ['pipe', 'w'], 2 => ['file', "$this->directory/errors", 'w']], $pipes);
+        $process = proc_open([PHP_BINARY, $standin, 'serve', '--dir', $this->directory, '--ftp-port', '0', '--web-port', '0', '--control-port', '0', '--ftps-port', '0', '--idle', (string) $idleSeconds], [1 => ['pipe', 'w'], 2 => ['file', "$this->directory/errors", 'w']], $pipes);
         $line = $process === false ? false : fgets($pipes[1]);
         if ($process === false || $line === false) {
             throw new RuntimeException('The stand-in did not start: '.file_get_contents("$this->directory/errors"));
         }
         $this->process = $process;
         $ports = array_map(static fn (string $address): int => (int) substr((string) strrchr($address, ':'), 1), json_decode($line, true));
-        [$this->ftpPort, $this->webPort, $this->controlPort] = [$ports['ftp'], $ports['web'], $ports['control']];
+        [$this->ftpPort, $this->webPort, $this->controlPort, $this->implicitPort] = [$ports['ftp'], $ports['web'], $ports['control'], $ports['ftps']];
         file_put_contents("$this->directory/hosts", '127.0.0.1 '.self::HOST." site.example other.example\n");
     }
 
     public function endpoint(Protocol $protocol = Protocol::FtpsExplicit, string $login = self::LOGIN, string $password = self::PASSWORD): Endpoint
     {
-        return new Endpoint(self::HOST, $this->ftpPort, $protocol, $login, new Secret($password), '127.0.0.1', "$this->directory/ca.pem");
+        return new Endpoint(self::HOST, $protocol === Protocol::FtpsImplicit ? $this->implicitPort : $this->ftpPort, $protocol, $login, new Secret($password), '127.0.0.1', "$this->directory/ca.pem");
     }
 
     /** @param  array<string, mixed>  $faults */

@@ -74,9 +74,13 @@ final class FtpSession
             + (new TransferCommands($this))->handlers();
     }
 
-    public function run(): void
+    /** @param  bool  $encryptedFirst implicit TLS: the handshake comes before the greeting */
+    public function run(bool $encryptedFirst = false): void
     {
         try {
+            if ($encryptedFirst) {
+                $this->startTls();
+            }
             $this->reply(220, 'Harbour file service ready');
             while (($line = $this->readLine()) !== null) {
                 if (! $this->obey($line)) {

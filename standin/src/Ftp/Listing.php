@@ -52,6 +52,17 @@ final class Listing
         }
         $recent = abs(time() - $stat['mtime']) < 180 * 86400;
 
-        return sprintf('%s%s %3d ftp ftp %12d %s %s', $kind, $rights, $stat['nlink'], $stat['size'], gmdate($recent ? 'M d H:i' : 'M d  Y', $stat['mtime']), $name);
+        $target = $kind === 'l' ? ' -> '.readlink($real) : '';
+
+        return sprintf('%s%s %3d ftp ftp %12d %s %s', $kind, $rights, $stat['nlink'], $stat['size'], gmdate($recent ? 'M d H:i' : 'M d  Y', $stat['mtime']), $name).$target;
+    }
+
+    /** In the style of the DIR command. */
+    public static function dosLine(string $real, string $name): string
+    {
+        clearstatcache(true, $real);
+        $size = is_dir($real) ? '<DIR>         ' : sprintf('%14d', (int) filesize($real));
+
+        return gmdate('m-d-y  h:iA', (int) filemtime($real))."       $size $name";
     }
 }

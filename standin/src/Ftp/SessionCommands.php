@@ -61,6 +61,9 @@ final readonly class SessionCommands
             throw new Reply('Login or password is not right', 530);
         }
         [$account, $login] = $found;
+        if ($account->faults->demandTls && ! $session->encrypted) {
+            throw new Reply('Policy requires TLS', 534);
+        }
         if ($account->faults->refuse) {
             throw new Reply('Too many connections, try later', 421);
         }
@@ -101,7 +104,8 @@ final readonly class SessionCommands
     {
         $this->session->reply(
             211, 'What this server can do', 'AUTH TLS', 'EPSV', 'MDTM', 'MFMT',
-            'MLST type*;size*;modify*;unix.mode*;perm*;', 'PBSZ', 'PROT', 'REST STREAM', 'SIZE', 'TVFS', 'UTF8', 'End',
+            ...($this->session->faults()->listing === null ? ['MLST type*;size*;modify*;unix.mode*;perm*;'] : []),
+            ...['PBSZ', 'PROT', 'REST STREAM', 'SIZE', 'TVFS', 'UTF8', 'End'],
         );
     }
 
@@ -137,12 +141,16 @@ final readonly class SessionCommands
             throw new Reply('Use EPSV over IPv6', 425);
         }
         $port = $address->getPort();
-        $this->session->reply(227, sprintf('Entering Passive Mode (%s,%d,%d)', strtr($address->getAddress(), '.', ','), $port >> 8, $port & 255));
+        $named = $this->session->faults()->passiveAddress ?? $address->getAddress();
+        $this->session->reply(227, sprintf('Entering Passive Mode (%s,%d,%d)', strtr($named, '.', ','), $port >> 8, $port & 255));
     }
 
     private function extendedPassive(string $argument): void
     {
         $this->session->signedIn();
+        if ($this->session->faults()->passiveAddress !== null) {
+            throw new Reply('EPSV is not known here', 502);
+        }
         if (strtoupper($argument) === 'ALL') {
             $this->session->reply(200, 'EPSV only from now on');
 

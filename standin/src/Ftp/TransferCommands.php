@@ -20,8 +20,8 @@ final readonly class TransferCommands
     public function handlers(): array
     {
         return [
-            'LIST' => fn (string $argument) => $this->list(preg_replace('/\A-[a-zA-Z]+ ?/', '', $argument) ?? '', Listing::unixLine(...)),
-            'NLST' => fn (string $argument) => $this->list($argument, static fn (string $real, string $name): string => $name),
+            'LIST' => $this->customList(...),
+            'NLST' => fn (string $argument) => $this->list($argument, static fn (string $real, string $name): string => $name, false),
             'MLSD' => $this->machineList(...),
             'RETR' => $this->retrieve(...),
             'STOR' => fn (string $argument) => $this->store($argument, false),
@@ -29,8 +29,19 @@ final readonly class TransferCommands
         ];
     }
 
-    /** @param  \Closure(string, string): string  $line from real path and name */
-    private function list(string $argument, \Closure $line): void
+    private function customList(string $argument): void
+    {
+        $dos = $this->session->faults()->listing === 'dos';
+        $options = preg_match('/\A-([a-zA-Z]+)(?: |\z)/', $argument, $match) === 1 ? $match[1] : '';
+        $path = (string) preg_replace('/\A-[a-zA-Z]+ ?/', '', $argument);
+        $this->list($path, $dos ? Listing::dosLine(...) : Listing::unixLine(...), $dos || str_contains($options, 'a'));
+    }
+
+    /**
+     * @param  \Closure(string, string): string  $line from real path and name
+     * @param  bool  $hidden  whether names that begin with a dot are shown
+     */
+    private function list(string $argument, \Closure $line, bool $hidden): void
     {
         [$virtual, $real] = $this->session->path($argument === '' ? '.' : $argument);
         if (! is_dir($real)) {
@@ -38,11 +49,14 @@ final readonly class TransferCommands
 
             return;
         }
-        $this->send(implode('', array_map(static fn (string $name): string => $line("$real/$name", $name)."\r\n", Listing::names($real))));
+        $this->send(implode('', array_map(static fn (string $name): string => $line("$real/$name", $name)."\r\n", array_filter(Listing::names($real), static fn (string $name): bool => $hidden || $name[0] !== '.'))));
     }
 
     private function machineList(string $argument): void
     {
+        if ($this->session->faults()->listing !== null) {
+            throw new Reply('MLSD is not known here', 502);
+        }
         [$virtual, $real] = $this->session->path($argument === '' ? '.' : $argument);
         if (! is_dir($real)) {
             throw new Reply("$virtual: not a directory", is_file($real) ? 501 : 550);

@@ -22,6 +22,9 @@ final readonly class Faults
      * @param  bool  $lie  an upload stores only its first half, and 226 is answered all the same
      * @param  int|null  $closeDataAfter  each data connection is closed after this many bytes
      * @param  bool  $hang  commands after the sign-in get no answer at all
+     * @param  string|null  $listing  "unix" or "dos": the server knows LIST in this style and no MLSD or MLST
+     * @param  bool  $demandTls  the login is not let in without TLS
+     * @param  string|null  $passiveAddress  IPv4 address that PASV names instead of the right one; EPSV is then not known
      */
     public function __construct(
         public bool $refuse = false,
@@ -32,6 +35,9 @@ final readonly class Faults
         public bool $lie = false,
         public ?int $closeDataAfter = null,
         public bool $hang = false,
+        public ?string $listing = null,
+        public bool $demandTls = false,
+        public ?string $passiveAddress = null,
     ) {
     }
 
@@ -56,10 +62,13 @@ final readonly class Faults
             self::flag($values, 'lie'),
             self::number($values, 'close_data_after'),
             self::flag($values, 'hang'),
+            self::oneOf($values, 'listing', '/\A(unix|dos)\z/'),
+            self::flag($values, 'demand_tls'),
+            self::oneOf($values, 'passive_address', '/\A\d{1,3}(\.\d{1,3}){3}\z/'),
         );
     }
 
-    /** @return array{refuse: bool, delay_ms: int, drop_after_bytes: int|null, drop_after_commands: int|null, full_at_bytes: int|null, lie: bool, close_data_after: int|null, hang: bool} */
+    /** @return array{refuse: bool, delay_ms: int, drop_after_bytes: int|null, drop_after_commands: int|null, full_at_bytes: int|null, lie: bool, close_data_after: int|null, hang: bool, listing: string|null, demand_tls: bool, passive_address: string|null} */
     public function toArray(): array
     {
         return [
@@ -71,6 +80,9 @@ final readonly class Faults
             'lie' => $this->lie,
             'close_data_after' => $this->closeDataAfter,
             'hang' => $this->hang,
+            'listing' => $this->listing,
+            'demand_tls' => $this->demandTls,
+            'passive_address' => $this->passiveAddress,
         ];
     }
 
@@ -80,6 +92,16 @@ final readonly class Faults
         $value = $values[$key] ?? false;
 
         return is_bool($value) ? $value : throw new InvalidArgumentException("$key takes true or false");
+    }
+
+    /** @param  array<mixed>  $values */
+    private static function oneOf(array $values, string $key, string $pattern): ?string
+    {
+        $value = $values[$key] ?? null;
+
+        return $value === null || (is_string($value) && preg_match($pattern, $value) === 1)
+            ? $value
+            : throw new InvalidArgumentException("$key takes null or what matches $pattern");
     }
 
     /** @param  array<mixed>  $values */

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Account\Protocol;
+
+/** Which implementation carries which protocol. */
+final class RemoteDirectories
+{
+    /** @param  (\Closure(int): bool)|null  $carryOn hears the bytes moved so far in a transfer; false breaks it off */
+    public static function open(Endpoint $endpoint, ConnectionSettings $settings = new ConnectionSettings, ?\Closure $carryOn = null): RemoteDirectory&Climbs&SetsModes
+    {
+        return $endpoint->protocol === Protocol::Sftp
+            ? new SftpRemoteDirectory($endpoint, $settings, $carryOn)
+            : new FtpRemoteDirectory($endpoint, $settings, $carryOn);
+    }
+}

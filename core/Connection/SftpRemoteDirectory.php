@@ -1,0 +1,251 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Path\RemotePath;
+use phpseclib3\Net\SFTP;
+
+/** SFTP (version 3 of its draft) on phpseclib: one connection, opened when first used, dropped when it fails. */
+final class SftpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
+{
+    private ?SFTP $sftp = null;
+
+    /** What "/" is on the server, without a slash at its end. */
+    private string $base = '';
+
+    /** @param  (\Closure(int): bool)|null  $carryOn hears the bytes moved so far in a transfer; false breaks it off */
+    public function __construct(
+        private readonly Endpoint $endpoint,
+        private readonly ConnectionSettings $settings = new ConnectionSettings,
+        private readonly ?\Closure $carryOn = null,
+    ) {
+    }
+
+    public function list(RemotePath $directory): array
+    {
+        return $this->listed("listing $directory", fn (): string => $this->real($directory));
+    }
+
+    public function listAbove(): array
+    {
+        return $this->listed('listing the directory above', fn (): string => "$this->base/..");
+    }
+
+    public function stat(RemotePath $path): ?RemoteEntry
+    {
+        $what = "looking at $path";
+
+        return $this->on($what, function (SFTP $sftp) use ($path, $what): ?RemoteEntry {
+            $facts = $sftp->lstat($this->real($path));
+            if ($facts === false) {
+                $failure = $this->refused($sftp, $what);
+
+                return $failure->reason === FailureReason::NotFound ? null : throw $failure;
+            }
+
+            return $this->entry($path->depth() === 0 ? '' : $path->name(), $facts);
+        });
+    }
+
+    public function read(RemotePath $file, $sink): int
+    {
+        $what = "reading $file";
+
+        return $this->on($what, function (SFTP $sftp) use ($file, $sink, $what): int {
+            $bytes = 0;
+            $take = function (string $chunk) use ($sink, $what, &$bytes): void {
+                if (@fwrite($sink, $chunk) !== strlen($chunk)) {
+                    throw RemoteFailure::while($what, FailureReason::LocalFile);
+                }
+                $this->moved($bytes += strlen($chunk), $what);
+            };
+
+            return $sftp->get($this->real($file), $take) === false ? throw $this->refused($sftp, $what) : $bytes;
+        });
+    }
+
+    public function write(RemotePath $file, $source, int $size): ?int
+    {
+        $what = "writing $file";
+
+        return $this->on($what, function (SFTP $sftp) use ($file, $source, $size, $what): ?int {
+            $sent = 0;
+            $give = static function (int $length) use ($source, &$sent): ?string {
+                $chunk = fread($source, max(1, $length));
+                $sent += strlen((string) $chunk);
+
+                return $chunk === false || $chunk === '' ? null : $chunk;
+            };
+            $heard = fn (int $bytes) => $this->moved($bytes, $what);
+            // @phpstan-ignore argument.type (a source that is called is documented, but not in the parameter's type)
+            if (! $sftp->put($this->real($file), $give, SFTP::SOURCE_CALLBACK, -1, -1, $heard)) {
+                throw $this->refused($sftp, $what);
+            }
+            if ($sent !== $size) {
+                throw RemoteFailure::while($what, FailureReason::LocalFile);
+            }
+            $facts = $sftp->lstat($this->real($file));
+
+            return $facts === false || ! is_int($facts['size'] ?? null) ? null : $facts['size'];
+        });
+    }
+
+    public function rename(RemotePath $from, RemotePath $to): void
+    {
+        $this->tell("renaming $from to $to", function (SFTP $sftp) use ($from, $to): bool {
+            // The extension replaces a file as rename(2) does; the command of version 3 alone refuses to.
+            if (isset($sftp->getSupportedExtensions()['posix-rename@openssh.com'])) {
+                return $sftp->posix_rename($this->real($from), $this->real($to));
+            }
+
+            $renamed = $sftp->rename($this->real($from), $this->real($to));
+            if (! $renamed && $this->stat($from) !== null && $sftp->delete($this->real($to), false)) {
+                $renamed = $sftp->rename($this->real($from), $this->real($to));
+            }
+
+            return $renamed;
+        });
+    }
+
+    public function remove(RemotePath $file): void
+    {
+        $this->tell("removing $file", fn (SFTP $sftp): bool => $sftp->delete($this->real($file), false));
+    }
+
+    public function makeDirectory(RemotePath $directory): void
+    {
+        $this->tell("making $directory", fn (SFTP $sftp): bool => $sftp->mkdir($this->real($directory)) || $this->stat($directory)?->kind === EntryKind::Directory);
+    }
+
+    public function removeDirectory(RemotePath $directory): void
+    {
+        $this->tell("removing $directory", fn (SFTP $sftp): bool => $sftp->rmdir($this->real($directory)));
+    }
+
+    public function setMode(RemotePath $path, int $mode): void
+    {
+        $this->tell("setting the mode of $path", fn (SFTP $sftp): bool => $sftp->chmod($mode, $this->real($path)) !== false);
+    }
+
+    /** @param  \Closure(SFTP): bool  $work */
+    private function tell(string $what, \Closure $work): void
+    {
+        $this->on($what, function (SFTP $sftp) use ($what, $work): bool {
+            return $work($sftp) ?: throw $this->refused($sftp, $what);
+        });
+    }
+
+    /**
+     * @param  \Closure(): string  $real
+     * @return list<RemoteEntry>
+     */
+    private function listed(string $what, \Closure $real): array
+    {
+        return $this->on($what, function (SFTP $sftp) use ($what, $real): array {
+            $rows = $sftp->rawlist($real());
+            if ($rows === false) {
+                throw $this->refused($sftp, $what);
+            }
+            $entries = [];
+            foreach ($rows as $name => $facts) {
+                if ($name !== '.' && $name !== '..') {
+                    // A name of digits alone arrives as a number.
+                    $entries[] = $this->entry((string) $name, is_array($facts) ? $facts : throw RemoteFailure::while($what, FailureReason::NotUnderstood));
+                }
+            }
+
+            return $entries;
+        });
+    }
+
+    /** @param  array<mixed>  $facts */
+    private function entry(string $name, array $facts): RemoteEntry
+    {
+        if ($name !== '' && (str_contains($name, '/') || ! mb_check_encoding($name, 'UTF-8'))) {
+            throw RemoteFailure::while('listing', FailureReason::NotUnderstood, $name);
+        }
+        $number = static fn (string $key): ?int => is_int($facts[$key] ?? null) ? $facts[$key] : null;
+        $kind = match ($number('type')) {
+            1 => EntryKind::File,
+            2 => EntryKind::Directory,
+            3 => EntryKind::Link,
+            default => EntryKind::Other,
+        };
+        $mode = $number('mode');
+
+        return new RemoteEntry($name, $kind, $kind === EntryKind::File ? $number('size') : null, $number('mtime'), $mode === null ? null : $mode & 07777);
+    }
+
+    private function real(RemotePath $path): string
+    {
+        return $path->depth() === 0 ? ($this->base === '' ? '/' : $this->base) : $this->base.$path->toString();
+    }
+
+    private function moved(int $bytes, string $what): void
+    {
+        if ($this->carryOn !== null && ! ($this->carryOn)($bytes)) {
+            throw RemoteFailure::while($what, FailureReason::Disconnected);
+        }
+    }
+
+    /**
+     * @template T
+     *
+     * @param  \Closure(SFTP): T  $work
+     * @return T
+     */
+    private function on(string $what, \Closure $work): mixed
+    {
+        try {
+            return $work($this->sftp ??= $this->signIn());
+        } catch (RemoteFailure $failure) {
+            if ($failure->reason->isTransient()) {
+                $this->sftp = null;
+            }
+            throw $failure;
+        } catch (\Exception $broken) {
+            // An answer of this connection may still be on its way, so it is not used again.
+            $this->sftp = null;
+            throw RemoteFailure::while($what, SshSession::reason($broken), $broken->getMessage(), $broken);
+        }
+    }
+
+    private function signIn(): SFTP
+    {
+        $sftp = SshSession::open($this->endpoint, $this->settings);
+        $start = $this->endpoint->start?->toString() ?? $sftp->realpath('.');
+        if (! is_string($start)) {
+            throw $this->refused($sftp, 'finding the directory of the login');
+        }
+        $this->base = rtrim($start, '/');
+
+        return $sftp;
+    }
+
+    private function refused(SFTP $sftp, string $what): RemoteFailure
+    {
+        $said = (string) $sftp->getLastSFTPError();
+        $reason = match (true) {
+            $sftp->isTimeout() => FailureReason::TimedOut,
+            ! $sftp->isConnected() => FailureReason::Disconnected,
+            str_starts_with($said, 'NET_SFTP_STATUS_NO_SUCH_') => FailureReason::NotFound,
+            str_starts_with($said, 'NET_SFTP_STATUS_NO_SPACE'), str_starts_with($said, 'NET_SFTP_STATUS_QUOTA') => FailureReason::NoSpace,
+            default => FailureReason::Forbidden,
+        };
+        if ($reason === FailureReason::Forbidden && str_starts_with($what, 'writing') && self::isFull($sftp, $this->base)) {
+            $reason = FailureReason::NoSpace; // Version 3 has no word of its own for a full disk.
+        }
+
+        return RemoteFailure::while($what, $reason, $said === '' ? null : (string) preg_replace('/\ANET_SFTP_STATUS_\w+: /', '', $said));
+    }
+
+    private static function isFull(SFTP $sftp, string $where): bool
+    {
+        $facts = isset($sftp->getSupportedExtensions()['statvfs@openssh.com']) ? $sftp->statvfs($where === '' ? '/' : $where) : false;
+
+        return $facts !== false && $facts['bavail'] === 0;
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Hosting;
+
+use Cellarium\Core\Account\Protocol;
+use Tests\Support\StandinContract;
+
+final class StandinDosListTest extends StandinContract
+{
+    protected bool $listsExactTimes = false;
+
+    protected bool $listsModes = false;
+
+    protected function protocol(): Protocol
+    {
+        return Protocol::FtpsExplicit;
+    }
+
+    protected function manners(): array
+    {
+        return ['listing' => 'dos'];
+    }
+}

@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Hosting;
+
+use Cellarium\Core\Account\Protocol;
+use Tests\Support\StandinContract;
+
+final class StandinImplicitTest extends StandinContract
+{
+    protected function protocol(): Protocol
+    {
+        return Protocol::FtpsImplicit;
+    }
+}
