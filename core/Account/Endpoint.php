@@ -44,9 +44,15 @@ final readonly class Endpoint
         return new self($this->host, $this->port, $this->protocol, $login, $password, $this->address, $this->authorities, $this->pin);
     }
 
-    public function pinned(Pin $pin): self
+    public function pinned(?Pin $pin): self
     {
         return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $this->address, $this->authorities, $pin, $this->key, $this->start);
+    }
+
+    /** The same host at an IP address that was looked up. */
+    public function at(string $address): self
+    {
+        return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $address, $this->authorities, $this->pin, $this->key, $this->start);
     }
 
     /**

@@ -11,8 +11,6 @@ use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Connection\ConnectionSettings;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
-use Cellarium\Core\Connection\HostsFile;
-use Cellarium\Core\Connection\Ladder;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
@@ -141,22 +139,6 @@ final class StandinFaultsTest extends HostTestCase
                 self::assertSame(FailureReason::CertificateUntrusted, $failure->reason);
             }
         }
-    }
-
-    public function test_the_ladder_stops_at_the_first_rung_that_breaks(): void
-    {
-        $host = self::host();
-        $ladder = new Ladder(new HostsFile("$host->directory/hosts"));
-        $climb = static fn (\Cellarium\Core\Account\Endpoint $endpoint): array => $ladder->climb($endpoint, new FtpRemoteDirectory($endpoint), ['site.example' => RemotePath::fromString('/www/site.example')]);
-        $good = $climb($host->endpoint());
-        self::assertSame([true, true, true, true, true], array_map(static fn ($step): bool => $step->ok, $good));
-        $password = $climb($host->endpoint(password: 'wrong'));
-        self::assertStringContainsString('the sign-in was refused', end($password)->sentence);
-        $nowhere = $climb(new \Cellarium\Core\Account\Endpoint('nowhere.invalid', 21, Protocol::Ftp, 'x', new Secret('y')));
-        self::assertSame('nowhere.invalid has no address', $nowhere[0]->sentence);
-        self::assertStringContainsString('give the address', (string) $nowhere[0]->next);
-        $port = $climb(new \Cellarium\Core\Account\Endpoint(StandinHost::HOST, 1, Protocol::Ftp, 'x', new Secret('y'), '127.0.0.1'));
-        self::assertStringContainsString('Port 1 does not answer', end($port)->sentence);
     }
 
     public function test_ftp_users_through_the_control_service(): void
