@@ -10,6 +10,7 @@ use App\Http\Controllers\FtpUserController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\RecordController;
 use App\Http\Controllers\SignInController;
+use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TodayController;
 use Illuminate\Support\Facades\Route;
 
@@ -20,13 +21,21 @@ Route::middleware('guest')->group(function (): void {
 
 Route::middleware('auth')->group(function (): void {
     Route::post('/sign-out', [SignInController::class, 'signOut']);
-    Route::get('/', TodayController::class);
+    Route::get('/', [TodayController::class, 'show']);
+    Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/find', FinderController::class);
 
     Route::get('/accounts', [AccountController::class, 'index']);
     Route::get('/accounts/{account}', [AccountController::class, 'show']);
     Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
-    Route::post('/sites/{site}/prove-root', [AccountController::class, 'proveRoot']);
+    Route::get('/accounts/{account}/ladder', [AccountController::class, 'ladder']);
+    Route::post('/accounts/{account}/remedy', [AccountController::class, 'remedy']);
+    Route::get('/accounts/{account}/sites/new', [SiteController::class, 'new']);
+    Route::post('/accounts/{account}/sites', [SiteController::class, 'create']);
+    Route::get('/sites/{site}/edit', [SiteController::class, 'edit']);
+    Route::post('/sites/{site}', [SiteController::class, 'update']);
+    Route::post('/sites/{site}/find-root', [SiteController::class, 'find']);
+    Route::post('/sites/{site}/prove-root', [SiteController::class, 'proveRoot']);
 
     Route::get('/accounts/{account}/reach', [FtpUserController::class, 'preview']);
     Route::post('/accounts/{account}/ftp-users', [FtpUserController::class, 'create']);

@@ -9,10 +9,14 @@ use App\Models\Account;
 use App\Models\Site;
 use App\Record\Record;
 use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Account\RootCandidate;
+use Cellarium\Core\Account\RootFinder;
+use Cellarium\Core\Connection\Ascent;
 use Cellarium\Core\Connection\EntryKind;
-use Cellarium\Core\Connection\Ladder;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
+use Cellarium\Core\Connection\Rung;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\DocumentRootProof;
 use Cellarium\Core\Proof\PlaceholderPage;
 use Cellarium\Core\Proof\ProofStep;
@@ -26,20 +30,31 @@ final readonly class AccountCheck
     {
     }
 
-    /** @return bool whether every rung held */
-    public function connect(Account $account): bool
+    /**
+     * Climbs the ladder, writing down each rung as it is reached, and looks around at the top.
+     *
+     * @return Ascent its last rung tells whether every rung held
+     */
+    public function connect(Account $account): Ascent
     {
-        $remote = $this->connections->remote($account);
-        $steps = (new Ladder($this->connections->names()))->climb($this->connections->endpoint($account), $remote, $account->documentRoots());
-        $holds = end($steps) !== false && end($steps)->ok;
-        $account->update(['ladder' => array_map(static fn (ProofStep $step): array => $step->toArray(), $steps), 'tried_at' => now()]);
-        if ($holds) {
-            $account->update(['reached_at' => now()]);
-            $this->look($account, $remote);
+        $rungs = [];
+        $account->update(['ladder' => [], 'climbing_at' => now()]);
+        $ascent = $this->connections->ladder()->climb($this->connections->endpointAsSaved($account), $account->known_address, $account->documentRoots(), function (Rung $rung) use ($account, &$rungs): void {
+            $rungs[] = $rung->toArray();
+            $account->update(['ladder' => $rungs]);
+        });
+        $broken = $ascent->broken();
+        $account->update(['tried_at' => now(), 'used_at' => now(), 'latency_ms' => $ascent->latencyMs, 'features' => $ascent->features, 'trouble' => $broken?->reason?->value] + ($broken === null ? ['reached_at' => now(), 'known_address' => $ascent->address] : []));
+        try {
+            if ($broken === null) {
+                $this->look($account);
+            }
+        } finally {
+            $account->update(['climbing_at' => null]);
         }
-        Record::write('connected', $holds ? "Connected to $account->host as $account->login" : "Could not connect to $account->host: ".(end($steps)->sentence ?? ''), $account);
+        Record::write('connected', $broken === null ? "Connected to $account->host as $account->login" : "Could not connect to $account->host: $broken->evidence", $account);
 
-        return $holds;
+        return $ascent;
     }
 
     /** Takes in directories, space and placeholders. */
@@ -65,15 +80,43 @@ final readonly class AccountCheck
         }
     }
 
-    public function proveRoot(Site $site): ProofStep
+    /** @param  RemotePath|null  $directory  becomes the document root when it is proven to be; null for the one it has */
+    public function proveRoot(Site $site, ?RemotePath $directory = null): ProofStep
     {
+        $root = $directory ?? $site->root();
+        $nonce = strtolower(Str::random(20));
+        // Written down first: a token that a killed process left behind is removed later.
+        $site->update(['token' => $root->child(DocumentRootProof::tokenName($nonce))->toString()]);
         $remote = $this->connections->remote($site->account);
-        $step = DocumentRootProof::prove($remote, $this->connections->web(), $site->addresses(), $site->root(), strtolower(Str::random(20)));
+        $address = $this->connections->endpoint($site->account)->address;
+        $step = DocumentRootProof::prove($remote, $this->connections->web(), $site->addressesFrom($root), $root, $nonce, $address);
         $site->proofs()->create(['kind' => 'document_root', 'made_at' => now()] + $step->toArray());
-        $site->update(['root_proven_at' => $step->ok ? now() : null]);
+        $site->update(['token' => null] + ($step->ok ? ['document_root' => $root->toString(), 'root_proven_at' => now()] : ($directory === null ? ['root_proven_at' => null] : [])));
         Record::write('document_root', $step->sentence, $site);
 
         return $step;
+    }
+
+    /** @return list<RootCandidate> also written down with the site */
+    public function findRoot(Site $site): array
+    {
+        $habits = Site::whereHas('account', static fn ($query) => $query->where('host', $site->account->host))->whereNotNull('root_proven_at')->where('id', '!=', $site->id)->get(['document_root', 'domain'])
+            ->map(static fn (Site $other): string => RootFinder::habit($other->root(), $other->domain))->unique()->values()->all();
+        $found = (new RootFinder($site->start_pages, $habits))->find($this->connections->remote($site->account), $site->domain);
+        $site->update(['candidates' => array_map(static fn (RootCandidate $candidate): array => $candidate->toArray(), $found)]);
+
+        return $found;
+    }
+
+    /** Removes the token that a proof left behind when it was cut off. */
+    public function removeToken(Site $site): void
+    {
+        $token = RemotePath::fromString((string) $site->token);
+        $remote = $this->connections->remote($site->account);
+        if ($remote->stat($token) !== null) {
+            $remote->remove($token);
+        }
+        $site->update(['token' => null]);
     }
 
     private function lookForPlaceholder(Site $site, RemoteDirectory $remote): void

@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
+use App\Accounts\AccountCheck;
 use App\Models\Backup;
 use App\Models\Deployment;
+use App\Models\Site;
+use App\Problem;
 use App\Record\Record;
 use Cellarium\Core\Transfer\AccountLock;
 use Illuminate\Support\Facades\DB;
@@ -18,8 +21,10 @@ final readonly class Recovery
     /** Transfer workers of a killed run end by themselves within this time. */
     private const ORPHAN_SECONDS = 15;
 
-    public function __construct(private RunFiles $files)
-    {
+    public function __construct(
+        private RunFiles $files,
+        private AccountCheck $check,
+    ) {
     }
 
     /**
@@ -47,7 +52,24 @@ final readonly class Recovery
         Backup::where('state', Backup::TAKING)->where('updated_at', '<=', now()->subSeconds($starting ? 0 : 3600))
             ->update(['state' => Backup::FAILED, 'trouble' => 'The worker that took it ended before it was done. Take it again.']);
 
+        $this->removeTokens($stale);
+
         return $taken;
+    }
+
+    private function removeTokens(\DateTimeInterface $stale): void
+    {
+        foreach (Site::with('account')->whereNotNull('token')->where('updated_at', '<=', $stale)->get() as $site) {
+            try {
+                $this->check->removeToken($site);
+            } catch (\Throwable $failure) {
+                if (! Problem::isExpected($failure)) {
+                    throw $failure;
+                }
+                $site->touch();
+                logger()->warning("The token $site->token of $site->domain is still there: ".$failure->getMessage());
+            }
+        }
     }
 
     private function lock(string $account, int $seconds): ?AccountLock

@@ -9,13 +9,17 @@ use App\Models\FtpUser;
 use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Account\HostingControl;
 use Cellarium\Core\Account\LinkedControl;
-use Cellarium\Core\Connection\FtpRemoteDirectory;
+use Cellarium\Core\Account\Pin;
 use Cellarium\Core\Connection\HostsFile;
+use Cellarium\Core\Connection\Ladder;
 use Cellarium\Core\Connection\NameService;
+use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\CurlWebFetcher;
 use Cellarium\Core\Proof\WebFetcher;
+use Cellarium\Core\Record\Fields;
 
 /** From what is stored about accounts and FTP users to connections. */
 final readonly class Connections
@@ -30,9 +34,21 @@ final readonly class Connections
     public function endpoint(Account $account): Endpoint
     {
         return new Endpoint(
-            $account->host, $account->port, $account->protocol, $account->login, new Secret($account->secret),
-            $account->address ?? $this->names->addresses($account->host)[0] ?? null, $this->authorities,
+            $account->host, $account->port, $account->protocol, $account->login, new Secret($account->secret), $account->address ?? $this->names->addresses($account->host)[0] ?? null, $this->authorities,
+            $account->pin === null ? null : Pin::fromFields(new Fields($account->pin)), $account->private_key === null ? null : new Secret($account->private_key),
+            $account->start_directory === null ? null : RemotePath::fromString($account->start_directory), $account->active_mode,
         );
+    }
+
+    /** With the address only where the account has one of its own, so that the ladder looks the name up. */
+    public function endpointAsSaved(Account $account): Endpoint
+    {
+        return $this->endpoint($account)->at($account->address);
+    }
+
+    public function ladder(): Ladder
+    {
+        return new Ladder($this->names);
     }
 
     public function endpointAs(FtpUser $user): Endpoint
@@ -42,12 +58,12 @@ final readonly class Connections
 
     public function remote(Account $account): RemoteDirectory
     {
-        return new FtpRemoteDirectory($this->endpoint($account));
+        return RemoteDirectories::open($this->endpoint($account));
     }
 
     public function remoteAs(FtpUser $user): RemoteDirectory
     {
-        return new FtpRemoteDirectory($this->endpointAs($user));
+        return RemoteDirectories::open($this->endpointAs($user));
     }
 
     /** Null for a host that has no control service; its FTP users are then made by hand. */

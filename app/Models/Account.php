@@ -16,12 +16,21 @@ final class Account extends Model
 {
     protected $guarded = ['id'];
 
-    protected $hidden = ['secret', 'control_token'];
+    protected $attributes = ['tags' => '[]', 'label' => '', 'active_mode' => false];
+
+    protected $hidden = ['secret', 'control_token', 'private_key'];
 
     protected $casts = [
         'protocol' => Protocol::class,
         'secret' => 'encrypted',
         'control_token' => 'encrypted',
+        'private_key' => 'encrypted',
+        'pin' => 'array',
+        'tags' => 'array',
+        'features' => 'array',
+        'active_mode' => 'boolean',
+        'climbing_at' => 'immutable_datetime',
+        'used_at' => 'immutable_datetime',
         'tree' => 'array',
         'ladder' => 'array',
         'looked_at' => 'immutable_datetime',
@@ -51,6 +60,24 @@ final class Account extends Model
     public function proofs(): MorphMany
     {
         return $this->morphMany(Proof::class, 'subject');
+    }
+
+    /** Whether the last attempt to connect did not get to the top. */
+    public function doesNotConnect(): bool
+    {
+        return $this->tried_at !== null && ($this->reached_at === null || $this->reached_at < $this->tried_at);
+    }
+
+    /** Whether somebody waits for a ladder that is climbed just now; one that was cut off long ago counts as not. */
+    public function isClimbing(): bool
+    {
+        return $this->climbing_at !== null && $this->climbing_at->isAfter(now()->subMinutes(3));
+    }
+
+    /** What people call it. */
+    public function title(): string
+    {
+        return $this->label === '' ? $this->host : $this->label;
     }
 
     /** @return array<string, RemotePath> by domain */

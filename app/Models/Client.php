@@ -19,6 +19,15 @@ final class Client extends Model
         return $this->hasMany(Account::class);
     }
 
+    /** Two letters that stand for it beside its colour. */
+    public function mark(): string
+    {
+        preg_match_all('/\b\p{L}/u', $this->name, $initials);
+        $letters = implode('', $initials[0]);
+
+        return mb_strtoupper(mb_substr(mb_strlen($letters) > 1 ? $letters : $this->name, 0, 2));
+    }
+
     /** @return HasManyThrough<Site, Account, $this> */
     public function sites(): HasManyThrough
     {

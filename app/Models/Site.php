@@ -17,9 +17,14 @@ final class Site extends Model
 {
     protected $guarded = ['id'];
 
+    protected $attributes = ['aliases' => '[]', 'mounts' => '[]'];
+
     protected $casts = [
         'start_pages' => 'array',
         'kept' => 'array',
+        'aliases' => 'array',
+        'mounts' => 'array',
+        'candidates' => 'array',
         'placeholder' => 'boolean',
         'root_proven_at' => 'immutable_datetime',
         'live_proven_at' => 'immutable_datetime',
@@ -68,7 +73,13 @@ final class Site extends Model
 
     public function addresses(): PublicAddress
     {
-        return new PublicAddress($this->base_url, $this->root());
+        return $this->addressesFrom($this->root());
+    }
+
+    /** The same map with another directory as document root. */
+    public function addressesFrom(RemotePath $root): PublicAddress
+    {
+        return new PublicAddress($this->base_url, $root, array_map(RemotePath::fromString(...), array_column($this->mounts, 'directory', 'path')), $this->aliases);
     }
 
     /** Where a browser finds the live site. */

@@ -8,9 +8,11 @@ namespace App\Today;
 final readonly class Concern
 {
     /**
+     * @param  string  $kind  what is alike stands together and may be shown folded
      * @param  string  $method  GET for a link, POST for an action
      */
     public function __construct(
+        public string $kind,
         public Urgency $urgency,
         public string $title,
         public string $about,
@@ -18,7 +20,6 @@ final readonly class Concern
         public string $action,
         public string $url,
         public string $method = 'GET',
-        public ?int $siteId = null,
     ) {
     }
 }

@@ -7,74 +7,126 @@ namespace App\Today;
 use App\Models\Account;
 use App\Models\Deployment;
 use App\Models\FtpUser;
-use App\Models\Site;
+use App\View\Amount;
+use Carbon\CarbonImmutable;
 use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
 
-/** Computes what needs a hand over all accounts, most pressing first. */
-final class Concerns
+/** Computes what needs a hand over all accounts, most pressing first; reads only what is in trouble. */
+final readonly class Concerns
 {
+    /** @param  list<Concern>  $all */
+    private function __construct(public array $all)
+    {
+    }
+
+    public static function compute(): self
+    {
+        $concerns = [...self::unfinished(), ...self::unreached(), ...self::openUsers(), ...self::sites()];
+        usort($concerns, static fn (Concern $a, Concern $b): int => [$a->urgency->value, $a->kind, $a->about] <=> [$b->urgency->value, $b->kind, $b->about]);
+
+        return new self($concerns);
+    }
+
+    /** @return array<string, list<Concern>> by kind, in the order of urgency */
+    public function byKind(): array
+    {
+        $kinds = [];
+        foreach ($this->all as $concern) {
+            $kinds[$concern->kind][] = $concern;
+        }
+
+        return $kinds;
+    }
+
+    /** @return int sites and accounts that are concerned */
+    public function troubled(): int
+    {
+        return count(array_unique(array_map(static fn (Concern $concern): string => $concern->about, $this->all)));
+    }
+
+    /** @return list<Concern> */
+    private static function unfinished(): array
+    {
+        return Deployment::with('site')->where('state', Deployment::UNFINISHED)->get()->map(static fn (Deployment $run): Concern => new Concern(
+            'unfinished', Urgency::Now, 'Not yet put back', $run->site->domain, (string) $run->trouble, 'Look', "/deployments/$run->id",
+        ))->values()->all();
+    }
+
     /**
-     * @param  Collection<int, Account>  $accounts  with client, sites (lastBackup, lastDeployment) and ftpUsers
+     * Accounts of one host that fail alike are one concern: the host is down, not each of them.
+     *
      * @return list<Concern>
      */
-    public static function over(Collection $accounts): array
+    private static function unreached(): array
     {
-        $unfinished = Deployment::with('site')->where('state', Deployment::UNFINISHED)->get();
-        $concerns = $unfinished->map(static fn (Deployment $run): Concern => new Concern(
-            Urgency::Now, 'Not yet put back', $run->site->domain, (string) $run->trouble, 'Look', "/deployments/$run->id", siteId: $run->site_id,
-        ))->all();
-        foreach ($accounts as $account) {
-            if ($account->tried_at !== null && ($account->reached_at === null || $account->reached_at < $account->tried_at)) {
-                $broken = collect($account->ladder ?? [])->firstWhere('ok', false);
-                $concerns[] = new Concern(Urgency::Now, 'Does not connect', $account->host, (string) ($broken['sentence'] ?? ''), 'Look', "/accounts/$account->id");
-            }
-            foreach ($account->ftpUsers as $user) {
-                if ($user->isOverdue() || $user->state === FtpUser::CLOSING_FAILED) {
-                    $concerns[] = self::openUser($account, $user);
-                }
-            }
-            foreach ($account->sites as $site) {
-                $concerns = [...$concerns, ...self::site($site)];
-            }
+        $failing = Account::with('client')->whereNotNull('tried_at')->where(static fn ($query) => $query->whereNull('reached_at')->orWhereColumn('reached_at', '<', 'tried_at'))
+            ->orderBy('id')->get(['id', 'client_id', 'label', 'host', 'login', 'trouble', 'ladder', 'tried_at', 'reached_at']);
+        $concerns = [];
+        foreach ($failing->groupBy(static fn (Account $account): string => "$account->host $account->trouble") as $alike) {
+            $first = $alike->first();
+            $broken = collect($first->ladder ?? [])->firstWhere('ok', false);
+            $words = $broken === null ? '' : rtrim("{$broken['evidence']}. {$broken['cause']}", '. ').'.';
+            $concerns[] = $alike->count() === 1
+                ? new Concern('connection', Urgency::Now, 'Does not connect', $first->title(), "{$first->client->name}: $words".($first->reached_at === null ? ' It never did.' : ' It did '.Amount::ago($first->reached_at).'.'), 'Look', "/accounts/$first->id")
+                : new Concern('connection', Urgency::Now, "{$alike->count()} accounts do not connect, all alike", $first->host, $words.' '.self::some($alike), 'Look', '/accounts?'.http_build_query(['q' => $first->host, 'only' => 'unreached']));
         }
-        usort($concerns, static fn (Concern $a, Concern $b): int => [$a->urgency->value, $a->about] <=> [$b->urgency->value, $b->about]);
 
         return $concerns;
     }
 
-    private static function openUser(Account $account, FtpUser $user): Concern
+    /** @param  Collection<int, Account>  $accounts */
+    private static function some(Collection $accounts): string
     {
-        $user->setRelation('account', $account);
+        $names = $accounts->pluck('client.name')->unique();
+
+        return $names->take(3)->join(', ').($names->count() > 3 ? ' and '.($names->count() - 3).' more clients' : '').'.';
+    }
+
+    /** @return list<Concern> */
+    private static function openUsers(): array
+    {
+        return FtpUser::with('account.sites')->where('state', '!=', FtpUser::CLOSED)
+            ->where(static fn ($query) => $query->where('closes_at', '<', now())->orWhere('state', FtpUser::CLOSING_FAILED))->get()->map(self::openUser(...))->values()->all();
+    }
+
+    private static function openUser(FtpUser $user): Concern
+    {
         $days = (int) max(1, ceil(abs($user->closes_at?->diffInDays(now()) ?? 1)));
         $reach = count($user->reach()->touched());
 
         return new Concern(
-            Urgency::Now, 'FTP user still open', $account->sites->first()->domain ?? $account->host,
+            'open user', Urgency::Now, 'FTP user still open', $user->account->sites->first()->domain ?? $user->account->host,
             "{$user->shortLogin()} should have closed ".($days === 1 ? 'a day' : "$days days").' ago; reaches '.($reach === 1 ? '1 site' : "$reach sites").($user->trouble === null ? '' : ". $user->trouble"),
-            'Close it', "/ftp-users/$user->id/close", 'POST', $account->sites->first()?->id,
+            'Close it', "/ftp-users/$user->id/close", 'POST',
         );
     }
 
     /** @return list<Concern> */
-    private static function site(Site $site): array
+    private static function sites(): array
     {
-        $concerns = [];
-        if ($site->placeholder === true) {
-            $concerns[] = new Concern(
-                Urgency::WhenYouCan, 'Still the host’s placeholder page', $site->domain,
-                "Visitors see $site->placeholder_file from the host".($site->lastDeployment === null ? ', nothing was deployed yet' : ''), 'Deploy', "/deployments/new?site=$site->id", siteId: $site->id,
-            );
-        } elseif ($site->lastBackup === null) {
-            $concerns[] = new Concern(
-                Urgency::Soon, 'No backup yet', $site->domain, 'If this site were lost today, nothing here could bring it back', 'Back up now', "/sites/$site->id/backups", 'POST', $site->id,
-            );
-        } elseif ($site->lastBackup->verified_at->diffInDays(now()) > (int) config('cellarium.backup_days')) {
-            $days = (int) $site->lastBackup->verified_at->diffInDays(now());
-            $concerns[] = new Concern(
-                Urgency::Soon, "No backup for $days days", $site->domain, 'The last one that was read back is from '.$site->lastBackup->verified_at->format('j M Y'), 'Back up now', "/sites/$site->id/backups", 'POST', $site->id,
+        $due = now()->subDays((int) config('cellarium.backup_days'));
+        $rows = DB::table('sites')->leftJoinSub(DB::table('backups')->where('state', 'verified')->groupBy('site_id')->select('site_id')->selectRaw('MAX(verified_at) AS last'), 'taken', 'taken.site_id', '=', 'sites.id')
+            ->where(static fn ($query) => $query->where('placeholder', true)->orWhereNull('taken.last')->orWhere('taken.last', '<', $due))
+            ->orderBy('domain')->get(['sites.id', 'domain', 'placeholder', 'placeholder_file', 'live_proven_at', 'taken.last']);
+
+        return $rows->map(self::site(...))->values()->all();
+    }
+
+    private static function site(\stdClass $site): Concern
+    {
+        if ($site->placeholder) {
+            return new Concern(
+                'placeholder', Urgency::WhenYouCan, 'Still the host’s placeholder page', $site->domain,
+                "Visitors see $site->placeholder_file from the host".($site->live_proven_at === null ? ', nothing was deployed yet' : ''), 'Deploy', "/deployments/new?site=$site->id",
             );
         }
+        if ($site->last === null) {
+            return new Concern('no backup', Urgency::Soon, 'No backup yet', $site->domain, 'If this site were lost today, nothing here could bring it back', 'Back up now', "/sites/$site->id/backups", 'POST');
+        }
+        $last = CarbonImmutable::parse($site->last);
+        $days = (int) $last->diffInDays(now());
 
-        return $concerns;
+        return new Concern('late backup', Urgency::Soon, "No backup for $days days", $site->domain, 'The last one that was read back is from '.$last->format('j M Y'), 'Back up now', "/sites/$site->id/backups", 'POST');
     }
 }

@@ -20,6 +20,7 @@ final readonly class Endpoint
      * @param  Secret|null  $key  private key without passphrase, OpenSSH or PKCS #8, used instead of the password
      * @param  RemotePath|null  $start  the directory on the server that is "/" here; null for "/" over FTP and for
      *                                  where the login lands over SFTP
+     * @param  bool  $active  over FTP, the server opens the data connections (RFC 959, 3.2) instead of this side
      */
     public function __construct(
         public string $host,
@@ -32,6 +33,7 @@ final readonly class Endpoint
         public ?Pin $pin = null,
         public ?Secret $key = null,
         public ?RemotePath $start = null,
+        public bool $active = false,
     ) {
         if ($port < 1 || $port > 65535) {
             throw new \InvalidArgumentException("$port is not a port");
@@ -41,18 +43,18 @@ final readonly class Endpoint
     /** The same server for another login, which lands where the host sends it. */
     public function signedInAs(string $login, Secret $password): self
     {
-        return new self($this->host, $this->port, $this->protocol, $login, $password, $this->address, $this->authorities, $this->pin);
+        return new self($this->host, $this->port, $this->protocol, $login, $password, $this->address, $this->authorities, $this->pin, active: $this->active);
     }
 
     public function pinned(?Pin $pin): self
     {
-        return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $this->address, $this->authorities, $pin, $this->key, $this->start);
+        return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $this->address, $this->authorities, $pin, $this->key, $this->start, $this->active);
     }
 
-    /** The same host at an IP address that was looked up. */
-    public function at(string $address): self
+    /** The same host at an IP address that was looked up; null to have it looked up again. */
+    public function at(?string $address): self
     {
-        return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $address, $this->authorities, $this->pin, $this->key, $this->start);
+        return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $address, $this->authorities, $this->pin, $this->key, $this->start, $this->active);
     }
 
     /**
@@ -64,7 +66,7 @@ final readonly class Endpoint
     {
         return [
             'host' => $this->host, 'port' => $this->port, 'protocol' => $this->protocol->value, 'login' => $this->login, 'password' => $this->password->reveal(),
-            'address' => $this->address, 'authorities' => $this->authorities, 'pin' => $this->pin?->toArray(), 'key' => $this->key?->reveal(), 'start' => $this->start?->toString(),
+            'address' => $this->address, 'authorities' => $this->authorities, 'pin' => $this->pin?->toArray(), 'key' => $this->key?->reveal(), 'start' => $this->start?->toString(), 'active' => $this->active,
         ];
     }
 
@@ -76,7 +78,7 @@ final readonly class Endpoint
         return new self(
             $fields->text('host'), $fields->number('port'), Protocol::from($fields->text('protocol')), $fields->text('login'), new Secret($fields->text('password')),
             $fields->textOrNull('address'), $fields->textOrNull('authorities'), $fields->has('pin') ? Pin::fromFields($fields->fields('pin')) : null,
-            $key === null ? null : new Secret($key), $start === null ? null : RemotePath::fromString($start),
+            $key === null ? null : new Secret($key), $start === null ? null : RemotePath::fromString($start), $fields->flag('active'),
         );
     }
 }

@@ -288,6 +288,9 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         if ($endpoint->address !== null) {
             $options[CURLOPT_RESOLVE] = ["$endpoint->host:$endpoint->port:$endpoint->address"];
         }
+        if ($endpoint->active) {
+            $options[CURLOPT_FTPPORT] = '-';
+        }
         if ($endpoint->authorities !== null) {
             $options[CURLOPT_CAINFO] = $endpoint->authorities;
         }

@@ -164,6 +164,9 @@ final readonly class FtpRungs
         $features = $server->say('FEAT');
         $ascent->latencyMs = (int) round((hrtime(true) - $from) / 1e6);
         $ascent->features = $features?->code === 211 ? array_map(trim(...), array_slice($features->lines, 1, -1)) : [];
+        if ($endpoint->active) {
+            return Rung::holds('data', 'The server opens the data connections to this side, as the account says; the listing shows whether they arrive');
+        }
         if ($endpoint->protocol->usesTls()) {
             $server->say('PBSZ 0');
             $server->say('PROT P');

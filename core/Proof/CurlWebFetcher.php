@@ -23,7 +23,7 @@ final class CurlWebFetcher implements WebFetcher
         $this->curl = curl_init();
     }
 
-    public function fetch(string $url): WebAnswer
+    public function fetch(string $url, ?string $at = null): WebAnswer
     {
         if ($url === '') {
             throw new \InvalidArgumentException('There is no address to fetch.');
@@ -33,7 +33,7 @@ final class CurlWebFetcher implements WebFetcher
         $head = '';
         $host = (string) parse_url($url, PHP_URL_HOST);
         $port = parse_url($url, PHP_URL_PORT) ?: (str_starts_with($url, 'https:') ? 443 : 80);
-        $address = ($this->address)($host);
+        $address = $at ?? ($this->address)($host);
         curl_reset($this->curl);
         curl_setopt_array($this->curl, [
             CURLOPT_URL => $url,
@@ -51,7 +51,7 @@ final class CurlWebFetcher implements WebFetcher
 
                 return $bytes > $this->mostBytes ? 0 : strlen($chunk);
             },
-        ] + ($address === null ? [] : [CURLOPT_RESOLVE => ["$host:$port:$address"]])
+        ] + ($address === null ? [] : [CURLOPT_RESOLVE => ["$host:$port:".(str_contains($address, ':') ? "[$address]" : $address)]])
           + ($this->authorities === null || $this->authorities === '' ? [] : [CURLOPT_CAINFO => $this->authorities]));
         $done = curl_exec($this->curl);
         $status = curl_getinfo($this->curl, CURLINFO_RESPONSE_CODE);
@@ -65,6 +65,7 @@ final class CurlWebFetcher implements WebFetcher
             $head,
             is_string($location) && $location !== '' ? $location : null,
             $done === false ? curl_error($this->curl) : null,
+            curl_errno($this->curl) === CURLE_COULDNT_RESOLVE_HOST,
         );
     }
 }

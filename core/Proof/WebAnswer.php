@@ -13,6 +13,7 @@ final readonly class WebAnswer
      * @param  string  $head  the first 64 KiB of the body
      * @param  string|null  $location  where a redirect leads
      * @param  string|null  $error  why nothing came
+     * @param  bool  $nameUnknown  nothing came because the name leads nowhere
      */
     public function __construct(
         public string $url,
@@ -22,6 +23,7 @@ final readonly class WebAnswer
         public string $head,
         public ?string $location = null,
         public ?string $error = null,
+        public bool $nameUnknown = false,
     ) {
     }
 }

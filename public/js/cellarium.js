@@ -47,6 +47,22 @@
         }
     });
 
+    // Copies what a button stands for and says so on the button.
+    document.addEventListener('click', async (event) => {
+        const button = event.target.closest('[data-copy]');
+        if (!button) {
+            return;
+        }
+        const words = button.textContent;
+        try {
+            await navigator.clipboard.writeText(button.dataset.copy);
+            button.textContent = 'copied';
+        } catch {
+            button.textContent = 'select it and copy by hand';
+        }
+        setTimeout(() => { button.textContent = words; }, 2000);
+    });
+
     // A second click on a button that is already at work does nothing.
     document.addEventListener('submit', (event) => {
         const button = event.target.querySelector('[data-once]');

@@ -6,7 +6,7 @@
         <x-where :client="$account->client">
             <b>{{ $account->client->name }}</b><i>›</i><code>{{ $account->host }}</code>
             <x-slot:facts>
-                <span>{{ $account->protocol->label() }}{{ $account->protocol->isEncrypted() ? ($account->reached_at === null ? '' : ', certificate checked') : ', readable on the way' }}</span>
+                <span>{{ $account->protocol->label() }}{{ $account->protocol->isEncrypted() ? ($account->reached_at === null ? '' : ($account->pin === null ? ', certificate verified' : ', key accepted')) : ', readable on the way' }}</span>
                 <span>{{ $account->reached_at === null ? 'not reached yet' : 'reached '.Amount::ago($account->reached_at) }}</span>
                 <span>{{ $account->space_limit === null ? 'space not known' : Amount::bytes($account->space_used).' of '.Amount::bytes($account->space_limit) }}</span>
             </x-slot:facts>
@@ -36,8 +36,8 @@
                     <tbody>
                         @foreach ($account->sites as $site)
                             <tr>
-                                <td><a class="strong" href="{{ $site->liveLink() }}" target="_blank" rel="noreferrer noopener">{{ $site->domain }}</a></td>
-                                <td><code>{{ $site->document_root }}</code><br>
+                                <td><a class="strong" href="{{ $site->liveLink() }}" target="_blank" rel="noreferrer noopener">{{ $site->domain }}</a> <button type="button" class="link" data-copy="{{ $site->base_url }}/" aria-label="Copy the address of {{ $site->domain }}">copy address</button>@foreach ($site->aliases as $alias)<div class="soft">also {{ $alias }}</div>@endforeach @foreach ($site->mounts as $mount)<div class="soft">{{ $mount['path'] }} from <code>{{ $mount['directory'] }}</code></div>@endforeach</td>
+                                <td><code>{{ $site->document_root }}</code> <a class="soft" href="/sites/{{ $site->id }}/edit" aria-label="Change {{ $site->domain }}">change</a><br>
                                     @if ($site->root_proven_at !== null)<span class="proof">proven {{ $site->root_proven_at->format('j M H:i') }}</span>@else<span class="soft">not proven</span>@endif
                                     <form method="post" action="/sites/{{ $site->id }}/prove-root" class="act-form">@csrf<button class="link" data-once>{{ $site->root_proven_at === null ? 'Prove it' : 'Prove again' }}</button></form></td>
                                 <td>@if ($site->placeholder)<x-tag tone="later">the host’s placeholder</x-tag>@elseif ($site->lastDeployment !== null)<a href="/deployments/{{ $site->lastDeployment->id }}">{{ $site->lastDeployment->title() }}</a><br><span class="soft">{{ $site->lastDeployment->ended_at->format('j M H:i') }}</span>@else<span class="soft">{{ $site->placeholder === null ? 'not looked at yet' : 'a site from before' }}</span>@endif</td>
@@ -48,6 +48,7 @@
                     </tbody>
                 </table>
                 @endif
+                <div class="row-acts"><x-action to="/accounts/{{ $account->id }}/sites/new" method="GET">Add a site</x-action></div>
             </section>
             <section class="sheet" aria-labelledby="reach">
                 <h2 id="reach">Reach <small>which login can touch which directory, proven by signing in as each</small></h2>
@@ -59,15 +60,7 @@
             </section>
         </div>
         <div class="stack">
-            <section class="sheet" aria-labelledby="ladder">
-                <h2 id="ladder">Connection <small>{{ $account->tried_at === null ? 'not tried yet' : Amount::ago($account->tried_at) }}</small></h2>
-                <ol class="steps">
-                    @foreach ($account->ladder ?? [] as $step)
-                        <li class="{{ $step['ok'] ? 'is-ok' : 'is-broken' }}"><span>{{ $step['sentence'] }}@if (! $step['ok'] && $step['next'])<em>{{ $step['next'] }}</em>@endif</span></li>
-                    @endforeach
-                </ol>
-                <x-action to="/accounts/{{ $account->id }}/connect">{{ $account->tried_at === null ? 'Connect' : 'Connect again' }}</x-action>
-            </section>
+            @include('parts.ladder')
             <section class="sheet" aria-labelledby="new-user">
                 <h2 id="new-user">New FTP user</h2>
                 @if ($account->control_url === null)

@@ -3,8 +3,12 @@
     <div class="today">
         <section aria-labelledby="hand">
             <h1 id="hand">Needs a hand <small>{{ $troubled === 0 ? 'nothing just now' : "$troubled of $sites sites" }}</small></h1>
+            @if ($changed->isNotEmpty())
+            <div class="sheet changed"><h2>Changed since yesterday</h2><ul>@foreach ($changed as $entry)<li><time>{{ $entry->at->format('H:i') }}</time> <a href="/accounts/{{ $entry->account_id }}">{{ $entry->sentence }}</a></li>@endforeach</ul></div>
+            @endif
             <ul class="concerns">
-                @foreach ($concerns as $concern)
+                @foreach ($kinds as $kind => $alike)
+                    @foreach ($only === '' ? array_slice($alike, 0, count($alike) > 8 ? 5 : 8) : array_slice($alike, 0, 200) as $concern)
                     <li class="sheet concern">
                         <div>
                             <h2>{{ $concern->title }} <x-tag :tone="$concern->urgency->tone()">{{ $concern->urgency->label() }}</x-tag></h2>
@@ -13,42 +17,36 @@
                         </div>
                         <x-action :to="$concern->url" :method="$concern->method" aria-label="{{ $concern->action }}: {{ $concern->about }}">{{ $concern->action }}</x-action>
                     </li>
+                    @endforeach
+                    @if ($only === '' && count($alike) > 8)<li class="folded"><a href="/?{{ http_build_query(['kind' => $kind]) }}">{{ count($alike) - 5 }} more like this</a></li>@endif
+                    @if ($only !== '' && count($alike) > 200)<li class="folded">and {{ count($alike) - 200 }} more; these 200 come first</li>@endif
                 @endforeach
+                @if ($only !== '')<li class="folded"><a href="/">All concerns</a></li>@endif
             </ul>
-            @if ($concerns === [])<p class="sheet calm">Every site has a backup that was read back, no FTP user is open past its date, and no placeholder is showing.</p>@endif
+            @if ($kinds === [])<p class="sheet calm">Every account connects, every site has a backup that was read back, no FTP user is open past its date, and no placeholder is showing.</p>@endif
         </section>
         <section class="sheet shelves" aria-labelledby="shelves">
             <header>
                 <h1 id="shelves">Shelves <small>one jar a site, one shelf a client; filled to the share of space it uses</small></h1>
-                <button class="act is-quiet" data-toggle="shelf-table" data-other="shelf-drawing" aria-expanded="false">As a table</button>
+                <a class="act is-quiet" href="/?as={{ $as === 'table' ? 'drawing' : 'table' }}">{{ $as === 'table' ? 'As shelves' : 'As a table' }}</a>
             </header>
-            @if ($shelves->isEmpty())<p class="calm">No accounts yet.</p>@endif
-            <div id="shelf-drawing">
-                <ul class="rack">
-                    @foreach ($shelves as $shelf)
-                        <li>
-                            <svg class="band" width="6" height="44" aria-hidden="true"><rect width="6" height="44" rx="2" fill="{{ $shelf->client->colour }}"/></svg>
-                            <div class="whose"><b>{{ $shelf->client->name }}</b><small>{{ count($shelf->jars) === 1 ? '1 site' : count($shelf->jars).' sites' }}</small></div>
-                            <div class="jars">@foreach ($shelf->jars as $jar)<x-jar :jar="$jar"/>@endforeach</div>
-                        </li>
-                    @endforeach
-                </ul>
-                <ul class="key" aria-label="What the jars mean">
-                    <li>solid lid: live page proven</li><li>raised lid: an FTP user is open</li><li>hatching: backup overdue</li><li>dashed: nothing deployed</li>
-                </ul>
-            </div>
-            <div id="shelf-table" hidden>
-                <table class="facts-table">
-                    <thead><tr><th>Site</th><th>Client</th><th>Used</th><th>Live page</th><th>Last backup</th><th>FTP users</th></tr></thead>
-                    <tbody>
-                        @foreach ($shelves as $shelf)@foreach ($shelf->jars as $jar)
-                            <tr><td><a href="/accounts/{{ $jar->account->id }}">{{ $jar->site->domain }}</a></td><td>{{ $shelf->client->name }}</td><td>{{ Amount::bytes($jar->site->bytes) }}</td>
-                                <td>{{ $jar->empty ? 'nothing deployed' : ($jar->proven ? 'proven '.$jar->site->live_proven_at->format('j M') : 'not proven') }}</td>
-                                <td>{{ $jar->site->lastBackup?->verified_at?->format('j M Y') ?? 'none' }}</td><td>{{ $jar->open ? 'open' : 'none open' }}</td></tr>
-                        @endforeach @endforeach
-                    </tbody>
-                </table>
-            </div>
+            <form class="sieve" action="/" method="get" hx-get="/shelves" hx-target="#{{ $as === 'table' ? 'shelf-rows' : 'rack' }}" hx-trigger="input delay:200ms, change" hx-swap="innerHTML" hx-sync="this:replace">
+                <input type="hidden" name="as" value="{{ $as }}">
+                <label class="is-sr-only" for="words">Client or domain</label><input class="entry" id="words" name="words" type="search" value="{{ $rack->words }}" placeholder="Client or domain" autocomplete="off">
+                @if ($groups->isNotEmpty())<label class="is-sr-only" for="group">Group</label><select class="entry" id="group" name="group"><option value="">all groups</option>@foreach ($groups as $group)<option @selected($group === $rack->group)>{{ $group }}</option>@endforeach</select>@endif
+            </form>
+            @if ($rack->shelves === [])<p class="calm">{{ $sites === 0 ? 'No accounts yet.' : 'No shelf fits.' }} @if ($sites === 0)<a href="/accounts/new">Take one on</a>@endif</p>@endif
+            @if ($as === 'table')
+            <table class="facts-table">
+                <thead><tr><th>Site</th><th>Client</th><th>Used</th><th>Live page</th><th>Last backup</th><th>FTP users</th></tr></thead>
+                <tbody id="shelf-rows">@include('parts.shelf-rows')</tbody>
+            </table>
+            @else
+            <ul class="rack" id="rack">@include('parts.shelves')</ul>
+            <ul class="key" aria-label="What the jars mean">
+                <li>solid lid: live page proven</li><li>raised lid: an FTP user is open</li><li>hatching: backup overdue</li><li>dashed: nothing deployed</li>
+            </ul>
+            @endif
         </section>
     </div>
 </x-page>

@@ -73,7 +73,7 @@ final class BadInputTest extends AppTestCase
         self::assertSame(1, $status);
         self::assertStringContainsString('the sign-in was refused', $said['error']);
         self::assertStringContainsString('Check login and password', $said['error']);
-        $this->actingAs($this->person)->followingRedirects()->post("/accounts/{$this->account->id}/connect")->assertOk()->assertSee('the sign-in was refused')->assertSee('Check login and password');
+        $this->actingAs($this->person)->followingRedirects()->post("/accounts/{$this->account->id}/connect")->assertOk()->assertSee('Login or password is not right')->assertSee('Use the whole login: harbour@site.example');
 
         $this->account->update(['host' => 'nowhere.invalid', 'secret' => StandinHost::PASSWORD]);
         $this->from('/deployments/new')->followingRedirects()->post('/deployments', ['site' => $this->site->id, 'package' => $package->id])

@@ -68,8 +68,7 @@ final class RunsTest extends AppTestCase
         $this->account->update(['control_token' => 'an-old-token']);
         $this->artisan('cellarium:close-due');
         self::assertSame(FtpUser::CLOSING_FAILED, $user->refresh()->state);
-        $account = $this->account->refresh()->load('client', 'sites.lastBackup', 'sites.lastDeployment', 'ftpUsers');
-        $concern = Concerns::over(collect([$account]))[0];
+        $concern = Concerns::compute()->all[0];
         self::assertSame('FTP user still open', $concern->title);
         self::assertStringContainsString('reaches 1 site', $concern->evidence);
         $this->account->update(['control_token' => \Tests\Support\StandinHost::TOKEN]);
@@ -109,7 +108,7 @@ final class RunsTest extends AppTestCase
     public function test_today_speaks_of_placeholders_and_missing_backups(): void
     {
         $this->artisanJson('accounts');
-        $this->actingAs($this->person)->post("/accounts/{$this->account->id}/connect")->assertSessionHas('done');
+        $this->actingAs($this->person)->post("/accounts/{$this->account->id}/connect")->assertRedirect();
         $this->get('/')->assertOk()->assertSee('Still the host’s placeholder page')->assertSee('Visitors see default.htm from the host');
         unlink($this->root().'/default.htm');
         file_put_contents($this->root().'/index.html', 'a site of their own');

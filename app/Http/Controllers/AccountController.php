@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Accounts\AccountCheck;
+use App\Accounts\ConnectAccount;
+use App\Accounts\Remedies;
 use App\Models\Account;
-use App\Models\Site;
 use App\View\ReachMap;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 
 final class AccountController
 {
@@ -35,19 +37,28 @@ final class AccountController
         ]);
     }
 
-    public function connect(Account $account, AccountCheck $check): RedirectResponse
+    public function connect(Account $account): RedirectResponse
     {
-        $account->load('client', 'sites');
-        $holds = $check->connect($account);
+        if (! $account->isClimbing()) {
+            $account->update(['climbing_at' => now(), 'ladder' => []]);
+            ConnectAccount::dispatch($account->id);
+        }
 
-        return redirect("/accounts/$account->id")->with($holds ? 'done' : 'trouble', $holds ? 'Connected; every rung held.' : 'It does not connect; the ladder below says where it breaks.');
+        return redirect("/accounts/$account->id#ladder");
     }
 
-    public function proveRoot(Site $site, AccountCheck $check): RedirectResponse
+    public function ladder(Account $account): Response
     {
-        $site->load('account.client');
-        $step = $check->proveRoot($site);
+        // The rest of the page was drawn from what was known before; it is drawn anew once the top is reached.
+        return $account->isClimbing()
+            ? response(view('parts.ladder', ['account' => $account]))
+            : response('')->header('HX-Refresh', 'true');
+    }
 
-        return redirect("/accounts/$site->account_id")->with($step->ok ? 'done' : 'trouble', "$step->sentence. $step->next");
+    public function remedy(Request $request, Account $account, Remedies $remedies): RedirectResponse
+    {
+        $remedies->apply($account, $request->string('change')->toString(), $request->string('value')->toString());
+
+        return $this->connect($account->refresh());
     }
 }

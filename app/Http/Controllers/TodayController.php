@@ -4,25 +4,40 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Models\Account;
 use App\Models\Client;
+use App\Models\RecordEntry;
+use App\Models\Site;
 use App\Today\Concerns;
-use App\View\Shelf;
+use App\View\Rack;
 use Illuminate\Contracts\View\View;
+use Illuminate\Http\Request;
 
 final class TodayController
 {
-    public function __invoke(): View
+    public function show(Request $request): View
     {
-        $clients = Client::with(['accounts.sites.lastBackup', 'accounts.sites.lastDeployment', 'accounts.ftpUsers' => static fn ($query) => $query->where('state', '!=', 'closed')])->orderBy('name')->get();
-        $accounts = $clients->flatMap(static fn (Client $client) => $client->accounts->each(static fn (Account $account) => $account->setRelation('client', $client)));
-        $concerns = Concerns::over($accounts);
+        $concerns = Concerns::compute();
+        $kind = $request->string('kind')->toString();
 
         return view('today', [
-            'concerns' => $concerns,
-            'shelves' => $clients->filter(static fn (Client $client): bool => $client->accounts->isNotEmpty())->map(static fn (Client $client): Shelf => Shelf::of($client)),
-            'sites' => $accounts->sum(static fn (Account $account): int => $account->sites->count()),
-            'troubled' => collect($concerns)->pluck('about')->unique()->count(),
+            'kinds' => $kind === '' ? $concerns->byKind() : array_intersect_key($concerns->byKind(), [$kind => true]),
+            'only' => $kind,
+            'rack' => $this->rack($request),
+            'as' => $request->string('as')->toString() === 'table' ? 'table' : 'drawing',
+            'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
+            'sites' => Site::count(),
+            'troubled' => $concerns->troubled(),
+            'changed' => RecordEntry::with('client')->where('action', 'found_changed')->where('at', '>', now()->subDay())->latest('id')->limit(5)->get(),
         ]);
+    }
+
+    public function shelves(Request $request): View
+    {
+        return view($request->string('as')->toString() === 'table' ? 'parts.shelf-rows' : 'parts.shelves', ['rack' => $this->rack($request)]);
+    }
+
+    private function rack(Request $request): Rack
+    {
+        return Rack::part(max(0, $request->integer('from')), mb_substr($request->string('group')->toString(), 0, 100), mb_substr(trim($request->string('words')->toString()), 0, 100));
     }
 }

@@ -30,7 +30,7 @@ final class LiveProofTest extends TestCase
             {
             }
 
-            public function fetch(string $url): WebAnswer
+            public function fetch(string $url, ?string $at = null): WebAnswer
             {
                 $body = $this->served[(string) parse_url($url, PHP_URL_PATH)] ?? null;
 

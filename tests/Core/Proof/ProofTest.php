@@ -27,7 +27,8 @@ final class ProofTest extends TestCase
         yield 'another site' => [200, 'welcome', null, false, 'Another site answered'];
         yield 'wrong root' => [404, '', null, false, 'was not found'];
         yield 'permissions' => [403, '', null, false, 'is forbidden'];
-        yield 'redirect' => [301, '', 'https://other.example/', false, 'redirects to https://other.example/'];
+        yield 'redirect' => [301, '', 'https://other.example/', false, 'redirects to another host: https://other.example/'];
+        yield 'redirect to itself' => [301, '', 'https://site.example/x', false, 'redirects to https://site.example/x'];
         yield 'nothing' => [0, '', null, false, 'did not answer'];
         yield 'fault' => [500, '', null, false, 'status 500'];
     }
@@ -43,7 +44,7 @@ final class ProofTest extends TestCase
             {
             }
 
-            public function fetch(string $url): WebAnswer
+            public function fetch(string $url, ?string $at = null): WebAnswer
             {
                 $text = (string) file_get_contents($this->root.'/www'.parse_url($url, PHP_URL_PATH));
                 $body = $this->body === 'TOKEN' ? $text : $this->body;
@@ -57,6 +58,33 @@ final class ProofTest extends TestCase
         self::assertStringContainsString($words, $step->sentence);
         self::assertSame($ok, $step->next === null);
         self::assertSame([], self::contents("$root/www"));
+    }
+
+    public function test_a_domain_that_leads_elsewhere_is_asked_for_at_its_host(): void
+    {
+        $root = $this->directory();
+        $fetcher = new class($root) implements WebFetcher
+        {
+            public function __construct(private string $root)
+            {
+            }
+
+            public function fetch(string $url, ?string $at = null): WebAnswer
+            {
+                $text = $at === '192.0.2.7' ? (string) file_get_contents($this->root.parse_url($url, PHP_URL_PATH)) : '';
+
+                return new WebAnswer($url, $at === null ? 0 : 200, hash('sha256', $text), strlen($text), $text, error: $at === null ? 'no such name' : null, nameUnknown: $at === null);
+            }
+        };
+        $prove = static fn (?string $address) => DocumentRootProof::prove(new LocalRemoteDirectory($root), $fetcher, new PublicAddress('http://site.example', RemotePath::root()), RemotePath::root(), 'abc', $address);
+        $proven = $prove('192.0.2.7');
+        self::assertTrue($proven->ok);
+        self::assertStringContainsString('the host\'s own address 192.0.2.7', $proven->sentence);
+        self::assertStringContainsString('leads nowhere yet', (string) $proven->next);
+        foreach ([null, '192.0.2.8'] as $address) {
+            self::assertStringContainsString('does not resolve', $prove($address)->sentence);
+        }
+        self::assertSame([], self::contents($root));
     }
 
     public function test_reach_is_proven_by_being_the_user(): void

@@ -117,7 +117,7 @@ final class RunTest extends TestCase
             {
             }
 
-            public function fetch(string $url): WebAnswer
+            public function fetch(string $url, ?string $at = null): WebAnswer
             {
                 $path = (string) parse_url($url, PHP_URL_PATH);
                 $text = @file_get_contents($this->live.($path === '/' ? '/index.html' : rawurldecode($path)));
@@ -175,7 +175,7 @@ final class RunTest extends TestCase
     {
         $stale = new class implements WebFetcher
         {
-            public function fetch(string $url): WebAnswer
+            public function fetch(string $url, ?string $at = null): WebAnswer
             {
                 return new WebAnswer($url, 200, hash('sha256', 'cached'), 6, 'cached');
             }

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Accounts;
+
+use App\Models\Account;
+use App\Problem;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+
+/** Climbs the ladder of one account in a queue worker while a page watches; holds its number and nothing else. */
+final class ConnectAccount implements ShouldQueue
+{
+    use Queueable;
+
+    public int $timeout = 0;
+
+    public function __construct(public readonly int $account)
+    {
+    }
+
+    public function handle(AccountCheck $check): void
+    {
+        $account = Account::with('client', 'sites')->find($this->account);
+        if ($account === null) {
+            return;
+        }
+        try {
+            $check->connect($account);
+        } catch (\Throwable $failure) {
+            if (! Problem::isExpected($failure)) {
+                throw $failure;
+            }
+            // The ladder held and looking around did not; the page shows this beside the rungs.
+            $account->update(['ladder' => [...$account->ladder ?? [], ['name' => 'looking around', 'ok' => false, 'evidence' => Problem::words($failure), 'cause' => null, 'next' => null, 'remedy' => null, 'identity' => null, 'reason' => null]], 'trouble' => 'looking_around']);
+        }
+    }
+}

@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Accounts\AccountCheck;
+use App\Accounts\SiteForm;
+use App\Models\Account;
+use App\Models\Site;
+use App\Record\Record;
+use Cellarium\Core\Path\RemotePath;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+/** Which domains an account has and where each is served from. */
+final class SiteController
+{
+    public function new(Account $account): View
+    {
+        return view('site', ['account' => $account->load('client'), 'site' => new Site(['start_pages' => SiteForm::START_PAGES, 'document_root' => '/', 'kept' => []])]);
+    }
+
+    public function create(Request $request, Account $account, SiteForm $form): RedirectResponse
+    {
+        $site = $account->sites()->create($form->values($request, null) + ['kept' => ['uploads/']]);
+        Record::write('site_added', "$site->domain added to $account->host", $site->setRelation('account', $account));
+
+        return redirect("/sites/$site->id/edit")->with('done', "$site->domain is known now. Find and prove where it is served from.");
+    }
+
+    public function edit(Site $site): View
+    {
+        return view('site', ['account' => $site->account->load('client'), 'site' => $site]);
+    }
+
+    public function update(Request $request, Site $site, SiteForm $form): RedirectResponse
+    {
+        $root = $site->document_root;
+        $site->update($form->values($request, $site));
+        if ($site->document_root !== $root) {
+            $site->update(['root_proven_at' => null]);
+        }
+        Record::write('site_changed', "$site->domain changed", $site);
+
+        return redirect("/sites/$site->id/edit")->with('done', 'Kept.');
+    }
+
+    public function find(Site $site, AccountCheck $check): RedirectResponse
+    {
+        $found = $check->findRoot($site->load('account'));
+
+        return redirect("/sites/$site->id/edit#candidates")->with($found === [] ? 'trouble' : 'done', $found === [] ? 'No directory of this account looks like a document root. Connect and look at its directories.' : 'The likeliest directory comes first; prove it.');
+    }
+
+    public function proveRoot(Request $request, Site $site, AccountCheck $check): RedirectResponse
+    {
+        $site->load('account.client');
+        $directory = $request->has('directory') ? RemotePath::fromString($request->string('directory')->toString()) : null;
+        $step = $check->proveRoot($site, $directory);
+
+        return redirect($directory === null ? "/accounts/$site->account_id" : "/sites/$site->id/edit")->with($step->ok ? 'done' : 'trouble', "$step->sentence. $step->next");
+    }
+}
