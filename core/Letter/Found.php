@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Letter;
+
+/** One fact of a letter and the piece of text it was read from. */
+final readonly class Found
+{
+    /**
+     * @param  int  $from  bytes from the beginning of the letter's text
+     * @param  int  $length  bytes
+     * @param  list<string>  $changes  what cleaning did to it
+     * @param  string|null  $doubt  why it may be wrong
+     */
+    public function __construct(
+        public Fact $fact,
+        #[\SensitiveParameter]
+        public string $value,
+        public int $from,
+        public int $length,
+        public array $changes = [],
+        public ?string $doubt = null,
+    ) {
+    }
+
+    /** @return array<string, mixed> a password does not show in dumps */
+    public function __debugInfo(): array
+    {
+        return ['fact' => $this->fact, 'value' => $this->fact === Fact::Password ? 'hidden' : $this->value, 'from' => $this->from, 'length' => $this->length];
+    }
+}
