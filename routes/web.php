@@ -11,6 +11,7 @@ use App\Http\Controllers\PackageController;
 use App\Http\Controllers\RecordController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
+use App\Http\Controllers\TakeOnController;
 use App\Http\Controllers\TodayController;
 use Illuminate\Support\Facades\Route;
 
@@ -26,6 +27,11 @@ Route::middleware('auth')->group(function (): void {
     Route::get('/find', FinderController::class);
 
     Route::get('/accounts', [AccountController::class, 'index']);
+    Route::get('/accounts/new', [TakeOnController::class, 'new']);
+    Route::post('/accounts/letter', [TakeOnController::class, 'letter']);
+    Route::post('/accounts', [TakeOnController::class, 'create']);
+    Route::get('/accounts/{account}/edit', [TakeOnController::class, 'edit']);
+    Route::post('/accounts/{account}', [TakeOnController::class, 'update']);
     Route::get('/accounts/{account}', [AccountController::class, 'show']);
     Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
     Route::get('/accounts/{account}/ladder', [AccountController::class, 'ladder']);

@@ -19,6 +19,16 @@ final class Client extends Model
         return $this->hasMany(Account::class);
     }
 
+    private const COLOURS = ['#1c6b64', '#8a5a0b', '#44587a', '#9c3530', '#5b6b2f', '#6f5a44', '#7a4468', '#2f6b8a', '#a0522d', '#4b4f8a'];
+
+    /** The colour that the fewest clients have. */
+    public static function nextColour(): string
+    {
+        $used = self::query()->selectRaw('colour, COUNT(*) AS times')->groupBy('colour')->pluck('times', 'colour');
+
+        return collect(self::COLOURS)->sortBy(static fn (string $colour): int => (int) ($used[$colour] ?? 0))->first();
+    }
+
     /** Two letters that stand for it beside its colour. */
     public function mark(): string
     {

@@ -92,9 +92,9 @@ final readonly class FtpRungs
         $seen = $ascent->identity = Pin::ofCertificate($certificate);
         $facts = openssl_x509_parse($certificate);
         $field = static fn (string $part, string $key): string => is_array($facts) && is_array($facts[$part] ?? null) && is_string($facts[$part][$key] ?? null) ? $facts[$part][$key] : '';
-        $names = str_replace('DNS:', '', $field('extensions', 'subjectAltName')) ?: $field('subject', 'CN');
+        $names = explode(', ', str_replace('DNS:', '', $field('extensions', 'subjectAltName')) ?: ($field('subject', 'CN') ?: 'no name'));
         $until = is_array($facts) && is_int($facts['validTo_time_t'] ?? null) ? $facts['validTo_time_t'] : 0;
-        $about = 'Certificate for '.($names === '' ? 'no name' : mb_substr($names, 0, 200)).' by '.($field('issuer', 'CN') ?: $field('issuer', 'O') ?: 'nobody named').', good until '.gmdate('j M Y', $until).", SHA-256 $seen->fingerprint";
+        $about = 'Certificate for '.mb_substr($names[0], 0, 100).(count($names) > 1 ? ' and '.(count($names) - 1).' more' : '').' by '.($field('issuer', 'CN') ?: $field('issuer', 'O') ?: 'nobody named').', good until '.gmdate('j M Y', $until).", SHA-256 $seen->fingerprint";
         if ($endpoint->pin !== null) {
             return $endpoint->pin->fits($seen)
                 ? Rung::holds('encryption', "$about; it is the key that was accepted", $distrust === null ? 'It verifies by itself now.' : null, $seen)

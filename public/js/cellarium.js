@@ -47,6 +47,18 @@
         }
     });
 
+    // Shows and hides a typed password.
+    document.addEventListener('click', (event) => {
+        const button = event.target.closest('[data-reveal]');
+        const field = button && document.getElementById(button.dataset.reveal);
+        if (field) {
+            const shown = field.type === 'password';
+            field.type = shown ? 'text' : 'password';
+            button.textContent = shown ? 'Hide' : 'Show';
+            button.setAttribute('aria-pressed', String(shown));
+        }
+    });
+
     // Copies what a button stands for and says so on the button.
     document.addEventListener('click', async (event) => {
         const button = event.target.closest('[data-copy]');

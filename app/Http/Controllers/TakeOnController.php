@@ -1,0 +1,97 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Accounts\AccountForm;
+use App\Hosting\Connections;
+use App\Models\Account;
+use App\Models\Client;
+use App\Record\Record;
+use App\View\MarkedLetter;
+use Cellarium\Core\Connection\Rung;
+use Cellarium\Core\Letter\LetterReader;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\DB;
+
+/** Takes accounts on from letters and by hand, changes them, and tries what was typed without keeping it. */
+final class TakeOnController
+{
+    private const MOST_LETTER = 200_000;
+
+    public function new(): Response
+    {
+        return $this->form(AccountForm::empty(), null);
+    }
+
+    public function edit(Account $account): Response
+    {
+        return $this->form(AccountForm::of($account), $account);
+    }
+
+    public function letter(Request $request): Response
+    {
+        $text = mb_substr($request->string('letter')->toString(), 0, self::MOST_LETTER);
+        $accounts = LetterReader::read($text);
+        $chosen = min(max(0, $request->integer('number')), max(0, count($accounts) - 1));
+        $form = $accounts === [] ? AccountForm::empty() : AccountForm::fromLetter($accounts[$chosen]);
+
+        return $this->form($form, null, ['letter' => $text, 'marked' => MarkedLetter::of($text, $accounts[$chosen] ?? null), 'accounts' => $accounts, 'chosen' => $chosen]);
+    }
+
+    public function create(Request $request): Response|RedirectResponse
+    {
+        return $this->keep($request, new Account, null);
+    }
+
+    public function update(Request $request, Account $account): Response|RedirectResponse
+    {
+        return $this->keep($request, $account, $account);
+    }
+
+    private function keep(Request $request, Account $account, ?Account $known): Response|RedirectResponse
+    {
+        $form = AccountForm::typed($request->post());
+        $values = $form->values($known);
+        $client = $form->client();
+        $site = $known === null ? $form->site() : null;
+        if ($values === null || $client === null || $form->wrong !== []) {
+            return $this->form($form, $known, status: 422);
+        }
+        if ($request->string('act')->toString() === 'try') {
+            return $this->try($form, $values, $known);
+        }
+        DB::transaction(function () use ($account, $client, $values, $site, $known): void {
+            $client->save();
+            $account->fill($values + ['client_id' => $client->id])->save();
+            $account->setRelation('client', $client);
+            if ($site !== null) {
+                $account->sites()->create($site + ['base_url' => "https://{$site['domain']}", 'start_pages' => \App\Accounts\SiteForm::START_PAGES, 'kept' => ['uploads/']]);
+            }
+            Record::write($known === null ? 'account_taken_on' : 'account_changed', ($known === null ? 'Took on ' : 'Changed ')."$account->login at $account->host", $account);
+        });
+
+        return redirect("/accounts/$account->id")->with('done', $known === null ? 'The account is known now. Connect to see whether it works.' : 'Kept.');
+    }
+
+    /** @param  array<string, mixed>  $values */
+    private function try(AccountForm $form, array $values, ?Account $known): Response
+    {
+        $connections = app(Connections::class);
+        $account = (new Account)->forceFill($values + ['secret' => $known->secret ?? '', 'private_key' => $known?->private_key]);
+        $ascent = $connections->ladder()->climb($connections->endpointAsSaved($account), $known?->known_address, []);
+
+        return $this->form($form, $known, ['rungs' => array_map(static fn (Rung $rung): array => $rung->toArray(), $ascent->rungs), 'held' => $ascent->holds(), 'pin' => $values['pin']]);
+    }
+
+    /** @param  array<string, mixed>  $more */
+    private function form(AccountForm $form, ?Account $account, array $more = [], int $status = 200): Response
+    {
+        return response()->view('account-form', $more + [
+            'form' => $form, 'account' => $account, 'clients' => Client::orderBy('name')->get(['id', 'name', 'colour']), 'letter' => '', 'marked' => null, 'accounts' => [], 'chosen' => 0, 'rungs' => null, 'held' => false, 'pin' => null,
+        ], $status);
+    }
+}
