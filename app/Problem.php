@@ -7,6 +7,7 @@ namespace App;
 use Cellarium\Core\Account\ControlFailure;
 use Cellarium\Core\Backup\StoreFailure;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Intake\ListRefused;
 use Cellarium\Core\Package\PackageRefused;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Plan\PlanImpossible;
@@ -23,7 +24,7 @@ final class Problem extends RuntimeException
 {
     private const EXPECTED = [
         RemoteFailure::class, ControlFailure::class, PackageRefused::class, PathRefused::class, PlanImpossible::class,
-        RunRefused::class, TransferFailed::class, StoreFailure::class, self::class,
+        RunRefused::class, TransferFailed::class, StoreFailure::class, ListRefused::class, self::class,
     ];
 
     public static function isExpected(\Throwable $failure): bool
@@ -71,7 +72,7 @@ final class Problem extends RuntimeException
 
             return $request->isMethod('GET') || self::isDatabaseAway($failure)
                 ? response(View::make('problem', ['trouble' => $words]), self::isDatabaseAway($failure) ? 503 : 422)
-                : redirect()->back()->withInput($request->except(['_token', 'password', 'package']))->with('trouble', $words);
+                : redirect()->back()->withInput($request->except(['_token', 'password', 'passphrase', 'passphrase_again', 'private_key', 'letter', 'text', 'list', 'package']))->with('trouble', $words);
         });
     }
 }

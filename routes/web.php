@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 use App\Http\Controllers\AccountController;
 use App\Http\Controllers\BackupController;
+use App\Http\Controllers\ClientController;
 use App\Http\Controllers\DeploymentController;
 use App\Http\Controllers\FinderController;
 use App\Http\Controllers\FtpUserController;
+use App\Http\Controllers\ListController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\RecordController;
+use App\Http\Controllers\SavedViewController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TakeOnController;
@@ -28,6 +31,13 @@ Route::middleware('auth')->group(function (): void {
 
     Route::get('/accounts', [AccountController::class, 'index']);
     Route::get('/accounts/new', [TakeOnController::class, 'new']);
+    Route::get('/accounts/import', [ListController::class, 'bring']);
+    Route::post('/accounts/import', [ListController::class, 'take']);
+    Route::get('/accounts/import/{name}', [ListController::class, 'look']);
+    Route::post('/accounts/import/{name}', [ListController::class, 'takeOver']);
+    Route::get('/accounts/export', [ListController::class, 'offer']);
+    Route::post('/accounts/export', [ListController::class, 'export']);
+    Route::post('/accounts/export-secrets', [ListController::class, 'exportSecrets']);
     Route::post('/accounts/letter', [TakeOnController::class, 'letter']);
     Route::post('/accounts', [TakeOnController::class, 'create']);
     Route::get('/accounts/{account}/edit', [TakeOnController::class, 'edit']);
@@ -48,6 +58,11 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/ftp-users/{user}/hand-over', [FtpUserController::class, 'handOver']);
     Route::post('/ftp-users/{user}/prove', [FtpUserController::class, 'prove']);
     Route::post('/ftp-users/{user}/close', [FtpUserController::class, 'close']);
+
+    Route::get('/clients/{client}', [ClientController::class, 'edit']);
+    Route::post('/clients/{client}', [ClientController::class, 'update']);
+    Route::post('/views', [SavedViewController::class, 'keep']);
+    Route::post('/views/{view}/remove', [SavedViewController::class, 'remove']);
 
     Route::get('/packages', [PackageController::class, 'index']);
     Route::post('/packages', [PackageController::class, 'take']);

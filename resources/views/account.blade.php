@@ -4,7 +4,7 @@
 <x-page :title="$account->client->name" place="Accounts">
     <x-slot:where>
         <x-where :client="$account->client">
-            <b>{{ $account->client->name }}</b><i>›</i><code>{{ $account->host }}</code>
+            <a href="/clients/{{ $account->client_id }}"><b>{{ $account->client->name }}</b></a><i>›</i>@if ($account->label !== '')<span>{{ $account->label }}</span><i>›</i>@endif<code>{{ $account->host }}</code>
             <x-slot:facts>
                 <span>{{ $account->protocol->label() }}{{ $account->protocol->isEncrypted() ? ($account->reached_at === null ? '' : ($account->pin === null ? ', certificate verified' : ', key accepted')) : ', readable on the way' }}</span>
                 <span>{{ $account->reached_at === null ? 'not reached yet' : 'reached '.Amount::ago($account->reached_at) }}</span>

@@ -1,21 +1,24 @@
-@use('App\View\Amount')
+@use('App\View\AccountTable')
 <x-page title="Accounts" place="Accounts">
     <section class="sheet">
-        <h1>Accounts <small>{{ $accounts->count() }} at {{ $accounts->pluck('company')->unique()->count() }} hosting companies</small></h1>
-        <table class="facts-table is-roomy">
-            <thead><tr><th>Client</th><th>Sites</th><th>Host and login</th><th>Connection</th><th>Space</th><th>FTP users open</th></tr></thead>
-            <tbody>
-                @foreach ($accounts as $account)
-                    <tr>
-                        <td><svg class="band" width="6" height="22" aria-hidden="true"><rect width="6" height="22" rx="2" fill="{{ $account->client->colour }}"/></svg> <a href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a></td>
-                        <td>@foreach ($account->sites as $site)<div>{{ $site->domain }}@if ($site->placeholder) <x-tag tone="later">placeholder</x-tag>@elseif ($site->lastBackup === null) <x-tag tone="soon">no backup</x-tag>@endif</div>@endforeach</td>
-                        <td class="whole"><code>{{ $account->host }}</code><br><code class="soft">{{ $account->login }}</code></td>
-                        <td class="whole">@if ($account->reached_at !== null && $account->reached_at >= $account->tried_at)reached {{ Amount::ago($account->reached_at) }}@elseif ($account->tried_at === null)not tried yet@else<x-tag tone="now">does not connect</x-tag>@endif<br><span class="soft">{{ $account->protocol->label() }}</span></td>
-                        <td>@if ($account->space_limit){{ Amount::bytes($account->space_used) }} of {{ Amount::bytes($account->space_limit) }}<svg class="meter" width="120" height="6" viewBox="0 0 120 6" aria-hidden="true"><rect class="all" width="120" height="6" rx="3"/><rect class="part" width="{{ max(2, round(120 * min(1, $account->space_used / $account->space_limit), 1)) }}" height="6" rx="3"/></svg>@else not known @endif</td>
-                        <td>@forelse ($account->ftpUsers as $user)<div><code>{{ $user->shortLogin() }}</code> @if ($user->isOverdue())<x-tag tone="now">past its date</x-tag>@else<span class="soft">until {{ $user->closes_at?->format('j M H:i') }}</span>@endif</div>@empty<span class="soft">none</span>@endforelse</td>
-                    </tr>
-                @endforeach
-            </tbody>
-        </table>
+        <header class="head">
+            <h1>Accounts <small id="fit">@include('parts.account-fit')</small></h1>
+            <div class="row-acts"><x-action to="/accounts/new" method="GET" main>Take on an account</x-action> <x-action to="/accounts/import" method="GET">Take over a list</x-action> <x-action to="/accounts/export" method="GET">Export</x-action></div>
+        </header>
+        <form class="sieve" method="get" action="/accounts" hx-get="/accounts" hx-target="#accounts" hx-select="#accounts" hx-select-oob="#fit,#keep-view" hx-swap="outerHTML" hx-trigger="input delay:200ms, change" hx-push-url="true" hx-sync="this:replace">
+            <label class="is-sr-only" for="q">Client, domain, host, login or note</label><input class="entry is-wide" id="q" name="q" type="search" value="{{ $table->get('q') }}" placeholder="Client, domain, host, login, note" autocomplete="off">
+            @if ($groups->isNotEmpty())<label class="is-sr-only" for="group">Group</label><select class="entry" id="group" name="group"><option value="">all groups</option>@foreach ($groups as $group)<option @selected($group === $table->get('group'))>{{ $group }}</option>@endforeach</select>@endif
+            @if ($tags !== [])<label class="is-sr-only" for="tag">Tag</label><select class="entry" id="tag" name="tag"><option value="">all tags</option>@foreach ($tags as $tag)<option @selected($tag === $table->get('tag'))>{{ $tag }}</option>@endforeach</select>@endif
+            <label class="is-sr-only" for="only">Only</label><select class="entry" id="only" name="only"><option value="">in any state</option>@foreach (AccountTable::ONLY as $value => $words)<option value="{{ $value }}" @selected($value === $table->get('only'))>{{ $words }}</option>@endforeach</select>
+            <input type="hidden" name="sort" value="{{ $table->get('sort') }}"><input type="hidden" name="down" value="{{ $table->get('down') }}">
+            <noscript><button class="act">Show</button></noscript>
+        </form>
+        <div class="views" aria-label="Saved views">
+            @foreach ($views as $view)
+                <span class="view"><a href="/accounts?{{ $view->query }}" @if ($view->query === http_build_query($table->query)) aria-current="true" @endif>{{ $view->name }}</a><form method="post" action="/views/{{ $view->id }}/remove" class="act-form">@csrf<button class="link" aria-label="Remove the view {{ $view->name }}">remove</button></form></span>
+            @endforeach
+            <form id="keep-view" method="post" action="/views" class="act-form keep-view" @if ($table->query === []) hidden @endif>@csrf<input type="hidden" name="query" value="{{ http_build_query($table->query) }}"><label class="is-sr-only" for="view-name">Name of the view</label><input class="entry" id="view-name" name="name" placeholder="name of this view" maxlength="60" required><button class="act is-quiet">Keep this view</button></form>
+        </div>
+        @include('parts.account-rows')
     </section>
 </x-page>

@@ -1,7 +1,7 @@
 <x-page :title="$site->exists ? $site->domain : 'A site of '.$account->title()" place="Accounts">
     <x-slot:where>
         <x-where :client="$account->client"><a href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a><i>›</i><code>{{ $account->title() }}</code><i>›</i>{{ $site->exists ? $site->domain : 'new site' }}
-            @if ($site->exists)<x-slot:facts><span>{{ $site->root_proven_at === null ? 'document root not proven' : 'document root proven '.$site->root_proven_at->format('j M H:i') }}</span></x-slot:facts>@endif
+            <x-slot:facts><span>{{ ! $site->exists ? '' : ($site->root_proven_at === null ? 'document root not proven' : 'document root proven '.$site->root_proven_at->format('j M H:i')) }}</span></x-slot:facts>
         </x-where>
     </x-slot:where>
     <div class="two">

@@ -7,6 +7,9 @@ namespace App\Http\Controllers;
 use App\Accounts\ConnectAccount;
 use App\Accounts\Remedies;
 use App\Models\Account;
+use App\Models\Client;
+use App\Models\SavedView;
+use App\View\AccountTable;
 use App\View\ReachMap;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -15,15 +18,21 @@ use Illuminate\Http\Response;
 
 final class AccountController
 {
-    public function index(): View
+    public function index(Request $request): View
     {
+        $table = AccountTable::of($request);
+
         return view('accounts', [
-            'accounts' => Account::with(['client', 'sites' => static fn ($query) => $query->with('lastBackup')->orderBy('domain'), 'ftpUsers' => static fn ($query) => $query->where('state', '!=', 'closed')])->get()->sortBy(['client.name', 'host'])->values(),
+            'table' => $table, 'accounts' => $table->page(), 'counts' => $table->counts(),
+            'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
+            'tags' => Account::whereJsonLength('tags', '>', 0)->toBase()->distinct()->pluck('tags')->flatMap(static fn (string $tags): array => (array) json_decode($tags, true))->unique()->sort()->values()->all(),
+            'views' => SavedView::where('person_id', $request->user()->id)->orderBy('name')->get(),
         ]);
     }
 
     public function show(Account $account): View
     {
+        $account->update(['used_at' => now()]);
         $account->load(['client', 'sites.lastBackup', 'sites.lastDeployment.package', 'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id')->with('proofs')]);
         $account->ftpUsers->each(static fn ($user) => $user->setRelation('account', $account));
         $handed = session('handed_over');

@@ -19,12 +19,12 @@ final class FinderController
     {
         $words = trim(mb_substr((string) $request->query('q', ''), 0, 100));
         $like = '%'.addcslashes($words, '%_\\').'%';
-        $found = [];
+        $found = $words === '' ? $this->recent() : [];
         if ($words !== '') {
             foreach (Site::with('account.client')->where('domain', 'like', $like)->orderBy('domain')->limit(self::EACH)->get() as $site) {
                 $found[] = ['kind' => 'site', 'name' => $site->domain, 'note' => $site->account->client->name, 'url' => "/accounts/$site->account_id"];
             }
-            foreach (Account::with('client')->where('host', 'like', $like)->orWhere('login', 'like', $like)->orderBy('host')->limit(self::EACH)->get() as $account) {
+            foreach (Account::with('client')->where('host', 'like', $like)->orWhere('login', 'like', $like)->orWhere('label', 'like', $like)->orderBy('host')->limit(self::EACH)->get() as $account) {
                 $found[] = ['kind' => 'account', 'name' => "$account->login on $account->host", 'note' => $account->client->name, 'url' => "/accounts/$account->id"];
             }
             foreach (Client::with('accounts')->where('name', 'like', $like)->orderBy('name')->limit(self::EACH)->get() as $client) {
@@ -38,5 +38,13 @@ final class FinderController
         }
 
         return view('parts.found', ['found' => $found, 'words' => $words]);
+    }
+
+    /** @return list<array<string, mixed>> the accounts that were looked at last, to be reached again in one action */
+    private function recent(): array
+    {
+        return Account::with('client')->whereNotNull('used_at')->latest('used_at')->limit(self::EACH)->get(['id', 'client_id', 'label', 'host', 'login', 'used_at'])->map(static fn (Account $account): array => [
+            'kind' => 'recent', 'name' => $account->client->name, 'note' => $account->title(), 'url' => "/accounts/$account->id", 'connect' => "/accounts/$account->id/connect",
+        ])->all();
     }
 }

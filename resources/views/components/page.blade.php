@@ -25,7 +25,7 @@
     <div class="finder" role="search">
         <label class="is-sr-only" for="find">Find a client, domain, login or package</label>
         <input id="find" type="search" name="q" placeholder="Find a client, domain, login, package" autocomplete="off"
-            hx-get="/find" hx-trigger="input changed delay:150ms, search" hx-target="#found" hx-swap="innerHTML" hx-sync="this:replace">
+            hx-get="/find" hx-trigger="input changed delay:150ms, search, focus" hx-target="#found" hx-swap="innerHTML" hx-sync="this:replace">
         <kbd aria-hidden="true">/</kbd>
         <div id="found" aria-live="polite"></div>
     </div>
