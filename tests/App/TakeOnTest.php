@@ -224,7 +224,7 @@ final class TakeOnTest extends AppTestCase
         $this->do("/views/$view->id/remove")->assertDontSee('<a href="/accounts?group=Coast"', false);
         $this->get("/accounts/{$this->account->id}");
         $this->get('/find?q=')->assertSee('connect again')->assertSee('Pilgrim Stones Hostel');
-        $this->do("/clients/{$this->post("/clients/{$this->account->client_id}", ['name' => 'Zostera Divers', 'colour' => '#000000'])->assertSessionHasErrors('name');
+        $this->post("/clients/{$this->account->client_id}", ['name' => 'Zostera Divers', 'colour' => '#000000'])->assertSessionHasErrors('name');
         $this->do("/clients/{$this->account->client_id}", ['name' => 'Pilgrim Stones', 'colour' => '#aa5500', 'group' => 'Hostels', 'notes' => ''])->assertSee('Kept.');
         $this->get('/')->assertSee('Hostels');
     }
