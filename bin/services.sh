@@ -34,6 +34,8 @@ need_for_running() {
     need 'command -v unzip' unzip
     need 'command -v mariadbd || test -x /usr/sbin/mariadbd' mariadb-server
     need 'command -v setsid' util-linux
+    need 'test -x /usr/sbin/sshd' openssh-server
+    need 'ls /usr/lib/*/libnss_wrapper.so' libnss-wrapper
 }
 
 install_missing() {
@@ -44,12 +46,21 @@ install_missing() {
     say "Installing from Debian:$MISSING"
     local log; log=$(mktemp)
     export DEBIAN_FRONTEND=noninteractive
+    # None of the packages' own services is wanted: they are not started now, nor at the next start of the machine.
+    local policy=/usr/sbin/policy-rc.d mine=no
+    [ -e "$policy" ] || { printf '#!/bin/sh\nexit 101\n' >"$policy" && chmod 755 "$policy" && mine=yes; }
     # shellcheck disable=SC2086
     if ! { apt-get update -qq && apt-get install -y -qq --no-install-recommends $MISSING; } >"$log" 2>&1; then
+        [ "$mine" = no ] || rm -f "$policy"
         tail -n 3 "$log" >&2
         die "Debian packages could not be installed:$MISSING. The lines above say why; $log has all of them."
     fi
     rm -f "$log"
+    [ "$mine" = no ] || rm -f "$policy"
+    local service
+    for service in ssh:openssh-server mariadb:mariadb-server; do
+        case " $MISSING " in *" ${service#*:} "*) systemctl disable "${service%:*}" >/dev/null 2>&1 || true ;; esac # There may be no systemd here.
+    done
 }
 
 composer_install() {
@@ -121,7 +132,7 @@ end() {
     rm -f "$file"
 }
 
-end_all() { local name; for name in scheduler worker-1 worker-2 web standin mariadb; do end "$name"; done; }
+end_all() { local name; for name in scheduler worker-1 worker-2 web ssh standin mariadb; do end "$name"; done; }
 
 mariadb_socket() {
     local path="$VAR/mariadb.sock"
@@ -181,6 +192,10 @@ standin_up() {
     launch standin php "$ROOT/standin/bin/standin" serve --dir "$VAR/standin" --ftp-port "$(setting CELLARIUM_STANDIN_FTP_PORT)" \
         --web-port "$(setting CELLARIUM_STANDIN_WEB_PORT)" --control-port "$(setting CELLARIUM_STANDIN_CONTROL_PORT)"
     wait_for 20 'The stand-in host' port_taken "$(setting CELLARIUM_STANDIN_CONTROL_PORT)"
+    local ssh; ssh=$(setting CELLARIUM_STANDIN_SSH_PORT 2222)
+    port_taken "$ssh" && die "Port $ssh is taken, the stand-in host needs it. Set CELLARIUM_STANDIN_SSH_PORT in .env to a free one."
+    launch ssh php "$ROOT/standin/bin/standin" ssh --dir "$VAR/standin" --world "$ROOT/demo/world.json" --ssh-port "$ssh"
+    wait_for 20 "The stand-in's SSH server" port_taken "$ssh"
 }
 
 answers() { curl -fsS -o /dev/null --max-time 5 "$1"; }

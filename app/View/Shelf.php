@@ -21,9 +21,8 @@ final readonly class Shelf
         $jars = [];
         foreach ($client->accounts as $account) {
             $open = $account->ftpUsers->contains(static fn ($user): bool => ! $user->isClosed());
-            $most = max(1, $account->space_limit ?? 1);
             foreach ($account->sites as $site) {
-                $jars[] = new Jar($site, $account, $site->bytes === null ? null : min(1.0, $site->bytes / $most), $open);
+                $jars[] = new Jar($site, $account, $site->bytes === null || ! $account->space_limit ? null : min(1.0, $site->bytes / $account->space_limit), $open);
             }
         }
 

@@ -18,6 +18,9 @@ use App\Models\Person;
 use App\Models\Site;
 use App\Packages\Packages;
 use Carbon\CarbonImmutable;
+use Cellarium\Core\Account\Pin;
+use Cellarium\Core\Account\PrivateKey;
+use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\Seeder;
 use RuntimeException;
@@ -79,7 +82,7 @@ final class DatabaseSeeder extends Seeder
         }
         CarbonImmutable::setTestNow();
         foreach (Account::with('client', 'sites')->get() as $account) {
-            $check->connect($account) || throw new RuntimeException("The demo account $account->login does not connect.");
+            $check->connect($account)->holds() || throw new RuntimeException("The demo account $account->login does not connect.");
         }
     }
 
@@ -94,6 +97,7 @@ final class DatabaseSeeder extends Seeder
                 'company' => $row['company'], 'host' => $row['host'], 'port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121), 'protocol' => $row['protocol'],
                 'login' => $row['login'], 'secret' => $row['password'], 'control_url' => 'http://127.0.0.1:'.env('CELLARIUM_STANDIN_CONTROL_PORT', 8091), 'control_token' => $row['token'],
             ]);
+            isset($row['ssh']) && $account->update($this->ssh($row));
             foreach ($row['sites'] as $site) {
                 $account->sites()->create([
                     'domain' => $site['domain'], 'base_url' => "http://{$site['domain']}:$web", 'document_root' => $site['document_root'],
@@ -102,6 +106,25 @@ final class DatabaseSeeder extends Seeder
             }
             $check->connect($account->load('client', 'sites'));
         }
+    }
+
+    /**
+     * By SFTP, with the server's key accepted; this company's SSH hosts have no control service.
+     *
+     * @param  array<string, mixed>  $row
+     * @return array<string, mixed>
+     */
+    private function ssh(array $row): array
+    {
+        $own = config('cellarium.var').'/standin/ssh';
+        $blob = base64_decode(explode(' ', (string) file_get_contents("$own/host.pub"))[1], true);
+        $values = ['port' => (int) env('CELLARIUM_STANDIN_SSH_PORT', 2222), 'pin' => Pin::ofHostKey((string) $blob)->toArray(), 'control_url' => null, 'control_token' => null];
+        if ($row['ssh'] === 'key') {
+            $key = PrivateKey::read((string) file_get_contents("$own/{$row['login']}"), new Secret(''));
+            $values += ['secret' => '', 'private_key' => $key->open->reveal(), 'key_kind' => $key->kind, 'key_fingerprint' => $key->fingerprint];
+        }
+
+        return $values;
     }
 
     /** The clock is set back and goes on from there. */

@@ -14,7 +14,7 @@ final class WholeStartTest extends TestCase
         tearDown as private sweep;
     }
 
-    private const PORTS = ['CELLARIUM_PORT', 'CELLARIUM_STANDIN_FTP_PORT', 'CELLARIUM_STANDIN_WEB_PORT', 'CELLARIUM_STANDIN_CONTROL_PORT', 'DB_PORT'];
+    private const PORTS = ['CELLARIUM_PORT', 'CELLARIUM_STANDIN_FTP_PORT', 'CELLARIUM_STANDIN_SSH_PORT', 'CELLARIUM_STANDIN_WEB_PORT', 'CELLARIUM_STANDIN_CONTROL_PORT', 'DB_PORT'];
 
     private string $copy;
 
