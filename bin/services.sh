@@ -212,7 +212,7 @@ workers_up() {
     local number
     for number in 1 2; do
         # A worker that was killed is followed by another.
-        running "worker-$number" || launch "worker-$number" bash -c 'while :; do php "$0/artisan" queue:work --sleep=0.3 --tries=1 --timeout=0 --memory=256 --quiet; sleep 0.2; done' "$ROOT"
+        running "worker-$number" || launch "worker-$number" bash -c 'while :; do php "$0/artisan" queue:work --queue=default,sweep --sleep=0.3 --tries=1 --timeout=0 --memory=256 --quiet; sleep 0.2; done' "$ROOT"
     done
     running scheduler || launch scheduler php "$ROOT/artisan" schedule:work --quiet
 }

@@ -14,6 +14,12 @@ return [
 
     // Connections to one account at a time; many hosts forbid more than a few.
     'lanes' => (int) env('CELLARIUM_LANES', 4),
+    // Connections to one host at a time, over all its accounts and all processes of this machine.
+    'host_connections' => (int) env('CELLARIUM_HOST_CONNECTIONS', 8),
+    // Seconds after which a connection that nobody uses is closed.
+    'idle_seconds' => 30,
+    // Hours after which the sweep looks at an account again.
+    'sweep_hours' => (int) env('CELLARIUM_SWEEP_HOURS', 6),
 
     'archive' => [
         'entries' => (int) env('CELLARIUM_ARCHIVE_ENTRIES', 100_000),

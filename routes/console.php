@@ -5,4 +5,5 @@ declare(strict_types=1);
 use Illuminate\Support\Facades\Schedule;
 
 Schedule::command('cellarium:recover')->everyMinute()->withoutOverlapping(10);
+Schedule::command('cellarium:sweep')->everyFiveMinutes()->withoutOverlapping(10);
 Schedule::command('cellarium:close-due')->everyMinute()->withoutOverlapping(10);

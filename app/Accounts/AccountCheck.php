@@ -33,28 +33,50 @@ final readonly class AccountCheck
     /**
      * Climbs the ladder, writing down each rung as it is reached, and looks around at the top.
      *
+     * @param  bool  $swept  looked at by itself: less is looked at, and only what changed goes into the record
      * @return Ascent its last rung tells whether every rung held
      */
-    public function connect(Account $account): Ascent
+    public function connect(Account $account, bool $swept = false): Ascent
     {
         $rungs = [];
+        $before = $this->state($account);
         $account->update(['ladder' => [], 'climbing_at' => now()]);
         $ascent = $this->connections->ladder()->climb($this->connections->endpointAsSaved($account), $account->known_address, $account->documentRoots(), function (Rung $rung) use ($account, &$rungs): void {
             $rungs[] = $rung->toArray();
             $account->update(['ladder' => $rungs]);
         });
         $broken = $ascent->broken();
-        $account->update(['tried_at' => now(), 'used_at' => now(), 'latency_ms' => $ascent->latencyMs, 'features' => $ascent->features, 'trouble' => $broken?->reason?->value] + ($broken === null ? ['reached_at' => now(), 'known_address' => $ascent->address] : []));
+        $account->update(['tried_at' => now(), 'latency_ms' => $ascent->latencyMs, 'features' => $ascent->features, 'trouble' => $broken?->reason?->value] + ($broken === null ? ['reached_at' => now(), 'known_address' => $ascent->address] : []));
         try {
             if ($broken === null) {
-                $this->look($account);
+                $swept ? $this->lookBriefly($account, $this->connections->remote($account)) : $this->look($account);
             }
         } finally {
             $account->update(['climbing_at' => null]);
         }
-        Record::write('connected', $broken === null ? "Connected to $account->host as $account->login" : "Could not connect to $account->host: $broken->evidence", $account);
+        $swept || Record::write('connected', $broken === null ? "Connected to $account->host as $account->login" : "Could not connect to $account->host: $broken->evidence", $account);
+        $this->tellWhatChanged($account, $before, $broken);
 
         return $ascent;
+    }
+
+    /** @return array{bool, array<string, bool|null>} whether it connected when last tried, and whether each site showed a placeholder */
+    private function state(Account $account): array
+    {
+        return [! $account->doesNotConnect(), $account->sites->mapWithKeys(static fn (Site $site): array => [$site->domain => $site->placeholder])->all()];
+    }
+
+    /** @param  array{bool, array<string, bool|null>}  $before */
+    private function tellWhatChanged(Account $account, array $before, ?Rung $broken): void
+    {
+        if ($before[0] !== ($broken === null)) {
+            Record::write('found_changed', $broken === null ? "{$account->title()} connects again" : "{$account->title()} no longer connects: $broken->evidence", $account);
+        }
+        foreach ($account->sites as $site) {
+            if (($before[1][$site->domain] ?? null) === false && $site->placeholder === true) {
+                Record::write('found_changed', "$site->domain shows its host's placeholder page again", $site->setRelation('account', $account));
+            }
+        }
     }
 
     /** Takes in directories, space and placeholders. */
@@ -62,6 +84,11 @@ final readonly class AccountCheck
     {
         $remote ??= $this->connections->remote($account);
         $account->update(['tree' => DirectoryTree::look($remote)->directories, 'looked_at' => now()]);
+        $this->lookBriefly($account, $remote);
+    }
+
+    private function lookBriefly(Account $account, RemoteDirectory $remote): void
+    {
         $this->space($account);
         foreach ($account->sites as $site) {
             $this->lookForPlaceholder($site, $remote);

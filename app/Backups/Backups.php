@@ -38,7 +38,7 @@ final readonly class Backups
         if ($lock === null) {
             return false;
         }
-        $pool = new WorkerPool($this->connections->endpoint($site->account), (int) config('cellarium.lanes'), null, $lock->stream);
+        $pool = new WorkerPool($this->connections->endpoint($site->account), (int) config('cellarium.lanes'), null, $lock->stream, $this->connections->slots);
         try {
             $listedAt = time();
             [$known, $at] = $this->files->known($site);

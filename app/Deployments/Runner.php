@@ -80,7 +80,7 @@ final readonly class Runner
         $endpoint = $user === null || $user->isClosed() ? $this->connections->endpoint($site->account) : $this->connections->endpointAs($user);
         $root = $user === null || $user->isClosed() ? $site->root() : ($site->root()->seenFrom($user->path()) ?? throw new Problem("$user->login cannot touch $site->document_root."));
         $progress = new Progress($deployment, fn (TakenBackup $backup) => $this->keepBackup($deployment, $backup), $hear);
-        $pool = new WorkerPool($endpoint, (int) config('cellarium.lanes'), $progress, $lock->stream);
+        $pool = new WorkerPool($endpoint, (int) config('cellarium.lanes'), $progress, $lock->stream, $this->connections->slots);
         [$known, $knownAt] = $this->files->known($site);
         try {
             $run = new Run(

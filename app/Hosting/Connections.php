@@ -10,7 +10,9 @@ use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Account\HostingControl;
 use Cellarium\Core\Account\LinkedControl;
 use Cellarium\Core\Account\Pin;
+use Cellarium\Core\Connection\ConnectionPool;
 use Cellarium\Core\Connection\HostsFile;
+use Cellarium\Core\Connection\HostSlots;
 use Cellarium\Core\Connection\Ladder;
 use Cellarium\Core\Connection\NameService;
 use Cellarium\Core\Connection\RemoteDirectories;
@@ -26,7 +28,7 @@ final readonly class Connections
 {
     private HostsFile $names;
 
-    public function __construct(?string $hostsFile, private ?string $authorities)
+    public function __construct(?string $hostsFile, private ?string $authorities, public HostSlots $slots, public ConnectionPool $pool)
     {
         $this->names = new HostsFile($hostsFile);
     }
@@ -58,11 +60,12 @@ final readonly class Connections
 
     public function remote(Account $account): RemoteDirectory
     {
-        return RemoteDirectories::open($this->endpoint($account));
+        return $this->pool->directory($this->endpoint($account));
     }
 
     public function remoteAs(FtpUser $user): RemoteDirectory
     {
+        // Never an open one: that a user can sign in, or no longer can, is what it is asked for.
         return RemoteDirectories::open($this->endpointAs($user));
     }
 

@@ -65,7 +65,7 @@ final class Account extends Model
     /** Whether the last attempt to connect did not get to the top. */
     public function doesNotConnect(): bool
     {
-        return $this->tried_at !== null && ($this->reached_at === null || $this->reached_at < $this->tried_at);
+        return $this->trouble !== null;
     }
 
     /** Whether somebody waits for a ladder that is climbed just now; one that was cut off long ago counts as not. */

@@ -9,10 +9,13 @@ use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\ContentStore;
 use Cellarium\Core\Backup\FileContentStore;
+use Cellarium\Core\Connection\ConnectionPool;
+use Cellarium\Core\Connection\HostSlots;
 use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\PackageIntake;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\Date;
+use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\ServiceProvider;
 use Psr\Clock\ClockInterface;
 
@@ -23,7 +26,11 @@ final class CellariumServiceProvider extends ServiceProvider
         $var = (string) config('cellarium.var');
         $this->app->singleton(ContentStore::class, fn () => new FileContentStore("$var/contents"));
         $this->app->singleton(BackupShelf::class, fn () => new BackupShelf("$var/backups"));
-        $this->app->singleton(Connections::class, fn () => new Connections(config('cellarium.hosts_file'), config('cellarium.authorities')));
+        $this->app->singleton(Connections::class, function () use ($var): Connections {
+            $slots = new HostSlots("$var/locks", max(1, (int) config('cellarium.host_connections')));
+
+            return new Connections(config('cellarium.hosts_file'), config('cellarium.authorities'), $slots, new ConnectionPool($slots, idleSeconds: (float) config('cellarium.idle_seconds')));
+        });
         $this->app->singleton(PackageIntake::class, fn ($app) => new PackageIntake($app->make(ContentStore::class), new ArchiveLimits(
             (int) config('cellarium.archive.entries'), (int) config('cellarium.archive.bytes'), (int) config('cellarium.archive.ratio'),
         )));
@@ -38,6 +45,8 @@ final class CellariumServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
+        // Between its jobs a worker closes the connections it no longer uses.
+        Queue::looping(fn () => $this->app->make(Connections::class)->pool->tend());
         Date::use(CarbonImmutable::class);
         Model::preventLazyLoading(! $this->app->isProduction() && $this->app->runningUnitTests());
         Model::preventSilentlyDiscardingAttributes();

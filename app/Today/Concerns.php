@@ -60,8 +60,7 @@ final readonly class Concerns
      */
     private static function unreached(): array
     {
-        $failing = Account::with('client')->whereNotNull('tried_at')->where(static fn ($query) => $query->whereNull('reached_at')->orWhereColumn('reached_at', '<', 'tried_at'))
-            ->orderBy('id')->get(['id', 'client_id', 'label', 'host', 'login', 'trouble', 'ladder', 'tried_at', 'reached_at']);
+        $failing = Account::with('client')->whereNotNull('trouble')->orderBy('id')->get(['id', 'client_id', 'label', 'host', 'login', 'trouble', 'ladder', 'tried_at', 'reached_at']);
         $concerns = [];
         foreach ($failing->groupBy(static fn (Account $account): string => "$account->host $account->trouble") as $alike) {
             $first = $alike->first();

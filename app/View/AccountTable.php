@@ -92,7 +92,7 @@ final readonly class AccountTable
         $this->get('group') === '' || $query->where('clients.group', $this->get('group'));
         $this->get('tag') === '' || $query->whereJsonContains('accounts.tags', $this->get('tag'));
         match ($this->get('only')) {
-            'unreached' => $query->whereNotNull('accounts.tried_at')->where(static fn (Builder $never) => $never->whereNull('accounts.reached_at')->orWhereColumn('accounts.reached_at', '<', 'accounts.tried_at')),
+            'unreached' => $query->whereNotNull('accounts.trouble'),
             'untried' => $query->whereNull('accounts.tried_at'),
             'plain' => $query->where('accounts.protocol', 'ftp'),
             'no-site' => $query->whereNotExists(static fn ($sites) => $sites->selectRaw('1')->from('sites')->whereColumn('sites.account_id', 'accounts.id')),

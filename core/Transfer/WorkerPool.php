@@ -6,7 +6,9 @@ namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\HostSlots;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Record\Fields;
 
 /**
@@ -21,6 +23,9 @@ final class WorkerPool implements TransferPool
 
     private const WAIT_SECONDS = 0.4;
 
+    /** How long a run waits for other work on the same host, in seconds. */
+    private const SLOT_SECONDS = 60.0;
+
     /** @var array<int, Worker> by lane */
     private array $workers = [];
 
@@ -33,8 +38,12 @@ final class WorkerPool implements TransferPool
     /** @var array<int, int> tries of the job in hand, by lane */
     private array $tries = [];
 
+    /** @var array<int, resource> the host's slots that are taken, by lane */
+    private array $taken = [];
+
     /**
      * @param  int  $lanes  connections at the most
+     * @param  HostSlots|null  $slots  what all processes together may have to the host; a lane without one stands still
      * @param  resource|null  $inherit  see Worker
      */
     public function __construct(
@@ -42,6 +51,7 @@ final class WorkerPool implements TransferPool
         int $lanes,
         private readonly ?LaneListener $listener = null,
         private $inherit = null,
+        private readonly ?HostSlots $slots = null,
     ) {
         $this->lanes = range(0, max(1, $lanes) - 1);
     }
@@ -69,6 +79,8 @@ final class WorkerPool implements TransferPool
             $worker->stop();
         }
         $this->workers = [];
+        array_map(fclose(...), $this->taken);
+        $this->taken = [];
     }
 
     public function __destruct()
@@ -84,6 +96,9 @@ final class WorkerPool implements TransferPool
             if ($worker?->job !== null) {
                 continue;
             }
+            if ($worker === null && ! $this->takeSlot($lane)) {
+                break;
+            }
             $next = $this->next($queue);
             if ($next === null) {
                 break;
@@ -95,6 +110,21 @@ final class WorkerPool implements TransferPool
         }
 
         return $queue->valid();
+    }
+
+    /** The first lane waits for a slot, the others do without. */
+    private function takeSlot(int $lane): bool
+    {
+        if ($this->slots === null || isset($this->taken[$lane])) {
+            return true;
+        }
+        $slot = $this->slots->take($this->endpoint->host, $this->workers === [] ? self::SLOT_SECONDS : 0.0);
+        if ($slot === null && $this->workers === []) {
+            throw new TransferFailed(Job::list(RemotePath::root()), RemoteFailure::while("connecting to {$this->endpoint->host}", FailureReason::TooManyConnections, 'all connections that this host is allowed are in use here'));
+        }
+        $slot === null ?: $this->taken[$lane] = $slot;
+
+        return $slot !== null;
     }
 
     /**
@@ -179,6 +209,10 @@ final class WorkerPool implements TransferPool
         $job = $worker->job;
         $worker->stop();
         unset($this->workers[$worker->lane]);
+        if (isset($this->taken[$worker->lane])) {
+            fclose($this->taken[$worker->lane]);
+            unset($this->taken[$worker->lane]);
+        }
         $this->listener?->lane($worker->lane, null, 0);
         if ($job !== null) {
             $this->retry($worker->lane, $job, $failure);

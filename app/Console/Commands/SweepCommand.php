@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Accounts\Sweep;
+
+final class SweepCommand extends CellariumCommand
+{
+    protected $signature = 'cellarium:sweep {--json : one JSON object on standard output}';
+
+    protected $description = 'Put the accounts that are due in line to be looked at, a few at a time and one at a time for each host';
+
+    public function handle(Sweep $sweep): int
+    {
+        $count = $sweep->start();
+        $this->wantsJson() ? $this->json(['queued' => $count]) : $this->line("$count accounts are put in line.");
+
+        return self::PROVEN;
+    }
+}

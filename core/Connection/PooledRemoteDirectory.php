@@ -1,0 +1,128 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+use Cellarium\Core\Path\RemotePath;
+
+/** A remote directory that takes one of its host's slots when it is first used, and gives it back when it is closed or fails. */
+final class PooledRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
+{
+    private const SURELY_ALIVE_SECONDS = 2.0;
+
+    private (RemoteDirectory&Climbs&SetsModes)
+
+|null $inner = null;
+
+    /** @var resource|null */
+    private $slot;
+
+    private float $used = 0.0;
+
+    /** @param  \Closure(): (RemoteDirectory&Climbs&SetsModes)  $open */
+    public function __construct(
+        private readonly string $host,
+        private readonly \Closure $open,
+        private readonly HostSlots $slots,
+        private readonly float $patience,
+    ) {
+    }
+
+    public function list(RemotePath $directory): array
+    {
+        return $this->on(static fn (RemoteDirectory $inner): array => $inner->list($directory), true);
+    }
+
+    public function listAbove(): array
+    {
+        return $this->on(static fn (Climbs $inner): array => $inner->listAbove());
+    }
+
+    public function stat(RemotePath $path): ?RemoteEntry
+    {
+        return $this->on(static fn (RemoteDirectory $inner): ?RemoteEntry => $inner->stat($path), true);
+    }
+
+    public function read(RemotePath $file, $sink): int
+    {
+        return $this->on(static fn (RemoteDirectory $inner): int => $inner->read($file, $sink));
+    }
+
+    public function write(RemotePath $file, $source, int $size): ?int
+    {
+        return $this->on(static fn (RemoteDirectory $inner): ?int => $inner->write($file, $source, $size));
+    }
+
+    public function rename(RemotePath $from, RemotePath $to): void
+    {
+        $this->on(static fn (RemoteDirectory $inner) => $inner->rename($from, $to));
+    }
+
+    public function remove(RemotePath $file): void
+    {
+        $this->on(static fn (RemoteDirectory $inner) => $inner->remove($file));
+    }
+
+    public function makeDirectory(RemotePath $directory): void
+    {
+        $this->on(static fn (RemoteDirectory $inner) => $inner->makeDirectory($directory));
+    }
+
+    public function removeDirectory(RemotePath $directory): void
+    {
+        $this->on(static fn (RemoteDirectory $inner) => $inner->removeDirectory($directory));
+    }
+
+    public function setMode(RemotePath $path, int $mode): void
+    {
+        $this->on(static fn (SetsModes $inner) => $inner->setMode($path, $mode));
+    }
+
+    /** Seconds since it was used. */
+    public function idle(): float
+    {
+        return hrtime(true) / 1e9 - $this->used;
+    }
+
+    public function close(): void
+    {
+        $this->inner = null;
+        if (is_resource($this->slot)) {
+            fclose($this->slot);
+        }
+        $this->slot = null;
+    }
+
+    public function __destruct()
+    {
+        $this->close();
+    }
+
+    /**
+     * @template T
+     *
+     * @param  \Closure(RemoteDirectory&Climbs&SetsModes): T  $work
+     * @param  bool  $repeatable  tried once more where a connection that was idle turns out to be gone
+     * @return T
+     */
+    private function on(\Closure $work, bool $repeatable = false): mixed
+    {
+        $wasIdle = $this->inner !== null && $this->idle() > self::SURELY_ALIVE_SECONDS;
+        $this->slot ??= $this->slots->take($this->host, $this->patience) ?? throw RemoteFailure::while("connecting to $this->host", FailureReason::TooManyConnections, 'all connections that this host is allowed are in use here');
+        $this->inner ??= ($this->open)();
+        try {
+            return $work($this->inner);
+        } catch (RemoteFailure $failure) {
+            if ($failure->reason->isTransient() || $failure->reason === FailureReason::SignInRefused) {
+                $this->close();
+                if ($repeatable && $wasIdle && $failure->reason === FailureReason::Disconnected) {
+                    return $this->on($work);
+                }
+            }
+            throw $failure;
+        } finally {
+            $this->used = hrtime(true) / 1e9;
+        }
+    }
+}

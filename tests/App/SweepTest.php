@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Accounts\Sweep;
+use App\Accounts\SweepAccount;
+use App\Hosting\Connections;
+use App\Models\RecordEntry;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Transfer\AccountLock;
+use Illuminate\Support\Facades\DB;
+
+/** The sweep looks at what is due, gently, and Today tells what changed. */
+final class SweepTest extends AppTestCase
+{
+    public function test_only_what_is_due_and_may_be_tried_is_put_in_line_host_by_host(): void
+    {
+        config(['queue.default' => 'database']);
+        $this->account->update(['tried_at' => now()]);
+        foreach ([['a', 'one.example', 9, null], ['b', 'one.example', 8, 'unreachable'], ['c', 'two.example', 7, null], ['d', 'two.example', 9, 'sign_in_refused'], ['e', 'two.example', 1, null]] as [$login, $host, $hours, $trouble]) {
+            $this->account->client->accounts()->create(['host' => $host, 'port' => 21, 'protocol' => 'ftps', 'login' => $login, 'secret' => 'x', 'tried_at' => now()->subHours($hours), 'trouble' => $trouble]);
+        }
+        self::assertSame(3, app(Sweep::class)->start());
+        $hosts = DB::table('jobs')->where('queue', 'sweep')->orderBy('id')->pluck('payload')->map(static fn (string $payload): string => unserialize(json_decode($payload, true)['data']['command'])->host)->all();
+        self::assertSame(['one.example', 'two.example', 'one.example'], $hosts);
+        self::assertSame(0, app(Sweep::class)->start(), 'nothing more while some are in line');
+    }
+
+    public function test_what_changed_is_told_once_and_a_host_is_visited_by_one_at_a_time(): void
+    {
+        $this->artisanJson('connect', 'site.example');
+        $sweep = fn () => app()->call([new SweepAccount($this->account->id, $this->account->host), 'handle']);
+        $sweep();
+        $found = static fn (): array => RecordEntry::where('action', 'found_changed')->orderBy('id')->pluck('sentence')->all();
+        self::assertSame([], $found());
+        $this->host->faults(['refuse' => true]);
+        $sweep();
+        $sweep();
+        self::assertCount(1, $found());
+        self::assertStringContainsString('no longer connects', $found()[0]);
+        $this->actingAs($this->person)->get('/')->assertSee('Changed since yesterday')->assertSee('no longer connects');
+        $this->host->faults([]);
+        unlink($this->root().'/default.htm');
+        $sweep();
+        file_put_contents($this->root().'/default.htm', '<p>This web space has been set up by Harbourhost.</p>');
+        $sweep();
+        self::assertSame(["{$this->account->host} connects again", "site.example shows its host's placeholder page again"], array_slice($found(), 1));
+        self::assertSame(1, RecordEntry::where('action', 'connected')->count(), 'the sweep keeps quiet otherwise');
+
+        config(['queue.default' => 'database']);
+        $tried = $this->account->refresh()->tried_at;
+        $lock = AccountLock::tryFor("$this->var/locks", 'sweep-'.substr(hash('sha256', $this->account->host), 0, 24));
+        $sweep();
+        self::assertEquals($tried, $this->account->refresh()->tried_at);
+        self::assertSame(1, DB::table('jobs')->where('queue', 'sweep')->count(), 'it comes back later');
+        $lock?->release();
+    }
+
+    public function test_connections_are_kept_used_again_limited_for_the_host_and_closed_after_idling(): void
+    {
+        config(['cellarium.host_connections' => 2, 'cellarium.idle_seconds' => 0]);
+        (new \App\Providers\CellariumServiceProvider($this->app))->register();
+        $this->app->forgetInstance(Connections::class);
+        $connections = app(Connections::class);
+        $remote = $connections->remote($this->account);
+        $remote->list(RemotePath::root());
+        self::assertSame($remote, $connections->remote($this->account), 'the same connection again');
+        $second = $connections->slots->take($this->account->host, 0);
+        self::assertNotNull($second);
+        self::assertNull($connections->slots->take($this->account->host, 0.01), 'two and no more');
+        self::assertNotNull($connections->slots->take('elsewhere.example', 0), 'another host is another matter');
+        $connections->pool->tend();
+        self::assertNotNull($connections->slots->take($this->account->host, 0), 'idle ones are closed');
+        self::assertNotSame($remote, $connections->remote($this->account));
+    }
+}
