@@ -9,6 +9,7 @@ final readonly class Concern
 {
     /**
      * @param  string  $kind  what is alike stands together and may be shown folded
+     * @param  int  $weight  accounts or sites it stands for
      * @param  string  $method  GET for a link, POST for an action
      */
     public function __construct(
@@ -20,6 +21,7 @@ final readonly class Concern
         public string $action,
         public string $url,
         public string $method = 'GET',
+        public int $weight = 1,
     ) {
     }
 }

@@ -23,7 +23,7 @@ final readonly class Concerns
     public static function compute(): self
     {
         $concerns = [...self::unfinished(), ...self::unreached(), ...self::openUsers(), ...self::sites()];
-        usort($concerns, static fn (Concern $a, Concern $b): int => [$a->urgency->value, $a->kind, $a->about] <=> [$b->urgency->value, $b->kind, $b->about]);
+        usort($concerns, static fn (Concern $a, Concern $b): int => [$a->urgency->value, $a->kind, $b->weight, $a->about] <=> [$b->urgency->value, $b->kind, $a->weight, $b->about]);
 
         return new self($concerns);
     }
@@ -68,7 +68,7 @@ final readonly class Concerns
             $words = $broken === null ? '' : rtrim("{$broken['evidence']}. {$broken['cause']}", '. ').'.';
             $concerns[] = $alike->count() === 1
                 ? new Concern('connection', Urgency::Now, 'Does not connect', $first->title(), "{$first->client->name}: $words".($first->reached_at === null ? ' It never did.' : ' It did '.Amount::ago($first->reached_at).'.'), 'Look', "/accounts/$first->id")
-                : new Concern('connection', Urgency::Now, "{$alike->count()} accounts do not connect, all alike", $first->host, $words.' '.self::some($alike), 'Look', '/accounts?'.http_build_query(['q' => $first->host, 'only' => 'unreached']));
+                : new Concern('connection', Urgency::Now, "{$alike->count()} accounts do not connect, all alike", $first->host, $words.' '.self::some($alike), 'Look', '/accounts?'.http_build_query(['q' => $first->host, 'only' => 'unreached']), weight: $alike->count());
         }
 
         return $concerns;

@@ -10,7 +10,7 @@ use Illuminate\Database\Eloquent\Builder;
 /** The shelves of all clients, read a part at a time, so that only what is seen is drawn. */
 final readonly class Rack
 {
-    private const AT_ONCE = 24;
+    private const AT_ONCE = 12;
 
     /** @param  list<Shelf>  $shelves */
     private function __construct(

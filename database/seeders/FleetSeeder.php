@@ -1,0 +1,133 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Database\Seeders;
+
+use App\Accounts\SiteForm;
+use Cellarium\Core\Account\Protocol;
+use Illuminate\Database\Seeder;
+use Illuminate\Support\Facades\Crypt;
+use Illuminate\Support\Facades\DB;
+
+/** A thousand accounts with three thousand sites, to see how the pages hold up; facts only, no such hosts exist. */
+final class FleetSeeder extends Seeder
+{
+    private const ACCOUNTS = 1000;
+
+    private const SITES = 3000;
+
+    private const HOSTS = 60;
+
+    private const FIRST = ['Marsh', 'Dune', 'Heron', 'Osier', 'Cobble', 'Larch', 'Teal', 'Brine', 'Wicket', 'Sallow', 'Finch', 'Quill', 'Tansy', 'Otter', 'Plover', 'Rowan', 'Sable', 'Thyme', 'Umber', 'Vetch'];
+
+    private const SECOND = ['Bakery', 'Surveyors', 'Sailmakers', 'Choir', 'Dairy', 'Clinic', 'Ironworks', 'Nursery', 'Printers', 'Ropewalk', 'School', 'Museum', 'Cider', 'Pottery', 'Ferries'];
+
+    private const COLOURS = ['#1c6b64', '#8a5a0b', '#44587a', '#9c3530', '#5b6b2f', '#6f5a44', '#7a4468', '#2f6b8a'];
+
+    public function run(): void
+    {
+        mt_srand(7);
+        DB::transaction(function (): void {
+            $clients = $this->clients();
+            $accounts = $this->accounts($clients);
+            $sites = $this->sites($accounts);
+            $this->backups($sites);
+            $this->ftpUsers($accounts);
+        });
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $rows
+     * @return list<int> their numbers, in order
+     */
+    private function insert(string $table, array $rows): array
+    {
+        $before = (int) DB::table($table)->max('id');
+        foreach (array_chunk($rows, 250) as $chunk) {
+            DB::table($table)->insert($chunk);
+        }
+
+        return DB::table($table)->where('id', '>', $before)->orderBy('id')->pluck('id')->map(static fn ($id): int => (int) $id)->all();
+    }
+
+    /** @return list<int> */
+    private function clients(): array
+    {
+        $rows = [];
+        foreach (self::FIRST as $i => $first) {
+            foreach (self::SECOND as $j => $second) {
+                $rows[] = ['name' => "$first $second", 'colour' => self::COLOURS[($i + $j) % 8], 'group' => ['North coast', 'South coast', 'Inland', 'Islands', 'Trusts'][$i % 5], 'created_at' => now(), 'updated_at' => now()];
+            }
+        }
+
+        return $this->insert('clients', $rows);
+    }
+
+    /**
+     * @param  list<int>  $clients
+     * @return list<int>
+     */
+    private function accounts(array $clients): array
+    {
+        $secret = Crypt::encryptString('no-such-account');
+        $ladder = json_encode([['name' => 'port', 'ok' => false, 'evidence' => 'Port 21 does not answer: Connection timed out', 'cause' => 'The host is down, the port is wrong, or a firewall is in between', 'next' => null, 'remedy' => null, 'identity' => null, 'reason' => 'unreachable']], JSON_THROW_ON_ERROR);
+        $rows = [];
+        for ($number = 0; $number < self::ACCOUNTS; $number++) {
+            $down = $number % 53 === 0 || $number % self::HOSTS === 7;
+            $reached = now()->subHours(mt_rand(0, 30));
+            $rows[] = [
+                'client_id' => $clients[$number % count($clients)], 'company' => ['Harbourhost', 'Tern & Mast', 'Northquay'][$number % 3], 'host' => 'srv'.($number % self::HOSTS).'.fleet.example', 'port' => 21,
+                'protocol' => Protocol::cases()[$number % 4]->value, 'login' => "fleet$number", 'secret' => $secret, 'space_used' => mt_rand(1, 900) * 1_000_000, 'space_limit' => 1_000_000_000, 'tree' => '{"/":true,"/htdocs":true}',
+                'reached_at' => $reached, 'tried_at' => $reached, 'trouble' => $down ? 'unreachable' : null, 'ladder' => $down ? $ladder : '[]', 'tags' => json_encode($number % 4 === 0 ? ['care plan'] : [], JSON_THROW_ON_ERROR), 'notes' => $number % 9 === 0 ? 'asks for a call before anything is replaced' : null,
+                'used_at' => $number % 40 === 0 ? $reached : null, 'created_at' => now(), 'updated_at' => now(),
+            ];
+        }
+
+        return $this->insert('accounts', $rows);
+    }
+
+    /**
+     * @param  list<int>  $accounts
+     * @return list<int>
+     */
+    private function sites(array $accounts): array
+    {
+        $rows = [];
+        for ($number = 0; $number < self::SITES; $number++) {
+            $placeholder = $number % 97 === 0;
+            $rows[] = [
+                'account_id' => $accounts[$number % count($accounts)], 'domain' => 'www'.$number.'.'.strtolower(self::FIRST[$number % 20]).'-'.strtolower(self::SECOND[$number % 15]).'.example', 'base_url' => "https://www$number.fleet.example",
+                'document_root' => '/htdocs', 'start_pages' => json_encode(SiteForm::START_PAGES, JSON_THROW_ON_ERROR), 'kept' => '[]', 'aliases' => '[]', 'mounts' => '[]', 'bytes' => mt_rand(1, 250) * 1_000_000,
+                'placeholder' => $placeholder, 'placeholder_file' => $placeholder ? 'index.html' : null, 'root_proven_at' => now()->subDays(9), 'live_proven_at' => $placeholder ? null : now()->subDays(mt_rand(0, 60)), 'created_at' => now(), 'updated_at' => now(),
+            ];
+        }
+
+        return $this->insert('sites', $rows);
+    }
+
+    /** @param  list<int>  $sites */
+    private function backups(array $sites): void
+    {
+        $rows = [];
+        foreach ($sites as $number => $site) {
+            for ($count = $number % 31 === 0 ? 0 : 3; $count > 0; $count--) {
+                $at = now()->subDays($number % 23 === 0 ? 12 + $count : $count);
+                $rows[] = ['site_id' => $site, 'reason' => 'on_demand', 'state' => 'verified', 'files' => 40, 'bytes' => 9_000_000, 'verified_at' => $at, 'created_at' => $at, 'updated_at' => $at];
+            }
+        }
+        $this->insert('backups', $rows);
+    }
+
+    /** @param  list<int>  $accounts */
+    private function ftpUsers(array $accounts): void
+    {
+        $rows = [];
+        foreach ($accounts as $number => $account) {
+            if ($number % 5 === 0) {
+                $rows[] = ['account_id' => $account, 'login' => "job$number@fleet.example", 'directory' => '/htdocs', 'purpose' => 'relaunch', 'state' => 'open', 'closes_at' => now()->addDays($number % 60 === 0 ? -3 : 4), 'created_at' => now(), 'updated_at' => now()];
+            }
+        }
+        $this->insert('ftp_users', $rows);
+    }
+}

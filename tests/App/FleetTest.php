@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Models\Account;
+use App\Models\Site;
+use Database\Seeders\FleetSeeder;
+use Illuminate\Support\Facades\DB;
+
+/** With a thousand accounts the pages ask the database no more than with ten, and draw only a part. */
+final class FleetTest extends AppTestCase
+{
+    private const MOST_QUERIES = 15;
+
+    public function test_no_page_asks_more_or_draws_all(): void
+    {
+        (new FleetSeeder)->run();
+        self::assertGreaterThanOrEqual(1000, Account::count());
+        self::assertGreaterThanOrEqual(3000, Site::count());
+        $this->actingAs($this->person);
+        foreach (['/', '/?as=table', '/shelves?from=48', '/accounts', '/accounts?q=heron&sort=site', '/accounts?only=unreached&sort=connection&page=2', '/find?q=heron', '/find?q='] as $address) {
+            $queries = 0;
+            DB::listen(static function () use (&$queries): void {
+                $queries++;
+            });
+            $page = $this->get($address)->assertOk();
+            self::assertLessThanOrEqual(self::MOST_QUERIES, $queries, $address);
+            self::assertLessThan(400_000, strlen((string) $page->getContent()), $address);
+            DB::getEventDispatcher()->forget(\Illuminate\Database\Events\QueryExecuted::class);
+        }
+        $today = $this->get('/')->assertSee('more like this')->assertSee('accounts do not connect, all alike')->assertSee('More shelves');
+        self::assertLessThan(150, substr_count((string) $today->getContent(), 'class="jar '));
+        self::assertGreaterThan(8, substr_count((string) $this->get('/?kind=no+backup')->getContent(), 'class="sheet concern"'));
+    }
+}
