@@ -9,26 +9,8 @@ declare(strict_types=1);
  * long it takes to answer, from request to last byte. The baseline, in the same run, is the sign-in page: the same
  * application, session and layout, with nothing to show. Pages are asked in turns, so that both see the same machine.
  */
-const DATABASE = 'cellarium_bench';
-
 $times = (int) ($argv[1] ?? 25);
-chdir(__DIR__.'/..');
-$setting = static function (string $name): string {
-    preg_match("/^$name=(.*)$/m", (string) file_get_contents('.env'), $match);
-
-    return trim($match[1] ?? '', '"');
-};
-$environment = ['DB_DATABASE' => DATABASE, 'APP_ENV' => 'local', 'APP_DEBUG' => 'false', 'PHP_CLI_SERVER_WORKERS' => '2'] + getenv();
-$run = static function (string ...$command) use ($environment): void {
-    $process = proc_open($command, [1 => ['file', '/dev/null', 'w']], $pipes, null, $environment);
-    if ($process === false || proc_close($process) !== 0) {
-        exit('It did not work: '.implode(' ', $command)."\n");
-    }
-};
-$socket = (str_starts_with($setting('CELLARIUM_VAR'), '/') ? '' : getcwd().'/').$setting('CELLARIUM_VAR').'/mariadb.sock';
-$sql = 'DROP DATABASE IF EXISTS '.DATABASE.'; CREATE DATABASE '.DATABASE.'; GRANT ALL ON '.DATABASE.".* TO '{$setting('DB_USERNAME')}'@'127.0.0.1'";
-$run('mariadb', '--no-defaults', "--socket=$socket", '-e', $sql);
-$run(PHP_BINARY, 'artisan', 'migrate', '--force', '--quiet');
+[$environment, $run] = require __DIR__.'/database.php';
 $from = microtime(true);
 $run(PHP_BINARY, 'artisan', 'db:seed', '--class=FleetSeeder', '--force', '--quiet');
 printf("1,000 accounts and 3,000 sites laid in %.1f s\n", microtime(true) - $from);
@@ -38,12 +20,11 @@ $listener = stream_socket_server('tcp://127.0.0.1:0');
 $port = substr(strrchr((string) stream_socket_get_name($listener, false), ':'), 1);
 fclose($listener);
 $server = proc_open([PHP_BINARY, '-d', 'opcache.enable_cli=1', '-S', "127.0.0.1:$port", '-t', 'public', 'public/router.php'], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes, null, $environment);
-register_shutdown_function(static function () use ($server, $run, $socket): void {
+register_shutdown_function(static function () use ($server): void {
     foreach (explode("\n", (string) shell_exec('ps -o pid= --ppid '.proc_get_status($server)['pid'])) as $child) {
         $child === '' || posix_kill((int) $child, SIGTERM);
     }
     proc_terminate($server);
-    $run('mariadb', '--no-defaults', "--socket=$socket", '-e', 'DROP DATABASE '.DATABASE);
 });
 
 $guest = curl_init();
