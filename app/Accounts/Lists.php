@@ -77,6 +77,8 @@ final readonly class Lists
      */
     public function takeOver(AccountList $list, array $columns): array
     {
+        set_time_limit(300);
+
         return DB::transaction(function () use ($list, $columns): array {
             $rehearsal = $this->rehearse($list, $columns);
             if ($rehearsal->isRefused()) {
@@ -86,7 +88,7 @@ final readonly class Lists
             $entries = [];
             foreach ($rehearsal->rows as ['row' => $row, 'verdict' => $verdict]) {
                 if ($verdict !== Verdict::Same) {
-                    $entries[] = $this->write($row, $clients->get((string) $row->text('client')) ?? $clients[(string) $row->text('client')] = Client::create(['name' => $row->text('client'), 'colour' => Client::nextColour(), 'group' => $row->text('group') ?? '']));
+                    $entries[] = $this->write($row, $verdict, $clients->get((string) $row->text('client')) ?? $clients[(string) $row->text('client')] = Client::create(['name' => $row->text('client'), 'colour' => Client::nextColour(), 'group' => $row->text('group') ?? '']));
                 }
             }
             foreach (array_chunk($entries, 500) as $chunk) {
@@ -98,11 +100,13 @@ final readonly class Lists
     }
 
     /** @return array<string, mixed> what goes into the record */
-    private function write(AccountRow $row, Client $client): array
+    private function write(AccountRow $row, Verdict $verdict, Client $client): array
     {
         $values = $row->values;
-        $account = Account::firstOrNew(['host' => $values['host'], 'port' => $values['port'], 'login' => $values['login']]);
-        $fresh = ! $account->exists;
+        $fresh = $verdict === Verdict::Fresh;
+        $key = ['host' => $values['host'], 'port' => $values['port'], 'login' => $values['login']];
+        // The rehearsal, in the same transaction, has found which are known; new ones need not be looked for.
+        $account = $fresh ? new Account($key) : Account::where($key)->firstOrFail();
         $account->fill(array_filter(array_intersect_key($values, array_flip(['label', 'company', 'protocol', 'address', 'start_directory', 'tags', 'notes'])), static fn ($value): bool => $value !== '') + ['client_id' => $client->id]);
         if ($fresh || ($values['password'] ?? '') !== '') {
             $account->secret = (string) ($values['password'] ?? '');
@@ -112,7 +116,7 @@ final readonly class Lists
             $client->update(['group' => $values['group']]);
         }
         if (isset($values['domain'])) {
-            $site = Site::firstOrNew(['domain' => $values['domain']], ['account_id' => $account->id, 'base_url' => "https://{$values['domain']}", 'start_pages' => SiteForm::START_PAGES, 'kept' => ['uploads/'], 'document_root' => '/']);
+            $site = ($fresh ? null : Site::where('domain', $values['domain'])->first()) ?? new Site(['domain' => $values['domain'], 'account_id' => $account->id, 'base_url' => "https://{$values['domain']}", 'start_pages' => SiteForm::START_PAGES, 'kept' => ['uploads/'], 'document_root' => '/']);
             $site->fill(array_filter(['document_root' => $values['document_root'] ?? null]));
             $site->isDirty('document_root') && $site->root_proven_at = null;
             $site->save();
