@@ -60,16 +60,16 @@ final readonly class AccountCheck
         return $ascent;
     }
 
-    /** @return array{bool, array<string, bool|null>} whether it connected when last tried, and whether each site showed a placeholder */
+    /** @return array{bool|null, array<string, bool|null>} whether it connected when last tried, null when it never was, and whether each site showed a placeholder */
     private function state(Account $account): array
     {
-        return [! $account->doesNotConnect(), $account->sites->mapWithKeys(static fn (Site $site): array => [$site->domain => $site->placeholder])->all()];
+        return [$account->tried_at === null ? null : ! $account->doesNotConnect(), $account->sites->mapWithKeys(static fn (Site $site): array => [$site->domain => $site->placeholder])->all()];
     }
 
-    /** @param  array{bool, array<string, bool|null>}  $before */
+    /** @param  array{bool|null, array<string, bool|null>}  $before */
     private function tellWhatChanged(Account $account, array $before, ?Rung $broken): void
     {
-        if ($before[0] !== ($broken === null)) {
+        if ($before[0] !== null && $before[0] !== ($broken === null)) {
             Record::write('found_changed', $broken === null ? "{$account->title()} connects again" : "{$account->title()} no longer connects: $broken->evidence", $account);
         }
         foreach ($account->sites as $site) {

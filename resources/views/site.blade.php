@@ -34,7 +34,7 @@
                     @foreach ($site->candidates ?? [] as $index => $candidate)
                         <li><div><code class="strong">{{ $candidate['directory'] }}</code>@if ($candidate['directory'] === $site->document_root) <x-tag :tone="$site->root_proven_at ? 'proven' : 'plain'">{{ $site->root_proven_at ? 'proven' : 'set' }}</x-tag>@elseif ($index === 0) <x-tag tone="soon">likeliest</x-tag>@endif
                             <p class="soft">{{ implode('; ', $candidate['reasons']) }}</p></div>
-                            <form method="post" action="/sites/{{ $site->id }}/prove-root" class="act-form">@csrf<input type="hidden" name="directory" value="{{ $candidate['directory'] }}"><button class="act{{ $index === 0 && ! $site->root_proven_at ? ' is-main' : '' }}" data-once aria-label="Prove {{ $candidate['directory'] }}">Prove it</button></form></li>
+                            <form method="post" action="/sites/{{ $site->id }}/prove-root" class="act-form">@csrf<input type="hidden" name="directory" value="{{ $candidate['directory'] }}"><button class="act{{ $index === 0 && ! $site->root_proven_at ? ' is-main' : '' }}" data-once aria-label="Prove it: {{ $candidate['directory'] }}">Prove it</button></form></li>
                     @endforeach
                 </ol>
                 <x-action to="/sites/{{ $site->id }}/find-root">{{ $site->candidates === null ? 'Look for it' : 'Look again' }}</x-action>

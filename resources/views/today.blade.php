@@ -30,7 +30,7 @@
                 <h1 id="shelves">Shelves <small>one jar a site, one shelf a client; filled to the share of space it uses</small></h1>
                 <a class="act is-quiet" href="/?as={{ $as === 'table' ? 'drawing' : 'table' }}">{{ $as === 'table' ? 'As shelves' : 'As a table' }}</a>
             </header>
-            <form class="sieve" action="/" method="get" hx-get="/shelves" hx-target="#{{ $as === 'table' ? 'shelf-rows' : 'rack' }}" hx-trigger="input delay:200ms, change" hx-swap="innerHTML" hx-sync="this:replace">
+            <form class="sieve" action="/" method="get" hx-get="/shelves" hx-target="#{{ $as === 'table' ? 'shelf-rows' : 'rack' }}" hx-trigger="input delay:200ms" hx-swap="innerHTML" hx-sync="this:replace">
                 <input type="hidden" name="as" value="{{ $as }}">
                 <label class="is-sr-only" for="words">Client or domain</label><input class="entry" id="words" name="words" type="search" value="{{ $rack->words }}" placeholder="Client or domain" autocomplete="off">
                 @if ($groups->isNotEmpty())<label class="is-sr-only" for="group">Group</label><select class="entry" id="group" name="group"><option value="">all groups</option>@foreach ($groups as $group)<option @selected($group === $rack->group)>{{ $group }}</option>@endforeach</select>@endif

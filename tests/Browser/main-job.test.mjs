@@ -41,8 +41,9 @@ test('the account is opened from Today, connects, and its document root is prove
     await page.keyboard.press('Enter');
     await page.waitForURL(/\/accounts\/\d+$/);
     await page.getByRole('button', { name: /Connect/ }).click();
-    await page.getByText('Connected; every rung held.').waitFor();
-    await page.getByText('Signed in as pilgrim and listed 3 names').waitFor();
+    await page.getByText('Listed the directory of the login: 3 names').waitFor();
+    await page.getByText('/public_html is there, for pilgrimstones.example').waitFor();
+    await page.getByRole('button', { name: 'Connect again' }).waitFor();
     await page.getByRole('button', { name: 'Prove it' }).click();
     await page.getByText(/A token put into \/public_html answered at http:\/\/pilgrimstones\.example/).waitFor();
     assert.deepEqual(held(documentRoot), before_, 'the token is gone again');

@@ -7,16 +7,20 @@ import { assertAccessible, assertNoSidewaysScroll, base, close, open, signIn } f
 
 after(close);
 
-const places = ['/', '/accounts', '/packages', '/deployments', '/backups', '/record', '/deployments/new'];
+const places = ['/', '/accounts', '/packages', '/deployments', '/backups', '/record', '/deployments/new', '/?as=table', '/accounts/new', '/accounts/import', '/accounts/export'];
 
 async function everyPage(page) {
     await page.goto(`${base}/accounts`);
     const account = await page.locator('td a[href^="/accounts/"]').first().getAttribute('href');
+    assert.match(account, /^\/accounts\/\d+$/);
     await page.goto(`${base}/packages`);
     const packed = await page.locator('td a[href^="/packages/"]').first().getAttribute('href');
     await page.goto(`${base}/deployments`);
     const run = await page.locator('td a[href^="/deployments/"]').last().getAttribute('href');
-    return [...places, account, packed, run];
+    await page.goto(base + account);
+    const site = await page.getByRole('link', { name: /^change / }).first().getAttribute('href');
+    const client = await page.locator('.where a[href^="/clients/"]').getAttribute('href');
+    return [...places, account, packed, run, site, client, `${account}/edit`];
 }
 
 for (const [name, viewport] of [['wide', { width: 1280, height: 800 }], ['narrow', { width: 390, height: 844 }]]) {
@@ -46,8 +50,9 @@ test('guests see the sign-in page only, and a wrong password is said plainly', a
 test('the shelves and the table tell the same sites', async () => {
     const page = await signIn();
     const jars = await page.locator('.jar .is-sr-only').allTextContents();
-    await page.getByRole('button', { name: 'As a table' }).click();
-    const rows = await page.locator('#shelf-table tbody tr td:first-child').allTextContents();
+    await page.getByRole('link', { name: 'As a table' }).click();
+    await page.locator('#shelf-rows').waitFor();
+    const rows = await page.locator('#shelf-rows tr:not(.more) td:first-child').allTextContents();
     assert.equal(rows.length, 20);
     assert.deepEqual(jars.map((words) => words.split(':')[0]).sort(), rows.map((text) => text.trim()).sort());
     assert.ok((await page.locator('.concern').allTextContents()).some((text) => text.includes('FTP user still open')));

@@ -22,7 +22,7 @@ export async function open(viewport = { width: 1280, height: 800 }) {
     });
     const context = await browser.newContext({ viewport });
     const page = await context.newPage();
-    page.setDefaultTimeout(60000);
+    page.setDefaultTimeout(+(process.env.PATIENCE ?? 60000));
     page.troubles = [];
     page.on('pageerror', (error) => page.troubles.push(error.message));
     page.on('console', (message) => message.type() === 'error' && page.troubles.push(message.text()));
