@@ -45,6 +45,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('/accounts/{account}', [AccountController::class, 'show']);
     Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
     Route::get('/accounts/{account}/ladder', [AccountController::class, 'ladder']);
+    Route::post('/accounts/{account}/renew-password', [AccountController::class, 'renewPassword']);
     Route::post('/accounts/{account}/remedy', [AccountController::class, 'remedy']);
     Route::get('/accounts/{account}/sites/new', [SiteController::class, 'new']);
     Route::post('/accounts/{account}/sites', [SiteController::class, 'create']);

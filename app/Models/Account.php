@@ -18,13 +18,14 @@ final class Account extends Model
 
     protected $attributes = ['tags' => '[]', 'label' => '', 'active_mode' => false];
 
-    protected $hidden = ['secret', 'control_token', 'private_key'];
+    protected $hidden = ['secret', 'control_token', 'private_key', 'next_secret'];
 
     protected $casts = [
         'protocol' => Protocol::class,
         'secret' => 'encrypted',
         'control_token' => 'encrypted',
         'private_key' => 'encrypted',
+        'next_secret' => 'encrypted',
         'pin' => 'array',
         'tags' => 'array',
         'features' => 'array',

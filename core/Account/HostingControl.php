@@ -13,6 +13,9 @@ interface HostingControl
     /** @throws ControlFailure */
     public function space(): Space;
 
+    /** Gives the account's own login another password. @throws ControlFailure after which either may be the right one */
+    public function renewPassword(Secret $password): void;
+
     /**
      * @param  string  $name  the short name; hosts put something behind it
      * @param  int|null  $spaceLimit  bytes

@@ -26,6 +26,11 @@ final readonly class LinkedControl implements HostingControl
         return new Space($space->number('used'), $space->number('limit'));
     }
 
+    public function renewPassword(Secret $password): void
+    {
+        $this->ask('renewing the password', 'PATCH', '/v1/account', ['password' => $password->reveal()]);
+    }
+
     public function createFtpUser(string $name, Secret $password, RemotePath $directory, ?int $spaceLimit): string
     {
         return $this->ask("creating the FTP user $name", 'POST', '/v1/ftp-users', [

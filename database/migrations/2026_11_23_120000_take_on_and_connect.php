@@ -25,6 +25,7 @@ return new class extends Migration
             $table->unsignedInteger('latency_ms')->nullable();
             $table->json('features')->nullable();
             $table->string('trouble', 40)->nullable();
+            $table->text('next_secret')->nullable();
             $table->dateTime('climbing_at')->nullable();
             $table->dateTime('used_at')->nullable()->index();
             $table->index('host');

@@ -46,6 +46,9 @@
                 @endif
                 <div class="row-acts"><button class="act is-main" name="act" value="keep" data-once>{{ $account === null ? 'Take it on' : 'Keep' }}</button> <button class="act" name="act" value="try">Try once without keeping</button>@if ($account !== null) <a class="act is-quiet" href="/accounts/{{ $account->id }}">Back</a>@endif</div>
             </form>
+            @if ($account?->control_url !== null)
+            <form method="post" action="/accounts/{{ $account->id }}/renew-password" class="apart">@csrf<button class="act" data-once>Renew the password at the host</button> <span class="soft">makes a new one, sets it at the provider, and keeps it here once a sign-in with it is proven</span></form>
+            @endif
             @if ($rungs !== null)
             <div id="tried" role="status"><h2>{{ $held ? 'It connects' : 'It does not connect' }} <small>tried once; nothing was kept</small></h2>@include('parts.rungs', ['remedies' => null])</div>
             @endif

@@ -152,6 +152,38 @@ final class TakeOnTest extends AppTestCase
         self::assertSame(1, $this->artisanJson('address', 'other.example', '/mail')[0]);
     }
 
+    public function test_a_domain_that_does_not_lead_here_yet_is_proven_at_its_host(): void
+    {
+        file_put_contents("{$this->host->directory}/hosts", '127.0.0.1 '.StandinHost::HOST."\n");
+        $site = $this->account->sites()->create(['domain' => 'other.example', 'base_url' => "http://other.example:{$this->host->webPort}", 'document_root' => '/www/other.example', 'start_pages' => ['index.html'], 'kept' => []]);
+        $this->do("/sites/$site->id/prove-root", ['directory' => '/www/other.example'])->assertSee('asked of the host&#039;s own address 127.0.0.1', false)->assertSee('leads nowhere yet');
+        self::assertNotNull($site->refresh()->root_proven_at);
+        $this->do("/sites/$site->id/prove-root", ['directory' => '/mail'])->assertSee('does not resolve');
+        $this->account->update(['known_address' => null]);
+        $this->do("/sites/$site->id/prove-root", ['directory' => '/no-such'])->assertSee('it is not there');
+    }
+
+    public function test_a_password_is_renewed_at_the_host_and_neither_is_lost_when_the_answer_is(): void
+    {
+        $this->do("/accounts/{$this->account->id}/renew-password")->assertSee('renewed at the host and here');
+        $renewed = $this->account->refresh()->secret;
+        self::assertNotSame(StandinHost::PASSWORD, $renewed);
+        self::assertNull($this->account->next_secret);
+        self::assertTrue($this->artisanJson('connect', 'site.example')[1]['ok']);
+
+        // The host did it and nobody heard: found out by signing in.
+        $this->account->update(['next_secret' => 'a-password-of-before']);
+        $this->host->control('PATCH', '/v1/account', StandinHost::TOKEN, ['password' => 'a-password-of-before']);
+        $this->do("/accounts/{$this->account->id}/renew-password")->assertSee('renewed at the host and here');
+        self::assertSame('a-password-of-before', $this->account->refresh()->secret);
+
+        // The host did nothing: the old one stays.
+        $this->account->update(['control_token' => 'not-the-token']);
+        $this->do("/accounts/{$this->account->id}/renew-password")->assertSee('The old password is still the right one');
+        self::assertSame(['a-password-of-before', null], [$this->account->refresh()->secret, $this->account->next_secret]);
+        self::assertSame(2, RecordEntry::where('action', 'password_renewed')->count());
+    }
+
     public function test_a_token_that_a_killed_proof_left_is_removed(): void
     {
         file_put_contents($this->root().'/cellarium-abc.txt', 'cellarium abc');

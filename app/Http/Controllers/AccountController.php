@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Accounts\ConnectAccount;
+use App\Accounts\PasswordRenewal;
 use App\Accounts\Remedies;
 use App\Models\Account;
 use App\Models\Client;
@@ -62,6 +63,13 @@ final class AccountController
         return $account->isClimbing()
             ? response(view('parts.ladder', ['account' => $account]))
             : response('')->header('HX-Refresh', 'true');
+    }
+
+    public function renewPassword(Account $account, PasswordRenewal $renewal): RedirectResponse
+    {
+        $renewal->renew($account->load('client', 'sites'));
+
+        return redirect("/accounts/$account->id")->with('done', 'The password is renewed at the host and here, and proven by signing in with it.');
     }
 
     public function remedy(Request $request, Account $account, Remedies $remedies): RedirectResponse

@@ -2,6 +2,8 @@
 @use('App\View\FileTree')
 @use('Cellarium\Core\Plan\Change')
 @php
+    $addresses = $deployment->site->addresses();
+    $root = $deployment->site->root();
     $live = in_array($deployment->state, ['queued', 'waiting', 'running', 'unfinished'], true);
     $sends = $counts['added']['files'] + $counts['replaced']['files'];
     $touches = $sends + $counts['set_aside']['files'];
@@ -30,7 +32,7 @@
                     @foreach ($rows as $row)
                         @php($item = $row['item'])
                         <tr class="{{ $row['directory'] ? 'is-directory' : '' }}">
-                            <td class="depth-{{ min(8, $row['depth']) }}"><code>{{ $row['path'] }}{{ $row['directory'] ? '/' : '' }}</code></td>
+                            <td class="depth-{{ min(8, $row['depth']) }}"><code>{{ $row['path'] }}{{ $row['directory'] ? '/' : '' }}</code>@php($seen = $addresses->of($root->join(\Cellarium\Core\Path\RelativePath::fromString($row['path']))))@if ($seen !== null) <button type="button" class="link on-hover" data-copy="{{ $seen }}" aria-label="copy address of {{ $row['path'] }}">copy address</button>@endif</td>
                             @if ($row['directory'])
                                 <td>{{ $row['target'][0] === 0 ? '—' : Amount::files($row['target'][0]) }}</td><td>{{ $row['live'][0] === 0 ? '—' : Amount::files($row['live'][0]) }}</td>
                                 <td>@foreach ($row['changes'] as $label => $count)<span class="sum">{{ $count }} {{ $label }}</span>@endforeach</td>

@@ -37,7 +37,11 @@ final readonly class ControlApi
             return $this->unauthorized();
         }
         if ($request->path === '/v1/account') {
-            return $request->method === 'GET' ? Response::json(200, $this->facts($account)) : $this->notAllowed();
+            return match ($request->method) {
+                'GET' => Response::json(200, $this->facts($account)),
+                'PATCH' => $this->renew($account, $request),
+                default => $this->notAllowed(),
+            };
         }
         if ($request->path === '/v1/ftp-users') {
             return match ($request->method) {
@@ -63,6 +67,18 @@ final readonly class ControlApi
             'sites' => array_map(static fn (HostedSite $site): array => $site->toArray(), $account->sites),
             'space' => ['used' => $account->used(), 'limit' => $account->spaceLimit()],
         ];
+    }
+
+    private function renew(HostedAccount $account, Request $request): Response
+    {
+        try {
+            $account->users[$account->name]->passwordHash = $this->world->hashPassword($this->password((new Body($request->body))->text('password')));
+        } catch (InvalidArgumentException $wrong) {
+            return $this->problem(422, 'invalid', $wrong->getMessage());
+        }
+        $this->world->save();
+
+        return Response::json(200, $this->facts($account));
     }
 
     /** @return array<string, FtpLogin> the account's own login is not one of its FTP users */
