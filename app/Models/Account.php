@@ -81,6 +81,19 @@ final class Account extends Model
         return $this->label === '' ? $this->host : $this->label;
     }
 
+    /** The address visitors use for a place in this account, by the first of its sites that shows it; null where none does. */
+    public function addressOf(RemotePath $place): ?string
+    {
+        foreach ($this->sites as $site) {
+            $address = $site->addresses()->of($place);
+            if ($address !== null) {
+                return $address;
+            }
+        }
+
+        return null;
+    }
+
     /** @return array<string, RemotePath> by domain */
     public function documentRoots(): array
     {

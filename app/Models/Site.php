@@ -93,8 +93,8 @@ final class Site extends Model
     /** Two letters for its jar. */
     public function initials(): string
     {
-        $labels = explode('.', $this->domain);
+        $name = (string) preg_replace('/\Awww\d*\./', '', $this->domain);
 
-        return mb_substr($labels[0], 0, 2);
+        return mb_substr($name, 0, 2);
     }
 }

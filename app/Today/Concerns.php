@@ -39,12 +39,6 @@ final readonly class Concerns
         return $kinds;
     }
 
-    /** @return int sites and accounts that are concerned */
-    public function troubled(): int
-    {
-        return count(array_unique(array_map(static fn (Concern $concern): string => $concern->about, $this->all)));
-    }
-
     /** @return list<Concern> */
     private static function unfinished(): array
     {

@@ -86,7 +86,7 @@ final readonly class AccountTable
     {
         foreach (preg_split('/\s+/', $this->get('q'), -1, PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
             $like = '%'.addcslashes($word, '%_\\').'%';
-            $query->where(static fn (Builder $any) => $any->where('clients.name', 'like', $like)->orWhere('accounts.host', 'like', $like)->orWhere('accounts.login', 'like', $like)->orWhere('accounts.label', 'like', $like)->orWhere('accounts.notes', 'like', $like)
+            $query->where(static fn (Builder $any) => $any->where('clients.name', 'like', $like)->orWhere('accounts.host', 'like', $like)->orWhere('accounts.login', 'like', $like)->orWhere('accounts.label', 'like', $like)->orWhere('accounts.notes', 'like', $like)->orWhere('clients.notes', 'like', $like)
                 ->orWhereExists(static fn ($sites) => $sites->selectRaw('1')->from('sites')->whereColumn('sites.account_id', 'accounts.id')->where('sites.domain', 'like', $like)));
         }
         $this->get('group') === '' || $query->where('clients.group', $this->get('group'));

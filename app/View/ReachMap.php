@@ -78,7 +78,7 @@ final readonly class ReachMap
             'from' => $within === [] ? -1 : min($within),
             'to' => $within === [] ? -1 : max($within),
             'note' => match (true) {
-                $user->isClosed() => $user->refusal_proven_at === null ? 'closed' : 'refused '.$user->refusal_proven_at->format('j M H:i'),
+                $user->isClosed() => $user->refusal_proven_at === null ? 'closed' : 'refused '.$user->refusal_proven_at->format('j M'),
                 $user->reach_proven_at === null => 'not proven',
                 $reach->isTooWide() => "$touched sites: too wide",
                 $touched === 0 => 'no site',

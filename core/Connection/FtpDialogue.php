@@ -12,6 +12,9 @@ final class FtpDialogue
 
     public ?\OpenSSLCertificate $certificate = null;
 
+    /** @var list<string> who signed it, and who signed that one, as far as the server tells */
+    public array $chain = [];
+
     /** Why the certificate was not verified, in the words of OpenSSL; null when it was. */
     public ?string $distrust = null;
 
@@ -31,7 +34,7 @@ final class FtpDialogue
     private function open(bool $verify): void
     {
         $context = stream_context_create(['ssl' => [
-            'peer_name' => $this->host, 'verify_peer' => $verify, 'verify_peer_name' => $verify, 'capture_peer_cert' => true, 'SNI_enabled' => true,
+            'peer_name' => $this->host, 'verify_peer' => $verify, 'verify_peer_name' => $verify, 'capture_peer_cert' => true, 'capture_peer_cert_chain' => true, 'SNI_enabled' => true,
         ] + ($this->authorities === null || $this->authorities === '' ? [] : ['cafile' => $this->authorities])]);
         $where = str_contains($this->address, ':') ? "[$this->address]" : $this->address;
         $stream = @stream_socket_client("tcp://$where:$this->port", $number, $error, $this->seconds, STREAM_CLIENT_CONNECT, $context);
@@ -107,6 +110,7 @@ final class FtpDialogue
                 $tls = stream_context_get_options($this->stream)['ssl'] ?? null;
                 $certificate = is_array($tls) ? $tls['peer_certificate'] ?? null : null;
                 $this->certificate = $certificate instanceof \OpenSSLCertificate ? $certificate : null;
+                $this->chain = self::issuers(is_array($tls) && is_array($tls['peer_certificate_chain'] ?? null) ? $tls['peer_certificate_chain'] : []);
 
                 return true;
             }
@@ -114,6 +118,23 @@ final class FtpDialogue
         }
 
         return false;
+    }
+
+    /**
+     * @param  array<mixed>  $certificates  from the server's own upwards
+     * @return list<string>
+     */
+    private static function issuers(array $certificates): array
+    {
+        $names = [];
+        foreach ($certificates as $certificate) {
+            $facts = $certificate instanceof \OpenSSLCertificate ? openssl_x509_parse($certificate) : false;
+            $issuer = $facts === false ? null : $facts['issuer'] ?? null;
+            $name = is_array($issuer) ? $issuer['CN'] ?? $issuer['O'] ?? null : null;
+            $names[] = is_string($name) ? mb_substr($name, 0, 80) : 'nobody named';
+        }
+
+        return array_values(array_unique($names));
     }
 
     private static function words(string $warnings): string

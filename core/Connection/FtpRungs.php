@@ -84,17 +84,18 @@ final readonly class FtpRungs
             return Rung::broke('encryption', 'The TLS handshake failed: '.($server->distrust ?? 'no certificate came'), FailureReason::EncryptionRefused, 'Server and Cellarium have no version or method of TLS in common, or this is not the port for it', 'Ask the provider which versions of TLS the service has.');
         }
 
-        return $this->identity($server->certificate, $server->distrust, $endpoint, $ascent);
+        return $this->identity($server->certificate, $server->chain, $server->distrust, $endpoint, $ascent);
     }
 
-    private function identity(\OpenSSLCertificate $certificate, ?string $distrust, Endpoint $endpoint, Ascent $ascent): Rung
+    /** @param  list<string>  $chain */
+    private function identity(\OpenSSLCertificate $certificate, array $chain, ?string $distrust, Endpoint $endpoint, Ascent $ascent): Rung
     {
         $seen = $ascent->identity = Pin::ofCertificate($certificate);
         $facts = openssl_x509_parse($certificate);
         $field = static fn (string $part, string $key): string => is_array($facts) && is_array($facts[$part] ?? null) && is_string($facts[$part][$key] ?? null) ? $facts[$part][$key] : '';
         $names = explode(', ', str_replace('DNS:', '', $field('extensions', 'subjectAltName')) ?: ($field('subject', 'CN') ?: 'no name'));
         $until = is_array($facts) && is_int($facts['validTo_time_t'] ?? null) ? $facts['validTo_time_t'] : 0;
-        $about = 'Certificate for '.mb_substr($names[0], 0, 100).(count($names) > 1 ? ' and '.(count($names) - 1).' more' : '').' by '.($field('issuer', 'CN') ?: $field('issuer', 'O') ?: 'nobody named').', good until '.gmdate('j M Y', $until).", SHA-256 $seen->fingerprint";
+        $about = 'Certificate for '.mb_substr($names[0], 0, 100).(count($names) > 1 ? ' and '.(count($names) - 1).' more' : '').', signed by '.implode(', that by ', $chain).', good until '.gmdate('j M Y', $until).", SHA-256 $seen->fingerprint";
         if ($endpoint->pin !== null) {
             return $endpoint->pin->fits($seen)
                 ? Rung::holds('encryption', "$about; it is the key that was accepted", $distrust === null ? 'It verifies by itself now.' : null, $seen)
@@ -115,7 +116,7 @@ final readonly class FtpRungs
             $answer = $server->say('PASS '.$endpoint->password->reveal());
         }
         if ($answer === null) {
-            return Rung::broke('sign-in', 'The server hung up instead of answering the sign-in', FailureReason::Disconnected);
+            return $server->isSilent() ? Rung::broke('sign-in', 'The server does not answer the sign-in', FailureReason::TimedOut) : Rung::broke('sign-in', 'The server hung up instead of answering the sign-in', FailureReason::Disconnected);
         }
         if ($answer->code === 230 || $answer->code === 202) {
             return Rung::holds('sign-in', "Signed in as $endpoint->login: {$answer->text()}");

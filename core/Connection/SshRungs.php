@@ -20,13 +20,13 @@ final readonly class SshRungs
      */
     public function climb(Endpoint $endpoint, array $domains, Ascent $ascent): \Generator
     {
+        $from = hrtime(true);
         $greeting = $this->greeting($endpoint);
+        $ascent->latencyMs = (int) round((hrtime(true) - $from) / 1e6);
         yield $greeting;
         try {
-            $from = hrtime(true);
             $sftp = SshSession::connect($endpoint, $this->settings);
             $seen = $ascent->identity = SshSession::identity($sftp);
-            $ascent->latencyMs = (int) round((hrtime(true) - $from) / 1e6);
             $methods = $sftp->getAlgorithmsNegotiated();
             $ascent->features = array_values(array_unique(array_filter([$methods['kex'] ?? null, $methods['hostkey'] ?? null], is_string(...))));
             $sftp->disconnect();

@@ -98,7 +98,7 @@
                         <li>
                             <div class="user-head"><code class="strong">{{ $user->login }}</code>
                                 @if ($user->isClosed())<x-tag>closed</x-tag>@elseif ($user->isOverdue())<x-tag tone="now">past its date</x-tag>@elseif ($user->state === 'open')<x-tag tone="proven">open</x-tag>@else<x-tag tone="soon">{{ str_replace('_', ' ', $user->state) }}</x-tag>@endif</div>
-                            <p class="soft">{{ $user->directory }} · {{ $user->reach()->sentence() }}@if ($user->purpose !== '') · {{ $user->purpose }}@endif</p>
+                            <p class="soft">{{ $user->directory }}@if ($seen = $account->addressOf($user->path())) <button type="button" class="link" data-copy="{{ $seen }}" aria-label="copy address of {{ $user->directory }}">copy address</button>@endif · {{ $user->reach()->sentence() }}@if ($user->purpose !== '') · {{ $user->purpose }}@endif</p>
                             <p class="soft">@if ($user->isClosed())closed {{ $user->closed_at?->format('j M H:i') }}@else closes {{ $user->closes_at?->format('j M H:i') ?? 'by hand' }}@endif @if ($user->handed_over_at) · handed over {{ $user->handed_over_at->format('j M H:i') }}@endif</p>
                             @if ($user->trouble)<p class="word is-trouble">{{ $user->trouble }}</p>@endif
                             @if ($user->is($last))

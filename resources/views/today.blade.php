@@ -2,7 +2,7 @@
 <x-page title="Today" place="Today">
     <div class="today">
         <section aria-labelledby="hand">
-            <h1 id="hand">Needs a hand <small>{{ $troubled === 0 ? 'nothing just now' : "$troubled of $sites sites" }}</small></h1>
+            <h1 id="hand">Needs a hand <small>{{ $troubled === 0 ? 'nothing just now' : number_format($troubled).($troubled === 1 ? ' concern over ' : ' concerns over ').number_format($sites).' sites' }}</small></h1>
             @if ($changed->isNotEmpty())
             <div class="sheet changed"><h2>Changed since yesterday</h2><ul>@foreach ($changed as $entry)<li><time>{{ $entry->at->format('H:i') }}</time> <a href="/accounts/{{ $entry->account_id }}">{{ $entry->sentence }}</a></li>@endforeach</ul></div>
             @endif

@@ -37,9 +37,9 @@ final class LadderTest extends HostTestCase
     }
 
     /** @param  array<int, string>  $usualPorts */
-    private function climb(Endpoint $endpoint, ?string $known = null, string $root = '/www/site.example', array $usualPorts = []): Ascent
+    private function climb(Endpoint $endpoint, ?string $known = null, string $root = '/www/site.example', array $usualPorts = [], int $answerSeconds = 2): Ascent
     {
-        return (new Ladder(new HostsFile(self::host()->directory.'/hosts'), new ConnectionSettings(3, 2), $usualPorts))
+        return (new Ladder(new HostsFile(self::host()->directory.'/hosts'), new ConnectionSettings(3, $answerSeconds), $usualPorts))
             ->climb($endpoint, $known, ['site.example' => RemotePath::fromString($root)]);
     }
 
@@ -142,6 +142,7 @@ final class LadderTest extends HostTestCase
         self::assertStringContainsString('no known authority', (string) $rung->cause);
         self::assertStringContainsString('another name', (string) self::assertBroke('encryption', FailureReason::CertificateUntrusted, $expected, "identity $expected", $this->climb(self::with($host->endpoint(), host: 'elsewhere.example')))->cause);
 
+        self::assertStringContainsString('signed by Cellarium stand-in authority', $rung->evidence);
         $pin = $rung->identity;
         self::assertNotNull($pin);
         $accepted = $this->climb($untrusted->pinned($pin));
@@ -171,6 +172,9 @@ final class LadderTest extends HostTestCase
         $host = self::host();
         self::assertBroke('sign-in', FailureReason::SignInRefused, 'short of its domain', 'login harbour@site.example', $this->climb($host->endpoint(password: 'wrong')));
         self::assertBroke('sign-in', FailureReason::SignInRefused, 'letter by letter', null, $this->climb($host->endpoint(login: 'who@site.example')));
+        $python = $this->python();
+        self::assertBroke('sign-in', FailureReason::SignInRefused, 'short of its domain', 'login harbou@site.example', $this->climb(self::with($python, login: 'harbou'), answerSeconds: 8));
+        $this->python?->stop();
         $host->faults(['refuse' => true]);
         self::assertBroke('sign-in', FailureReason::TooManyConnections, 'fewer connections', null, $this->climb($host->endpoint()));
         $ssh = $this->ssh('PasswordAuthentication no');

@@ -26,7 +26,7 @@ final class TodayController
             'as' => $request->string('as')->toString() === 'table' ? 'table' : 'drawing',
             'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
             'sites' => Site::count(),
-            'troubled' => $concerns->troubled(),
+            'troubled' => count($concerns->all),
             'changed' => RecordEntry::with('client')->where('action', 'found_changed')->where('at', '>', now()->subDay())->latest('id')->limit(5)->get(),
         ]);
     }

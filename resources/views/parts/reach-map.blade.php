@@ -34,4 +34,7 @@
     <table class="facts-table"><thead><tr><th>Login</th><th>Directory</th><th>Reach</th></tr></thead><tbody>
         @foreach ($map->lanes as $login)<tr><td><code>{{ $login['login'] }}</code></td><td><code>{{ $login['from'] >= 0 ? $map->rows[$login['from']]['path'] : 'not among these' }}</code></td><td>{{ $login['note'] }}</td></tr>@endforeach
     </tbody></table>
+    <table class="facts-table"><thead><tr><th>Directory</th><th>Visitors see it at</th></tr></thead><tbody>
+        @foreach ($map->rows as $place)@php($seen = $account->addressOf(\Cellarium\Core\Path\RemotePath::fromString($place['path'])))<tr><td><code>{{ $place['path'] }}</code>@if (! $place['looked']) <span class="soft">not looked into</span>@endif</td><td>@if ($seen === null)<span class="soft">not reachable</span>@else<x-address :address="$seen"/>@endif</td></tr>@endforeach
+    </tbody></table>
 </details>

@@ -1,7 +1,7 @@
 @php($verb = ['address' => 'Use this address', 'port' => 'Use this port', 'protocol' => 'Change the protocol', 'login' => 'Use the whole login', 'identity' => 'I have compared it: accept'])
 <ol class="steps is-rungs">
     @foreach ($rungs as $rung)
-        <li class="{{ $rung['ok'] ? 'is-ok' : 'is-broken' }}"><span><b class="rung-name">{{ $rung['name'] }}</b> <span class="evidence">{{ explode(', SHA-256 ', $rung['evidence'])[0] }}@if ($rung['identity'] && $rung['reason'] !== 'identity_changed')<code class="print">{{ $rung['identity']['fingerprint'] }}</code>@endif</span>
+        <li class="{{ $rung['ok'] ? 'is-ok' : 'is-broken' }}"><span><b class="rung-name">{{ $rung['name'] }}</b> <span class="evidence">{{ $rung['identity'] ? str_replace([", SHA-256 {$rung['identity']['fingerprint']}", " {$rung['identity']['fingerprint']}"], '', $rung['evidence']) : $rung['evidence'] }}@if ($rung['identity'] && $rung['reason'] !== 'identity_changed')<code class="print">{{ $rung['identity']['fingerprint'] }}</code>@endif</span>
             @if ($rung['cause'] && $rung['reason'] !== 'identity_changed')<em>{{ $rung['cause'] }}</em>@endif
             @if ($rung['reason'] === 'identity_changed')
                 <span class="pins"><span>accepted</span><code>{{ $pin['fingerprint'] ?? '' }}</code><span>shown now</span><code>{{ $rung['identity']['fingerprint'] ?? '' }}</code></span>
