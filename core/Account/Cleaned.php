@@ -78,10 +78,10 @@ final readonly class Cleaned
         }
         if ($protocol === null && $path !== null && str_starts_with($value, 'www.')) {
             $value = substr($value, 4);
-            $changes[] = 'www. taken off';
+            $changes[] = 'prefix www. taken off';
         } elseif (preg_match('/\Awww\.(.+\..+)\z/', $value, $match) === 1) {
             $value = $match[1];
-            $changes[] = 'www. taken off';
+            $changes[] = 'prefix www. taken off';
         }
 
         return new self($value, $changes, $port, $path, $protocol, $login);

@@ -75,7 +75,7 @@ final class LetterReaderTest extends TestCase
         $account = LetterReader::read("FTP\nServer: https://www.Site.example:2121/admin,\nLogin: \u{201C}KeLpIe\u{201D}\nPassword:\u{A0}Ab\u{200B}C\u{A0}\n")[0];
         self::assertSame(['site.example', 2121, 'KeLpIe', 'AbC'], [$account->value(Fact::Host), $account->port(), $account->value(Fact::Login), $account->value(Fact::Password)]);
         $said = implode("\n", $account->changes());
-        foreach (['host: scheme https:// taken off', 'host: path /admin, taken off', 'host: port 2121 taken out of the host', 'host: put in small letters', 'host: www. taken off', 'login: quotes around it taken off', 'password: invisible characters taken out'] as $change) {
+        foreach (['host: scheme https:// taken off', 'host: path /admin, taken off', 'host: port 2121 taken out of the host', 'host: put in small letters', 'host: prefix www. taken off', 'login: quotes around it taken off', 'password: invisible characters taken out'] as $change) {
             self::assertStringContainsString($change, $said);
         }
     }
