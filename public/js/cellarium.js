@@ -5,7 +5,18 @@
     const finder = () => document.getElementById('find');
     const typing = (element) => element instanceof HTMLElement && (element.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(element.tagName));
 
+    let goToFirst = false;
+    const answersWhatIsTyped = () => document.querySelector('#found .found')?.dataset.words === finder().value.trim();
+
+    document.addEventListener('htmx:afterSwap', (event) => {
+        if (event.target.id === 'found' && goToFirst && answersWhatIsTyped()) {
+            goToFirst = false;
+            event.target.querySelector('a')?.click();
+        }
+    });
+
     document.addEventListener('keydown', (event) => {
+        goToFirst = goToFirst && event.target !== finder();
         if (event.key === '/' && !event.ctrlKey && !event.metaKey && !event.altKey && !typing(event.target) && finder()) {
             event.preventDefault();
             finder().focus();
@@ -21,9 +32,14 @@
             event.preventDefault();
             const next = event.key === 'ArrowDown' ? at + 1 : at - 1;
             (next < 0 ? finder() : links[Math.min(next, links.length - 1)])?.focus();
-        } else if (event.key === 'Enter' && event.target === finder() && links.length > 0) {
+        } else if (event.key === 'Enter' && event.target === finder()) {
             event.preventDefault();
-            links[0].click();
+            // What is shown may still belong to fewer letters than are typed; then the answer on its way is waited for.
+            if (answersWhatIsTyped()) {
+                found.querySelector('a')?.click();
+            } else {
+                goToFirst = true;
+            }
         } else if (event.key === 'Escape') {
             found.replaceChildren();
             finder().value = '';

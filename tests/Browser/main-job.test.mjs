@@ -37,7 +37,6 @@ test('the account is opened from Today, connects, and its document root is prove
     assert.deepEqual(before_.map((line) => line.split(' ')[0]), ['default.htm']);
     await page.keyboard.press('/');
     await page.keyboard.type('pilgrim');
-    await page.locator('#found a').first().waitFor();
     await page.keyboard.press('Enter');
     await page.waitForURL(/\/accounts\/\d+$/);
     await page.getByRole('button', { name: /Connect/ }).click();
