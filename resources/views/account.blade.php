@@ -7,7 +7,7 @@
             <a href="/clients/{{ $account->client_id }}"><b>{{ $account->client->name }}</b></a><i>›</i>@if ($account->label !== '')<span>{{ $account->label }}</span><i>›</i>@endif<code>{{ $account->host }}</code>
             <x-slot:facts>
                 <span>{{ $account->protocol->label() }}{{ $account->protocol->isEncrypted() ? ($account->reached_at === null ? '' : ($account->pin === null ? ', certificate verified' : ', key accepted')) : ', readable on the way' }}</span>
-                <span>{{ $account->reached_at === null ? 'not reached yet' : 'reached '.Amount::ago($account->reached_at) }}</span>
+                <span>@if ($account->doesNotConnect())<x-tag tone="now">does not connect</x-tag> @endif{{ $account->reached_at === null ? 'not reached yet' : 'reached '.Amount::ago($account->reached_at) }}</span>
                 <span>{{ $account->space_limit === null ? 'space not known' : Amount::bytes($account->space_used).' of '.Amount::bytes($account->space_limit) }}</span>
             </x-slot:facts>
         </x-where>
