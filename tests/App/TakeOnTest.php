@@ -67,6 +67,11 @@ final class TakeOnTest extends AppTestCase
         $this->post("/accounts/$account->id", ['password' => '', 'label' => 'The boats', 'client' => (string) $account->client_id] + $this->typed())->assertRedirect();
         self::assertSame(['The boats', StandinHost::PASSWORD], [$account->refresh()->label, $account->secret]);
         $this->get("/accounts/$account->id/edit")->assertOk()->assertDontSee(StandinHost::PASSWORD);
+        $account->forceFill(['trouble' => 'unreachable', 'tried_at' => now(), 'known_address' => '192.0.2.1', 'pin' => ['fingerprint' => 'x', 'key' => 'y']])->save();
+        $this->post("/accounts/$account->id", ['password' => '', 'label' => 'Only the label', 'client' => (string) $account->client_id] + $this->typed())->assertRedirect();
+        self::assertSame(['unreachable', 'x'], [$account->refresh()->trouble, $account->pin['fingerprint']]);
+        $this->post("/accounts/$account->id", ['password' => '', 'host' => 'moved.example', 'client' => (string) $account->client_id] + $this->typed())->assertRedirect();
+        self::assertSame([null, null, null, null], [$account->refresh()->trouble, $account->tried_at, $account->known_address, $account->pin]);
     }
 
     public function test_trying_once_climbs_and_keeps_nothing(): void

@@ -66,7 +66,12 @@ final class TakeOnController
         }
         DB::transaction(function () use ($account, $client, $values, $site, $known): void {
             $client->save();
-            $account->fill($values + ['client_id' => $client->id])->save();
+            $account->fill($values + ['client_id' => $client->id]);
+            if ($known !== null && $account->isDirty(['host', 'port', 'protocol', 'login', 'secret', 'address', 'pin', 'private_key', 'start_directory'])) {
+                // What was found out is about the account as it was.
+                $account->fill(['ladder' => null, 'trouble' => null, 'tried_at' => null, 'reached_at' => null, 'next_secret' => null] + ($account->isDirty('host') ? ['known_address' => null] : []));
+            }
+            $account->save();
             $account->setRelation('client', $client);
             if ($site !== null) {
                 $account->sites()->create($site + ['base_url' => "https://{$site['domain']}", 'start_pages' => \App\Accounts\SiteForm::START_PAGES, 'kept' => ['uploads/']]);
