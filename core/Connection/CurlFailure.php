@@ -27,10 +27,12 @@ final class CurlFailure
             $error === CURLE_COULDNT_CONNECT => FailureReason::Unreachable,
             $error === self::PINNED_KEY_DIFFERS => FailureReason::IdentityChanged,
             $error === CURLE_SSL_CACERT => FailureReason::CertificateUntrusted,
+            // A handshake that fails once the control connection is encrypted was cut off; there is nothing to agree on any more.
+            $error === CURLE_SSL_CONNECT_ERROR && $code >= 100 && $code < 300 && $code !== 234 => FailureReason::Disconnected,
             $error === CURLE_FTP_SSL_FAILED, $error === CURLE_SSL_CONNECT_ERROR => FailureReason::EncryptionRefused,
+            $code === 421, $code === 425 => FailureReason::TooManyConnections,
             $code === 530, $error === self::LOGIN_DENIED => FailureReason::SignInRefused,
             $code === 552, $code === 452, $error === self::REMOTE_DISK_FULL => FailureReason::NoSpace,
-            $code === 421, $code === 425 => FailureReason::TooManyConnections,
             $code === 550, $code === 501, $error === self::REMOTE_FILE_NOT_FOUND => FailureReason::NotFound,
             $code === 553 => FailureReason::Forbidden,
             $error === CURLE_OPERATION_TIMEDOUT => FailureReason::TimedOut,

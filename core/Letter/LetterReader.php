@@ -97,7 +97,7 @@ final class LetterReader
             $this->elsewhere = true;
         } elseif ($files) {
             $this->elsewhere = false;
-            $this->hint = self::protocolIn($words) ?? $this->hint;
+            $this->hint = LabelledValue::protocolIn($words) ?? $this->hint;
         }
         if (preg_match('/\b(?:account|site|access|login|user|server)\s*(?:no\.?\s*|number\s*|#\s*)?\d+\b|\b(?:second|third|another) (?:account|site|ftp)/', $words) === 1 && $this->last() !== []) {
             $this->finish();
@@ -120,8 +120,8 @@ final class LetterReader
         if ($label->elsewhere || ($this->elsewhere && ! $label->files)) {
             return;
         }
-        $label->files && $this->hint = self::protocolIn($label->words) ?? $this->hint;
-        [$value, $at, $rest] = self::value($text, $label->fact, $label->sentence);
+        $label->files && $this->hint = LabelledValue::protocolIn($label->words) ?? $this->hint;
+        [$value, $at, $rest] = LabelledValue::of($text, $label->fact, $label->sentence);
         if ($value === '') {
             return;
         }
@@ -136,33 +136,6 @@ final class LetterReader
             Fact::Directory => $this->directory($value, $from),
             Fact::Domain => $this->domain($value, $from),
         };
-    }
-
-    /** @return array{string, int, string} the value, where it begins in the text, and what stands behind it */
-    private static function value(string $text, Fact $fact, bool $sentence): array
-    {
-        $lead = strspn($text, " \t:=|>");
-        $body = substr($text, $lead);
-        if (preg_match('/\A(?:\.{2,}|[-–—]{1,2}>?|[→⇒»])[ \t]+/u', $body, $match) === 1) {
-            $lead += strlen($match[0]);
-            $body = substr($body, strlen($match[0]));
-        }
-        // A no-break blank at an edge is a blank; a value in quotes may hold some.
-        if (preg_match('/\A(["“„«‘\'`])(.+?)["”“»’\'`](?=[\s.,;)]|\z)/u', $body, $match) === 1) {
-            return [$match[0], $lead, substr($body, strlen($match[0]))];
-        }
-        $end = preg_match('/[\t|]|[ \x{00A0}]{2,}|\z/u', $body, $match, PREG_OFFSET_CAPTURE) === 1 ? $match[0][1] : strlen($body);
-        $cell = substr($body, 0, $end);
-        $rest = substr($body, $end);
-        if ($fact !== Fact::Protocol && preg_match('/\A([^\x{00A0}\s]+)[\s\x{00A0}]/u', $cell, $match) === 1) {
-            $rest = substr($cell, strlen($match[1])).$rest;
-            $cell = $match[1];
-        }
-        if ($sentence && preg_match('/\A(.+?)[.,;]\z/', $cell, $match) === 1) {
-            return [$match[1], $lead, substr($cell, strlen($match[1])).$rest];
-        }
-
-        return [rtrim($cell), $lead, $rest];
     }
 
     private function host(string $value, int $from, ?Label $label): void
@@ -198,22 +171,11 @@ final class LetterReader
 
     private function protocol(string $value, int $from, int $length): void
     {
-        $protocol = self::protocolIn(mb_strtolower($value));
+        $protocol = LabelledValue::protocolIn(mb_strtolower($value));
         if ($protocol !== null) {
             $several = preg_match('/\bsftp\b/i', $value) === 1 && preg_match('/\bftps?\b/i', $value) === 1;
             $this->add(new Found(Fact::Protocol, $protocol->value, $from, $length, [], $several ? 'the letter names several' : null));
         }
-    }
-
-    private static function protocolIn(string $words): ?Protocol
-    {
-        return match (true) {
-            preg_match('/\bsftp\b|\bssh\b/', $words) === 1 => Protocol::Sftp,
-            str_contains($words, 'implicit') => Protocol::FtpsImplicit,
-            preg_match('/\bftps\b|\bftpes\b|explicit|\bftp\W+(?:over |with |via |\()?\W*(?:tls|ssl)|\b(?:tls|ssl)\b/', $words) === 1 => Protocol::FtpsExplicit,
-            preg_match('/\bftp\b/', $words) === 1 => Protocol::Ftp,
-            default => null,
-        };
     }
 
     private function credential(Label $label, string $value, int $from, string $rest): void

@@ -1,0 +1,166 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Account\Protocol;
+use CurlHandle;
+use CurlMultiHandle;
+
+/** One reused handle of libcurl, so one connection to an FTP server; requests go through it one after the other. */
+final class FtpConnection
+{
+    /** How long a look at the sockets may wait, in seconds; see exchange(). */
+    private const LOOK_SECONDS = 0.01;
+
+    /** "ftp://host:21", without a slash at its end. */
+    public readonly string $base;
+
+    private readonly CurlHandle $curl;
+
+    private readonly CurlMultiHandle $connection;
+
+    /** @var list<string> the lines the server sent during the last request */
+    private array $replies = [];
+
+    /** When the server last said or took something, seconds on the system's clock that only goes forward. */
+    private float $heard = 0.0;
+
+    /** @param  (\Closure(int): bool)|null  $carryOn hears the bytes moved so far in a transfer; false breaks it off */
+    public function __construct(
+        private readonly Endpoint $endpoint,
+        private readonly ConnectionSettings $settings,
+        private readonly ?\Closure $carryOn,
+    ) {
+        $this->base = "{$endpoint->protocol->scheme()}://$endpoint->host:$endpoint->port";
+        $this->curl = curl_init();
+        $this->connection = curl_multi_init();
+    }
+
+    /**
+     * @param  array<int, mixed>  $options  of libcurl, beside those every request has
+     * @return int libcurl's error number, CURLE_OK when all went well
+     */
+    public function request(string $url, array $options): int
+    {
+        $this->replies = [];
+        curl_reset($this->curl);
+        curl_setopt_array($this->curl, $options + $this->options($url));
+
+        return $this->exchange();
+    }
+
+    public function lastReply(): ?string
+    {
+        return $this->replies === [] ? null : $this->replies[count($this->replies) - 1];
+    }
+
+    /** What libcurl counted during the last request, 0 where it did not. */
+    public function number(int $info): int
+    {
+        /** @var mixed $bytes */
+        $bytes = curl_getinfo($this->curl, $info);
+
+        return is_int($bytes) ? $bytes : 0;
+    }
+
+    /**
+     * Lets libcurl work until the request is done.
+     *
+     * Through a multi handle that is looked at often: while the TLS handshake of a data connection is pending, libcurl
+     * 7.88 watches only that socket, and replies on the control connection wait for the next look, up to a second.
+     * For the same reason it does not notice there that the server is gone, and none of its time limits counts;
+     * so a silence of the server is measured here.
+     */
+    private function exchange(): int
+    {
+        $bytes = 0;
+        $this->heard = self::clock();
+        $patience = max($this->settings->connectSeconds, $this->settings->answerSeconds) + 1;
+        curl_multi_add_handle($this->connection, $this->curl);
+        try {
+            do {
+                $status = curl_multi_exec($this->connection, $running);
+                $told = curl_multi_info_read($this->connection);
+                if ($told !== false) {
+                    return self::result($told);
+                }
+                $moved = $this->number(CURLINFO_SIZE_UPLOAD_T) + $this->number(CURLINFO_SIZE_DOWNLOAD_T);
+                if ($moved !== $bytes) {
+                    [$bytes, $this->heard] = [$moved, self::clock()];
+                } elseif (self::clock() - $this->heard > $patience) {
+                    return CURLE_OPERATION_TIMEDOUT;
+                }
+                curl_multi_select($this->connection, $this->endpoint->protocol->isEncrypted() ? self::LOOK_SECONDS : 0.25);
+            } while ($status === CURLM_OK && $running > 0);
+            $told = curl_multi_info_read($this->connection);
+
+            return $told === false ? CURLE_FAILED_INIT : self::result($told);
+        } finally {
+            curl_multi_remove_handle($this->connection, $this->curl);
+        }
+    }
+
+    /** @return array<int, mixed> */
+    private function options(string $url): array
+    {
+        $endpoint = $this->endpoint;
+        $options = [
+            CURLOPT_URL => $url,
+            CURLOPT_PROTOCOLS => CURLPROTO_FTP | CURLPROTO_FTPS,
+            CURLOPT_USERNAME => $endpoint->login,
+            CURLOPT_PASSWORD => $endpoint->password->reveal(),
+            CURLOPT_USE_SSL => $endpoint->protocol === Protocol::Ftp ? CURLUSESSL_NONE : CURLUSESSL_ALL,
+            CURLOPT_FTPSSLAUTH => CURLFTPAUTH_TLS,
+            CURLOPT_FTP_FILEMETHOD => CURLFTPMETHOD_NOCWD,
+            CURLOPT_FTP_SKIP_PASV_IP => true,
+            CURLOPT_IGNORE_CONTENT_LENGTH => true,
+            CURLOPT_SSL_VERIFYPEER => true,
+            CURLOPT_SSL_VERIFYHOST => 2,
+            CURLOPT_CONNECTTIMEOUT => $this->settings->connectSeconds,
+            CURLOPT_FTP_RESPONSE_TIMEOUT => $this->settings->answerSeconds,
+            CURLOPT_LOW_SPEED_LIMIT => 1,
+            CURLOPT_LOW_SPEED_TIME => $this->settings->answerSeconds,
+            CURLOPT_NOSIGNAL => true,
+            CURLOPT_PROXY => '',
+            CURLOPT_HEADERFUNCTION => function (CurlHandle $curl, string $line): int {
+                $this->replies[] = rtrim($line, "\r\n");
+                $this->heard = self::clock();
+
+                return strlen($line);
+            },
+        ];
+        if ($endpoint->address !== null) {
+            $options[CURLOPT_RESOLVE] = ["$endpoint->host:$endpoint->port:$endpoint->address"];
+        }
+        if ($endpoint->active) {
+            $options[CURLOPT_FTPPORT] = '-';
+        }
+        if ($endpoint->authorities !== null) {
+            $options[CURLOPT_CAINFO] = $endpoint->authorities;
+        }
+        if ($endpoint->pin !== null) {
+            // A person has accepted exactly this key; who signed it and for which name no longer matters.
+            $options = [CURLOPT_SSL_VERIFYPEER => false, CURLOPT_SSL_VERIFYHOST => 0, CURLOPT_PINNEDPUBLICKEY => "sha256//{$endpoint->pin->key}"] + $options;
+        }
+        if ($this->carryOn !== null) {
+            $options[CURLOPT_NOPROGRESS] = false;
+            $options[CURLOPT_XFERINFOFUNCTION] = fn (CurlHandle $curl, int $downAll, int $down, int $upAll, int $up): int => ($this->carryOn)($down + $up) ? 0 : 1;
+        }
+
+        return $options;
+    }
+
+    /** @param  array<mixed>  $told */
+    private static function result(array $told): int
+    {
+        return is_int($told['result'] ?? null) ? $told['result'] : CURLE_FAILED_INIT;
+    }
+
+    private static function clock(): float
+    {
+        return hrtime(true) / 1e9;
+    }
+}
