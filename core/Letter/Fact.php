@@ -20,7 +20,7 @@ enum Fact: string
     public function labels(): array
     {
         return match ($this) {
-            self::Host => ['host ?name', 'host(?: address)?', 'server(?: ?name| address| host)?', 'ftp[ -]address', 'remote host', 'connect to', 'site address'],
+            self::Host => ['host ?name', 'host(?: address)?', 'server(?: ?name| address| host)?', 'ftp[ -]address', 'remote host', 'connect to', 'site address', 's?ftps?(?=\s*:(?!\/\/))'],
             self::Address => ['(?:server )?ip(?:v4)?(?:[ -]?address| number)?', 'numeric address'],
             self::Port => ['port(?: number)?'],
             self::Protocol => ['protocol', 'connection(?: type)?', 'encryption', 'security', 'transfer (?:type|protocol)', 'logon type', 'access type'],

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Letter;
 /** A label in a line of a letter, "FTP user name:". */
 final readonly class Label
 {
-    private const OTHER = 'mail|e-?mail|web ?mail|imap|pop3?|smtp|mailbox|data ?base|db|mysql|mariadb|sql|control panel|panel|customer|client area|member|billing|support|name ?server|dns|invoice|admin|dashboard|incoming|outgoing|registrar';
+    private const OTHER = 'mail|e-?mail|web ?mail|imap|pop3?|smtp|mailbox(?:es)?|data ?bases?|db|mysql|mariadb|sql|control panel|panel|customer|client area|member|billing|support|name ?server|dns|invoice|admin|dashboard|incoming|outgoing|registrar';
 
     /**
      * @param  int  $at  bytes from the beginning of the line
@@ -15,6 +15,7 @@ final readonly class Label
      * @param  bool  $files  whether it says that it is about file transfer
      * @param  bool  $elsewhere  whether it says that it is about something else
      * @param  bool  $sentence  whether its value follows in a sentence, "is", and not behind a mark
+     * @param  bool  $names  whether it is about the name service, which says nothing about what follows
      * @param  bool  $weak  whether the word is used for other things as well
      */
     private function __construct(
@@ -26,6 +27,7 @@ final readonly class Label
         public bool $elsewhere,
         public bool $sentence,
         public bool $weak,
+        public bool $names,
     ) {
     }
 
@@ -48,8 +50,8 @@ final readonly class Label
                     $mark = (string) ($match['mark'][0] ?? '');
                     $labels[] = new self(
                         $fact, "$before$word", $match[0][1], $match[0][1] + strlen((string) $match[0][0]),
-                        preg_match('/\b(?:s?ftps?|ssh|upload|file transfer|web ?space)\b/', $before) === 1, preg_match('/\b(?:'.self::OTHER.')\b/', $before) === 1,
-                        preg_match('/\A\s+(?:is|are)\b/i', $mark) === 1, in_array(mb_strtolower($word), ['server', 'site', 'url', 'address'], true),
+                        preg_match('/\b(?:s?ftps?|ssh|upload|file transfer|web ?space)\b/i', "$before$word") === 1, preg_match('/\b(?:'.self::OTHER.')\b/', $before) === 1,
+                        preg_match('/\A\s+(?:is|are)\b/i', $mark) === 1, in_array(mb_strtolower($word), ['server', 'site', 'url', 'address'], true), preg_match('/\b(?:name ?server|dns)\b/', $before) === 1,
                     );
                 }
             }
@@ -67,7 +69,7 @@ final readonly class Label
         $before = '(?<before>(?:(?:your|the|our|my|s?ftps?|ssh|upload|file transfer|web ?space|hosting|web|account|new|'.self::OTHER.')[ \t_\/-]*)*)';
         // At the line's beginning, behind a bullet, or behind a wide gap; then a mark, a wide gap, "is", or the line's end.
         $start = '(?:(?<=^)|(?<=^[ \t])|(?<=[ \t]{2})|(?<=\t)|(?<=[|;,(>] )|(?<=[|;,(*>•·#-] )|(?<=[.!] )|(?<=\band )|(?<=\bthe )|(?<=\bwith )|(?<=\S[ ]))';
-        $mark = '(?<mark>\s*(?:\([^()]{0,30}\))?\s*(?::|=(?!=)|\.{2,}|\t|\||\s[–—-]+>?\s|→)|[ ]{2,}|[ ](?=\/\w)|\s+(?:is|are)(?=\s)(?::)?|\s*$)';
+        $mark = '(?<mark>\s*(?:\([^()]{0,30}\))?\s*(?::|=(?!=)|\.{2,}|\t|\||\s[–—-]+>?\s|→)|[ ]{2,}|[ ](?=\/\w)|(?<=port)[ ](?=\d{2,5}\b)|\s+(?:is|are)(?=\s)(?::)?|\s*$)';
 
         return "/$start$before(?:".implode('|', $facts).")$mark/miu";
     }

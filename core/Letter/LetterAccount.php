@@ -54,6 +54,12 @@ final readonly class LetterAccount
         return $unsure;
     }
 
+    /** @return list<Fact> what the letter does not say */
+    public function missing(): array
+    {
+        return array_values(array_filter([Fact::Host, Fact::Protocol, Fact::Login, Fact::Password, Fact::Directory, Fact::Domain], fn (Fact $fact): bool => ! isset($this->found[$fact->value])));
+    }
+
     /** @return list<string> */
     public function changes(): array
     {

@@ -16,7 +16,7 @@ use Cellarium\Core\Path\RemotePath;
  */
 final class LetterReader
 {
-    private const OTHER = 'mail|e-?mail|web ?mail|imap|pop3?|smtp|mailbox|data ?base|mysql|mariadb|sql|phpmyadmin|control panel|panel|customer (?:area|centre|center|login|account|portal)|client area|member area|billing|support|name ?servers?|dns|invoice|admin(?:istration)?|dashboard|registrar|statistics|stats|ssl certificate';
+    private const OTHER = 'mail|e-?mail|web ?mail|imap|pop3?|smtp|mailbox(?:es)?|data ?bases?|mysql|mariadb|sql|phpmyadmin|control panel|panel|customer (?:area|centre|center|login|account|portal)|client area|member area|billing|support|name ?servers?|dns|invoice|admin(?:istration)?|dashboard|registrar|statistics|stats|ssl certificate';
 
     private const FILES = 's?ftps?(?: over (?:tls|ssl))?|file transfer|file access|file upload|uploads?|web ?space|ssh|hosting account|hosting access|web hosting';
 
@@ -117,9 +117,16 @@ final class LetterReader
 
     private function take(Label $label, string $text, int $from): void
     {
-        if ($label->elsewhere || ($this->elsewhere && ! $label->files)) {
+        if ($label->elsewhere) {
+            // What follows without a kind of its own belongs to the same thing.
+            $this->elsewhere = $this->elsewhere || ($label->fact === Fact::Host && ! $label->names) || $label->fact === Fact::Login;
+
             return;
         }
+        if ($this->elsewhere && ! $label->files) {
+            return;
+        }
+        $this->elsewhere = false;
         $label->files && $this->hint = LabelledValue::protocolIn($label->words) ?? $this->hint;
         [$value, $at, $rest] = LabelledValue::of($text, $label->fact, $label->sentence);
         if ($value === '') {
@@ -189,7 +196,7 @@ final class LetterReader
             return; // A sentence about it, not the thing itself.
         }
         $next = trim($rest);
-        if ($next !== '' && ! str_starts_with($next, '(') && ! $label->sentence && preg_match('/\A[|\t.,;]|\A(?:and|or|with|for|please|\/)\b/i', $next) !== 1 && preg_match('/[ ]{2,}|\t/', $rest) !== 1) {
+        if ($next !== '' && ! str_starts_with($next, '(') && ! $label->sentence && preg_match('/\A[|\t.,;\/]|\A(?:and|or|with|for|please)\b/i', $next) !== 1 && preg_match('/[ ]{2,}|\t/', $rest) !== 1) {
             $doubt = 'more stands behind it in the letter';
         } elseif (preg_match('/[.,;:]\z/', $cleaned->value) === 1) {
             $doubt = 'the mark at its end may belong to the sentence';
@@ -266,9 +273,12 @@ final class LetterReader
             '990' => Protocol::FtpsImplicit,
             default => $this->hint,
         };
+        $host = isset($this->accounts[$at][Fact::Host->value]) ? $this->accounts[$at][Fact::Host->value]->value : '';
+        $doubt = $protocol === null ? 'only the name of the host says so' : null;
+        $protocol ??= LabelledValue::protocolIn((string) strtok($host, '.'));
         if ($protocol !== null) {
             $where = $this->accounts[$at][Fact::Host->value] ?? current($this->accounts[$at]);
-            $this->accounts[$at][Fact::Protocol->value] = new Found(Fact::Protocol, $protocol->value, $where->from, $where->length);
+            $this->accounts[$at][Fact::Protocol->value] = new Found(Fact::Protocol, $protocol->value, $where->from, $where->length, [], $doubt);
         }
     }
 

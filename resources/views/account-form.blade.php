@@ -62,6 +62,7 @@
                 <p>{{ count($accounts) }} accounts stand in this letter; take on one after the other.</p>
                 <div class="row-acts">@foreach ($accounts as $number => $one)<form method="post" action="/accounts/letter" class="act-form">@csrf<input type="hidden" name="letter" value="{{ $letter }}"><input type="hidden" name="number" value="{{ $number }}"><button class="act{{ $number === $chosen ? ' is-main' : '' }}" @if ($number === $chosen) aria-current="true" @endif>{{ $one->value(\Cellarium\Core\Letter\Fact::Login) ?? 'account '.($number + 1) }}</button></form>@endforeach</div>
                 @endif
+                @if ($accounts !== [] && $accounts[$chosen]->missing() !== [])<p class="soft">Not found in it: {{ collect($accounts[$chosen]->missing())->map(fn ($fact) => $fact->value)->join(', ', ' and ') }}.</p>@endif
                 <pre class="letter" tabindex="0" aria-label="The letter, with what was read from it">{{ $marked }}</pre>
             @endif
             <form method="post" action="/accounts/letter" class="stack-form" autocomplete="off">
