@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Accounts\ConnectAccount;
 use App\Deployments\CarryOutDeployment;
 use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
+use App\Models\Account;
 use App\Models\Deployment;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
@@ -27,6 +29,7 @@ final class SecretsTest extends AppTestCase
 
         config(['queue.default' => 'database']);
         $this->actingAs($this->person);
+        [$keyed, $list] = $this->takeOnWithSecrets($secrets);
         $package = $this->package();
         $this->post('/deployments', ['site' => $this->site->id, 'package' => $package->id, 'user' => $user->id])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
@@ -40,7 +43,7 @@ final class SecretsTest extends AppTestCase
 
         (new CarryOutDeployment($run->id))->handle(app(\App\Deployments\Runner::class));
         self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);
-        foreach (['/', '/accounts', "/accounts/{$this->account->id}", '/packages', "/packages/$package->id", '/deployments', "/deployments/$run->id", "/deployments/$run->id/live", '/backups', '/record', '/find?q=harbour', '/deployments/new?site='.$this->site->id] as $path) {
+        foreach (['/', '/accounts', "/accounts/{$this->account->id}", '/packages', "/packages/$package->id", '/deployments', "/deployments/$run->id", "/deployments/$run->id/live", '/backups', '/record', '/find?q=harbour', "/accounts/$keyed->id", "/accounts/$keyed->id/edit", '/accounts/new', $list, '/find?q=', '/deployments/new?site='.$this->site->id] as $path) {
             $texts["page $path"] = (string) $this->get($path)->assertOk()->getContent();
         }
         $this->account->update(['host' => 'nowhere.invalid']);
@@ -52,7 +55,7 @@ final class SecretsTest extends AppTestCase
         }
         report(new \LogicException('something unexpected'));
         $this->account->update(['host' => StandinHost::HOST]);
-        $texts['model'] = $this->account->toJson().print_r($this->account->toArray(), true).$user->toJson();
+        $texts['model'] = $keyed->toJson().print_r($keyed->toArray(), true).$this->account->toJson().print_r($this->account->toArray(), true).$user->toJson();
         $texts['log'] = (string) file_get_contents($log);
         self::assertNotSame('', $texts['log']);
         foreach (DB::select('SHOW TABLES') as $table) {
@@ -67,6 +70,31 @@ final class SecretsTest extends AppTestCase
             }
         }
         self::assertNotSame('', $texts['job payload']);
+    }
+
+    /**
+     * A key with its passphrase, a password on its way to the host, and a list that is being looked at.
+     *
+     * @param  list<string>  $secrets  grows by theirs
+     * @return array{Account, string} the account, and where the list is looked at
+     */
+    private function takeOnWithSecrets(array &$secrets): array
+    {
+        $file = "{$this->host->directory}/key";
+        exec('ssh-keygen -q -a 1 -t ed25519 -N passphrase-of-mine -f '.escapeshellarg($file).' </dev/null', $said, $status);
+        self::assertSame(0, $status);
+        $text = (string) file_get_contents($file);
+        $this->post('/accounts', ['client' => (string) $this->account->client_id, 'host' => 'ssh.invalid', 'protocol' => 'sftp', 'login' => 'keyed', 'private_key' => $text, 'passphrase' => 'passphrase-of-mine'])->assertRedirect();
+        $keyed = Account::where('login', 'keyed')->firstOrFail();
+        $keyed->update(['next_secret' => 'Next-Secret-88-x']);
+        $list = (string) $this->post('/accounts/import', ['text' => "client,host,login,password\nA,a.example,l,List-Secret-77-x\n"])->assertRedirect()->headers->get('Location');
+        $this->post("/accounts/$keyed->id/connect");
+        app()->call([new ConnectAccount($keyed->id), 'handle']);
+        self::assertSame('name_unknown', $keyed->refresh()->trouble);
+        DB::table('jobs')->delete();
+        array_push($secrets, explode("\n", $text)[2], explode("\n", (string) $keyed->private_key)[1], 'passphrase-of-mine', 'Next-Secret-88-x', 'List-Secret-77-x');
+
+        return [$keyed, (string) parse_url($list, PHP_URL_PATH)];
     }
 
     public function test_secrets_do_not_stand_in_the_command_line_of_workers(): void
