@@ -118,7 +118,7 @@ final readonly class AccountCheck
         $address = $this->connections->endpoint($site->account)->address;
         $step = DocumentRootProof::prove($remote, $this->connections->web(), $site->addressesFrom($root), $root, $nonce, $address);
         $site->proofs()->create(['kind' => 'document_root', 'made_at' => now()] + $step->toArray());
-        $site->update(['token' => null] + ($step->ok ? ['document_root' => $root->toString(), 'root_proven_at' => now()] : ($directory === null ? ['root_proven_at' => null] : [])));
+        $site->update(['token' => null] + ($step->ok ? ['document_root' => $root->toString(), 'root_proven_at' => now(), 'leads_elsewhere' => $step->next !== null] : ($directory === null ? ['root_proven_at' => null] : [])));
         Record::write('document_root', $step->sentence, $site);
 
         return $step;

@@ -85,7 +85,7 @@ final readonly class Runner
         try {
             $run = new Run(
                 $pool, $this->store, $this->shelf, $this->files->journal($deployment), $progress,
-                new LiveProof($this->connections->web(), $site->addresses(), $site->root(), $site->start_pages), $this->clock, fn (): ?int => $this->room($site),
+                new LiveProof($this->connections->web(), $site->addresses(), $site->root(), $site->start_pages, hostAddress: $site->leads_elsewhere ? $endpoint->address : null), $this->clock, fn (): ?int => $this->room($site),
             );
 
             return $run->carryOut(new RunOrder(
@@ -164,7 +164,8 @@ final readonly class Runner
             foreach ($result->proofs as $proof) {
                 $site->proofs()->create(['kind' => 'live', 'ok' => true, 'sentence' => $proof->sentence(), 'made_at' => now()]);
             }
-            $site->update(['live_proven_at' => now(), 'bytes' => $result->after?->bytes(), 'root_proven_at' => $site->root_proven_at ?? now()]);
+            $direct = array_filter($result->proofs, static fn (PageProof $proof): bool => $proof->at !== null);
+            $site->update(['leads_elsewhere' => $direct !== [], 'live_proven_at' => now(), 'bytes' => $result->after?->bytes(), 'root_proven_at' => $site->root_proven_at ?? now()]);
         }
         Record::write('deployment_'.$result->end->value, $this->sentence($deployment, $result), $site, ['deployment' => $deployment->id], $deployment->person);
     }

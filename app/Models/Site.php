@@ -17,7 +17,7 @@ final class Site extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['aliases' => '[]', 'mounts' => '[]'];
+    protected $attributes = ['aliases' => '[]', 'mounts' => '[]', 'leads_elsewhere' => false];
 
     protected $casts = [
         'start_pages' => 'array',
@@ -26,6 +26,7 @@ final class Site extends Model
         'mounts' => 'array',
         'candidates' => 'array',
         'placeholder' => 'boolean',
+        'leads_elsewhere' => 'boolean',
         'root_proven_at' => 'immutable_datetime',
         'live_proven_at' => 'immutable_datetime',
     ];

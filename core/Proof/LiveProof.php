@@ -17,6 +17,8 @@ final readonly class LiveProof
     /**
      * @param  list<string>  $startPages  the site's precedence
      * @param  int  $most  addresses fetched at the most; pages come before assets
+     * @param  string|null  $hostAddress  IP address to ask where the domain itself does not show the site; for a domain
+     *                                    that is known not to lead there yet
      */
     public function __construct(
         private WebFetcher $fetcher,
@@ -24,6 +26,7 @@ final readonly class LiveProof
         private RemotePath $documentRoot,
         private array $startPages,
         private int $most = 40,
+        private ?string $hostAddress = null,
     ) {
     }
 
@@ -37,13 +40,25 @@ final readonly class LiveProof
     public function prove(Plan $plan, Manifest $after): array
     {
         $proofs = [];
+        $at = null;
         foreach ($this->expected($plan, $after) as $url => $entry) {
-            $answer = $this->fetcher->fetch($url);
-            $runs = in_array($entry->path->extension(), ['php', 'phtml', 'cgi', 'shtml'], true);
-            $proofs[] = new PageProof($url, $answer->status, $runs ? null : $answer->sha256 === $entry->sha256, $answer->error);
+            $proof = $this->page($url, $entry, $at);
+            if (! $proof->holds() && $at === null && $this->hostAddress !== null) {
+                $direct = $this->page($url, $entry, $this->hostAddress);
+                [$proof, $at] = $direct->holds() ? [$direct, $this->hostAddress] : [$proof, null];
+            }
+            $proofs[] = $proof;
         }
 
         return $proofs;
+    }
+
+    private function page(string $url, ManifestEntry $entry, ?string $at): PageProof
+    {
+        $answer = $this->fetcher->fetch($url, $at);
+        $runs = in_array($entry->path->extension(), ['php', 'phtml', 'cgi', 'shtml'], true);
+
+        return new PageProof($url, $answer->status, $runs ? null : $answer->sha256 === $entry->sha256, $answer->error, $at);
     }
 
     /** @return array<string, ManifestEntry> by address */

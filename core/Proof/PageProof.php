@@ -7,12 +7,16 @@ namespace Cellarium\Core\Proof;
 /** Whether one address answers with the bytes that belong there. */
 final readonly class PageProof
 {
-    /** @param  bool|null  $matches null where bytes cannot be compared, because the server runs the file */
+    /**
+     * @param  bool|null  $matches  null where bytes cannot be compared, because the server runs the file
+     * @param  string|null  $at  the address of the host that was asked, where the domain does not lead there yet
+     */
     public function __construct(
         public string $url,
         public int $status,
         public ?bool $matches,
         public ?string $error = null,
+        public ?string $at = null,
     ) {
     }
 
@@ -29,13 +33,14 @@ final readonly class PageProof
             $this->status === 403 => "$this->url is forbidden: the permissions may keep the web server out",
             $this->status !== 200 => "$this->url answered with status $this->status",
             $this->matches === false => "$this->url does not show the bytes that were sent: a cache, or another site, may stand in between",
+            $this->at !== null => "$this->url shows what was sent, asked of the host's own address $this->at; the domain does not lead there yet",
             default => "$this->url shows what was sent",
         };
     }
 
-    /** @return array{url: string, status: int, matches: bool|null, error: string|null} */
+    /** @return array{url: string, status: int, matches: bool|null, error: string|null, at: string|null} */
     public function toArray(): array
     {
-        return ['url' => $this->url, 'status' => $this->status, 'matches' => $this->matches, 'error' => $this->error];
+        return ['url' => $this->url, 'status' => $this->status, 'matches' => $this->matches, 'error' => $this->error, 'at' => $this->at];
     }
 }

@@ -36,6 +36,7 @@ return new class extends Migration
             $table->json('mounts')->default('[]');
             $table->json('candidates')->nullable();
             $table->string('token', 1100)->nullable();
+            $table->boolean('leads_elsewhere')->default(false);
         });
         Schema::create('saved_views', function (Blueprint $table): void {
             $table->id();

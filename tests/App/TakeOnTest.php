@@ -163,6 +163,17 @@ final class TakeOnTest extends AppTestCase
         $site = $this->account->sites()->create(['domain' => 'other.example', 'base_url' => "http://other.example:{$this->host->webPort}", 'document_root' => '/www/other.example', 'start_pages' => ['index.html'], 'kept' => []]);
         $this->do("/sites/$site->id/prove-root", ['directory' => '/www/other.example'])->assertSee('asked of the host&#039;s own address 127.0.0.1', false)->assertSee('leads nowhere yet');
         self::assertNotNull($site->refresh()->root_proven_at);
+        self::assertTrue($site->leads_elsewhere);
+        [$status, $report] = $this->artisanJson('deploy', 'other.example', $this->zip());
+        self::assertSame([0, true], [$status, $report['proof']['matches']], json_encode($report, JSON_THROW_ON_ERROR));
+        $this->get("/deployments/{$report['deployment']}")->assertSee('does not lead there yet');
+        self::assertTrue($site->refresh()->leads_elsewhere);
+        file_put_contents("{$this->host->directory}/hosts", '127.0.0.1 '.StandinHost::HOST." other.example\n");
+        (new \App\Providers\CellariumServiceProvider($this->app))->register();
+        self::assertSame(0, $this->artisanJson('deploy', 'other.example', $this->zip(['index.html' => 'launched'], 'stones-2.0.zip'))[0]);
+        self::assertFalse($site->refresh()->leads_elsewhere, 'the domain shows it now');
+        file_put_contents("{$this->host->directory}/hosts", '127.0.0.1 '.StandinHost::HOST."\n");
+        (new \App\Providers\CellariumServiceProvider($this->app))->register();
         $this->do("/sites/$site->id/prove-root", ['directory' => '/mail'])->assertSee('does not resolve');
         $this->account->update(['known_address' => null]);
         $this->do("/sites/$site->id/prove-root", ['directory' => '/no-such'])->assertSee('it is not there');

@@ -103,7 +103,7 @@
                 <section class="sheet" aria-labelledby="taken"><h2 id="taken">Backup</h2><p>Number <a href="/backups?site={{ $site->id }}">{{ $deployment->backup_id }}</a>: {{ Amount::files($deployment->backup->files) }}, {{ Amount::bytes($deployment->backup->bytes) }}. {{ $deployment->backup->fetched_files }} had to be fetched, all were read back {{ $deployment->backup->verified_at->format('j M H:i:s') }}.</p></section>
             @endif
             @if ($deployment->proofs)
-                <section class="sheet" aria-labelledby="proofs"><h2 id="proofs">Proof <small>fetched through the domain, past caches</small></h2>
+                <section class="sheet" aria-labelledby="proofs"><h2 id="proofs">Proof <small>{{ ($asked = collect($deployment->proofs)->pluck('at')->filter()->first()) === null ? 'fetched through the domain, past caches' : "fetched from the host's own address $asked; the domain does not lead there yet" }}</small></h2>
                     <ol class="steps">@foreach (array_slice($deployment->proofs, 0, 12) as $proof)<li class="{{ $proof['status'] === 200 && $proof['matches'] !== false ? 'is-ok' : 'is-broken' }}"><span>{{ parse_url($proof['url'], PHP_URL_PATH) }}</span><time>{{ $proof['status'] }}{{ $proof['matches'] === true ? ', same bytes' : ($proof['matches'] === false ? ', other bytes' : '') }}</time></li>@endforeach</ol>
                     @if (count($deployment->proofs) > 12)<p class="soft">and {{ count($deployment->proofs) - 12 }} more</p>@endif
                 </section>
