@@ -48,7 +48,8 @@ final readonly class Export
         }
         $zip->addFromString('accounts.csv', (string) stream_get_contents($list));
         if (! $zip->setEncryptionName('accounts.csv', \ZipArchive::EM_AES_256, $passphrase->reveal()) || ! $zip->close()) {
-            throw new Problem('The list could not be encrypted, so it was not written.');
+            @unlink($file);
+            throw new Problem('The list could not be encrypted, so it was not written. Check the space of the disk for temporary files.');
         }
 
         return $file;

@@ -15,6 +15,7 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
+use Illuminate\Support\Facades\Cache;
 
 /**
  * Gives an account another password, at its host and here.
@@ -24,12 +25,26 @@ use Cellarium\Core\Path\RemotePath;
  */
 final readonly class PasswordRenewal
 {
+    private const LOCKED_SECONDS = 180;
+
     public function __construct(private Connections $connections)
     {
     }
 
     /** @throws Problem with the old password still in use, or with both kept where the host cannot be asked */
     public function renew(Account $account): void
+    {
+        $lock = Cache::lock("renew-password-$account->id", self::LOCKED_SECONDS);
+        // Two at once would each forget the password that the other has set.
+        $lock->get() || throw new Problem('The password of this account is being renewed just now. Wait for it to end, then look again.');
+        try {
+            $this->renewLocked($account->refresh());
+        } finally {
+            $lock->release();
+        }
+    }
+
+    private function renewLocked(Account $account): void
     {
         $control = $this->connections->control($account) ?? throw new Problem('This host has no control service. Renew the password at the provider, then type it in here.');
         if ($account->next_secret !== null && $this->settle($account)) {

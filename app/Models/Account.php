@@ -75,6 +75,12 @@ final class Account extends Model
         return $this->climbing_at !== null && $this->climbing_at->isAfter(now()->subMinutes(3));
     }
 
+    /** Whether the last ladder was left half way by a worker that ended without warning. */
+    public function wasCutOff(): bool
+    {
+        return $this->climbing_at !== null && ! $this->isClimbing();
+    }
+
     /** What people call it. */
     public function title(): string
     {

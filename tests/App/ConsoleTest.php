@@ -101,4 +101,15 @@ final class ConsoleTest extends AppTestCase
         [$status, $said] = (new ArtisanProcess(['cellarium:deploy', 'site.example', $this->zip(), '--json'], $this->settings()))->finish();
         self::assertSame(0, $status, $said);
     }
+
+    public function test_a_letter_is_read_without_showing_its_password(): void
+    {
+        file_put_contents("$this->var/letter.txt", "FTP\nHost: FTP.x.example\nLogin: kelpie\nPassword: Known-Secret-1\nDirectory: /htdocs\n");
+        [$status, $accounts] = $this->artisanJson('letter', "$this->var/letter.txt");
+        self::assertSame([0, [['host' => 'ftp.x.example', 'port' => 21, 'protocol' => 'ftp', 'login' => 'kelpie', 'password_found' => true, 'directory' => '/htdocs', 'domain' => null, 'unsure' => [], 'changes' => ['host: put in small letters']]]], [$status, $accounts]);
+        [$status, $said] = (new ArtisanProcess(['cellarium:letter', "$this->var/letter.txt"], $this->settings()))->finish();
+        self::assertSame(0, $status);
+        self::assertStringNotContainsString('Known-Secret-1', $said);
+        self::assertSame(1, $this->artisanJson('letter', '/no/such')[0]);
+    }
 }

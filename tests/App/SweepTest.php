@@ -26,6 +26,10 @@ final class SweepTest extends AppTestCase
         $hosts = DB::table('jobs')->where('queue', 'sweep')->orderBy('id')->pluck('payload')->map(static fn (string $payload): string => unserialize(json_decode($payload, true)['data']['command'])->host)->all();
         self::assertSame(['one.example', 'two.example', 'one.example'], $hosts);
         self::assertSame(0, app(Sweep::class)->start(), 'nothing more while some are in line');
+        DB::table('jobs')->update(['reserved_at' => now()->getTimestamp()]);
+        self::assertSame(0, app(Sweep::class)->start(), 'nor while one is being looked at');
+        $this->travel(20)->minutes();
+        self::assertSame(3, app(Sweep::class)->start(), 'what a killed worker held does not stop the sweep for ever');
     }
 
     public function test_what_changed_is_told_once_and_a_host_is_visited_by_one_at_a_time(): void

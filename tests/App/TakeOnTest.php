@@ -193,11 +193,26 @@ final class TakeOnTest extends AppTestCase
         $this->do("/accounts/{$this->account->id}/renew-password")->assertSee('renewed at the host and here');
         self::assertSame('a-password-of-before', $this->account->refresh()->secret);
 
+        // Two at once: the second waits for a person to look again.
+        $lock = \Illuminate\Support\Facades\Cache::lock("renew-password-{$this->account->id}", 60);
+        $lock->get();
+        $this->do("/accounts/{$this->account->id}/renew-password")->assertSee('is being renewed just now');
+        $lock->release();
+
         // The host did nothing: the old one stays.
         $this->account->update(['control_token' => 'not-the-token']);
         $this->do("/accounts/{$this->account->id}/renew-password")->assertSee('The old password is still the right one');
         self::assertSame(['a-password-of-before', null], [$this->account->refresh()->secret, $this->account->next_secret]);
         self::assertSame(2, RecordEntry::where('action', 'password_renewed')->count());
+    }
+
+    public function test_a_ladder_that_was_cut_off_does_not_pass_for_one_that_held(): void
+    {
+        $this->account->forceFill(['climbing_at' => now(), 'ladder' => [['name' => 'name', 'ok' => true, 'evidence' => 'ftp.host.example is 127.0.0.1', 'cause' => null, 'next' => null, 'remedy' => null, 'identity' => null, 'reason' => null]]])->save();
+        $this->get("/accounts/{$this->account->id}")->assertSee('Climbing on')->assertDontSee('broken off half way');
+        $this->travel(4)->minutes();
+        $this->get("/accounts/{$this->account->id}")->assertSee('broken off half way')->assertDontSee('Climbing on');
+        $this->do("/accounts/{$this->account->id}/connect")->assertDontSee('broken off half way')->assertSee('document roots');
     }
 
     public function test_a_token_that_a_killed_proof_left_is_removed(): void
