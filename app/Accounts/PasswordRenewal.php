@@ -44,6 +44,26 @@ final readonly class PasswordRenewal
         }
     }
 
+    /**
+     * Finds out once which password the host takes, after a renewal that was killed on its way. Where it takes neither,
+     * that is a person's matter from then on: every further try would be a refused sign-in.
+     */
+    public function settleLeft(Account $account): void
+    {
+        $lock = Cache::lock("renew-password-$account->id", self::LOCKED_SECONDS);
+        if (! $lock->get()) {
+            return;
+        }
+        try {
+            $account->refresh()->next_secret === null || $this->settle($account);
+        } catch (Problem $neither) {
+            $account->update(['trouble' => FailureReason::SignInRefused->value, 'tried_at' => now()]);
+            logger()->warning("$account->login at $account->host: ".$neither->getMessage());
+        } finally {
+            $lock->release();
+        }
+    }
+
     private function renewLocked(Account $account): void
     {
         $control = $this->connections->control($account) ?? throw new Problem('This host has no control service. Renew the password at the provider, then type it in here.');

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Accounts\AccountCheck;
+use App\Accounts\PasswordRenewal;
+use App\Models\Account;
 use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\Site;
@@ -24,6 +26,7 @@ final readonly class Recovery
     public function __construct(
         private RunFiles $files,
         private AccountCheck $check,
+        private PasswordRenewal $renewal,
     ) {
     }
 
@@ -53,8 +56,24 @@ final readonly class Recovery
             ->update(['state' => Backup::FAILED, 'trouble' => 'The worker that took it ended before it was done. Take it again.']);
 
         $this->removeTokens($stale);
+        $this->settlePasswords($stale);
 
         return $taken;
+    }
+
+    private function settlePasswords(\DateTimeInterface $stale): void
+    {
+        foreach (Account::with('client', 'sites')->whereNotNull('next_secret')->whereNull('trouble')->where('updated_at', '<=', $stale)->get() as $account) {
+            try {
+                $this->renewal->settleLeft($account);
+            } catch (\Throwable $failure) {
+                if (! Problem::isExpected($failure)) {
+                    throw $failure;
+                }
+                $account->touch();
+                logger()->warning("Which password $account->host takes for $account->login is not known yet: ".$failure->getMessage());
+            }
+        }
     }
 
     private function removeTokens(\DateTimeInterface $stale): void

@@ -193,6 +193,18 @@ final class TakeOnTest extends AppTestCase
         $this->do("/accounts/{$this->account->id}/renew-password")->assertSee('renewed at the host and here');
         self::assertSame('a-password-of-before', $this->account->refresh()->secret);
 
+        // Killed after the host did it: taken up by the recovery.
+        $this->account->update(['next_secret' => 'set-and-then-killed']);
+        $this->host->control('PATCH', '/v1/account', StandinHost::TOKEN, ['password' => 'set-and-then-killed']);
+        $this->artisan('cellarium:recover', ['--starting' => true]);
+        self::assertSame(['set-and-then-killed', null], [$this->account->refresh()->secret, $this->account->next_secret]);
+
+        // Neither is right: both are kept, and it is not tried over and over.
+        $this->account->update(['next_secret' => 'one-that-is-wrong', 'secret' => 'another-that-is-wrong']);
+        $this->artisan('cellarium:recover', ['--starting' => true]);
+        self::assertSame(['sign_in_refused', 'one-that-is-wrong', 'another-that-is-wrong'], [$this->account->refresh()->trouble, $this->account->next_secret, $this->account->secret]);
+        $this->account->update(['next_secret' => null, 'secret' => 'set-and-then-killed', 'trouble' => null]);
+
         // Two at once: the second waits for a person to look again.
         $lock = \Illuminate\Support\Facades\Cache::lock("renew-password-{$this->account->id}", 60);
         $lock->get();
@@ -202,8 +214,8 @@ final class TakeOnTest extends AppTestCase
         // The host did nothing: the old one stays.
         $this->account->update(['control_token' => 'not-the-token']);
         $this->do("/accounts/{$this->account->id}/renew-password")->assertSee('The old password is still the right one');
-        self::assertSame(['a-password-of-before', null], [$this->account->refresh()->secret, $this->account->next_secret]);
-        self::assertSame(2, RecordEntry::where('action', 'password_renewed')->count());
+        self::assertSame(['set-and-then-killed', null], [$this->account->refresh()->secret, $this->account->next_secret]);
+        self::assertSame(3, RecordEntry::where('action', 'password_renewed')->count());
     }
 
     public function test_a_ladder_that_was_cut_off_does_not_pass_for_one_that_held(): void
