@@ -6,6 +6,7 @@ namespace App\Accounts;
 
 use App\Hosting\Connections;
 use App\Models\Account;
+use App\Models\Person;
 use App\Models\Site;
 use App\Record\Record;
 use Cellarium\Core\Account\ControlFailure;
@@ -34,9 +35,10 @@ final readonly class AccountCheck
      * Climbs the ladder, writing down each rung as it is reached, and looks around at the top.
      *
      * @param  bool  $swept  looked at by itself: less is looked at, and only what changed goes into the record
+     * @param  Person|null  $person  who asked for it, for the record
      * @return Ascent its last rung tells whether every rung held
      */
-    public function connect(Account $account, bool $swept = false): Ascent
+    public function connect(Account $account, bool $swept = false, ?Person $person = null): Ascent
     {
         $rungs = [];
         $before = $this->state($account);
@@ -54,7 +56,7 @@ final readonly class AccountCheck
         } finally {
             $account->update(['climbing_at' => null]);
         }
-        $swept || Record::write('connected', $broken === null ? "Connected to $account->host as $account->login" : "Could not connect to $account->host: $broken->evidence", $account);
+        $swept || Record::write('connected', $broken === null ? "Connected to $account->host as $account->login" : "Could not connect to $account->host: $broken->evidence", $account, person: $person);
         $this->tellWhatChanged($account, $before, $broken);
 
         return $ascent;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Accounts;
 
 use App\Models\Account;
+use App\Models\Person;
 use App\Problem;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
@@ -16,8 +17,10 @@ final class ConnectAccount implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $account)
-    {
+    public function __construct(
+        public readonly int $account,
+        public readonly ?int $person = null,
+    ) {
     }
 
     public function handle(AccountCheck $check): void
@@ -27,7 +30,7 @@ final class ConnectAccount implements ShouldQueue
             return;
         }
         try {
-            $check->connect($account);
+            $check->connect($account, person: $this->person === null ? null : Person::find($this->person));
         } catch (\Throwable $failure) {
             if (! Problem::isExpected($failure)) {
                 throw $failure;

@@ -225,6 +225,12 @@ final class TakeOnTest extends AppTestCase
         $this->travel(4)->minutes();
         $this->get("/accounts/{$this->account->id}")->assertSee('broken off half way')->assertDontSee('Climbing on');
         $this->do("/accounts/{$this->account->id}/connect")->assertDontSee('broken off half way')->assertSee('document roots');
+        config(['queue.default' => 'database']);
+        $this->post("/accounts/{$this->account->id}/connect");
+        auth()->forgetUser();
+        $job = unserialize(json_decode((string) DB::table('jobs')->value('payload'), true)['data']['command']);
+        app()->call([$job, 'handle']);
+        self::assertSame($this->person->id, RecordEntry::where('action', 'connected')->latest('id')->firstOrFail()->person_id, 'the worker writes down who asked for it');
     }
 
     public function test_a_token_that_a_killed_proof_left_is_removed(): void

@@ -51,7 +51,7 @@ final class AccountController
     {
         if (! $account->isClimbing()) {
             $account->update(['climbing_at' => now(), 'ladder' => []]);
-            ConnectAccount::dispatch($account->id);
+            ConnectAccount::dispatch($account->id, auth()->id());
         }
 
         return redirect("/accounts/$account->id#ladder");
