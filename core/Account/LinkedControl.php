@@ -31,23 +31,95 @@ final readonly class LinkedControl implements HostingControl
         $this->ask('renewing the password', 'PATCH', '/v1/account', ['password' => $password->reveal()]);
     }
 
-    public function createFtpUser(string $name, Secret $password, RemotePath $directory, ?int $spaceLimit): string
+    public function loginRules(): ?LoginRules
     {
-        return $this->ask("creating the FTP user $name", 'POST', '/v1/ftp-users', [
-            'name' => $name, 'password' => $password->reveal(), 'directory' => $directory->toString(), 'space_limit' => $spaceLimit,
-        ])->text('login');
+        $account = $this->ask('asking for the rules of logins', 'GET', '/v1/account');
+        if (! $account->has('ftp_users')) {
+            return null; // A host that speaks the protocol's first form.
+        }
+        try {
+            return LoginRules::fromFields($account->fields('ftp_users'));
+        } catch (\InvalidArgumentException|\UnexpectedValueException $wrong) {
+            throw ControlFailure::while('asking for the rules of logins', ControlFault::NotUnderstood, $wrong->getMessage());
+        }
     }
 
-    public function closeFtpUser(string $login): void
+    public function ftpUsers(): array
     {
-        if ($this->ask("closing the FTP user $login", 'PATCH', '/v1/ftp-users/'.rawurlencode($login), ['open' => false])->flag('open')) {
-            throw ControlFailure::while("closing the FTP user $login", ControlFault::NotUnderstood, 'it is still open');
+        $what = 'asking for the FTP users';
+
+        return self::understood($what, fn (): array => array_map(self::user(...), $this->ask($what, 'GET', '/v1/ftp-users')->each('ftp_users')));
+    }
+
+    public function ftpUser(string $login): ?HostedUser
+    {
+        $what = "asking for the FTP user $login";
+        try {
+            $answer = $this->ask($what, 'GET', self::at($login));
+        } catch (ControlFailure $failure) {
+            return $failure->reason === ControlFault::NoSuchUser ? null : throw $failure;
         }
+
+        return self::understood($what, static fn (): HostedUser => self::user($answer));
+    }
+
+    public function createFtpUser(string $name, Secret $password, RemotePath $directory, ?int $spaceLimit, bool $readOnly = false): HostedUser
+    {
+        $what = "creating the FTP user $name";
+        $answer = $this->ask($what, 'POST', '/v1/ftp-users', [
+            'name' => $name, 'password' => $password->reveal(), 'directory' => $directory->toString(), 'space_limit' => $spaceLimit,
+        ] + ($readOnly ? ['access' => 'read-only'] : []));
+
+        return self::understood($what, static fn (): HostedUser => self::user($answer));
+    }
+
+    public function changeFtpUser(string $login, UserChange $change): HostedUser
+    {
+        $what = "changing the FTP user $login";
+        $answer = $this->ask($what, 'PATCH', self::at($login), $change->reveal());
+        $user = self::understood($what, static fn (): HostedUser => self::user($answer));
+        if ($change->open !== null && $user->open !== $change->open) {
+            throw ControlFailure::while($what, ControlFault::NotUnderstood, $user->open ? 'it is still open' : 'it is still closed');
+        }
+
+        return $user;
     }
 
     public function removeFtpUser(string $login): void
     {
-        $this->ask("removing the FTP user $login", 'DELETE', '/v1/ftp-users/'.rawurlencode($login));
+        try {
+            $this->ask("removing the FTP user $login", 'DELETE', self::at($login));
+        } catch (ControlFailure $failure) {
+            $failure->reason === ControlFault::NoSuchUser || throw $failure;
+        }
+    }
+
+    private static function at(string $login): string
+    {
+        return '/v1/ftp-users/'.rawurlencode($login);
+    }
+
+    private static function user(Fields $fields): HostedUser
+    {
+        return new HostedUser(
+            $fields->text('login'), $fields->text('directory'), $fields->numberOrNull('space_limit'),
+            $fields->textOrNull('access') === 'read-only', $fields->flag('open'), $fields->textOrNull('last_used'),
+        );
+    }
+
+    /**
+     * @template T
+     *
+     * @param  \Closure(): T  $read
+     * @return T
+     */
+    private static function understood(string $what, \Closure $read): mixed
+    {
+        try {
+            return $read();
+        } catch (\UnexpectedValueException $wrong) {
+            throw ControlFailure::while($what, ControlFault::NotUnderstood, $wrong->getMessage());
+        }
     }
 
     /**

@@ -25,6 +25,9 @@ final class FtpConnection
     /** @var list<string> the lines the server sent during the last request */
     private array $replies = [];
 
+    /** What the server said when it let the login in (RFC 959, 230). */
+    private ?string $welcome = null;
+
     /** When the server last said or took something, seconds on the system's clock that only goes forward. */
     private float $heard = 0.0;
 
@@ -50,6 +53,21 @@ final class FtpConnection
         curl_setopt_array($this->curl, $options + $this->options($url));
 
         return $this->exchange();
+    }
+
+    /** @return list<string> with what the sign-in was let in first, the lines the server sent during the last request */
+    public function replies(): array
+    {
+        return $this->welcome === null || in_array($this->welcome, $this->replies, true) ? $this->replies : [$this->welcome, ...$this->replies];
+    }
+
+    /** Where the sign-in landed, as the server answered to PWD (RFC 959, 4.1.1); "/" where it did not say. */
+    public function entryPath(): string
+    {
+        /** @var mixed $path */
+        $path = curl_getinfo($this->curl, CURLINFO_FTP_ENTRY_PATH);
+
+        return is_string($path) && $path !== '' ? $path : '/';
     }
 
     public function lastReply(): ?string
@@ -127,6 +145,7 @@ final class FtpConnection
             CURLOPT_PROXY => '',
             CURLOPT_HEADERFUNCTION => function (CurlHandle $curl, string $line): int {
                 $this->replies[] = rtrim($line, "\r\n");
+                $this->welcome = str_starts_with($line, '230 ') ? rtrim($line, "\r\n") : $this->welcome;
                 $this->heard = self::clock();
 
                 return strlen($line);

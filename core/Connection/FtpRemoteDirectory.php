@@ -13,7 +13,7 @@ use CurlHandle;
  *
  * Every command names its path in full (no CWD), so that nothing depends on where the last command left off.
  */
-final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
+final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
 {
     private readonly FtpConnection $connection;
 
@@ -22,6 +22,9 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
 
     /** Whether the server knows MLSD (RFC 3659 section 7); found out by asking it. */
     private bool $machineLists = true;
+
+    /** The directory a sign-in lands in, as the server calls it. */
+    private ?string $landing = null;
 
     /** Whether the server, without MLSD, lists hidden files without being asked to. */
     private bool $hidesNothing = false;
@@ -64,9 +67,33 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         return MachineListing::parse((string) stream_get_contents($sink), $what);
     }
 
-    public function listAbove(): array
+    public function landing(): array
     {
-        return $this->listHere(['CWD '.$this->real(RemotePath::root()), '*CDUP', '*CWD ../..'], 'listing the directory above', RemotePath::root());
+        $entries = $this->listHere($this->landing === null ? [] : ["CWD $this->landing"], 'listing where the sign-in lands', RemotePath::root());
+        $this->landing ??= $this->connection->entryPath();
+
+        return $entries;
+    }
+
+    public function listAt(string $raw): array
+    {
+        if (preg_match('/[\x00-\x1f\x7f]/', $raw) === 1) {
+            throw new \InvalidArgumentException('a command is one line');
+        }
+        $this->landing ?? $this->landing();
+        // Asked first whether it may go there: libcurl hangs up after a refused command that it was told to insist on.
+        $this->command("listing $raw", ["CWD $this->landing", "*CWD $raw"], RemotePath::root());
+        $said = (string) $this->connection->lastReply();
+        if (! str_starts_with($said, '2')) {
+            throw RemoteFailure::while("listing $raw", str_starts_with($said, '4') ? FailureReason::TimedOut : FailureReason::NotFound, $said);
+        }
+
+        return $this->listHere(["CWD $this->landing", "CWD $raw"], "listing $raw", RemotePath::root());
+    }
+
+    public function answers(): array
+    {
+        return $this->connection->replies();
     }
 
     /**
@@ -94,6 +121,11 @@ final class FtpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
             try {
                 $this->request($what, $url, [CURLOPT_QUOTE => $before, CURLOPT_CUSTOMREQUEST => $command, CURLOPT_FILE => $sink], $path);
             } catch (RemoteFailure $failure) {
+                if ($command === 'MLSD' && preg_match('/\A50[024]\b/', (string) $failure->serverSaid) === 1) {
+                    $this->machineLists = false;
+
+                    return $this->listHere($before, $what, $path);
+                }
                 if ($command !== 'LIST -a' || $failure->reason->isTransient() || preg_match('/\A5[05]\d\b/', (string) $failure->serverSaid) !== 1) {
                     throw $failure;
                 }

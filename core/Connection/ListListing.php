@@ -66,7 +66,7 @@ final class ListListing
             if (count($parts) > 2) {
                 return null;
             }
-            $name = $parts[0];
+            [$name, $target] = $parts + [1 => null];
         }
         $number = $month === null ? (int) $m : self::MONTHS[strtolower($month)] ?? 0;
         $time = match (true) {
@@ -75,7 +75,7 @@ final class ListListing
             default => self::lastTime($number, (int) $day, (int) $hour, (int) $minute, $now),
         };
 
-        return $time === null ? null : new RemoteEntry((string) $name, $kind, $kind === EntryKind::File ? (int) $size : null, $time, self::mode((string) $rights), false);
+        return $time === null ? null : new RemoteEntry((string) $name, $kind, $kind === EntryKind::File ? (int) $size : null, $time, self::mode((string) $rights), false, $target ?? null);
     }
 
     /** @param  array<int, string|null>  $match */

@@ -117,7 +117,7 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
             default => EntryKind::Other,
         };
 
-        return new RemoteEntry($name, $kind, $kind === EntryKind::File ? $stat['size'] : null, $stat['mtime'], $stat['mode'] & 07777);
+        return new RemoteEntry($name, $kind, $kind === EntryKind::File ? $stat['size'] : null, $stat['mtime'], $stat['mode'] & 07777, target: $kind === EntryKind::Link ? (string) readlink($real) : null);
     }
 
     private function failure(string $what, string $needed): RemoteFailure

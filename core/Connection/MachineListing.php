@@ -55,6 +55,7 @@ final class MachineListing
             self::number($facts['size'] ?? null, $line, $what),
             self::time($facts['modify'] ?? null, $line, $what),
             self::mode($facts['unix.mode'] ?? ''),
+            target: $kind === EntryKind::Link && preg_match('/\AOS\.unix=slink:(.+)\z/i', $facts['type'], $link) === 1 ? $link[1] : null,
         );
     }
 

@@ -7,20 +7,18 @@ namespace Cellarium\Core\Connection;
 use Cellarium\Core\Path\RemotePath;
 
 /** A remote directory that takes one of its host's slots when it is first used, and gives it back when it is closed or fails. */
-final class PooledRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
+final class PooledRemoteDirectory implements RemoteDirectory, SetsModes
 {
     private const SURELY_ALIVE_SECONDS = 2.0;
 
-    private (RemoteDirectory&Climbs&SetsModes)
-
-|null $inner = null;
+    private (RemoteDirectory&SetsModes)|null $inner = null;
 
     /** @var resource|null */
     private $slot;
 
     private float $used = 0.0;
 
-    /** @param  \Closure(): (RemoteDirectory&Climbs&SetsModes)  $open */
+    /** @param  \Closure(): (RemoteDirectory&SetsModes)  $open */
     public function __construct(
         private readonly string $host,
         private readonly \Closure $open,
@@ -32,11 +30,6 @@ final class PooledRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
     public function list(RemotePath $directory): array
     {
         return $this->on(static fn (RemoteDirectory $inner): array => $inner->list($directory), true);
-    }
-
-    public function listAbove(): array
-    {
-        return $this->on(static fn (Climbs $inner): array => $inner->listAbove());
     }
 
     public function stat(RemotePath $path): ?RemoteEntry
@@ -102,7 +95,7 @@ final class PooledRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
     /**
      * @template T
      *
-     * @param  \Closure(RemoteDirectory&Climbs&SetsModes): T  $work
+     * @param  \Closure(RemoteDirectory&SetsModes): T  $work
      * @param  bool  $repeatable  tried once more where a connection that was idle turns out to be gone
      * @return T
      */

@@ -12,6 +12,7 @@ final readonly class RemoteEntry
      * @param  int|null  $modified  seconds since 1970, UTC
      * @param  bool  $exact  whether the time is right to the second and in UTC, so that files can be told apart by it
      * @param  int|null  $mode  the lower twelve bits as the server gave them, 0644 say
+     * @param  string|null  $target  where a link points, as the server writes it; null where it does not tell
      */
     public function __construct(
         public string $name,
@@ -20,6 +21,12 @@ final readonly class RemoteEntry
         public ?int $modified = null,
         public ?int $mode = null,
         public bool $exact = true,
+        public ?string $target = null,
     ) {
+    }
+
+    public function pointingAt(string $target): self
+    {
+        return new self($this->name, $this->kind, $this->size, $this->modified, $this->mode, $this->exact, $target);
     }
 }

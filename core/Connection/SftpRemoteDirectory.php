@@ -9,7 +9,7 @@ use Cellarium\Core\Path\RemotePath;
 use phpseclib3\Net\SFTP;
 
 /** SFTP (version 3 of its draft) on phpseclib: one connection, opened when first used, dropped when it fails. */
-final class SftpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
+final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
 {
     private ?SFTP $sftp = null;
 
@@ -29,9 +29,19 @@ final class SftpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
         return $this->listed("listing $directory", fn (): string => $this->real($directory));
     }
 
-    public function listAbove(): array
+    public function landing(): array
     {
-        return $this->listed('listing the directory above', fn (): string => "$this->base/..");
+        return $this->listed('listing where the sign-in lands', static fn (): string => '.');
+    }
+
+    public function listAt(string $raw): array
+    {
+        return $this->listed("listing $raw", static fn (): string => $raw);
+    }
+
+    public function answers(): array
+    {
+        return [];
     }
 
     public function stat(RemotePath $path): ?RemoteEntry
@@ -153,7 +163,9 @@ final class SftpRemoteDirectory implements Climbs, RemoteDirectory, SetsModes
             foreach ($rows as $name => $facts) {
                 if ($name !== '.' && $name !== '..') {
                     // A name of digits alone arrives as a number.
-                    $entries[] = $this->entry((string) $name, is_array($facts) ? $facts : throw RemoteFailure::while($what, FailureReason::NotUnderstood));
+                    $entry = $this->entry((string) $name, is_array($facts) ? $facts : throw RemoteFailure::while($what, FailureReason::NotUnderstood));
+                    $target = $entry->kind === EntryKind::Link ? $sftp->readlink($real()."/$name") : false;
+                    $entries[] = is_string($target) ? $entry->pointingAt($target) : $entry;
                 }
             }
 

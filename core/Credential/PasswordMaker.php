@@ -6,45 +6,39 @@ namespace Cellarium\Core\Credential;
 
 use Random\Randomizer;
 
-/**
- * Makes passwords that can be read out over the telephone: groups of letters and digits without 0, O, 1, l and I,
- * joined by hyphens, which every FTP server and URI takes.
- */
+/** Makes passwords. Many hosts ask for a small letter, a capital and a digit, so there is always one of each. */
 final readonly class PasswordMaker
 {
-    private const ALPHABET = '23456789abcdefghijkmnpqrstuvwxyzABCDEFGHJKLMNPQRSTUVWXYZ';
+    private const DIGITS = 8;
 
-    public const GROUPS = 4;
+    private const CAPITALS = 24;
 
-    public const GROUP_LENGTH = 4;
+    private const SMALL = 24;
 
     public function __construct(private Randomizer $random = new Randomizer)
     {
     }
 
-    public function make(): Secret
+    public function make(PasswordKind $kind = PasswordKind::Readable): Secret
     {
-        $groups = [];
-        for ($group = 0; $group < self::GROUPS; $group++) {
-            $groups[] = $this->letters();
-        }
+        do {
+            $signs = '';
+            for ($place = 0; $place < $kind->length(); $place++) {
+                $signs .= $kind->alphabet()[$this->random->getInt(0, strlen($kind->alphabet()) - 1)];
+            }
+        } while (preg_match('/[0-9]/', $signs) !== 1 || preg_match('/[a-z]/', $signs) !== 1 || preg_match('/[A-Z]/', $signs) !== 1);
 
-        return new Secret(implode('-', $groups));
+        return new Secret($kind->group() === null ? $signs : implode('-', str_split($signs, $kind->group())));
     }
 
-    private function letters(): string
+    /** What choosing one is worth: even over all that have each of the three. */
+    public static function bits(PasswordKind $kind = PasswordKind::Readable): int
     {
-        $letters = '';
-        for ($place = 0; $place < self::GROUP_LENGTH; $place++) {
-            $letters .= self::ALPHABET[$this->random->getInt(0, strlen(self::ALPHABET) - 1)];
-        }
+        $all = strlen($kind->alphabet());
+        $without = static fn (int ...$classes): float => (1 - array_sum($classes) / $all) ** $kind->length();
+        $share = 1 - $without(self::DIGITS) - $without(self::CAPITALS) - $without(self::SMALL)
+            + $without(self::DIGITS, self::CAPITALS) + $without(self::DIGITS, self::SMALL) + $without(self::CAPITALS, self::SMALL) - $without(self::DIGITS, self::CAPITALS, self::SMALL);
 
-        return $letters;
-    }
-
-    /** What choosing one at random is worth; exact, because the choice is even. */
-    public static function bits(): int
-    {
-        return (int) floor(self::GROUPS * self::GROUP_LENGTH * log(strlen(self::ALPHABET), 2));
+        return (int) floor($kind->length() * log($all, 2) + log($share, 2));
     }
 }

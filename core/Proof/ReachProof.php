@@ -4,84 +4,261 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Proof;
 
-use Cellarium\Core\Connection\Climbs;
+use Cellarium\Core\Account\HostedUser;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Connection\TriesPaths;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Reach\MeantReach;
+use Psr\Clock\ClockInterface;
 
-/** Proves what an FTP user can touch by being that user, and that a closed one is refused. */
+/**
+ * Proves what an FTP user can touch by being that user, and that a closed one is refused.
+ *
+ * The account puts a marker into the directory meant, so that even an empty directory is told from every other; it is
+ * gone again at the end, whatever happened.
+ */
 final class ReachProof
 {
-    /**
-     * @param  RemoteDirectory  $asUser  signed in as the FTP user
-     * @param  RemoteDirectory  $asAccount  signed in as the account itself
-     * @param  RemotePath  $directory  where the user is meant to land, as the account sees it
-     * @param  string  $nonce  random letters for the probe's name
-     * @return list<ProofStep> ends at the first that fails
-     */
-    public static function open(string $login, RemoteDirectory $asUser, RemoteDirectory $asAccount, RemotePath $directory, string $nonce): array
-    {
-        $steps = [];
-        try {
-            $landed = self::names($asUser->list(RemotePath::root()));
-            $steps[] = new ProofStep(true, "Signed in as $login");
-            $expected = self::names($asAccount->list($directory));
-            $agree = count(array_intersect($landed, $expected));
-            $all = count(array_unique([...$landed, ...$expected]));
-            if ($agree !== $all) {
-                return [...$steps, new ProofStep(false, "Landed elsewhere: $agree of $all names agree with $directory", 'Close this user and look at its directory at the provider.')];
-            }
-            $steps[] = new ProofStep(true, "Landed in $directory: $agree of $all names agree");
-            if ($asUser instanceof Climbs) {
-                if (self::names($asUser->listAbove()) !== $landed) {
-                    return [...$steps, new ProofStep(false, 'Could climb above its directory', 'Close this user: the host does not jail it.')];
-                }
-                $steps[] = new ProofStep(true, 'Could not climb above it');
-            }
-            self::probe($asUser, RemotePath::root()->child(".cellarium-$nonce-0.part"));
-            $steps[] = new ProofStep(true, 'Wrote, read back and removed a probe');
-        } catch (RemoteFailure $failure) {
-            $steps[] = new ProofStep(false, ucfirst($failure->getMessage()), $failure->reason->nextStep());
-        }
+    /** @var list<ProofStep> */
+    private array $steps = [];
 
-        return $steps;
+    private readonly string $marker;
+
+    private bool $marked = false;
+
+    /**
+     * @param  RemoteDirectory&TriesPaths  $asUser  signed in as the FTP user over a connection of its own, never used before
+     * @param  RemoteDirectory  $asAccount  signed in as the account itself
+     * @param  string  $nonce  random letters for names
+     */
+    public function __construct(
+        private readonly MeantReach $meant,
+        private readonly RemoteDirectory&TriesPaths $asUser,
+        private readonly RemoteDirectory $asAccount,
+        private readonly string $nonce,
+        private readonly ClockInterface $clock,
+    ) {
+        $this->marker = ".cellarium-$nonce-0.part";
+    }
+
+    /** @param  HostedUser|null  $told  what the host tells about it, where it tells */
+    public function open(?HostedUser $told = null): Evidence
+    {
+        try {
+            $this->mark();
+            $landed = $this->signIn();
+            $this->landing($landed);
+            (new WaysOut($this->meant, $this->asUser, $this->asAccount, self::names($landed), $this->marked ? $this->marker : null))
+                ->tryAll($landed, fn (string $name, string $sentence, ?string $answer) => $this->hold($name, $sentence, $answer));
+            $this->meant->readOnly ? $this->mayNotWrite() : $this->writes();
+            $told === null ?: $this->asTold($told);
+        } catch (DoesNotHold $broken) {
+            $this->steps[] = new ProofStep(false, $broken->getMessage(), $broken->next, $broken->step, $broken->answer, $this->now());
+        } catch (RemoteFailure $failure) {
+            $this->steps[] = $this->failed($this->next(), $failure);
+        }
+        $this->unmark();
+
+        return $this->evidence();
     }
 
     /** A closed user is proven by the refusal of its sign-in and by nothing else. */
-    public static function closed(string $login, RemoteDirectory $asUser): ProofStep
+    public function closed(): Evidence
     {
+        $login = $this->meant->login;
         try {
-            $asUser->list(RemotePath::root());
-
-            return new ProofStep(false, "$login can still sign in", 'Close it again, or at the provider.');
+            $this->asUser->landing();
+            $this->steps[] = new ProofStep(false, "$login can still sign in", 'Close it again, or at the provider.', 'refused', $this->answer('2'), $this->now());
         } catch (RemoteFailure $failure) {
-            return $failure->reason === FailureReason::SignInRefused
-                ? new ProofStep(true, "$login: sign-in refused".($failure->serverSaid === null ? '' : ' ('.substr($failure->serverSaid, 0, 3).')'))
-                : new ProofStep(false, "$login: could not be tried, ".$failure->reason->sentence(), $failure->reason->nextStep());
+            $this->steps[] = $failure->reason === FailureReason::SignInRefused
+                ? new ProofStep(true, "$login: sign-in refused".($failure->serverSaid === null ? '' : ' ('.substr($failure->serverSaid, 0, 3).')'), null, 'refused', $failure->serverSaid, $this->now())
+                : new ProofStep(false, "$login: could not be tried, ".$failure->reason->sentence(), $failure->reason->nextStep(), 'refused', $failure->serverSaid, $this->now(), false);
+        }
+
+        return $this->evidence();
+    }
+
+    private function evidence(): Evidence
+    {
+        return new Evidence($this->steps === [] ? throw new \LogicException('a proof without steps') : $this->steps);
+    }
+
+    private function mark(): void
+    {
+        $place = $this->meant->directory->child($this->marker);
+        try {
+            $this->write($this->asAccount, $place, 'A marker of Cellarium; it may be removed.');
+            $this->marked = $this->asAccount->stat($place) !== null; // Some servers hide such names.
+        } catch (RemoteFailure $failure) {
+            if ($failure->reason === FailureReason::NotFound) {
+                throw new DoesNotHold('landing', "{$this->meant->directory} is not there", 'Make the directory, or give the user another one.', $failure->serverSaid);
+            }
+            // A full or a locked account is proven without it.
+            $failure->reason->isTransient() && throw $failure;
         }
     }
 
-    private static function probe(RemoteDirectory $remote, RemotePath $place): void
+    private function unmark(): void
     {
-        $text = "A probe of Cellarium; it may be removed.\n";
+        foreach ([$this->marker, self::probe($this->nonce)] as $name) {
+            try {
+                $place = $this->meant->directory->child($name);
+                if ($this->asAccount->stat($place) !== null) {
+                    $this->asAccount->remove($place);
+                }
+            } catch (RemoteFailure $failure) {
+                if ($this->marked) {
+                    $this->steps[] = $this->failed('tidy', $failure);
+                    break;
+                }
+            }
+        }
+    }
+
+    /** @return list<RemoteEntry> */
+    private function signIn(): array
+    {
+        try {
+            $landed = $this->asUser->landing();
+        } catch (RemoteFailure $failure) {
+            throw $failure->reason->isTransient() ? $failure : new DoesNotHold('sign_in', ucfirst($failure->getMessage()), $failure->reason->nextStep(), $failure->serverSaid);
+        }
+        $this->hold('sign_in', "Signed in as {$this->meant->login}", $this->answer('230'));
+
+        return $landed;
+    }
+
+    /** @param  list<RemoteEntry>  $landed */
+    private function landing(array $landed): void
+    {
+        $names = self::names($landed);
+        $expected = self::names($this->asAccount->list($this->meant->directory));
+        $agree = count(array_intersect($names, $expected));
+        $all = count(array_unique([...$names, ...$expected]));
+        $answer = $this->answer('226') ?? $this->answer('250');
+        if ($this->marked ? ! in_array($this->marker, $names, true) : $agree !== $all) {
+            throw new DoesNotHold('landing', "Landed elsewhere: $agree of $all names agree with {$this->meant->directory}", 'Close this user and look at its directory at the provider.', $answer);
+        }
+        // Where the marker is seen, names that differ only tell that somebody is at work there just now.
+        $mark = $this->marked ? 1 : 0;
+        $this->hold('landing', "Landed in {$this->meant->directory}: ".($agree - $mark).' of '.($all - $mark).' names agree'.($this->marked ? ', and a marker put there is seen' : ''), $answer);
+    }
+
+    private function writes(): void
+    {
+        $probe = RemotePath::root()->child(self::probe($this->nonce));
+        $there = $this->meant->directory->child(self::probe($this->nonce));
+        $text = "A probe of Cellarium; it may be removed. $this->nonce";
+        $this->write($this->asUser, $probe, $text);
+        $answer = $this->answer('2');
+        if ($this->asAccount->stat($there) === null) {
+            throw new DoesNotHold('write', "What it writes does not arrive in {$this->meant->directory}", 'Close this user and look at its directory at the provider.', $answer);
+        }
+        $this->hold('write', "Wrote a small file, seen in {$this->meant->directory}", $answer);
+        if ($this->read($this->asUser, $probe) !== $text) {
+            throw RemoteFailure::while("reading back $probe", FailureReason::Incomplete);
+        }
+        $this->hold('read_back', 'Read it back, the same to the byte', $this->answer('226'));
+        $this->asUser->remove($probe);
+        $answer = $this->answer('250');
+        if ($this->asAccount->stat($there) !== null) {
+            throw new DoesNotHold('remove', 'What it removed is still there', 'Remove it by hand.', $answer);
+        }
+        $this->hold('remove', 'Removed it again', $answer);
+    }
+
+    private function mayNotWrite(): void
+    {
+        $probe = RemotePath::root()->child(self::probe($this->nonce));
+        try {
+            $this->write($this->asUser, $probe, 'This must not be taken.');
+            throw new DoesNotHold('write', 'It may write, though it was made to read only', 'Close this user; the host gives more than was asked.', $this->answer('2'));
+        } catch (RemoteFailure $refused) {
+            $refused->reason->isTransient() && throw $refused;
+            $this->hold('write', 'May not write', $refused->serverSaid);
+        }
+        if ($this->marked) {
+            $this->read($this->asUser, RemotePath::root()->child($this->marker));
+            $this->hold('read_back', 'Read the marker', $this->answer('226'));
+            try {
+                $this->asUser->remove(RemotePath::root()->child($this->marker));
+                throw new DoesNotHold('remove', 'It may remove, though it was made to read only', 'Close this user; the host gives more than was asked.', $this->answer('250'));
+            } catch (RemoteFailure $refused) {
+                $refused->reason->isTransient() && throw $refused;
+                $this->hold('remove', 'May not remove', $refused->serverSaid);
+            }
+        }
+    }
+
+    private function asTold(HostedUser $told): void
+    {
+        $words = static fn (?int $bytes): string => $bytes === null ? 'no limit' : number_format($bytes / 1_000_000, $bytes % 1_000_000 === 0 ? 0 : 1, '.', ' ').' MB';
+        if ($told->spaceLimit !== $this->meant->spaceLimit) {
+            throw new DoesNotHold('space', "Space: {$words($told->spaceLimit)}, where {$words($this->meant->spaceLimit)} was asked for", 'Set the space again, or close this user.');
+        }
+        $this->hold('space', "Space: {$words($told->spaceLimit)}, as asked for, the host says");
+    }
+
+    private function hold(string $name, string $sentence, ?string $answer = null): void
+    {
+        $this->steps[] = new ProofStep(true, $sentence, null, $name, $answer, $this->now());
+    }
+
+    private function failed(string $name, RemoteFailure $failure): ProofStep
+    {
+        return new ProofStep(false, ucfirst($failure->getMessage()), $failure->reason->nextStep(), $name, $failure->serverSaid, $this->now(), ! $failure->reason->isTransient());
+    }
+
+    /** The step that was being taken. */
+    private function next(): string
+    {
+        $last = end($this->steps);
+
+        return ['' => 'sign_in', 'sign_in' => 'landing', 'landing' => 'parent', 'parent' => 'absolute', 'absolute' => 'encoded', 'encoded' => 'link', 'link' => 'write', 'write' => 'read_back', 'read_back' => 'remove', 'remove' => 'space'][$last === false ? '' : $last->name] ?? 'space';
+    }
+
+    /** The last line the server answered with such a code. */
+    private function answer(string $code): ?string
+    {
+        foreach (array_reverse($this->asUser->answers()) as $line) {
+            if (str_starts_with($line, $code)) {
+                return mb_substr(mb_scrub($line), 0, 300);
+            }
+        }
+
+        return null;
+    }
+
+    private function now(): float
+    {
+        return (float) $this->clock->now()->format('U.u');
+    }
+
+    private static function probe(string $nonce): string
+    {
+        return ".cellarium-$nonce-1.part";
+    }
+
+    private function write(RemoteDirectory $remote, RemotePath $place, string $text): void
+    {
         $stream = fopen('php://temp', 'w+b');
         assert($stream !== false);
         fwrite($stream, $text);
         rewind($stream);
-        try {
-            $remote->write($place, $stream, strlen($text));
-            $back = fopen('php://temp', 'w+b');
-            assert($back !== false);
-            $remote->read($place, $back);
-            rewind($back);
-            if (stream_get_contents($back) !== $text) {
-                throw RemoteFailure::while("reading back $place", FailureReason::Incomplete);
-            }
-        } finally {
-            $remote->remove($place);
-        }
+        $remote->write($place, $stream, strlen($text));
+    }
+
+    private function read(RemoteDirectory $remote, RemotePath $place): string
+    {
+        $back = fopen('php://temp', 'w+b');
+        assert($back !== false);
+        $remote->read($place, $back);
+        rewind($back);
+
+        return (string) stream_get_contents($back);
     }
 
     /**

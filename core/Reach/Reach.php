@@ -16,21 +16,28 @@ final readonly class Reach
     ) {
     }
 
-    /** @param  array<string, RemotePath>  $documentRoots by domain */
-    public static function of(RemotePath $directory, array $documentRoots): self
+    /** @param  list<SitePlaces>  $sites  of the account */
+    public static function of(RemotePath $directory, array $sites): self
     {
-        $sites = [];
-        foreach ($documentRoots as $domain => $root) {
-            $sites[] = SiteReach::of($directory, $domain, $root);
-        }
-
-        return new self($directory, $sites);
+        return new self($directory, array_map(static fn (SitePlaces $site): SiteReach => SiteReach::of($directory, $site), $sites));
     }
 
     /** @return list<SiteReach> sites it can touch at all */
     public function touched(): array
     {
         return array_values(array_filter($this->sites, static fn (SiteReach $site): bool => $site->extent !== Extent::None));
+    }
+
+    /** @return list<SiteReach> */
+    public function with(Extent $extent): array
+    {
+        return array_values(array_filter($this->sites, static fn (SiteReach $site): bool => $site->extent === $extent));
+    }
+
+    /** @return list<string> whose sites it can touch */
+    public function clients(): array
+    {
+        return array_values(array_unique(array_map(static fn (SiteReach $site): string => $site->client, $this->touched())));
     }
 
     /** More than one site is more than one job needs. */
@@ -48,13 +55,14 @@ final readonly class Reach
     {
         $touched = $this->touched();
         $all = count($this->sites);
+        $one = $touched[0] ?? null;
 
         return match (true) {
-            $touched === [] => 'no site, only files beside them',
+            $one === null => 'no site, only files beside them',
             count($touched) > 1 => count($touched)." of $all sites",
-            $touched[0]->extent === Extent::Part => "1 of $all sites, only the part under /{$touched[0]->part}",
+            $one->extent === Extent::Part => ($all === 1 ? 'the one site' : "1 of $all sites").', only the part under '.implode(' and ', $one->parts),
             $all === 1 => 'the one site of this account',
-            default => "1 of $all sites, {$touched[0]->domain}",
+            default => "1 of $all sites, $one->domain",
         };
     }
 }

@@ -4,26 +4,37 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reach;
 
-use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 
 /** What one login can touch of one site. */
 final readonly class SiteReach
 {
-    /** @param  RelativePath|null  $part the part below the document root, where it is only a part */
+    /** @param  list<string>  $parts  where it is only a part: "/orders" below the document root, or a mounted directory in full */
     private function __construct(
         public string $domain,
+        public string $client,
         public Extent $extent,
-        public ?RelativePath $part = null,
+        public array $parts = [],
     ) {
     }
 
-    public static function of(RemotePath $directory, string $domain, RemotePath $documentRoot): self
+    public static function of(RemotePath $directory, SitePlaces $site): self
     {
+        $whole = 0;
+        $parts = [];
+        foreach ($site->directories as $place) {
+            if ($directory->contains($place)) {
+                $whole++;
+                $parts[] = $place->toString();
+            } elseif ($place->contains($directory)) {
+                $parts[] = '/'.$place->toward($directory);
+            }
+        }
+
         return match (true) {
-            $directory->contains($documentRoot) => new self($domain, Extent::Whole),
-            $documentRoot->contains($directory) => new self($domain, Extent::Part, $documentRoot->toward($directory)),
-            default => new self($domain, Extent::None),
+            $whole === count($site->directories) => new self($site->domain, $site->client, Extent::Whole),
+            $parts !== [] => new self($site->domain, $site->client, Extent::Part, $parts),
+            default => new self($site->domain, $site->client, Extent::None),
         };
     }
 }

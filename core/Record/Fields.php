@@ -56,6 +56,12 @@ final readonly class Fields
         return isset($this->values[$key]);
     }
 
+    /** @return list<string> */
+    public function keys(): array
+    {
+        return array_map(strval(...), array_keys($this->values));
+    }
+
     public function fields(string $key): self
     {
         $value = $this->values[$key] ?? null;

@@ -141,44 +141,6 @@ final class StandinFaultsTest extends HostTestCase
         }
     }
 
-    public function test_ftp_users_through_the_control_service(): void
-    {
-        $host = self::host();
-        $control = new LinkedControl("http://127.0.0.1:$host->controlPort", new Secret(StandinHost::TOKEN));
-        $root = RemotePath::fromString('/www/site.example');
-        $login = $control->createFtpUser('job', new Secret('a-long-enough-word'), $root, 10_000);
-        self::assertSame('job@site.example', $login);
-        $as = static fn (): FtpRemoteDirectory => new FtpRemoteDirectory($host->endpoint(Protocol::FtpsExplicit, $login, 'a-long-enough-word'));
-        $steps = ReachProof::open($login, $as(), new FtpRemoteDirectory($host->endpoint()), $root, 'n1');
-        self::assertSame(['Signed in as job@site.example', 'Landed in /www/site.example: 1 of 1 names agree', 'Could not climb above it', 'Wrote, read back and removed a probe'], array_map(static fn ($step): string => $step->sentence, $steps));
-        foreach ([['job', 'a-long-enough-word', '/www', ControlFault::LoginExists], ['Bad Name', 'a-long-enough-word', '/www', ControlFault::Invalid], ['short', 'x', '/www', ControlFault::Invalid], ['lost', 'a-long-enough-word', '/none', ControlFault::Invalid]] as [$name, $password, $directory, $fault]) {
-            try {
-                $control->createFtpUser($name, new Secret($password), RemotePath::fromString($directory), null);
-                self::fail("$name was taken.");
-            } catch (ControlFailure $failure) {
-                self::assertSame($fault, $failure->reason);
-                self::assertStringNotContainsString($password === 'x' ? 'xx' : $password, $failure->getMessage());
-            }
-        }
-        $open = $as();
-        $open->list(RemotePath::root());
-        $control->closeFtpUser($login);
-        self::assertSame("$login: sign-in refused (530)", ReachProof::closed($login, $as())->sentence);
-        try {
-            $open->list(RemotePath::root());
-            self::fail('A connection that was open stays useful after the user is closed.');
-        } catch (RemoteFailure) {
-            self::assertTrue(true);
-        }
-        $control->removeFtpUser($login);
-        self::assertSame([], $host->control('GET', '/v1/ftp-users', StandinHost::TOKEN)[1]['ftp_users']);
-        self::assertSame(401, $host->control('GET', '/v1/account', 'wrong')[0]);
-        self::assertSame(404, $host->control('GET', '/v1/elsewhere', StandinHost::TOKEN)[0]);
-        self::assertSame(401, $host->control('PUT', '/operator/faults/harbour', StandinHost::TOKEN, [])[0]);
-        self::assertSame($control->space()->limit, 5_000_000);
-        self::assertGreaterThan(0, $control->space()->left());
-    }
-
     public function test_sites_are_served_by_their_name(): void
     {
         $host = self::host();

@@ -14,6 +14,8 @@ use Cellarium\Standin\World\HostedSite;
 use Cellarium\Standin\World\World;
 use InvalidArgumentException;
 
+use function Amp\delay;
+
 /**
  * The control protocol, version 1, as `docs/control-protocol.md` and `docs/control-protocol.openapi.yaml` describe it.
  *
@@ -22,6 +24,10 @@ use InvalidArgumentException;
  */
 final readonly class ControlApi
 {
+    private const LONGEST_NAME = 32;
+
+    private const MOST_USERS = 100;
+
     public function __construct(private World $world, private int $ftpPort)
     {
     }
@@ -36,6 +42,19 @@ final readonly class ControlApi
         if ($account === null) {
             return $this->unauthorized();
         }
+        if ($account->faults->controlDelayMs > 0) {
+            delay($account->faults->controlDelayMs / 1000);
+        }
+        if ($account->faults->controlFails) {
+            return $this->problem(500, 'failed', 'Something went wrong here; nothing was changed.');
+        }
+        $answer = $this->answerFor($account, $request);
+
+        return $account->faults->loseAnswer && $request->method !== 'GET' ? new Response(Response::LOST) : $answer;
+    }
+
+    private function answerFor(HostedAccount $account, Request $request): Response
+    {
         if ($request->path === '/v1/account') {
             return match ($request->method) {
                 'GET' => Response::json(200, $this->facts($account)),
@@ -66,6 +85,7 @@ final readonly class ControlApi
             'ftp_port' => $this->ftpPort,
             'sites' => array_map(static fn (HostedSite $site): array => $site->toArray(), $account->sites),
             'space' => ['used' => $account->used(), 'limit' => $account->spaceLimit()],
+            'ftp_users' => ['login' => '{name}@'.$account->domain(), 'signs' => 'a-z0-9._-', 'longest' => self::LONGEST_NAME, 'most' => self::MOST_USERS, 'read_only' => true],
         ];
     }
 
@@ -92,18 +112,22 @@ final readonly class ControlApi
         try {
             $body = new Body($request->body);
             $name = $body->text('name');
-            if (preg_match('/\A[a-z0-9][a-z0-9._-]{0,31}\z/', $name) !== 1) {
+            if (preg_match('/\A[a-z0-9][a-z0-9._-]*\z/', $name) !== 1 || strlen($name) > self::LONGEST_NAME) {
                 throw new InvalidArgumentException('name: 1 to 32 of a-z, 0-9, dot, hyphen, underscore');
             }
             $login = $name.'@'.$account->domain();
             if ($this->world->loginExists($login)) {
                 return $this->problem(409, 'login_exists', "$login exists already.");
             }
-            $user = new FtpLogin($login, '', $this->directory($account, $body->text('directory')), $body->number('space_limit'));
+            if (count($this->scoped($account)) >= self::MOST_USERS) {
+                return $this->problem(409, 'too_many', 'There are '.self::MOST_USERS.' FTP users already.');
+            }
+            $user = new FtpLogin($login, '', $this->directory($account, $body->text('directory')), $body->number('space_limit'), readOnly: $this->readOnly($body));
             $user->passwordHash = $this->world->hashPassword($this->password($body->text('password')));
         } catch (InvalidArgumentException $wrong) {
             return $this->problem(422, 'invalid', $wrong->getMessage());
         }
+        $this->give($account, $user);
         $account->users[$login] = $user;
         $this->world->save();
 
@@ -144,10 +168,33 @@ final readonly class ControlApi
         $directory = $body->has('directory') ? $this->directory($account, $body->text('directory')) : $user->directory;
         $space = $body->has('space_limit') ? $body->number('space_limit') : $user->spaceLimit;
         $hash = $body->has('password') ? $this->world->hashPassword($this->password($body->text('password'))) : $user->passwordHash;
-        $user->open = $body->has('open') ? $body->flag('open') : $user->open;
+        $readOnly = $body->has('access') ? $this->readOnly($body) : $user->readOnly;
+        $open = $body->has('open') ? $body->flag('open') : $user->open;
+        $user->closesAt = $user->open && ! $open ? microtime(true) + $account->faults->closeLate : $user->closesAt;
+        $user->open = $open;
+        $user->readOnly = $readOnly;
         $user->directory = $directory;
         $user->spaceLimit = $space;
         $user->passwordHash = $hash;
+        $this->give($account, $user);
+    }
+
+    /** What the host gives beyond what was asked, where it is made to. */
+    private function give(HostedAccount $account, FtpLogin $user): void
+    {
+        if ($account->faults->moreThanAsked) {
+            $user->spaceLimit = null;
+            $user->readOnly = false;
+        }
+    }
+
+    private function readOnly(Body $body): bool
+    {
+        return match ($body->has('access') ? $body->text('access') : 'read-write') {
+            'read-only' => true,
+            'read-write' => false,
+            default => throw new InvalidArgumentException('access: read-only or read-write'),
+        };
     }
 
     private function directory(HostedAccount $account, string $path): string

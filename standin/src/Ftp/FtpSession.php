@@ -29,6 +29,8 @@ use function Amp\delay;
  */
 final class FtpSession
 {
+    private const CHANGING = ['STOR', 'APPE', 'STOU', 'DELE', 'MKD', 'XMKD', 'RMD', 'XRMD', 'RNFR', 'RNTO', 'MFMT', 'SITE'];
+
     public ?HostedAccount $account = null;
 
     public ?FtpLogin $login = null;
@@ -148,7 +150,7 @@ final class FtpSession
     /** @throws Reply 530 */
     public function signedIn(): HostedAccount
     {
-        if ($this->account === null || $this->login === null || ! $this->login->open) {
+        if ($this->account === null || $this->login === null || ! $this->login->letsIn($this->account->faults->closeNever)) {
             throw new Reply('Please sign in first', 530);
         }
 
@@ -208,7 +210,9 @@ final class FtpSession
         }
         try {
             $handler = $this->handlers[$verb] ?? null;
-            if ($handler === null) {
+            if ($this->login?->readOnly === true && in_array($verb, self::CHANGING, true)) {
+                $this->reply(550, 'This login may only read');
+            } elseif ($handler === null) {
                 $this->reply(502, "$verb is not known here");
             } else {
                 $handler($argument);

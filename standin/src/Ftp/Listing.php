@@ -24,13 +24,21 @@ final class Listing
         }
         $type ??= match ($stat['mode'] & 0170000) {
             0040000 => 'dir',
-            0120000 => 'OS.unix=symlink',
+            0120000 => 'OS.unix=slink:'.self::target($real),
             default => 'file',
         };
         $size = $type === 'file' ? "size={$stat['size']};" : '';
         $perm = $type === 'file' ? 'adfrw' : 'cdeflmp';
 
         return sprintf('type=%s;%smodify=%s;unix.mode=%04o;perm=%s; %s', $type, $size, gmdate('YmdHis', $stat['mtime']), $stat['mode'] & 07777, $perm, $name);
+    }
+
+    /** Where a link points; without it where its name would end the fact. */
+    private static function target(string $real): string
+    {
+        $target = (string) readlink($real);
+
+        return preg_match('/[;\x00-\x1f]/', $target) === 1 ? '' : $target;
     }
 
     public static function unixLine(string $real, string $name): string

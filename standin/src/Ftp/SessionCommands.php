@@ -67,14 +67,17 @@ final readonly class SessionCommands
         if ($account->faults->refuse) {
             throw new Reply('Too many connections, try later', 421);
         }
-        $root = rtrim($account->home.$login->directory, '/');
+        $scoped = $login->login !== $account->name;
+        $lands = $scoped && $account->faults->landHome ? '/' : $login->directory;
+        $kept = ! $scoped || ! $account->faults->noJail;
+        $root = rtrim($account->home.$lands, '/');
         if (! is_dir($root)) {
             throw new Reply('The directory of this login is gone', 530);
         }
         $session->account = $account;
         $session->login = $login;
-        $session->jail = new Jail($root);
-        $session->directory = '/';
+        $session->jail = new Jail($kept ? $root : $account->home);
+        $session->directory = $kept ? '/' : $lands;
         $session->reply(230, 'Signed in');
     }
 

@@ -62,6 +62,9 @@ final class HttpService
                     fwrite(STDERR, 'standin: '.$fault->getMessage()."\n");
                     $response = Response::text(500, 'The stand-in failed; its standard error says how.');
                 }
+                if ($response->status === Response::LOST) {
+                    break;
+                }
                 $socket->write($response->message($request->method === 'HEAD'));
             } while (strtolower($request->header('connection')) !== 'close');
         } catch (ClosedException|StreamException|CancelledException|BufferException) {

@@ -6,6 +6,9 @@ namespace Cellarium\Standin\Http;
 
 final readonly class Response
 {
+    /** In place of a status: the connection is closed and nothing is said. */
+    public const LOST = 0;
+
     /** @param  array<string, string>  $headers */
     public function __construct(
         public int $status,

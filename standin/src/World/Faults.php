@@ -25,6 +25,14 @@ final readonly class Faults
      * @param  string|null  $listing  "unix" or "dos": the server knows LIST in this style and no MLSD or MLST
      * @param  bool  $demandTls  the login is not let in without TLS
      * @param  string|null  $passiveAddress  IPv4 address that PASV names instead of the right one; EPSV is then not known
+     * @param  bool  $landHome  FTP users land in the account's home, whatever directory they were made for
+     * @param  bool  $noJail  FTP users land where they should and are kept nowhere: all of the account is theirs
+     * @param  bool  $moreThanAsked  FTP users get no space limit and may write, whatever was asked
+     * @param  int  $closeLate  seconds for which a closed FTP user is still let in
+     * @param  bool  $closeNever  a closed FTP user is still let in, for good
+     * @param  int  $controlDelayMs  milliseconds waited before the control service answers
+     * @param  bool  $loseAnswer  the control service does what was asked and closes without an answer
+     * @param  bool  $controlFails  the control service does nothing and answers 500
      */
     public function __construct(
         public bool $refuse = false,
@@ -38,6 +46,14 @@ final readonly class Faults
         public ?string $listing = null,
         public bool $demandTls = false,
         public ?string $passiveAddress = null,
+        public bool $landHome = false,
+        public bool $noJail = false,
+        public bool $moreThanAsked = false,
+        public int $closeLate = 0,
+        public bool $closeNever = false,
+        public int $controlDelayMs = 0,
+        public bool $loseAnswer = false,
+        public bool $controlFails = false,
     ) {
     }
 
@@ -65,10 +81,18 @@ final readonly class Faults
             self::oneOf($values, 'listing', '/\A(unix|dos)\z/'),
             self::flag($values, 'demand_tls'),
             self::oneOf($values, 'passive_address', '/\A\d{1,3}(\.\d{1,3}){3}\z/'),
+            self::flag($values, 'land_home'),
+            self::flag($values, 'no_jail'),
+            self::flag($values, 'more_than_asked'),
+            self::number($values, 'close_late') ?? 0,
+            self::flag($values, 'close_never'),
+            self::number($values, 'control_delay_ms') ?? 0,
+            self::flag($values, 'lose_answer'),
+            self::flag($values, 'control_fails'),
         );
     }
 
-    /** @return array{refuse: bool, delay_ms: int, drop_after_bytes: int|null, drop_after_commands: int|null, full_at_bytes: int|null, lie: bool, close_data_after: int|null, hang: bool, listing: string|null, demand_tls: bool, passive_address: string|null} */
+    /** @return array{refuse: bool, delay_ms: int, drop_after_bytes: int|null, drop_after_commands: int|null, full_at_bytes: int|null, lie: bool, close_data_after: int|null, hang: bool, listing: string|null, demand_tls: bool, passive_address: string|null, land_home: bool, no_jail: bool, more_than_asked: bool, close_late: int, close_never: bool, control_delay_ms: int, lose_answer: bool, control_fails: bool} */
     public function toArray(): array
     {
         return [
@@ -83,6 +107,14 @@ final readonly class Faults
             'listing' => $this->listing,
             'demand_tls' => $this->demandTls,
             'passive_address' => $this->passiveAddress,
+            'land_home' => $this->landHome,
+            'no_jail' => $this->noJail,
+            'more_than_asked' => $this->moreThanAsked,
+            'close_late' => $this->closeLate,
+            'close_never' => $this->closeNever,
+            'control_delay_ms' => $this->controlDelayMs,
+            'lose_answer' => $this->loseAnswer,
+            'control_fails' => $this->controlFails,
         ];
     }
 

@@ -35,13 +35,13 @@ final class World
         if ($text === false) {
             throw new RuntimeException("There is no world in $directory: lay one first (standin lay).");
         }
-        /** @var array{salt: string, operator_token: string, accounts: list<array{name: string, host: string, home: string, space_limit: int, token: string, faults: array<mixed>, sites: list<array{domain: string, directory: string, start_pages: list<string>}>, users: list<array{login: string, password_hash: string, directory: string, space_limit: int|null, open: bool}>}>} $data */
+        /** @var array{salt: string, operator_token: string, accounts: list<array{name: string, host: string, home: string, space_limit: int, token: string, faults: array<mixed>, sites: list<array{domain: string, directory: string, start_pages: list<string>}>, users: list<array{login: string, password_hash: string, directory: string, space_limit: int|null, open: bool, read_only?: bool, last_used?: float|null, closes_at?: float|null}>}>} $data */
         $data = json_decode($text, true, 32, JSON_THROW_ON_ERROR);
         $world = new self($directory, $data['salt'], $data['operator_token']);
         foreach ($data['accounts'] as $row) {
             $users = [];
             foreach ($row['users'] as $user) {
-                $users[$user['login']] = new FtpLogin($user['login'], $user['password_hash'], $user['directory'], $user['space_limit'], $user['open']);
+                $users[$user['login']] = new FtpLogin($user['login'], $user['password_hash'], $user['directory'], $user['space_limit'], $user['open'], $user['read_only'] ?? false, $user['last_used'] ?? null, $user['closes_at'] ?? null);
             }
             $sites = array_map(static fn (array $site): HostedSite => new HostedSite($site['domain'], $site['directory'], $site['start_pages']), $row['sites']);
             $account = new HostedAccount($row['name'], $row['host'], "$directory/homes/{$row['home']}", $row['space_limit'], $row['token'], $sites, $users);
@@ -94,7 +94,12 @@ final class World
         foreach ($this->accounts as $account) {
             $user = $account->users[$login] ?? null;
             if ($user !== null) {
-                return $user->open && hash_equals($user->passwordHash, $hash) ? [$account, $user] : null;
+                if (! $user->letsIn($account->faults->closeNever) || ! hash_equals($user->passwordHash, $hash)) {
+                    return null;
+                }
+                $user->lastUsed = microtime(true);
+
+                return [$account, $user];
             }
         }
 

@@ -23,7 +23,7 @@ final readonly class WorldLayer
     }
 
     /**
-     * @param  array{accounts: list<array{login: string, password: string, host: string, company: string, token: string, space_limit: int, sites: list<array{domain: string, document_root: string, start_pages?: list<string>}>}>}  $description
+     * @param  array{accounts: list<array{login: string, password: string, host: string, company: string, token: string, space_limit: int, faults?: array<mixed>, folders?: list<string>, files?: array<string, string>, links?: array<string, string>, sites: list<array{domain: string, document_root: string, start_pages?: list<string>}>}>}  $description
      * @param  string|null  $content  a directory that may hold a folder for each domain, copied into its document root
      */
     public function lay(array $description, ?string $content): World
@@ -46,11 +46,34 @@ final readonly class WorldLayer
             }
             $this->write("$home/logs/access.log", '');
             $own = new FtpLogin($row['login'], $world->hashPassword($row['password']));
-            $world->add(new HostedAccount($row['login'], $row['host'], $home, $row['space_limit'], $row['token'], $sites, [$own->login => $own]));
+            $this->furnish($home, $row['folders'] ?? [], $row['files'] ?? [], $row['links'] ?? []);
+            $account = new HostedAccount($row['login'], $row['host'], $home, $row['space_limit'], $row['token'], $sites, [$own->login => $own]);
+            $account->faults = Faults::fromArray($row['faults'] ?? []);
+            $world->add($account);
         }
         $world->save();
 
         return $world;
+    }
+
+    /**
+     * @param  list<string>  $folders
+     * @param  array<string, string>  $files  their text, by path from the home
+     * @param  array<string, string>  $links  where they point, by path from the home
+     */
+    private function furnish(string $home, array $folders, array $files, array $links): void
+    {
+        foreach ($folders as $folder) {
+            $this->make($home.$folder);
+        }
+        foreach ($files as $path => $text) {
+            $this->make(dirname($home.$path));
+            $this->write($home.$path, $text);
+        }
+        foreach ($links as $path => $target) {
+            $this->make(dirname($home.$path));
+            @symlink($target, $home.$path) || throw new RuntimeException("$path could not be linked.");
+        }
     }
 
     private function make(string $directory): void

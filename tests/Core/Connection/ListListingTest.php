@@ -48,7 +48,7 @@ final class ListListingTest extends TestCase
     #[DataProvider('lines')]
     public function test_a_line_is_read(string $line, string $name, EntryKind $kind, ?int $size, ?int $mode, string $time): void
     {
-        self::assertEquals([new RemoteEntry($name, $kind, $size, (int) strtotime("$time UTC"), $mode, false)], ListListing::parse("$line\r\n", 'listing', self::NOW));
+        self::assertEquals([new RemoteEntry($name, $kind, $size, (int) strtotime("$time UTC"), $mode, false, $kind === EntryKind::Link && str_contains($line, ' -> ') ? 'releases/7' : null)], ListListing::parse("$line\r\n", 'listing', self::NOW));
     }
 
     public function test_a_whole_listing_leaves_out_its_total_and_the_dots(): void

@@ -87,25 +87,6 @@ final class ProofTest extends TestCase
         self::assertSame([], self::contents($root));
     }
 
-    public function test_reach_is_proven_by_being_the_user(): void
-    {
-        $root = $this->directory();
-        mkdir("$root/www/site/img", 0755, true);
-        file_put_contents("$root/www/site/index.html", 'x');
-        $account = new LocalRemoteDirectory($root);
-        $site = RemotePath::fromString('/www/site');
-        $steps = ReachProof::open('user', new LocalRemoteDirectory("$root/www/site"), $account, $site, 'n');
-        self::assertSame([true, true, true], array_map(static fn ($step): bool => $step->ok, $steps));
-        self::assertSame('Landed in /www/site: 2 of 2 names agree', $steps[1]->sentence);
-        self::assertCount(2, scandir("$root/www/site/img") ?: []);
-
-        $steps = ReachProof::open('user', new LocalRemoteDirectory("$root/www"), $account, $site, 'n');
-        self::assertFalse(end($steps)->ok);
-        self::assertStringContainsString('Landed elsewhere: 0 of 3 names agree', end($steps)->sentence);
-
-        self::assertFalse(ReachProof::closed('user', $account)->ok, 'it can still sign in');
-    }
-
     public function test_placeholders_are_told_from_sites(): void
     {
         $page = new PlaceholderPage;

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Reach;
+
+/** Who can touch what over all accounts, those that stand out most first. */
+final readonly class FleetScope
+{
+    /** @param  list<LoginScope>  $logins */
+    private function __construct(public array $logins)
+    {
+    }
+
+    /**
+     * @param  iterable<AccountScope>  $accounts
+     * @param  int  $now  seconds since 1970
+     * @param  int  $idleAfter  days
+     */
+    public static function of(iterable $accounts, int $now, int $idleAfter = 30): self
+    {
+        $logins = [];
+        foreach ($accounts as $account) {
+            foreach ($account->logins as $login) {
+                $logins[] = LoginScope::of($account, $login, $now, $idleAfter);
+            }
+        }
+        $weights = array_map(self::weight(...), $logins);
+        arsort($weights);
+
+        return new self(array_map(static fn (int $at): LoginScope => $logins[$at], array_keys($weights)));
+    }
+
+    /** @return array<string, int> how many have each flag, by its value, every flag with it */
+    public function counts(): array
+    {
+        $counts = array_fill_keys(array_column(Flag::cases(), 'value'), 0);
+        foreach ($this->logins as $login) {
+            foreach ($login->flags as $flag) {
+                $counts[$flag->value]++;
+            }
+        }
+
+        return $counts;
+    }
+
+    /** One flag outweighs all that are less grave together; idle days decide among equals. */
+    private static function weight(LoginScope $scope): int
+    {
+        $weight = min($scope->idleDays, 9999);
+        foreach (Flag::cases() as $place => $flag) {
+            if (in_array($flag, $scope->flags, true)) {
+                $weight += 10000 << (count(Flag::cases()) - $place);
+            }
+        }
+
+        return $weight;
+    }
+}

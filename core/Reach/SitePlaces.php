@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Reach;
+
+use Cellarium\Core\Path\RemotePath;
+
+/** Whose site it is, and all directories of an account that it is served from. */
+final readonly class SitePlaces
+{
+    /** @var non-empty-list<RemotePath> document root first; what lies inside another of them is left out */
+    public array $directories;
+
+    /** @param  list<RemotePath>  $mounted  directories from elsewhere in the account that answer below the site */
+    public function __construct(
+        public string $domain,
+        public string $client,
+        public RemotePath $documentRoot,
+        array $mounted = [],
+    ) {
+        $own = [$documentRoot];
+        foreach ($mounted as $directory) {
+            if (! $documentRoot->contains($directory)) {
+                $own[] = $directory;
+            }
+        }
+        $this->directories = $own;
+    }
+}
