@@ -85,7 +85,7 @@ final readonly class AccountCheck
     public function look(Account $account, ?RemoteDirectory $remote = null): void
     {
         $remote ??= $this->connections->remote($account);
-        $account->update(['tree' => DirectoryTree::look($remote)->directories, 'looked_at' => now()]);
+        $account->update(['tree' => DirectoryTree::look($remote)->toArray(), 'looked_at' => now()]);
         $this->lookBriefly($account, $remote);
     }
 
@@ -100,8 +100,9 @@ final readonly class AccountCheck
     public function space(Account $account): void
     {
         try {
-            $space = $this->connections->control($account)?->space();
-            $account->update(['space_used' => $space?->used, 'space_limit' => $space?->limit]);
+            $control = $this->connections->control($account);
+            $space = $control?->space();
+            $account->update(['space_used' => $space?->used, 'space_limit' => $space?->limit] + ($control === null ? [] : ['login_rules' => $control->loginRules()?->toArray()]));
         } catch (ControlFailure $failure) {
             // Unknown is shown as unknown; the last figure would look like a fresh one.
             $account->update(['space_used' => null, 'space_limit' => null]);

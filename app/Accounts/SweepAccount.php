@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Accounts;
 
+use App\FtpUsers\Upkeep;
 use App\Models\Account;
 use App\Problem;
 use Cellarium\Core\Transfer\AccountLock;
@@ -28,7 +29,7 @@ final class SweepAccount implements ShouldQueue
         $this->onQueue(self::QUEUE);
     }
 
-    public function handle(AccountCheck $check): void
+    public function handle(AccountCheck $check, Upkeep $upkeep): void
     {
         $lock = AccountLock::tryFor(config('cellarium.var').'/locks', 'sweep-'.substr(hash('sha256', $this->host), 0, 24));
         if ($lock === null) {
@@ -38,7 +39,9 @@ final class SweepAccount implements ShouldQueue
         }
         try {
             $account = Account::with('client', 'sites')->find($this->account);
-            $account === null || $check->connect($account, true);
+            if ($account !== null && $check->connect($account, true)->holds()) {
+                $upkeep->proveAgain($account, (int) config('cellarium.sweep_hours'));
+            }
         } catch (\Throwable $failure) {
             if (! Problem::isExpected($failure)) {
                 throw $failure;

@@ -45,6 +45,7 @@ final readonly class Plans
     public function deploy(Site $site, Package $package, ?FtpUser $as = null, ?Person $person = null): Deployment
     {
         [$target, $policy, $survey, $plan] = $this->compare($site, $package);
+        $as?->read_only && throw new Problem("$as->login may only read. Choose another user, or none.");
         $reaches = $as === null || $site->root()->seenFrom($as->path()) !== null;
         if (! $reaches) {
             throw new Problem("$as->login lands in $as->directory and cannot touch $site->document_root. Choose another user, or none.");

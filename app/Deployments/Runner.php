@@ -9,6 +9,7 @@ use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\Backup;
 use App\Models\Deployment;
+use App\Models\FtpUser;
 use App\Models\Site;
 use App\Problem;
 use App\Record\Record;
@@ -77,8 +78,9 @@ final readonly class Runner
     {
         $site = $deployment->site;
         $user = $deployment->ftpUser;
-        $endpoint = $user === null || $user->isClosed() ? $this->connections->endpoint($site->account) : $this->connections->endpointAs($user);
-        $root = $user === null || $user->isClosed() ? $site->root() : ($site->root()->seenFrom($user->path()) ?? throw new Problem("$user->login cannot touch $site->document_root."));
+        $endpoint = $user === null || $user->hasEnded() ? $this->connections->endpoint($site->account) : $this->connections->endpointAs($user);
+        $root = $user === null || $user->hasEnded() ? $site->root() : ($site->root()->seenFrom($user->path()) ?? throw new Problem("$user->login cannot touch $site->document_root."));
+        $user?->update(['used_at' => now()]);
         $progress = new Progress($deployment, fn (TakenBackup $backup) => $this->keepBackup($deployment, $backup), $hear);
         $pool = new WorkerPool($endpoint, (int) config('cellarium.lanes'), $progress, $lock->stream, $this->connections->slots);
         [$known, $knownAt] = $this->files->known($site);
@@ -133,7 +135,7 @@ final readonly class Runner
         $endedAt = now();
         $done = $result->end === RunEnd::Proven || $result->end === RunEnd::PutBack;
         $this->adoptBackup($deployment, $result);
-        if ($done && $deployment->ftpUser !== null && ! $deployment->ftpUser->isClosed()) {
+        if ($done && $deployment->ftpUser?->ends === FtpUser::BY_JOB && ! $deployment->ftpUser->hasEnded()) {
             // Before the end is written down: a run that has ended has nothing open any more.
             $this->ftpUsers->close($deployment->ftpUser, 'its job has ended');
         }

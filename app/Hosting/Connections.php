@@ -17,6 +17,7 @@ use Cellarium\Core\Connection\Ladder;
 use Cellarium\Core\Connection\NameService;
 use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\TriesPaths;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\CurlWebFetcher;
@@ -53,9 +54,13 @@ final readonly class Connections
         return new Ladder($this->names);
     }
 
-    public function endpointAs(FtpUser $user): Endpoint
+    /** @param  Secret|null  $password  another than the one that is known to be right */
+    public function endpointAs(FtpUser $user, ?Secret $password = null): Endpoint
     {
-        return $this->endpoint($user->account)->signedInAs($user->login, new Secret((string) $user->secret));
+        $account = $user->account;
+        $endpoint = $this->endpoint($account)->signedInAs($user->login, $password ?? new Secret((string) $user->secret));
+
+        return $account->ftp_protocol === null && $account->ftp_port === null ? $endpoint : $endpoint->through($account->ftpProtocol(), $account->ftpPort());
     }
 
     public function remote(Account $account): RemoteDirectory
@@ -63,10 +68,10 @@ final readonly class Connections
         return $this->pool->directory($this->endpoint($account));
     }
 
-    public function remoteAs(FtpUser $user): RemoteDirectory
+    public function remoteAs(FtpUser $user, ?Secret $password = null): RemoteDirectory&TriesPaths
     {
         // Never an open one: that a user can sign in, or no longer can, is what it is asked for.
-        return RemoteDirectories::open($this->endpointAs($user));
+        return RemoteDirectories::open($this->endpointAs($user, $password));
     }
 
     /** Null for a host that has no control service; its FTP users are then made by hand. */

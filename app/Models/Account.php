@@ -4,8 +4,12 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Account\LoginRules;
 use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Reach\DirectoryTree;
+use Cellarium\Core\Reach\SitePlaces;
+use Cellarium\Core\Record\Fields;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -16,7 +20,7 @@ final class Account extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['tags' => '[]', 'label' => '', 'active_mode' => false];
+    protected $attributes = ['tags' => '[]', 'label' => '', 'active_mode' => false, 'login_rules' => null, 'ftp_protocol' => null, 'ftp_port' => null, 'tree' => null];
 
     protected $hidden = ['secret', 'control_token', 'private_key', 'next_secret'];
 
@@ -29,6 +33,8 @@ final class Account extends Model
         'pin' => 'array',
         'tags' => 'array',
         'features' => 'array',
+        'login_rules' => 'array',
+        'ftp_protocol' => Protocol::class,
         'active_mode' => 'boolean',
         'climbing_at' => 'immutable_datetime',
         'used_at' => 'immutable_datetime',
@@ -98,6 +104,47 @@ final class Account extends Model
         }
 
         return null;
+    }
+
+    /** What the host lets the logins of FTP users be; as told by the host or typed by a person, else the usual. */
+    public function rules(): LoginRules
+    {
+        return $this->login_rules === null ? LoginRules::of('{name}@'.($this->sites->first()->domain ?? $this->host)) : LoginRules::fromFields(new Fields($this->login_rules));
+    }
+
+    /** How FTP users sign in: as the account does, unless the host has another service for them. */
+    public function ftpProtocol(): Protocol
+    {
+        return $this->ftp_protocol ?? $this->protocol;
+    }
+
+    public function ftpPort(): int
+    {
+        return $this->ftp_port ?? ($this->ftp_protocol === null ? $this->port : $this->ftp_protocol->defaultPort());
+    }
+
+    /** The directories as far as anybody has looked. */
+    public function seen(): DirectoryTree
+    {
+        return DirectoryTree::fromFields(new Fields($this->tree ?? []));
+    }
+
+    /** @return list<SitePlaces> its sites as far as reach goes */
+    public function places(): array
+    {
+        return $this->sites->map(fn (Site $site): SitePlaces => new SitePlaces($site->domain, $this->ownerOf($site), $site->root(), array_map(RemotePath::fromString(...), array_column($site->mounts, 'directory'))))->values()->all();
+    }
+
+    /** The number of the client whose site it is, as text: the account's own, unless the site has another. */
+    private function ownerOf(Site $site): string
+    {
+        return (string) ($site->client_id ?? $this->client_id);
+    }
+
+    /** @return list<RemotePath> saved destinations of its sites */
+    public function destinations(): array
+    {
+        return $this->sites->flatMap(static fn (Site $site) => $site->destinations)->map(static fn (Destination $destination): RemotePath => $destination->path())->values()->all();
     }
 
     /** @return array<string, RemotePath> by domain */

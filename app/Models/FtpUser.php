@@ -4,34 +4,74 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Credential\Settings;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Reach\MeantReach;
 use Cellarium\Core\Reach\Reach;
+use Cellarium\Core\Reach\SitePlaces;
+use Cellarium\Core\Record\Fields;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\Relations\MorphMany;
 
-/** A scoped login inside an account; open only once its reach is proven, closed only once its refusal is. */
+/**
+ * A scoped login inside an account; open only once its reach is proven, closed only once its refusal is.
+ *
+ * What is to become of it is written into `wanted` before anybody is asked for it, and stays there until a proof has
+ * shown what did become of it; see App\FtpUsers\FtpUsers.
+ */
 final class FtpUser extends Model
 {
+    /** Asked for; whether it exists is not known yet. */
+    public const ASKED = 'asked';
+
+    /** It exists, and its reach is not proven. */
     public const MADE = 'made';
 
     public const OPEN = 'open';
 
     public const CLOSED = 'closed';
 
+    /** It was asked to be closed and could still sign in, or nobody could try. */
     public const CLOSING_FAILED = 'closing_failed';
+
+    public const REMOVED = 'removed';
+
+    /** Those that can touch nothing any more. */
+    public const ENDED = [self::CLOSED, self::REMOVED];
+
+    public const BY_TIME = 'time';
+
+    public const BY_JOB = 'job';
+
+    public const NEVER = 'never';
 
     protected $guarded = ['id'];
 
-    protected $hidden = ['secret'];
+    protected $hidden = ['secret', 'next_secret'];
+
+    protected $attributes = [
+        'purpose' => '', 'read_only' => false, 'ends' => self::BY_TIME, 'ends_reason' => '', 'forgets' => false, 'wanted' => null, 'secret' => null, 'next_secret' => null, 'person_id' => null, 'space_limit' => null,
+        'closes_at' => null, 'reach_proven_at' => null, 'closed_at' => null, 'refusal_proven_at' => null, 'handed_over_at' => null, 'used_at' => null, 'seen_use' => null, 'tried_at' => null, 'proof_failed_at' => null, 'trouble' => null,
+    ];
 
     protected $casts = [
         'secret' => 'encrypted',
+        'next_secret' => 'encrypted',
+        'wanted' => 'array',
+        'read_only' => 'boolean',
+        'forgets' => 'boolean',
         'closes_at' => 'immutable_datetime',
         'reach_proven_at' => 'immutable_datetime',
         'closed_at' => 'immutable_datetime',
         'refusal_proven_at' => 'immutable_datetime',
         'handed_over_at' => 'immutable_datetime',
+        'used_at' => 'immutable_datetime',
+        'tried_at' => 'immutable_datetime',
+        'proof_failed_at' => 'immutable_datetime',
     ];
 
     /** @return BelongsTo<Account, $this> */
@@ -40,10 +80,28 @@ final class FtpUser extends Model
         return $this->belongsTo(Account::class);
     }
 
+    /** @return BelongsTo<Person, $this> who made it */
+    public function person(): BelongsTo
+    {
+        return $this->belongsTo(Person::class);
+    }
+
     /** @return MorphMany<Proof, $this> */
     public function proofs(): MorphMany
     {
         return $this->morphMany(Proof::class, 'subject');
+    }
+
+    /** @return HasMany<HandOver, $this> */
+    public function handOvers(): HasMany
+    {
+        return $this->hasMany(HandOver::class);
+    }
+
+    /** @param  Builder<self>  $query */
+    public function scopeAlive(Builder $query): void
+    {
+        $query->whereNotIn('state', self::ENDED);
     }
 
     public function path(): RemotePath
@@ -53,17 +111,70 @@ final class FtpUser extends Model
 
     public function reach(): Reach
     {
-        return Reach::of($this->path(), $this->account->documentRoots());
+        return Reach::of($this->path(), $this->account->places());
     }
 
-    public function isClosed(): bool
+    /** What it is meant to be able to do, with what is wanted of it where that was asked for already. */
+    public function meant(): MeantReach
     {
-        return $this->state === self::CLOSED;
+        $wanted = new Fields($this->wanted ?? []);
+        $directory = $wanted->has('directory') ? RemotePath::fromString($wanted->text('directory')) : $this->path();
+        $elsewhere = [];
+        foreach ($this->account->places() as $site) {
+            array_push($elsewhere, ...array_filter($site->directories, static fn (RemotePath $place): bool => ! $directory->contains($place) && ! $place->contains($directory)));
+        }
+
+        return new MeantReach($this->login, $directory, $this->read_only, array_key_exists('space_limit', $this->wanted ?? []) ? $this->wanted['space_limit'] : $this->space_limit, $elsewhere);
+    }
+
+    /** What somebody needs to sign in as it; null where the password is not known here. */
+    public function settings(): ?Settings
+    {
+        return $this->secret === null ? null : new Settings(
+            $this->account->host, $this->account->ftpPort(), $this->account->ftpProtocol(), $this->login, new Secret($this->secret), $this->directory, $this->account->addressOf($this->path()),
+        );
+    }
+
+    /** What is wanted of it: create, renew, change, close, reopen or remove; null for nothing. */
+    public function action(): ?string
+    {
+        return $this->wanted['action'] ?? null;
+    }
+
+    public function hasEnded(): bool
+    {
+        return in_array($this->state, self::ENDED, true);
+    }
+
+    public function isProven(): bool
+    {
+        return $this->reach_proven_at !== null && $this->proof_failed_at === null;
     }
 
     public function isOverdue(): bool
     {
-        return ! $this->isClosed() && $this->closes_at !== null && $this->closes_at->isPast();
+        return ! $this->hasEnded() && $this->closes_at !== null && $this->closes_at->isPast();
+    }
+
+    /** Whether its settings can be handed over: once, after it was made or its password renewed. */
+    public function canBeHandedOver(): bool
+    {
+        return $this->state === self::OPEN && $this->action() === null && $this->secret !== null && $this->handed_over_at === null;
+    }
+
+    /** Whole days since it was last used, or since it was made. */
+    public function idleDays(): int
+    {
+        return (int) max(0, ($this->used_at ?? $this->created_at)->diffInDays(now()));
+    }
+
+    public function endsWords(): string
+    {
+        return match ($this->ends) {
+            self::BY_JOB => 'when its job ends',
+            self::NEVER => 'never'.($this->ends_reason === '' ? '' : ": $this->ends_reason"),
+            default => $this->closes_at?->format('j M Y H:i') ?? 'by hand',
+        };
     }
 
     public function shortLogin(): string

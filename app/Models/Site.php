@@ -17,7 +17,7 @@ final class Site extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['aliases' => '[]', 'mounts' => '[]', 'leads_elsewhere' => false];
+    protected $attributes = ['aliases' => '[]', 'mounts' => '[]', 'leads_elsewhere' => false, 'client_id' => null];
 
     protected $casts = [
         'start_pages' => 'array',
@@ -35,6 +35,18 @@ final class Site extends Model
     public function account(): BelongsTo
     {
         return $this->belongsTo(Account::class);
+    }
+
+    /** @return BelongsTo<Client, $this> whose site it is, where that is not the account's client */
+    public function client(): BelongsTo
+    {
+        return $this->belongsTo(Client::class);
+    }
+
+    /** @return HasMany<Destination, $this> */
+    public function destinations(): HasMany
+    {
+        return $this->hasMany(Destination::class)->orderBy('name');
     }
 
     /** @return HasMany<Deployment, $this> */

@@ -15,6 +15,8 @@ use Illuminate\Support\Facades\DB;
 /** Computes what needs a hand over all accounts, most pressing first; reads only what is in trouble. */
 final readonly class Concerns
 {
+    private const TO_DO = ['create' => 'FTP user to be made at the provider', 'renew' => 'Password to be set at the provider', 'change' => 'FTP user to be changed at the provider', 'close' => 'FTP user to be closed at the provider', 'reopen' => 'FTP user to be opened at the provider', 'remove' => 'FTP user to be removed at the provider'];
+
     /** @param  list<Concern>  $all */
     private function __construct(public array $all)
     {
@@ -79,20 +81,26 @@ final readonly class Concerns
     /** @return list<Concern> */
     private static function openUsers(): array
     {
-        return FtpUser::with('account.sites')->where('state', '!=', FtpUser::CLOSED)
-            ->where(static fn ($query) => $query->where('closes_at', '<', now())->orWhere('state', FtpUser::CLOSING_FAILED))->get()->map(self::openUser(...))->values()->all();
+        return FtpUser::with('account.client', 'account.sites')->alive()
+            ->where(static fn ($query) => $query->where('closes_at', '<', now())->orWhere('state', FtpUser::CLOSING_FAILED)->orWhereNotNull('proof_failed_at')->orWhereNotNull('wanted'))
+            ->orderBy('id')->get()->map(self::openUser(...))->filter()->values()->all();
     }
 
-    private static function openUser(FtpUser $user): Concern
+    private static function openUser(FtpUser $user): ?Concern
     {
-        $days = (int) max(1, ceil(abs($user->closes_at?->diffInDays(now()) ?? 1)));
+        $about = "$user->login, {$user->account->client->name}";
         $reach = count($user->reach()->touched());
+        $reaches = 'Reaches '.($reach === 1 ? '1 site' : "$reach sites").($user->trouble === null ? '' : '. '.rtrim($user->trouble, '.').'.');
+        $byHand = $user->account->control_url === null;
 
-        return new Concern(
-            'open user', Urgency::Now, 'FTP user still open', $user->account->sites->first()->domain ?? $user->account->host,
-            "{$user->shortLogin()} should have closed ".($days === 1 ? 'a day' : "$days days").' ago; reaches '.($reach === 1 ? '1 site' : "$reach sites").($user->trouble === null ? '' : ". $user->trouble"),
-            'Close it', "/ftp-users/$user->id/close", 'POST',
-        );
+        return match (true) {
+            $user->action() !== null && $byHand => new Concern('by hand', $user->isOverdue() ? Urgency::Now : Urgency::Soon, self::TO_DO[$user->action()] ?? 'To be done at the provider', $about, 'Waits for you since '.Amount::ago($user->updated_at), 'See what to do', "/ftp-users/$user->id"),
+            $user->isOverdue() || $user->state === FtpUser::CLOSING_FAILED => new Concern('open user', Urgency::Now, 'FTP user still open', $about, ($user->closes_at === null ? '' : 'Should have closed '.Amount::ago($user->closes_at).'. ').$reaches, 'Close it', "/ftp-users/$user->id/close", 'POST'),
+            $user->proof_failed_at !== null => new Concern('reach', Urgency::Now, $user->reach_proven_at === null ? 'FTP user reaches more or other than meant' : 'Reach no longer as proven', $about, $reaches, 'Look', "/ftp-users/$user->id"),
+            // What is being found out by itself needs nobody yet.
+            $user->updated_at->isBefore(now()->subMinutes(10)) => new Concern('unknown', Urgency::Soon, 'Not known what became of it', $about, (string) $user->trouble, 'Look', "/ftp-users/$user->id"),
+            default => null,
+        };
     }
 
     /** @return list<Concern> */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\View;
 
 use App\Models\Account;
+use App\Models\FtpUser;
 use Illuminate\Contracts\Pagination\Paginator;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\Request;
@@ -54,10 +55,10 @@ final readonly class AccountTable
     public function page(): Paginator
     {
         $down = $this->get('down') === '1' ? 'desc' : 'asc';
-        $open = DB::table('ftp_users')->whereColumn('account_id', 'accounts.id')->where('state', '!=', 'closed');
+        $open = DB::table('ftp_users')->whereColumn('account_id', 'accounts.id')->whereNotIn('state', FtpUser::ENDED);
         $query = Account::query()->select(['accounts.id', 'accounts.client_id', 'accounts.label', 'accounts.company', 'accounts.host', 'accounts.port', 'accounts.protocol', 'accounts.login', 'accounts.tags', 'accounts.notes', 'accounts.space_used', 'accounts.space_limit', 'accounts.reached_at', 'accounts.tried_at', 'accounts.trouble', 'accounts.used_at'])
             ->join('clients', 'clients.id', '=', 'accounts.client_id')
-            ->with(['client', 'sites' => static fn ($sites) => $sites->select(['id', 'account_id', 'domain', 'placeholder'])->withExists('lastBackup')->orderBy('domain'), 'ftpUsers' => static fn ($users) => $users->where('state', '!=', 'closed')->orderBy('closes_at')]);
+            ->with(['client', 'sites' => static fn ($sites) => $sites->select(['id', 'account_id', 'domain', 'placeholder'])->withExists('lastBackup')->orderBy('domain'), 'ftpUsers' => static fn ($users) => $users->whereNotIn('state', FtpUser::ENDED)->orderBy('closes_at')]);
         $this->filter($query);
         match ($this->get('sort')) {
             'site' => $query->orderBy(DB::table('sites')->selectRaw('MIN(domain)')->whereColumn('account_id', 'accounts.id'), $down),
@@ -96,7 +97,7 @@ final readonly class AccountTable
             'untried' => $query->whereNull('accounts.tried_at'),
             'plain' => $query->where('accounts.protocol', 'ftp'),
             'no-site' => $query->whereNotExists(static fn ($sites) => $sites->selectRaw('1')->from('sites')->whereColumn('sites.account_id', 'accounts.id')),
-            'open' => $query->whereExists(static fn ($users) => $users->selectRaw('1')->from('ftp_users')->whereColumn('ftp_users.account_id', 'accounts.id')->where('state', '!=', 'closed')),
+            'open' => $query->whereExists(static fn ($users) => $users->selectRaw('1')->from('ftp_users')->whereColumn('ftp_users.account_id', 'accounts.id')->whereNotIn('state', FtpUser::ENDED)),
             default => null,
         };
     }

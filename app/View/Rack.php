@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\View;
 
 use App\Models\Client;
+use App\Models\FtpUser;
 use Illuminate\Database\Eloquent\Builder;
 
 /** The shelves of all clients, read a part at a time, so that only what is seen is drawn. */
@@ -29,7 +30,7 @@ final readonly class Rack
     public static function part(int $from, string $group, string $words): self
     {
         $like = '%'.addcslashes($words, '%_\\').'%';
-        $clients = Client::with(['accounts' => static fn ($query) => $query->select(['id', 'client_id', 'label', 'host', 'space_limit']), 'accounts.sites.lastBackup', 'accounts.ftpUsers' => static fn ($query) => $query->where('state', '!=', 'closed')])
+        $clients = Client::with(['accounts' => static fn ($query) => $query->select(['id', 'client_id', 'label', 'host', 'space_limit']), 'accounts.sites.lastBackup', 'accounts.ftpUsers' => static fn ($query) => $query->whereNotIn('state', FtpUser::ENDED)])
             ->has('accounts')
             ->when($group !== '', static fn (Builder $query) => $query->where('group', $group))
             ->when($words !== '', static fn (Builder $query) => $query->where(static fn (Builder $either) => $either->where('name', 'like', $like)->orWhereHas('sites', static fn (Builder $sites) => $sites->where('domain', 'like', $like))))

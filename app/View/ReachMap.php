@@ -45,8 +45,8 @@ final readonly class ReachMap
             $place = RemotePath::fromString((string) $path);
             $rows[] = ['path' => $place->toString(), 'name' => $place->depth() === 0 ? '/' : $place->name(), 'depth' => $place->depth(), 'serves' => $serves[$path] ?? null, 'looked' => (bool) $looked];
         }
-        $open = $account->ftpUsers->reject->isClosed()->values();
-        $closed = $account->ftpUsers->filter->isClosed()->sortByDesc('closed_at')->take(self::CLOSED_LANES)->values();
+        $open = $account->ftpUsers->reject->hasEnded()->values();
+        $closed = $account->ftpUsers->filter->hasEnded()->sortByDesc('closed_at')->take(self::CLOSED_LANES)->values();
         $lanes = [[
             'login' => $account->login, 'tone' => 'kept', 'from' => 0, 'to' => count($rows) - 1, 'note' => 'full account', 'warn' => false, 'closed' => false,
         ]];
@@ -70,7 +70,7 @@ final readonly class ReachMap
         return [
             'login' => $user->shortLogin(),
             'tone' => match (true) {
-                $user->isClosed() => 'closed',
+                $user->hasEnded() => 'closed',
                 $reach->isTooWide() || $user->isOverdue() => 'now',
                 $user->reach_proven_at === null => 'soon',
                 default => 'proven',
@@ -78,15 +78,15 @@ final readonly class ReachMap
             'from' => $within === [] ? -1 : min($within),
             'to' => $within === [] ? -1 : max($within),
             'note' => match (true) {
-                $user->isClosed() => $user->refusal_proven_at === null ? 'closed' : 'refused '.$user->refusal_proven_at->format('j M'),
+                $user->hasEnded() => $user->refusal_proven_at === null ? 'closed' : 'refused '.$user->refusal_proven_at->format('j M'),
                 $user->reach_proven_at === null => 'not proven',
                 $reach->isTooWide() => "$touched sites: too wide",
                 $touched === 0 => 'no site',
                 $reach->touched()[0]->extent === Extent::Part => 'part of a site',
                 default => 'one site',
             },
-            'warn' => $reach->isTooWide() && ! $user->isClosed(),
-            'closed' => $user->isClosed(),
+            'warn' => $reach->isTooWide() && ! $user->hasEnded(),
+            'closed' => $user->hasEnded(),
         ];
     }
 }

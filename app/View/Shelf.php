@@ -20,7 +20,7 @@ final readonly class Shelf
     {
         $jars = [];
         foreach ($client->accounts as $account) {
-            $open = $account->ftpUsers->contains(static fn ($user): bool => ! $user->isClosed());
+            $open = $account->ftpUsers->contains(static fn ($user): bool => ! $user->hasEnded());
             foreach ($account->sites as $site) {
                 $jars[] = new Jar($site, $account, $site->bytes === null || ! $account->space_limit ? null : min(1.0, $site->bytes / $account->space_limit), $open);
             }

@@ -46,6 +46,14 @@ final readonly class Endpoint
         return new self($this->host, $this->port, $this->protocol, $login, $password, $this->address, $this->authorities, $this->pin, active: $this->active);
     }
 
+    /** Another service of the same host. What was accepted for one key holds for the other service only where it is the same kind. */
+    public function through(Protocol $protocol, int $port): self
+    {
+        $sameKind = ($this->protocol === Protocol::Sftp) === ($protocol === Protocol::Sftp);
+
+        return new self($this->host, $port, $protocol, $this->login, $this->password, $this->address, $this->authorities, $sameKind ? $this->pin : null, active: $this->active && $protocol !== Protocol::Sftp);
+    }
+
     public function pinned(?Pin $pin): self
     {
         return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $this->address, $this->authorities, $pin, $this->key, $this->start, $this->active);

@@ -57,6 +57,8 @@ final class ReachProof
             $told === null ?: $this->asTold($told);
         } catch (DoesNotHold $broken) {
             $this->steps[] = new ProofStep(false, $broken->getMessage(), $broken->next, $broken->step, $broken->answer, $this->now());
+        } catch (CouldNotTell $away) {
+            $this->steps[] = new ProofStep(false, "As the account itself: {$away->failure->getMessage()}", $away->failure->reason->nextStep(), $this->next(), $away->failure->serverSaid, $this->now(), false);
         } catch (RemoteFailure $failure) {
             $this->steps[] = $this->failed($this->next(), $failure);
         }
@@ -96,8 +98,8 @@ final class ReachProof
             if ($failure->reason === FailureReason::NotFound) {
                 throw new DoesNotHold('landing', "{$this->meant->directory} is not there", 'Make the directory, or give the user another one.', $failure->serverSaid);
             }
-            // A full or a locked account is proven without it.
-            $failure->reason->isTransient() && throw $failure;
+            // A full or a locked account is proven without it; one that cannot be reached says nothing about its user.
+            in_array($failure->reason, [FailureReason::NoSpace, FailureReason::Forbidden], true) || throw new CouldNotTell($failure);
         }
     }
 
@@ -135,7 +137,7 @@ final class ReachProof
     private function landing(array $landed): void
     {
         $names = self::names($landed);
-        $expected = self::names($this->asAccount->list($this->meant->directory));
+        $expected = self::names($this->account(fn (): array => $this->asAccount->list($this->meant->directory)));
         $agree = count(array_intersect($names, $expected));
         $all = count(array_unique([...$names, ...$expected]));
         $answer = $this->answer('226') ?? $this->answer('250');
@@ -154,7 +156,7 @@ final class ReachProof
         $text = "A probe of Cellarium; it may be removed. $this->nonce";
         $this->write($this->asUser, $probe, $text);
         $answer = $this->answer('2');
-        if ($this->asAccount->stat($there) === null) {
+        if ($this->account(fn (): ?RemoteEntry => $this->asAccount->stat($there)) === null) {
             throw new DoesNotHold('write', "What it writes does not arrive in {$this->meant->directory}", 'Close this user and look at its directory at the provider.', $answer);
         }
         $this->hold('write', "Wrote a small file, seen in {$this->meant->directory}", $answer);
@@ -164,7 +166,7 @@ final class ReachProof
         $this->hold('read_back', 'Read it back, the same to the byte', $this->answer('226'));
         $this->asUser->remove($probe);
         $answer = $this->answer('250');
-        if ($this->asAccount->stat($there) !== null) {
+        if ($this->account(fn (): ?RemoteEntry => $this->asAccount->stat($there)) !== null) {
             throw new DoesNotHold('remove', 'What it removed is still there', 'Remove it by hand.', $answer);
         }
         $this->hold('remove', 'Removed it again', $answer);
@@ -200,6 +202,21 @@ final class ReachProof
             throw new DoesNotHold('space', "Space: {$words($told->spaceLimit)}, where {$words($this->meant->spaceLimit)} was asked for", 'Set the space again, or close this user.');
         }
         $this->hold('space', "Space: {$words($told->spaceLimit)}, as asked for, the host says");
+    }
+
+    /**
+     * @template T
+     *
+     * @param  \Closure(): T  $work
+     * @return T
+     */
+    private function account(\Closure $work): mixed
+    {
+        try {
+            return $work();
+        } catch (RemoteFailure $failure) {
+            throw new CouldNotTell($failure);
+        }
     }
 
     private function hold(string $name, string $sentence, ?string $answer = null): void

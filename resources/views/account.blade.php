@@ -94,17 +94,17 @@
             <section class="sheet" aria-labelledby="users">
                 <h2 id="users">FTP users</h2>
                 <ul class="users">
-                    @foreach ($account->ftpUsers->sortByDesc('id')->sortBy(fn ($user) => $user->isClosed() ? 1 : 0) as $user)
+                    @foreach ($account->ftpUsers->sortByDesc('id')->sortBy(fn ($user) => $user->hasEnded() ? 1 : 0) as $user)
                         <li>
                             <div class="user-head"><code class="strong">{{ $user->login }}</code>
-                                @if ($user->isClosed())<x-tag>closed</x-tag>@elseif ($user->isOverdue())<x-tag tone="now">past its date</x-tag>@elseif ($user->state === 'open')<x-tag tone="proven">open</x-tag>@else<x-tag tone="soon">{{ str_replace('_', ' ', $user->state) }}</x-tag>@endif</div>
+                                @if ($user->hasEnded())<x-tag>closed</x-tag>@elseif ($user->isOverdue())<x-tag tone="now">past its date</x-tag>@elseif ($user->state === 'open')<x-tag tone="proven">open</x-tag>@else<x-tag tone="soon">{{ str_replace('_', ' ', $user->state) }}</x-tag>@endif</div>
                             <p class="soft">{{ $user->directory }}@if ($seen = $account->addressOf($user->path())) <button type="button" class="link" data-copy="{{ $seen }}" aria-label="copy address of {{ $user->directory }}">copy address</button>@endif · {{ $user->reach()->sentence() }}@if ($user->purpose !== '') · {{ $user->purpose }}@endif</p>
-                            <p class="soft">@if ($user->isClosed())closed {{ $user->closed_at?->format('j M H:i') }}@else closes {{ $user->closes_at?->format('j M H:i') ?? 'by hand' }}@endif @if ($user->handed_over_at) · handed over {{ $user->handed_over_at->format('j M H:i') }}@endif</p>
+                            <p class="soft">@if ($user->hasEnded())closed {{ $user->closed_at?->format('j M H:i') }}@else closes {{ $user->closes_at?->format('j M H:i') ?? 'by hand' }}@endif @if ($user->handed_over_at) · handed over {{ $user->handed_over_at->format('j M H:i') }}@endif</p>
                             @if ($user->trouble)<p class="word is-trouble">{{ $user->trouble }}</p>@endif
                             @if ($user->is($last))
                                 <ol class="steps">@foreach ($user->proofs->sortBy('id')->take(-6) as $proof)<li class="{{ $proof->ok ? 'is-ok' : 'is-broken' }}"><span>{{ $proof->sentence }}@if (! $proof->ok && $proof->next)<em>{{ $proof->next }}</em>@endif</span><time>{{ $proof->made_at->isToday() ? $proof->made_at->format('H:i:s') : $proof->made_at->format('j M H:i') }}</time></li>@endforeach</ol>
                             @endif
-                            @unless ($user->isClosed())
+                            @unless ($user->hasEnded())
                                 <div class="row-acts">
                                     @if ($user->handed_over_at === null)<x-action to="/ftp-users/{{ $user->id }}/hand-over" aria-label="Hand over the settings of {{ $user->login }}">Hand over</x-action>@endif
                                     <x-action to="/ftp-users/{{ $user->id }}/prove" aria-label="Prove the reach of {{ $user->login }}">Prove</x-action>

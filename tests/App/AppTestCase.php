@@ -4,13 +4,18 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\FtpUsers\FtpUsers;
+use App\FtpUsers\Order;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Deployment;
+use App\Models\FtpUser;
 use App\Models\Package;
 use App\Models\Person;
 use App\Models\Site;
 use App\Packages\Packages;
+use Carbon\CarbonImmutable;
+use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\DatabaseTruncation;
@@ -129,6 +134,12 @@ abstract class AppTestCase extends TestCase
         self::assertIsArray($data, $text);
 
         return [$status, $data];
+    }
+
+    /** An FTP user made and proven at the stand-in. */
+    protected function ftpUser(string $name = 'job', string $directory = '/www/site.example', string $ends = FtpUser::BY_JOB, ?CarbonImmutable $closesAt = null, ?int $space = null): FtpUser
+    {
+        return app(FtpUsers::class)->open($this->account, new Order($name, RemotePath::fromString($directory), $space, $ends, $closesAt, person: $this->person));
     }
 
     protected function deployed(): Deployment

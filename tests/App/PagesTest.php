@@ -92,8 +92,8 @@ final class PagesTest extends AppTestCase
         $account = $this->account->load('sites', 'client');
         mkdir($this->root().'/img');
         app(\App\Accounts\AccountCheck::class)->connect($account);
-        app(FtpUsers::class)->open($account, 'pictures', RemotePath::fromString('/www/site.example/img'), null, now()->addDay(), '');
-        app(FtpUsers::class)->open($account, 'wide', RemotePath::fromString('/www'), null, now()->addDay(), '');
+        $this->ftpUser('pictures', '/www/site.example/img', FtpUser::BY_TIME, now()->addDay());
+        $this->ftpUser('wide', '/www', FtpUser::BY_TIME, now()->addDay());
         $account->load('ftpUsers.proofs');
         $account->ftpUsers->each->setRelation('account', $account);
         $map = ReachMap::of($account);

@@ -47,7 +47,7 @@ final class RunsTest extends AppTestCase
 
     public function test_the_job_signs_in_as_its_ftp_user_and_closes_it_at_the_end(): void
     {
-        $user = app(FtpUsers::class)->open($this->account, 'job', RemotePath::fromString('/www/site.example'), null, now()->addHour(), 'this job');
+        $user = $this->ftpUser('job', '/www/site.example');
         self::assertSame(FtpUser::OPEN, $user->state, (string) $user->trouble);
         $run = app(Plans::class)->deploy($this->site, $this->package(), $user->load('account.sites'));
         $this->account->update(['secret' => 'no longer right']);
@@ -61,7 +61,7 @@ final class RunsTest extends AppTestCase
 
     public function test_users_past_their_date_are_closed_and_one_that_cannot_be_is_a_concern(): void
     {
-        $user = app(FtpUsers::class)->open($this->account, 'job', RemotePath::fromString('/www'), null, now()->addMinute(), '');
+        $user = $this->ftpUser('job', '/www', FtpUser::BY_TIME, now()->addMinute());
         $this->artisan('cellarium:close-due');
         self::assertSame(FtpUser::OPEN, $user->refresh()->state);
         $this->travel(2)->minutes();
@@ -125,7 +125,7 @@ final class RunsTest extends AppTestCase
         file_put_contents($this->root().'/about.html', 'the old about');
         touch($this->root().'/about.html', 1_700_000_000);
         $before = self::contents($this->root());
-        $user = app(FtpUsers::class)->open($this->account, 'job', RemotePath::fromString('/www/site.example'), null, now()->addHour(), '');
+        $user = $this->ftpUser('job', '/www/site.example');
         $run = app(Plans::class)->deploy($this->site, $this->package(), $user->load('account.sites'));
         $run->update(['state' => Deployment::QUEUED]);
         // The user is closed behind our back as soon as names are being given.

@@ -23,7 +23,7 @@ final class SecretsTest extends AppTestCase
         $log = storage_path('logs/cellarium.log');
         @unlink($log);
         $texts = [];
-        $user = app(FtpUsers::class)->open($this->account, 'job', RemotePath::fromString('/www/site.example'), null, now()->addHour(), 'this job');
+        $user = $this->ftpUser('job', '/www/site.example');
         $secrets = [StandinHost::PASSWORD, StandinHost::TOKEN, (string) $user->secret, 'a-word-for-tests'];
         self::assertGreaterThan(12, strlen($secrets[2]));
 

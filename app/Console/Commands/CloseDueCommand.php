@@ -4,23 +4,19 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\FtpUsers\FtpUsers;
-use App\Models\Deployment;
-use App\Models\FtpUser;
+use App\FtpUsers\Upkeep;
 use Illuminate\Console\Command;
 
 final class CloseDueCommand extends Command
 {
     protected $signature = 'cellarium:close-due';
 
-    protected $description = 'Close FTP users whose closing date has come';
+    protected $description = 'Close FTP users whose time has come, and find out what became of changes that were broken off';
 
-    public function handle(FtpUsers $users): int
+    public function handle(Upkeep $upkeep): int
     {
-        $busy = Deployment::whereIn('state', [Deployment::RUNNING, Deployment::WAITING, Deployment::QUEUED])->pluck('ftp_user_id')->filter();
-        foreach (FtpUser::with('account.sites')->whereIn('state', [FtpUser::MADE, FtpUser::OPEN])->where('closes_at', '<=', now())->whereNotIn('id', $busy)->get() as $user) {
-            $users->close($user, 'its closing date has come');
-        }
+        $upkeep->closeDue();
+        $upkeep->settleLeft();
 
         return self::SUCCESS;
     }

@@ -14,7 +14,7 @@ use Symfony\Component\Console\Helper\ProgressBar;
 
 final class DeployCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--as= : the FTP user to sign in as; it is closed at the end} {--json : one JSON object on standard output}';
+    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--as= : the FTP user to sign in as; it is closed at the end when it was made for its job} {--json : one JSON object on standard output}';
 
     protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 failed and put back)';
 

@@ -38,7 +38,7 @@ final class DeploymentController
     {
         $site = $request->integer('site') > 0 ? Site::with('account.client', 'account.ftpUsers', 'account.sites')->findOrFail($request->integer('site')) : null;
         $package = $request->integer('package') > 0 ? Package::findOrFail($request->integer('package')) : null;
-        $users = $site === null ? collect() : $site->account->ftpUsers->where('state', FtpUser::OPEN)->filter(static fn (FtpUser $user): bool => $site->root()->seenFrom($user->path()) !== null);
+        $users = $site === null ? collect() : $site->account->ftpUsers->where('state', FtpUser::OPEN)->filter(static fn (FtpUser $user): bool => ! $user->read_only && $user->secret !== null && $site->root()->seenFrom($user->path()) !== null);
 
         return view('deploy', [
             'site' => $site, 'package' => $package, 'users' => $users,

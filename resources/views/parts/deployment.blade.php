@@ -86,7 +86,7 @@
                         <dt>Visitors see</dt><dd>{{ $touches === 0 ? 'no change' : 'the old site, then the new one; names are given at the end, the start page last' }}</dd>
                     @endif
                     <dt>To send</dt><dd>{{ Amount::bytes($plan->bytesToSend()) }} in {{ Amount::files($sends) }}</dd>
-                    <dt>Signs in as</dt><dd><code>{{ $deployment->ftpUser?->login ?? $account->login }}</code>@if ($deployment->ftpUser)<br><span class="soft">{{ $deployment->ftpUser->isClosed() ? 'closed '.$deployment->ftpUser->closed_at->format('H:i:s').', sign-in refused' : 'closed when this is done' }}</span>@endif</dd>
+                    <dt>Signs in as</dt><dd><code>{{ $deployment->ftpUser?->login ?? $account->login }}</code>@if ($deployment->ftpUser)<br><span class="soft">{{ $deployment->ftpUser->hasEnded() ? 'closed '.$deployment->ftpUser->closed_at->format('H:i:s').', sign-in refused' : ($deployment->ftpUser->ends === 'job' ? 'closed when this is done' : 'closes '.$deployment->ftpUser->endsWords()) }}</span>@endif</dd>
                     <dt>Way back</dt><dd>{{ $deployment->backup ? "one step, from backup number $deployment->backup_id" : 'one step, from the backup taken first' }}</dd>
                 </dl>
                 @if ($deployment->state === 'proven' && $touches > 0)<x-action to="/deployments/{{ $deployment->id }}/undo">Go back one step</x-action>@endif

@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\FtpUsers;
+
+use App\Hosting\Connections;
+use App\Models\FtpUser;
+use Carbon\CarbonImmutable;
+use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Account\HostedUser;
+use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Proof\Evidence;
+use Cellarium\Core\Proof\ProofStep;
+use Cellarium\Core\Proof\ReachProof;
+use Illuminate\Support\Str;
+use Psr\Clock\ClockInterface;
+
+/** Signs in as FTP users, to see what they can do or that they are refused, and writes down every step. */
+final readonly class ReachProofs
+{
+    public function __construct(private Connections $connections, private ClockInterface $clock)
+    {
+    }
+
+    /** @param  Secret|null  $password  another than the one that is known to be right */
+    public function open(FtpUser $user, ?Secret $password = null): Evidence
+    {
+        $told = $this->told($user);
+        $this->noteUse($user, $told);
+        $evidence = $user->secret === null && $password === null ? $this->asTold($user, $told) : $this->proof($user, $password)->open($told);
+        $this->keep($user, 'reach', $evidence);
+        // By the host's clock, so that the next look tells our own sign-in from anybody else's.
+        $user->update(['tried_at' => now(), 'seen_use' => $this->told($user)->lastUsed ?? $user->seen_use]);
+
+        return $evidence;
+    }
+
+    public function closed(FtpUser $user): Evidence
+    {
+        $this->noteUse($user, $this->told($user));
+        $evidence = $this->proof($user, null)->closed();
+        $this->keep($user, 'refusal', $evidence);
+        $user->update(['tried_at' => now()]);
+
+        return $evidence;
+    }
+
+    /** Null where the host does not tell, or cannot be asked just now: then the sign-in alone tells. */
+    public function told(FtpUser $user): ?HostedUser
+    {
+        try {
+            return $this->connections->control($user->account)?->ftpUser($user->login);
+        } catch (ControlFailure $failure) {
+            logger()->warning($failure->getMessage());
+
+            return null;
+        }
+    }
+
+    private function proof(FtpUser $user, ?Secret $password): ReachProof
+    {
+        return new ReachProof($user->meant(), $this->connections->remoteAs($user, $password), $this->connections->remote($user->account), strtolower(Str::random(12)), $this->clock);
+    }
+
+    /** Where its password was forgotten, nobody here can be it; what the host says is all there is, and it says so. */
+    private function asTold(FtpUser $user, ?HostedUser $told): Evidence
+    {
+        $at = (float) $this->clock->now()->format('U.u');
+        if ($told === null) {
+            return new Evidence([new ProofStep(false, 'The host could not be asked, and its password was forgotten here', 'Try again, or renew its password to prove it by signing in.', 'told', null, $at, false)]);
+        }
+        $meant = $user->meant();
+        $as = $told->open && $told->directory === $meant->directory->toString() && $told->spaceLimit === $meant->spaceLimit && $told->readOnly === $meant->readOnly;
+
+        return new Evidence([new ProofStep($as, $as ? 'Directory, space and rights are as asked for, the host says; nobody signed in, its password was forgotten here' : "The host says otherwise: it is ".($told->open ? 'open' : 'closed')." and lands in $told->directory", $as ? null : 'Close it, or renew its password and prove it.', 'told', null, $at)]);
+    }
+
+    private function noteUse(FtpUser $user, ?HostedUser $told): void
+    {
+        $last = $told?->lastUsed;
+        if ($last === null || $last === $user->seen_use) {
+            return;
+        }
+        $at = rescue(static fn (): CarbonImmutable => CarbonImmutable::parse($last), null, false);
+        if ($at !== null) {
+            $user->update(['used_at' => $at->min(now()), 'seen_use' => mb_substr($last, 0, 40)]);
+        }
+    }
+
+    private function keep(FtpUser $user, string $kind, Evidence $evidence): void
+    {
+        $run = strtolower(Str::random(12));
+        $rows = array_map(static fn (ProofStep $step): array => [
+            'subject_type' => $user->getMorphClass(), 'subject_id' => $user->id, 'kind' => $kind, 'run' => $run,
+            'made_at' => $step->at === null ? now()->format('Y-m-d H:i:s.v') : CarbonImmutable::createFromTimestamp($step->at, config('app.timezone'))->format('Y-m-d H:i:s.v'),
+            'sentence' => mb_substr($step->sentence, 0, 1000), 'next' => $step->next === null ? null : mb_substr($step->next, 0, 500),
+        ] + $step->toArray(), $evidence->steps);
+        $user->proofs()->getQuery()->insert($rows);
+    }
+}

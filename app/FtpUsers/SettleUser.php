@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\FtpUsers;
+
+use App\Models\FtpUser;
+use App\Problem;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+
+/** Proves one FTP user in a queue worker while a page watches; holds its number and nothing else. */
+final class SettleUser implements ShouldQueue
+{
+    use Queueable;
+
+    public int $timeout = 0;
+
+    public function __construct(public readonly int $user)
+    {
+    }
+
+    public function handle(FtpUsers $users): void
+    {
+        $user = FtpUser::with('account.client', 'account.sites')->find($this->user);
+        if ($user === null) {
+            return;
+        }
+        try {
+            $users->settle($user);
+        } catch (\Throwable $failure) {
+            if (! Problem::isExpected($failure)) {
+                throw $failure;
+            }
+            $user->update(['trouble' => Problem::words($failure)]);
+        }
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Cellarium\Core\Path\RemotePath;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** A directory of a site that has a name, because it is needed again and again. */
+final class Destination extends Model
+{
+    protected $guarded = ['id'];
+
+    /** @return BelongsTo<Site, $this> */
+    public function site(): BelongsTo
+    {
+        return $this->belongsTo(Site::class);
+    }
+
+    public function path(): RemotePath
+    {
+        return RemotePath::fromString($this->directory);
+    }
+}

@@ -1,0 +1,352 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\FtpUsers\FtpUsers;
+use App\FtpUsers\Order;
+use App\FtpUsers\Upkeep;
+use App\Models\FtpUser;
+use App\Models\Proof;
+use App\Models\RecordEntry;
+use App\Problem;
+use App\Today\Concerns;
+use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Path\RemotePath;
+use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\Support\StandinHost;
+
+/** What is true at the host and what is written down here agree, whatever happens in between. */
+final class FtpUsersTest extends AppTestCase
+{
+    private function users(): FtpUsers
+    {
+        return app(FtpUsers::class);
+    }
+
+    /** @return array<string, mixed>|null what the host has */
+    private function atHost(string $login = 'job@site.example'): ?array
+    {
+        return collect($this->host->control('GET', '/v1/ftp-users', StandinHost::TOKEN)[1]['ftp_users'])->firstWhere('login', $login);
+    }
+
+    private function fresh(FtpUser $user): FtpUser
+    {
+        return FtpUser::with('account.client', 'account.sites')->findOrFail($user->id);
+    }
+
+    public function test_it_is_open_when_proven_and_lives_through_every_change_with_proof_and_record(): void
+    {
+        $user = $this->ftpUser(space: 3_000_000);
+        self::assertSame([FtpUser::OPEN, true, null, null], [$user->state, $user->isProven(), $user->wanted, $user->next_secret], (string) $user->trouble);
+        $steps = $user->proofs()->orderBy('id')->get();
+        self::assertSame(['sign_in', 'landing', 'parent', 'absolute', 'encoded', 'link', 'write', 'read_back', 'remove', 'space'], $steps->pluck('name')->all());
+        self::assertSame(['230 Signed in', 1], [$steps[0]->answer, $steps->pluck('run')->unique()->count()]);
+
+        $old = $user->secret;
+        $user->update(['handed_over_at' => now()]);
+        $this->users()->renew($user);
+        self::assertTrue($this->users()->settle($user));
+        self::assertNotSame($old, $user->refresh()->secret);
+        self::assertNull($user->handed_over_at, 'a new password is handed over anew');
+
+        mkdir($this->root().'/media');
+        $this->users()->change($user, RemotePath::fromString('/www/site.example/media'), true, null);
+        self::assertTrue($this->users()->settle($user));
+        self::assertSame(['/www/site.example/media', null], [$user->refresh()->directory, $user->space_limit]);
+        self::assertSame(['/www/site.example/media', null], [$this->atHost()['directory'], $this->atHost()['space_limit']]);
+
+        self::assertTrue($this->users()->close($user, 'by hand'));
+        self::assertSame([FtpUser::CLOSED, null, false], [$user->refresh()->state, $user->secret, $this->atHost()['open']]);
+        $this->users()->reopen($user, FtpUser::BY_TIME, now()->addHour());
+        self::assertTrue($this->users()->settle($user));
+        self::assertSame([FtpUser::OPEN, FtpUser::BY_TIME, true], [$user->refresh()->state, $user->ends, $this->atHost()['open']]);
+
+        $this->users()->remove($user);
+        self::assertTrue($this->users()->settle($user));
+        self::assertSame([FtpUser::REMOVED, null], [$user->refresh()->state, $this->atHost()]);
+        self::assertSame(FtpUser::OPEN, $this->ftpUser()->state, 'the login may be made again');
+        foreach (['created; landing in /www/site.example and proven', 'Password of job@site.example renewed', 'changed; landing in /www/site.example/media', 'closed (by hand); its sign-in is refused', 'opened again', 'removed; its sign-in is refused'] as $words) {
+            self::assertTrue(RecordEntry::where('sentence', 'like', "%$words%")->exists(), $words);
+        }
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, string}> */
+    public static function hosts(): iterable
+    {
+        yield 'it lands elsewhere' => [['land_home' => true], 'Landed elsewhere'];
+        yield 'it is kept nowhere' => [['no_jail' => true], 'Going up led out'];
+        yield 'it gets more than asked' => [['more_than_asked' => true], 'Space: no limit, where 3 MB was asked for'];
+    }
+
+    /** @param  array<string, mixed>  $faults */
+    #[DataProvider('hosts')]
+    public function test_one_that_reaches_more_is_never_open_and_a_proof_that_no_longer_holds_is_a_concern(array $faults, string $words): void
+    {
+        $proven = $this->ftpUser('before', space: 3_000_000);
+        $this->host->faults($faults);
+        $user = $this->ftpUser('after', space: 3_000_000);
+        self::assertSame([FtpUser::MADE, false], [$user->state, $user->isProven()]);
+        self::assertStringContainsString($words, (string) $user->trouble);
+        if (isset($faults['more_than_asked'])) {
+            $this->host->control('PATCH', '/v1/ftp-users/before@site.example', StandinHost::TOKEN, ['space_limit' => 9]);
+        }
+        $this->travel(7)->hours();
+        app(Upkeep::class)->proveAgain($this->account, 6);
+        self::assertFalse($this->fresh($proven)->isProven());
+        $concerns = collect(Concerns::compute()->all)->where('kind', 'reach');
+        self::assertSame(2, $concerns->count());
+        self::assertStringContainsString($words, $concerns->first()->evidence);
+        self::assertSame(1, RecordEntry::where('sentence', 'like', 'Reach of before@site.example no longer holds%')->count());
+        $this->host->faults([]);
+        $this->host->control('PATCH', '/v1/ftp-users/before@site.example', StandinHost::TOKEN, ['space_limit' => 3_000_000]);
+        self::assertTrue($this->users()->settle($this->fresh($proven)));
+        self::assertTrue($this->fresh($proven)->isProven());
+    }
+
+    public function test_by_hand_it_waits_for_a_person_and_counts_only_when_proven(): void
+    {
+        $this->account->update(['control_url' => null, 'company' => 'Northquay']);
+        $user = $this->ftpUser(space: 3_000_000);
+        self::assertSame([FtpUser::ASKED, 'create'], [$user->state, $user->action()]);
+        $sheet = $this->users()->sheet($user);
+        self::assertSame('Create job@site.example', $sheet?->title);
+        $attempts = Proof::count();
+        app(Upkeep::class)->settleLeft();
+        self::assertSame($attempts, Proof::count(), 'nobody knocks before the person says it is done');
+        self::assertFalse($this->users()->settle($user));
+        self::assertStringContainsString('not done at the provider yet', (string) $user->trouble);
+
+        // What the person does at the provider, first with the wrong directory.
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'job', 'password' => $sheet->password?->reveal(), 'directory' => '/www', 'space_limit' => null]);
+        self::assertFalse($this->users()->settle($user));
+        self::assertStringContainsString('Landed elsewhere', (string) $user->trouble);
+        self::assertSame('create', $user->action(), 'the sheet stays');
+        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['directory' => $sheet->fields['Directory']]);
+        self::assertTrue($this->users()->settle($user));
+        self::assertSame([FtpUser::OPEN, null], [$user->refresh()->state, $this->users()->sheet($user)]);
+
+        self::assertFalse($this->users()->close($user, 'by hand'));
+        self::assertSame('Close job@site.example', $this->users()->sheet($user)?->title);
+        self::assertFalse($this->users()->settle($user));
+        self::assertSame([FtpUser::OPEN, true], [$user->state, str_contains((string) $user->trouble, 'can still sign in')]);
+        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['open' => false]);
+        $this->travel(2)->hours();
+        app(Upkeep::class)->settleLeft();
+        self::assertSame(FtpUser::CLOSED, $user->refresh()->state, 'found out by itself in the end');
+
+        $other = $this->ftpUser('other');
+        $this->users()->giveUp($other);
+        self::assertNull(FtpUser::find($other->id));
+    }
+
+    public function test_a_refused_creation_leaves_nothing_behind(): void
+    {
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'taken', 'password' => 'a-long-enough-word', 'directory' => '/www', 'space_limit' => null]);
+        foreach (['taken' => 'exists already', 'A B' => 'This host takes'] as $name => $words) {
+            try {
+                $this->ftpUser((string) $name);
+                self::fail("$name was made.");
+            } catch (ControlFailure|Problem $refused) {
+                self::assertStringContainsString($words, $refused->getMessage());
+            }
+        }
+        try {
+            $this->ftpUser('lost', '/www/typo');
+            self::fail('A directory that is not there was taken.');
+        } catch (ControlFailure) {
+            self::assertSame([0, null], [FtpUser::count(), $this->atHost('lost@site.example')]);
+        }
+        $made = app(FtpUsers::class)->open($this->account, new Order('deep', RemotePath::fromString('/www/new/deep'), makesDirectory: true));
+        self::assertSame([FtpUser::OPEN, true], [$made->state, is_dir("{$this->host->home}/www/new/deep")]);
+    }
+
+    public function test_the_same_login_twice_at_once_is_made_once(): void
+    {
+        $script = 'require $argv[1]."/vendor/autoload.php"; $app = require $argv[1]."/bootstrap/app.php"; $app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
+            .'try { $user = app(App\FtpUsers\FtpUsers::class)->open(App\Models\Account::with("sites", "client")->findOrFail($argv[2]), new App\FtpUsers\Order("job", Cellarium\Core\Path\RemotePath::fromString("/www/site.example"))); echo $user->state; } catch (App\Problem|Cellarium\Core\Account\ControlFailure $refused) { echo "refused: ", $refused->getMessage(); }';
+        $running = [];
+        for ($count = 0; $count < 2; $count++) {
+            $running[] = proc_open([PHP_BINARY, '-r', $script, '--', dirname(__DIR__, 2), (string) $this->account->id], [1 => ['pipe', 'w']], $pipes[], null, $this->settings() + getenv());
+        }
+        $said = array_map(static fn (array $ends): string => (string) stream_get_contents($ends[1]), $pipes);
+        array_map(proc_close(...), $running);
+        sort($said);
+        self::assertSame(FtpUser::OPEN, $said[0], implode(' / ', $said));
+        self::assertStringContainsString('exists already', $said[1]);
+        self::assertSame([1, 1], [FtpUser::count(), count($this->host->control('GET', '/v1/ftp-users', StandinHost::TOKEN)[1]['ftp_users'])]);
+    }
+
+    public function test_lost_answers_are_found_out_by_asking_the_host(): void
+    {
+        $this->host->faults(['lose_answer' => true]);
+        $user = $this->ftpUser();
+        self::assertSame([FtpUser::OPEN, null], [$user->state, $user->wanted], 'it was made; the host told when it was asked again');
+        $old = $user->secret;
+        $this->users()->renew($user);
+        self::assertTrue($this->users()->settle($user), (string) $user->trouble);
+        self::assertNotSame($old, $user->refresh()->secret);
+        self::assertTrue($this->users()->close($user, 'by hand'), (string) $user->trouble);
+
+        $this->host->faults(['control_fails' => true]);
+        try {
+            $this->users()->reopen($user, FtpUser::BY_JOB, null);
+            self::fail('It was opened.');
+        } catch (ControlFailure $failure) {
+            self::assertStringContainsString('nothing was changed', $failure->getMessage());
+        }
+        self::assertSame([FtpUser::CLOSED, null, null], [$user->refresh()->state, $user->wanted, $user->next_secret]);
+        $this->host->faults(['control_delay_ms' => 700]);
+        self::assertSame(FtpUser::OPEN, $this->ftpUser('slow')->state, 'slow is not lost');
+    }
+
+    public function test_where_the_host_cannot_be_asked_nothing_is_claimed_until_it_can(): void
+    {
+        $right = $this->account->control_url;
+        $this->account->update(['control_url' => 'http://127.0.0.1:1']);
+        $user = app(FtpUsers::class)->begin($this->account, new Order('job', RemotePath::fromString('/www/site.example')));
+        self::assertSame([FtpUser::ASKED, 'create'], [$user->state, $user->action()]);
+        self::assertStringContainsString('not known whether it was done', (string) $user->trouble);
+        self::assertFalse($this->users()->settle($user));
+        $this->account->update(['control_url' => $right]);
+        $this->travel(2)->minutes();
+        app(Upkeep::class)->settleLeft();
+        self::assertNull(FtpUser::find($user->id), 'the host knows no such user, so there is none');
+
+        $open = $this->ftpUser();
+        $this->account->update(['control_url' => 'http://127.0.0.1:1']);
+        $open->load('account.sites', 'account.client');
+        self::assertFalse($this->users()->close($open, 'by hand'));
+        self::assertSame(FtpUser::CLOSING_FAILED, $open->refresh()->state);
+        $this->account->update(['control_url' => $right]);
+        app(Upkeep::class)->closeDue();
+        self::assertSame(FtpUser::CLOSING_FAILED, $open->refresh()->state, 'not every minute');
+        $this->travel(6)->minutes();
+        app(Upkeep::class)->closeDue();
+        self::assertSame(FtpUser::CLOSED, $open->refresh()->state);
+    }
+
+    public function test_a_process_that_was_killed_between_two_steps_leaves_what_can_be_found_out(): void
+    {
+        $written = ['login' => 'job@site.example', 'directory' => '/www/site.example', 'state' => FtpUser::ASKED, 'next_secret' => 'the-Password-4711', 'wanted' => ['action' => 'create', 'name' => 'job'], 'ends' => FtpUser::BY_JOB];
+        $asked = $this->account->ftpUsers()->create($written);
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'job', 'password' => 'the-Password-4711', 'directory' => '/www/site.example', 'space_limit' => null]);
+        $this->travel(2)->minutes();
+        app(Upkeep::class)->settleLeft();
+        self::assertSame([FtpUser::OPEN, 'the-Password-4711'], [$asked->refresh()->state, $asked->secret]);
+
+        $renewing = $this->fresh($asked);
+        $renewing->update(['wanted' => ['action' => 'renew'], 'next_secret' => 'another-Password-4711']);
+        $this->travel(2)->minutes();
+        app(Upkeep::class)->settleLeft();
+        self::assertSame(['the-Password-4711', null], [$renewing->refresh()->secret, $renewing->wanted], 'the host never heard of it');
+        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['password' => 'another-Password-4711']);
+        $renewing->update(['wanted' => ['action' => 'renew'], 'next_secret' => 'another-Password-4711']);
+        $this->travel(2)->minutes();
+        app(Upkeep::class)->settleLeft();
+        self::assertSame(['another-Password-4711', null], [$renewing->refresh()->secret, $renewing->wanted], 'the host had done it');
+
+        $renewing->update(['wanted' => ['action' => 'close', 'why' => 'by hand']]);
+        $this->travel(2)->minutes();
+        app(Upkeep::class)->settleLeft();
+        self::assertSame([FtpUser::CLOSED, false], [$renewing->refresh()->state, $this->atHost()['open']], 'what was to be closed is closed');
+
+        $others = $this->account->ftpUsers()->create(['login' => 'theirs@site.example', 'wanted' => ['action' => 'create', 'name' => 'theirs']] + $written);
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'theirs', 'password' => 'somebody-elses-word', 'directory' => '/www', 'space_limit' => null]);
+        $this->travel(2)->minutes();
+        app(Upkeep::class)->settleLeft();
+        self::assertNull(FtpUser::find($others->id));
+        self::assertTrue(RecordEntry::where('sentence', 'like', 'theirs@site.example exists at the host, but was not made from here%')->exists());
+    }
+
+    public function test_it_closes_at_its_time_to_the_minute_and_a_clock_that_jumps_opens_nothing(): void
+    {
+        $this->travelTo(now()->startOfMinute());
+        $user = $this->ftpUser(ends: FtpUser::BY_TIME, closesAt: now()->addMinutes(3));
+        $this->travel(2)->minutes();
+        $this->artisan('cellarium:close-due');
+        self::assertSame(FtpUser::OPEN, $user->refresh()->state);
+        $this->travel(1)->minutes();
+        $this->artisan('cellarium:close-due');
+        self::assertSame([FtpUser::CLOSED, false], [$user->refresh()->state, $this->atHost()['open']]);
+        $this->travel(-2)->days();
+        $this->artisan('cellarium:close-due');
+        self::assertSame([FtpUser::CLOSED, false, 0], [$user->refresh()->state, $this->atHost()['open'], $user->idleDays()]);
+        // One that was being closed when the clock was set back is tried again at once, not in two days.
+        $user->update(['state' => FtpUser::CLOSING_FAILED, 'tried_at' => now()->addDays(2), 'secret' => 'any']);
+        $this->artisan('cellarium:close-due');
+        self::assertSame(FtpUser::CLOSED, $user->refresh()->state);
+        $job = $this->ftpUser('other', ends: FtpUser::BY_JOB);
+        $this->travel(400)->days();
+        $this->artisan('cellarium:close-due');
+        self::assertSame(FtpUser::OPEN, $job->refresh()->state, 'a job ends it, not a clock');
+    }
+
+    public function test_a_host_that_closes_late_or_never_is_caught_and_tried_again(): void
+    {
+        $user = $this->ftpUser();
+        $this->host->faults(['close_never' => true]);
+        self::assertFalse($this->users()->close($user, 'by hand'));
+        self::assertSame(FtpUser::CLOSING_FAILED, $user->refresh()->state);
+        self::assertSame('job@site.example can still sign in', $user->trouble);
+        self::assertSame('FTP user still open', Concerns::compute()->all[0]->title);
+        foreach ([1, 2] as $time) {
+            $this->travel(6)->minutes();
+            $this->artisan('cellarium:close-due');
+        }
+        self::assertSame(FtpUser::CLOSING_FAILED, $user->refresh()->state);
+        self::assertSame(1, RecordEntry::where('action', 'ftp_user_closed')->count(), 'the same trouble is not written down again and again');
+        $this->host->faults([]);
+        $this->travel(6)->minutes();
+        $this->artisan('cellarium:close-due');
+        self::assertSame([FtpUser::CLOSED, null], [$user->refresh()->state, $user->trouble]);
+    }
+
+    public function test_idle_days_come_from_the_host_and_our_own_proofs_do_not_count_as_use(): void
+    {
+        $user = $this->ftpUser();
+        self::assertNull($user->used_at);
+        $this->users()->settle($user);
+        self::assertNull($user->refresh()->used_at, 'only we were there');
+        $at = ftp_connect('127.0.0.1', $this->host->ftpPort);
+        self::assertNotFalse($at);
+        self::assertTrue(ftp_login($at, $user->login, (string) $user->secret));
+        ftp_close($at);
+        $this->users()->settle($user);
+        self::assertNotNull($user->refresh()->used_at, 'somebody was there');
+        DB::table('ftp_users')->update(['used_at' => now()->subDays(40)]);
+        $this->users()->settle($user);
+        self::assertSame(40, $user->refresh()->idleDays());
+    }
+
+    public function test_where_its_password_was_forgotten_the_host_tells_and_closing_is_proven_with_another(): void
+    {
+        $user = $this->ftpUser(space: 3_000_000);
+        $user->update(['secret' => null, 'handed_over_at' => now()]);
+        self::assertTrue($this->users()->settle($user));
+        self::assertStringContainsString('nobody signed in, its password was forgotten here', $user->proofs()->latest('id')->firstOrFail()->sentence);
+        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['directory' => '/www']);
+        self::assertFalse($this->users()->settle($user));
+        self::assertStringContainsString('lands in /www', (string) $user->trouble);
+        self::assertTrue($this->users()->close($user, 'by hand'));
+        self::assertSame('job@site.example: sign-in refused (530)', $user->proofs()->where('kind', 'refusal')->firstOrFail()->sentence);
+    }
+
+    public function test_an_account_that_cannot_be_reached_says_nothing_about_its_users(): void
+    {
+        $user = $this->ftpUser();
+        $this->account->update(['secret' => 'no longer right']);
+        self::assertFalse($this->users()->settle($this->fresh($user)));
+        self::assertTrue($this->fresh($user)->isProven());
+        self::assertStringContainsString('Could not be tried: As the account itself', (string) $this->fresh($user)->trouble);
+    }
+
+    public function test_a_weak_word_is_no_password_of_the_order_by_itself(): void
+    {
+        self::assertMatchesRegularExpression('/\A.{4}-.{4}-.{4}-.{4}\z/', (new Order('x', RemotePath::root()))->password->reveal());
+        self::assertSame('own', (new Order('x', RemotePath::root(), password: new Secret('own')))->password->reveal());
+    }
+}
