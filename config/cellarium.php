@@ -21,6 +21,9 @@ return [
     // Hours after which the sweep looks at an account again.
     'sweep_hours' => (int) env('CELLARIUM_SWEEP_HOURS', 6),
 
+    // Days without use after which an FTP user counts as idle.
+    'idle_days' => (int) env('CELLARIUM_IDLE_DAYS', 30),
+
     'archive' => [
         'entries' => (int) env('CELLARIUM_ARCHIVE_ENTRIES', 100_000),
         'bytes' => (int) env('CELLARIUM_ARCHIVE_BYTES', 4_000_000_000),

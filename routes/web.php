@@ -6,22 +6,30 @@ use App\Http\Controllers\AccountController;
 use App\Http\Controllers\BackupController;
 use App\Http\Controllers\ClientController;
 use App\Http\Controllers\DeploymentController;
+use App\Http\Controllers\DestinationController;
 use App\Http\Controllers\FinderController;
 use App\Http\Controllers\FtpUserController;
+use App\Http\Controllers\HandOverController;
 use App\Http\Controllers\ListController;
 use App\Http\Controllers\PackageController;
+use App\Http\Controllers\ReachController;
 use App\Http\Controllers\RecordController;
 use App\Http\Controllers\SavedViewController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TakeOnController;
 use App\Http\Controllers\TodayController;
+use App\Http\Controllers\UserListController;
 use Illuminate\Support\Facades\Route;
 
 Route::middleware('guest')->group(function (): void {
     Route::get('/sign-in', [SignInController::class, 'show']);
     Route::post('/sign-in', [SignInController::class, 'signIn']);
 });
+
+// Whoever has the link is let in, signed in here or not.
+Route::get('/hand-over/{token}', [HandOverController::class, 'show']);
+Route::post('/hand-over/{token}', [HandOverController::class, 'open']);
 
 Route::middleware('auth')->group(function (): void {
     Route::post('/sign-out', [SignInController::class, 'signOut']);
@@ -54,11 +62,36 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/sites/{site}/find-root', [SiteController::class, 'find']);
     Route::post('/sites/{site}/prove-root', [SiteController::class, 'proveRoot']);
 
-    Route::get('/accounts/{account}/reach', [FtpUserController::class, 'preview']);
+    Route::get('/accounts/{account}/foresight', [ReachController::class, 'foresight']);
+    Route::get('/accounts/{account}/tree', [ReachController::class, 'tree']);
+    Route::get('/accounts/{account}/map', [ReachController::class, 'map']);
+    Route::get('/accounts/{account}/reach.csv', [ReachController::class, 'csv']);
+    Route::get('/reach', [ReachController::class, 'matrix']);
+    Route::get('/reach.csv', [ReachController::class, 'matrixCsv']);
+
+    Route::get('/accounts/{account}/ftp-users/new', [FtpUserController::class, 'new']);
     Route::post('/accounts/{account}/ftp-users', [FtpUserController::class, 'create']);
+    Route::get('/accounts/{account}/login-check', [FtpUserController::class, 'check']);
+    Route::post('/accounts/{account}/password-check', [FtpUserController::class, 'strength']);
+    Route::get('/ftp-users', [UserListController::class, 'index']);
+    Route::get('/ftp-users/{user}', [FtpUserController::class, 'show']);
+    Route::get('/ftp-users/{user}/state', [FtpUserController::class, 'state']);
     Route::post('/ftp-users/{user}/hand-over', [FtpUserController::class, 'handOver']);
     Route::post('/ftp-users/{user}/prove', [FtpUserController::class, 'prove']);
+    Route::post('/ftp-users/{user}/renew', [FtpUserController::class, 'renew']);
+    Route::post('/ftp-users/{user}/change', [FtpUserController::class, 'change']);
+    Route::post('/ftp-users/{user}/closing', [FtpUserController::class, 'closing']);
+    Route::post('/ftp-users/{user}/reopen', [FtpUserController::class, 'reopen']);
     Route::post('/ftp-users/{user}/close', [FtpUserController::class, 'close']);
+    Route::post('/ftp-users/{user}/remove', [FtpUserController::class, 'remove']);
+    Route::post('/ftp-users/{user}/give-up', [FtpUserController::class, 'giveUp']);
+    Route::post('/hand-overs/{link}/withdraw', [HandOverController::class, 'withdraw']);
+    Route::post('/bulk', [UserListController::class, 'draft']);
+    Route::get('/bulk/{change}', [UserListController::class, 'show']);
+    Route::get('/bulk/{change}/live', [UserListController::class, 'live']);
+    Route::post('/bulk/{change}/start', [UserListController::class, 'start']);
+    Route::post('/sites/{site}/destinations', [DestinationController::class, 'keep']);
+    Route::post('/destinations/{destination}/remove', [DestinationController::class, 'remove']);
 
     Route::get('/clients/{client}', [ClientController::class, 'edit']);
     Route::post('/clients/{client}', [ClientController::class, 'update']);

@@ -7,6 +7,7 @@ namespace App\Accounts;
 use App\Models\Account;
 use App\Models\Client;
 use Cellarium\Core\Account\Cleaned;
+use Cellarium\Core\Account\LoginRules;
 use Cellarium\Core\Account\Pin;
 use Cellarium\Core\Account\PrivateKey;
 use Cellarium\Core\Account\Protocol;
@@ -22,7 +23,7 @@ use Cellarium\Core\Record\Fields;
  */
 final class AccountForm
 {
-    public const FIELDS = ['client', 'new_client', 'label', 'company', 'protocol', 'host', 'port', 'login', 'password', 'private_key', 'passphrase', 'address', 'start_directory', 'active_mode', 'domain', 'document_root', 'tags', 'notes', 'accepted'];
+    public const FIELDS = ['client', 'new_client', 'label', 'company', 'protocol', 'host', 'port', 'login', 'password', 'private_key', 'passphrase', 'address', 'start_directory', 'active_mode', 'domain', 'document_root', 'tags', 'notes', 'accepted', 'login_form', 'ftp_protocol', 'ftp_port'];
 
     /** @var array<string, string> sentences by field */
     public array $wrong = [];
@@ -54,7 +55,8 @@ final class AccountForm
     public static function of(Account $account): self
     {
         return self::typed([
-            'client' => (string) $account->client_id, 'protocol' => $account->protocol->value, 'tags' => implode(', ', $account->tags), 'active_mode' => $account->active_mode ? '1' : '',
+            'client' => (string) $account->client_id, 'protocol' => $account->protocol->value, 'tags' => implode(', ', $account->tags), 'active_mode' => $account->active_mode ? '1' : '', 'login_form' => $account->login_rules === null ? '' : $account->rules()->form,
+            'ftp_protocol' => $account->ftp_protocol?->value, 'ftp_port' => $account->ftp_port,
         ] + $account->only(['label', 'company', 'host', 'port', 'login', 'address', 'start_directory', 'notes']));
     }
 
@@ -97,6 +99,7 @@ final class AccountForm
             'label' => mb_substr(trim($this->typed['label']), 0, 200), 'company' => mb_substr(trim($this->typed['company']), 0, 200), 'protocol' => $protocol, 'host' => $host, 'port' => $this->port($protocol), 'login' => $login,
             'address' => $this->address(), 'start_directory' => $this->path('start_directory'), 'active_mode' => $this->typed['active_mode'] !== '', 'tags' => $this->tags(), 'notes' => trim($this->typed['notes']) ?: null,
         ];
+        $values += $this->ftpUsers($account);
         if ($account === null || $password !== '') {
             $values['secret'] = $password;
         }
@@ -108,6 +111,30 @@ final class AccountForm
         $taken === null || $this->wrong['login'] = "This login at this host and port is known already: account $taken->id, {$taken->title()}.";
 
         return $this->wrong === [] ? $values : null;
+    }
+
+    /**
+     * How FTP users of the account are called and sign in, where a person has to tell: a host with a control service tells itself.
+     *
+     * @return array<string, mixed>
+     */
+    private function ftpUsers(?Account $account): array
+    {
+        $protocol = Protocol::tryFrom($this->typed['ftp_protocol']);
+        $port = trim($this->typed['ftp_port']);
+        $port === '' || (ctype_digit($port) && (int) $port >= 1 && (int) $port <= 65535) || $this->wrong['ftp_port'] = 'A port is a number from 1 to 65535; empty takes the usual one.';
+        $values = ['ftp_protocol' => $protocol, 'ftp_port' => $port === '' || isset($this->wrong['ftp_port']) ? null : (int) $port];
+        $form = trim($this->typed['login_form']);
+        if ($account?->control_url !== null) {
+            return $values;
+        }
+        try {
+            return $values + ['login_rules' => $form === '' ? null : LoginRules::of($form, 'a-zA-Z0-9._-')->toArray()];
+        } catch (\InvalidArgumentException $wrong) {
+            $this->wrong['login_form'] = $wrong->getMessage();
+
+            return $values;
+        }
     }
 
     public function client(): ?Client

@@ -126,6 +126,18 @@ final readonly class FtpUsers
         return $user->state === FtpUser::CLOSED;
     }
 
+    /**
+     * When it closes by itself; the host need not be asked.
+     *
+     * @throws Problem
+     */
+    public function endAt(FtpUser $user, string $ends, ?CarbonImmutable $closesAt, string $reason): void
+    {
+        $user->hasEnded() && throw new Problem("$user->login has ended already.");
+        $user->update(['ends' => $ends, 'closes_at' => $closesAt, 'ends_reason' => $reason]);
+        Record::write('ftp_user_changed', "$user->login closes {$user->endsWords()}", $user->account);
+    }
+
     /** Whether a person has to do at the provider what is wanted. */
     public function byHand(FtpUser $user): bool
     {
@@ -372,6 +384,9 @@ final readonly class FtpUsers
             'reopen' => "FTP user $user->login opened again",
             default => "FTP user $user->login changed",
         };
+        if ($user->next_secret !== null) {
+            $this->withdrawLinks($user); // They hold a password that is none any more.
+        }
         $user->update($this->adopted($user) + ['state' => FtpUser::OPEN, 'reach_proven_at' => now(), 'proof_failed_at' => null, 'trouble' => null]);
         Record::write('ftp_user_proven', "$what; landing in $user->directory and proven by signing in: {$user->reach()->sentence()}", $user->account);
 
@@ -456,8 +471,13 @@ final readonly class FtpUsers
         $user->update([
             'state' => $removes ? FtpUser::REMOVED : FtpUser::CLOSED, 'closed_at' => $user->closed_at ?? now(), 'refusal_proven_at' => now(), 'secret' => null, 'next_secret' => null, 'wanted' => null, 'trouble' => null, 'proof_failed_at' => null,
         ]);
-        $user->handOvers()->whereNotNull('sealed')->update(['sealed' => null, 'withdrawn_at' => now()]);
+        $this->withdrawLinks($user);
         Record::write($removes ? 'ftp_user_removed' : 'ftp_user_closed', $removes ? "FTP user $user->login removed; $proof" : "FTP user $user->login closed ($why); $proof", $user->account);
+    }
+
+    private function withdrawLinks(FtpUser $user): void
+    {
+        $user->handOvers()->whereNotNull('sealed')->update(['sealed' => null, 'withdrawn_at' => now()]);
     }
 
     private function closingFailed(FtpUser $user, string $trouble, string $why): void

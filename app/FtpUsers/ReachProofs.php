@@ -41,7 +41,7 @@ final readonly class ReachProofs
         $this->noteUse($user, $this->told($user));
         $evidence = $this->proof($user, null)->closed();
         $this->keep($user, 'refusal', $evidence);
-        $user->update(['tried_at' => now()]);
+        $user->update(['tried_at' => now()] + ($evidence->holds() ? [] : ['seen_use' => $this->told($user)->lastUsed ?? $user->seen_use]));
 
         return $evidence;
     }

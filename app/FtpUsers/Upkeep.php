@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\FtpUsers;
 
 use App\Models\Account;
+use App\Models\BulkChange;
 use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\Problem;
@@ -50,6 +51,15 @@ final readonly class Upkeep
                 continue;
             }
             $this->try($user, fn () => $this->users->settle($user));
+        }
+    }
+
+    /** Changes to many whose worker ended are gone on with. */
+    public function takeUpBulk(): void
+    {
+        foreach (BulkChange::where('state', BulkChange::GOING)->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))->get() as $change) {
+            $change->touch();
+            CarryOutBulk::dispatch($change->id);
         }
     }
 

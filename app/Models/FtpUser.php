@@ -98,6 +98,12 @@ final class FtpUser extends Model
         return $this->hasMany(HandOver::class);
     }
 
+    /** @return HasMany<Deployment, $this> those that sign in as it */
+    public function deployments(): HasMany
+    {
+        return $this->hasMany(Deployment::class);
+    }
+
     /** @param  Builder<self>  $query */
     public function scopeAlive(Builder $query): void
     {

@@ -11,6 +11,8 @@ use Cellarium\Core\Backup\ContentStore;
 use Cellarium\Core\Backup\FileContentStore;
 use Cellarium\Core\Connection\ConnectionPool;
 use Cellarium\Core\Connection\HostSlots;
+use Cellarium\Core\Credential\CommonWords;
+use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\PackageIntake;
 use Illuminate\Database\Eloquent\Model;
@@ -34,6 +36,7 @@ final class CellariumServiceProvider extends ServiceProvider
         $this->app->singleton(PackageIntake::class, fn ($app) => new PackageIntake($app->make(ContentStore::class), new ArchiveLimits(
             (int) config('cellarium.archive.entries'), (int) config('cellarium.archive.bytes'), (int) config('cellarium.archive.ratio'),
         )));
+        $this->app->singleton(PasswordStrength::class, static fn () => new PasswordStrength(CommonWords::fromText((string) file_get_contents(CommonWords::SHIPPED))));
         $this->app->bind(ClockInterface::class, fn () => new class implements ClockInterface
         {
             public function now(): \DateTimeImmutable

@@ -70,7 +70,7 @@ final readonly class WaysOut
 
     /**
      * @param  list<string>  $raws
-     * @return string|null what the server said to the last that it refused
+     * @return string|null what the server said last to one of them
      */
     private function each(string $step, string $how, array $raws): ?string
     {
@@ -84,8 +84,10 @@ final readonly class WaysOut
 
                 continue;
             }
+            $answers = $this->asUser->answers();
+            $moved = array_filter($answers, static fn (string $line): bool => str_starts_with($line, '250 '));
+            $said = $moved === [] ? $said : mb_substr(mb_scrub(end($moved)), 0, 300);
             if (! $this->isHome($entries) && ! $this->isBelow($raw, $entries)) {
-                $answers = $this->asUser->answers();
                 throw new DoesNotHold($step, "$how led out: \"".mb_scrub($raw).'" shows '.self::some($entries), 'Close this user: the host does not keep it in its directory.', $answers === [] ? null : end($answers));
             }
         }

@@ -9,6 +9,7 @@ use App\Backups\Backups;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\FtpUsers\FtpUsers;
+use App\FtpUsers\Order;
 use App\Models\Account;
 use App\Models\Backup;
 use App\Models\Client;
@@ -18,6 +19,7 @@ use App\Models\Person;
 use App\Models\Site;
 use App\Packages\Packages;
 use Carbon\CarbonImmutable;
+use Cellarium\Core\Account\LoginRules;
 use Cellarium\Core\Account\Pin;
 use Cellarium\Core\Account\PrivateKey;
 use Cellarium\Core\Credential\Secret;
@@ -60,11 +62,15 @@ final class DatabaseSeeder extends Seeder
         'eelgrasskayak.example' => [5],
     ];
 
-    /** @var list<array{string, string, string, string, int, string}> domain, name, directory, purpose, days ago made, closes after */
+    /** @var list<array{string, string, string, string, int, string, string, int|null}> domain, name, directory, purpose, days ago made, how it ends, until when or why, days ago used */
     private const FTP_USERS = [
-        ['ostreabeds.example', 'photo-mona', '/www/ostreabeds.example/img', 'pictures of the autumn beds', 2, '+9 days'],
-        ['ostreabeds.example', 'glaze-temp', '/www', 'one afternoon, the kiln people', 4, '+6 hours'],
-        ['bellwetherclockworks.example', 'dial-room', '/www/archive.bellwetherclockworks.example', 'scans of the painted dials', 6, '+20 days'],
+        ['ostreabeds.example', 'photo-mona', '/www/ostreabeds.example/img', 'pictures of the autumn beds', 2, FtpUser::BY_TIME, '+9 days', 1],
+        ['ostreabeds.example', 'glaze-temp', '/www', 'one afternoon, the kiln people', 4, FtpUser::BY_TIME, '+6 hours', 4],
+        ['bellwetherclockworks.example', 'dial-room', '/www/archive.bellwetherclockworks.example', 'scans of the painted dials', 6, FtpUser::BY_TIME, '+20 days', 5],
+        ['bellwetherclockworks.example', 'bell-and-clock', '/www', 'both sites, until the ringers have their own account', 40, FtpUser::NEVER, 'the ringers share this account until spring', 38],
+        ['samphiresmokehouse.example', 'till', '/public_html', 'the till writes its price list', 45, FtpUser::NEVER, 'the till writes the price list every night', 41],
+        ['gannetrocklight.example', 'tours-crew', '/www/gannetrocklight.example', 'a day of corrections', 9, FtpUser::BY_TIME, '+8 hours', null],
+        ['burnetinn.example', 'menu', '/www/burnetinn.example', 'the menu of the week', 1, FtpUser::BY_TIME, '+6 days', null],
     ];
 
     public function run(AccountCheck $check, FtpUsers $ftpUsers): void
@@ -99,7 +105,9 @@ final class DatabaseSeeder extends Seeder
             ]);
             isset($row['ssh']) && $account->update($this->ssh($row));
             foreach ($row['sites'] as $site) {
+                $owner = isset($site['client']) ? Client::firstOrCreate(['name' => $site['client']], ['colour' => $site['colour'], 'group' => $site['group']]) : null;
                 $account->sites()->create([
+                    'client_id' => $owner?->id,
                     'domain' => $site['domain'], 'base_url' => "http://{$site['domain']}:$web", 'document_root' => $site['document_root'],
                     'start_pages' => ['index.html', 'index.htm', 'index.php', 'default.htm'], 'kept' => ['uploads/'],
                 ]);
@@ -118,7 +126,9 @@ final class DatabaseSeeder extends Seeder
     {
         $own = config('cellarium.var').'/standin/ssh';
         $blob = base64_decode(explode(' ', (string) file_get_contents("$own/host.pub"))[1], true);
-        $values = ['port' => (int) env('CELLARIUM_STANDIN_SSH_PORT', 2222), 'pin' => Pin::ofHostKey((string) $blob)->toArray(), 'control_url' => null, 'control_token' => null];
+        $values = ['port' => (int) env('CELLARIUM_STANDIN_SSH_PORT', 2222), 'pin' => Pin::ofHostKey((string) $blob)->toArray(), 'control_url' => null, 'control_token' => null,
+            // FTP users sign in at the FTP service of the same host.
+            'ftp_protocol' => 'ftps', 'ftp_port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121), 'login_rules' => LoginRules::of("{name}@{$row['sites'][0]['domain']}")->toArray()];
         if ($row['ssh'] === 'key') {
             $key = PrivateKey::read((string) file_get_contents("$own/{$row['login']}"), new Secret(''));
             $values += ['secret' => '', 'private_key' => $key->open->reveal(), 'key_kind' => $key->kind, 'key_fingerprint' => $key->fingerprint];
@@ -150,27 +160,27 @@ final class DatabaseSeeder extends Seeder
                 $moments[] = [$this->at($days, 7, $domain), fn () => $this->backup($domain, $person)];
             }
         }
-        foreach (self::FTP_USERS as [$domain, $name, $directory, $purpose, $days, $closes]) {
+        foreach (self::FTP_USERS as [$domain, $name, $directory, $purpose, $days, $ends, $until, $used]) {
             $at = $this->at($days, 12, $name);
-            $moments[] = [$at, function () use ($domain, $name, $directory, $purpose, $at, $closes, $ftpUsers): void {
-                $account = $this->site($domain)->account;
-                $user = $ftpUsers->open($account, $name, RemotePath::fromString($directory), 200_000_000, $at->modify($closes), $purpose);
-                $user->state === FtpUser::OPEN || throw new RuntimeException("$name: $user->trouble");
+            $moments[] = [$at, function () use ($domain, $name, $directory, $purpose, $at, $ends, $until, $used, $days, $ftpUsers, $person): void {
+                $byTime = $ends === FtpUser::BY_TIME;
+                $user = $ftpUsers->open($this->site($domain)->account, new Order($name, RemotePath::fromString($directory), 200_000_000, $ends, $byTime ? $at->modify($until) : null, $byTime ? '' : $until, $purpose, person: $person));
+                // One host keeps nobody in his directory; that is found out here as anywhere.
+                $user->state === FtpUser::OPEN || $domain === 'burnetinn.example' || throw new RuntimeException("$name: $user->trouble");
+                $used === null || $user->update(['used_at' => now()->addDays($days - $used)]);
             }];
         }
-        $moments[] = [$this->at(3, 18, 'glaze-temp'), fn () => $this->failToClose('glaze-temp@ostreabeds.example', $ftpUsers)];
+        $moments[] = [$this->at(9, 20, 'tours-crew'), fn () => $ftpUsers->close($this->user('tours-crew@gannetrocklight.example'), 'its time has come')];
+        $moments[] = [$this->at(1, 9, 'choir-hymns'), fn () => $ftpUsers->begin($this->site('lanternstreetchoir.example')->account, new Order('choir-hymns', RemotePath::fromString('/htdocs'), 5_000_000, FtpUser::BY_JOB, purpose: 'the new hymn sheets', person: $person))];
+        $moments[] = [$this->at(3, 18, 'glaze-temp'), // This host says that it is closed and lets it in all the same.
+            fn () => $ftpUsers->close($this->user('glaze-temp@ostreabeds.example'), 'its time has come')];
 
         return $moments;
     }
 
-    /** What happens when the host has given the account a new access token that nobody entered here. */
-    private function failToClose(string $login, FtpUsers $ftpUsers): void
+    private function user(string $login): FtpUser
     {
-        $user = FtpUser::with('account.client', 'account.sites')->where('login', $login)->firstOrFail();
-        $token = $user->account->control_token;
-        $user->account->control_token = 'an-old-token';
-        $ftpUsers->close($user, 'its closing date has come');
-        $user->account->control_token = $token;
+        return FtpUser::with('account.client', 'account.sites')->where('login', $login)->firstOrFail();
     }
 
     private function at(int $days, int $hour, string $name): CarbonImmutable

@@ -78,7 +78,7 @@ final class FleetSeeder extends Seeder
             $reached = now()->subHours(mt_rand(0, 30));
             $rows[] = [
                 'client_id' => $clients[$number % count($clients)], 'company' => ['Harbourhost', 'Tern & Mast', 'Northquay'][$number % 3], 'host' => 'srv'.($number % self::HOSTS).'.fleet.example', 'port' => 21,
-                'protocol' => Protocol::cases()[$number % 4]->value, 'login' => "fleet$number", 'secret' => $secret, 'space_used' => mt_rand(1, 900) * 1_000_000, 'space_limit' => 1_000_000_000, 'tree' => '{"/":true,"/htdocs":true}',
+                'protocol' => Protocol::cases()[$number % 4]->value, 'login' => "fleet$number", 'secret' => $secret, 'space_used' => mt_rand(1, 900) * 1_000_000, 'space_limit' => 1_000_000_000, 'tree' => '{"/":{"looked":true},"/htdocs":{"looked":true,"files":12}}',
                 'reached_at' => $reached, 'tried_at' => $reached, 'trouble' => $down ? 'unreachable' : null, 'ladder' => $down ? $ladder : '[]', 'tags' => json_encode($number % 4 === 0 ? ['care plan'] : [], JSON_THROW_ON_ERROR), 'notes' => $number % 9 === 0 ? 'asks for a call before anything is replaced' : null,
                 'used_at' => $number % 40 === 0 ? $reached : null, 'created_at' => now(), 'updated_at' => now(),
             ];

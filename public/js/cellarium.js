@@ -113,9 +113,96 @@
         }
     });
 
-    document.addEventListener('htmx:configRequest', (event) => {
-        if (event.detail.elt.id === 'directory') {
-            event.detail.parameters.directory = event.detail.elt.value;
+    // A directory that is picked from the tree, a site or a destination is the same as one that is typed.
+    document.addEventListener('click', (event) => {
+        const pick = event.target.closest('[data-pick]');
+        const field = pick && document.getElementById(pick.dataset.into);
+        if (field) {
+            field.value = pick.dataset.pick;
+            field.dispatchEvent(new Event('input', { bubbles: true }));
+            markPicked();
+        }
+    });
+
+    const markPicked = () => document.querySelectorAll('[data-pick]').forEach((pick) => pick.classList.toggle('is-chosen', pick.dataset.pick === document.getElementById(pick.dataset.into)?.value));
+    document.addEventListener('input', (event) => event.target.id === 'directory' && markPicked());
+    document.addEventListener('htmx:afterSettle', markPicked);
+    document.addEventListener('DOMContentLoaded', markPicked);
+
+    // A branch that is open is closed by the same button.
+    document.addEventListener('htmx:beforeRequest', (event) => {
+        const twig = event.detail.elt;
+        if (twig.classList.contains('twig') && event.detail.target.children.length > 0) {
+            event.preventDefault();
+            event.detail.target.replaceChildren();
+            twig.textContent = '+';
+        }
+    });
+    document.addEventListener('htmx:afterRequest', (event) => {
+        if (event.detail.elt.classList.contains('twig') && event.detail.successful) {
+            event.detail.elt.textContent = '−';
+        }
+    });
+
+    // Typing into what belongs to a choice makes the choice.
+    document.addEventListener('input', (event) => {
+        const choice = { password: 'input[name=password_kind][value=own]', closes: 'input[name=ends][value=time]', reason: 'input[name=ends][value=never]' }[event.target.name];
+        const radio = choice && event.target.closest('form')?.querySelector(choice);
+        if (radio) {
+            radio.checked = true;
+        }
+    });
+
+    document.addEventListener('change', (event) => {
+        if (event.target.dataset?.all) {
+            event.target.closest('form').querySelectorAll(`input[name="${event.target.dataset.all}[]"]`).forEach((box) => { box.checked = event.target.checked; });
+        }
+    });
+
+    // The reach map: a lane lights up with the rows it reaches, a row with the lanes that reach it.
+    const light = (map, lanes, rows, words) => {
+        map.classList.toggle('has-lit', lanes !== null);
+        map.querySelectorAll('.is-lit').forEach((one) => one.classList.remove('is-lit'));
+        lanes?.forEach((lane) => lane.classList.add('is-lit'));
+        rows?.forEach((row) => row.classList.add('is-lit'));
+        const read = map.parentElement.querySelector('.reach-read');
+        read.textContent = words ?? read.dataset.rest;
+        read.classList.toggle('is-on', words !== null);
+    };
+    const pointAt = (element) => {
+        const map = element.closest('.reach');
+        const lane = element.closest('a.lane');
+        const row = element.closest('g.row');
+        if (!map) {
+            return;
+        }
+        if (lane) {
+            light(map, [lane], [...map.querySelectorAll('g.row')].filter((one) => +one.dataset.row >= +lane.dataset.from && +one.dataset.row <= +lane.dataset.to), lane.dataset.words);
+        } else if (row) {
+            const lanes = [...map.querySelectorAll('a.lane')].filter((one) => +row.dataset.row >= +one.dataset.from && +row.dataset.row <= +one.dataset.to);
+            light(map, lanes, [row], `Reached by ${lanes.map((one) => one.querySelector('.login').textContent).join(', ')}`);
+        }
+    };
+    document.addEventListener('mouseover', (event) => event.target instanceof Element && pointAt(event.target));
+    document.addEventListener('focusin', (event) => event.target instanceof Element && pointAt(event.target));
+    document.addEventListener('mouseout', (event) => {
+        const map = event.target instanceof Element && event.target.closest('.reach');
+        if (map && !map.contains(event.relatedTarget)) {
+            light(map, null, null, null);
+        }
+    });
+    document.addEventListener('focusout', (event) => {
+        const map = event.target instanceof Element && event.target.closest('.reach');
+        if (map && !map.contains(event.relatedTarget)) {
+            light(map, null, null, null);
+        }
+    });
+    document.addEventListener('click', (event) => {
+        // htmx takes links of HTML only for links, not those of SVG.
+        const fold = event.target instanceof Element && event.target.closest('a.fold');
+        if (fold) {
+            event.preventDefault();
+            htmx.ajax('GET', fold.getAttribute('href'), { target: '#reach-map', swap: 'outerHTML' });
         }
     });
 })();

@@ -3,7 +3,7 @@
     <section class="sheet">
         <header class="head">
             <h1>Accounts <small id="fit">@include('parts.account-fit')</small></h1>
-            <div class="row-acts"><x-action to="/accounts/new" method="GET" main>Take on an account</x-action> <x-action to="/accounts/import" method="GET">Take over a list</x-action> <x-action to="/accounts/export" method="GET">Export</x-action></div>
+            <div class="row-acts"><x-action to="/ftp-users" method="GET">Open FTP users</x-action> <x-action to="/reach" method="GET">Who reaches what</x-action> <x-action to="/accounts/new" method="GET" main>Take on an account</x-action> <x-action to="/accounts/import" method="GET">Take over a list</x-action> <x-action to="/accounts/export" method="GET">Export</x-action></div>
         </header>
         <form class="sieve" method="get" action="/accounts" hx-get="/accounts" hx-target="#accounts" hx-select="#accounts" hx-select-oob="#fit,#keep-view" hx-swap="outerHTML" hx-trigger="input delay:200ms" hx-push-url="true" hx-sync="this:replace">
             <label class="is-sr-only" for="q">Client, domain, host, login or note</label><input class="entry is-wide" id="q" name="q" type="search" value="{{ $table->get('q') }}" placeholder="Client, domain, host, login, note" autocomplete="off">

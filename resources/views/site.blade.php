@@ -22,6 +22,8 @@
                 <div><textarea class="entry is-mono" id="aliases" name="aliases" rows="2" spellcheck="false" placeholder="www.site.example">{{ old('aliases', implode("\n", $site->aliases)) }}</textarea><p class="soft">domains that show the same site, one a line</p></div>
                 <label for="mounts">Mounted below</label>
                 <div><textarea class="entry is-mono" id="mounts" name="mounts" rows="2" spellcheck="false" placeholder="/blog /apps/blog">{{ old('mounts', collect($site->mounts)->map(fn ($mount) => "{$mount['path']} {$mount['directory']}")->join("\n")) }}</textarea><p class="soft">directories from elsewhere that answer below the site: address and directory, one pair a line</p></div>
+                <label for="client">Whose site</label>
+                <select class="entry" id="client" name="client"><option value="">{{ $account->client->name }}, as the account</option>@foreach ($clients as $client)<option value="{{ $client->id }}" @selected((string) old('client', (string) $site->client_id) === (string) $client->id)>{{ $client->name }}</option>@endforeach</select>
                 <div class="row-acts"><button class="act is-main" data-once>Keep</button> <a class="act" href="/accounts/{{ $account->id }}">Back to the account</a></div>
             </form>
         </section>
@@ -39,6 +41,16 @@
                 </ol>
                 <x-action to="/sites/{{ $site->id }}/find-root">{{ $site->candidates === null ? 'Look for it' : 'Look again' }}</x-action>
                 <p class="soft">Proving puts a small file with a random name there, asks for it through the domain, and removes it.</p>
+            </section>
+            <section class="sheet" aria-labelledby="destinations">
+                <h2 id="destinations">Destinations <small>directories that have a name here</small></h2>
+                @if ($site->destinations->isEmpty())<p class="calm">None yet. What is kept here can be chosen wherever a directory is asked for.</p>@endif
+                <ul class="users">@foreach ($site->destinations as $destination)<li class="user-head"><span><b>{{ $destination->name }}</b> <code>{{ $destination->directory }}</code></span><form method="post" action="/destinations/{{ $destination->id }}/remove" class="act-form">@csrf<button class="link" data-once aria-label="remove {{ $destination->name }}">remove</button></form></li>@endforeach</ul>
+                <form method="post" action="/sites/{{ $site->id }}/destinations" class="pairs-form apart">@csrf
+                    <label for="destination-name">Name</label><input class="entry" id="destination-name" name="name" required maxlength="60" placeholder="pictures">
+                    <label for="destination-directory">Directory</label><input class="entry is-mono" id="destination-directory" name="directory" required maxlength="900" value="{{ rtrim($site->document_root, '/') }}/" spellcheck="false">
+                    <div class="row-acts"><button class="act" data-once>Keep it</button></div>
+                </form>
             </section>
             <section class="sheet" aria-labelledby="map">
                 <h2 id="map">Directories and addresses</h2>

@@ -14,7 +14,7 @@ final class AccountsCommand extends CellariumCommand
 
     public function handle(): int
     {
-        $accounts = Account::with('client', 'sites')->withCount(['ftpUsers as open_users' => static fn ($query) => $query->where('state', '!=', 'closed')])->get()->sortBy(['client.name', 'host'])->values();
+        $accounts = Account::with('client', 'sites')->withCount(['ftpUsers as open_users' => static fn ($query) => $query->alive()])->get()->sortBy(['client.name', 'host'])->values();
         if ($this->wantsJson()) {
             $this->json($accounts->map(static fn (Account $account): array => [
                 'id' => $account->id, 'client' => $account->client->name, 'host' => $account->host, 'port' => $account->port, 'protocol' => $account->protocol->value,

@@ -34,17 +34,10 @@ final class AccountController
     public function show(Account $account): View
     {
         $account->update(['used_at' => now()]);
-        $account->load(['client', 'sites.lastBackup', 'sites.lastDeployment.package', 'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id')->with('proofs')]);
+        $account->load(['client', 'sites.client', 'sites.lastBackup', 'sites.lastDeployment.package', 'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id')]);
         $account->ftpUsers->each(static fn ($user) => $user->setRelation('account', $account));
-        $handed = session('handed_over');
-        $last = $account->ftpUsers->sortByDesc('updated_at')->first();
 
-        return view('account', [
-            'account' => $account,
-            'map' => ReachMap::of($account),
-            'handed' => is_array($handed) && $handed['account'] === $account->id ? $handed : null,
-            'last' => $last,
-        ]);
+        return view('account', ['account' => $account, 'map' => ReachMap::of($account)]);
     }
 
     public function connect(Account $account): RedirectResponse

@@ -5,86 +5,217 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\FtpUsers\FtpUsers;
+use App\FtpUsers\HandOvers;
+use App\FtpUsers\OrderForm;
+use App\FtpUsers\SettleUser;
 use App\Models\Account;
 use App\Models\FtpUser;
-use App\Record\Record;
+use App\Problem;
+use App\View\UserSheet;
 use Carbon\CarbonImmutable;
+use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Reach\Reach;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 
+/** One FTP user from its making to its end. */
 final class FtpUserController
 {
-    public function preview(Request $request, Account $account): View
+    public function __construct(private readonly FtpUsers $users)
+    {
+    }
+
+    public function new(Request $request, Account $account): View
+    {
+        $account->load('client', 'sites.destinations', 'sites.client');
+        $at = RemotePath::tryFromString($request->string('directory')->toString());
+
+        return $this->form(OrderForm::empty($account, $at?->toString()));
+    }
+
+    public function create(Request $request, Account $account, PasswordStrength $strength): RedirectResponse|Response
+    {
+        $account->load('client', 'sites.destinations', 'sites.client');
+        $form = OrderForm::typed($account, $request->all());
+        $order = $form->order($strength, $request->user());
+        if ($order === null) {
+            return response($this->form($form), 422);
+        }
+        try {
+            $user = $this->users->begin($account, $order);
+        } catch (ControlFailure|RemoteFailure|Problem $refused) {
+            $form->wrong[$refused instanceof ControlFailure && $refused->reason->value === 'login_exists' ? 'name' : ''] = Problem::words($refused);
+
+            return response($this->form($form), 422);
+        }
+        $this->users->byHand($user) || SettleUser::dispatch($user->id);
+
+        return redirect("/ftp-users/$user->id");
+    }
+
+    /** Whether a name can be taken, while it is typed. */
+    public function check(Request $request, Account $account): View
     {
         $account->load('sites');
-        $path = RemotePath::tryFromString((string) $request->query('directory', '/'));
+        $form = OrderForm::typed($account, $request->query());
 
-        return view('parts.reach-preview', [
-            'reach' => $path === null ? null : Reach::of($path, $account->documentRoots()),
-            'known' => $path !== null && isset($account->tree[$path->toString()]),
-        ]);
+        return view('parts.login-check', ['objection' => $form->objection(), 'full' => $account->rules()->full($form->typed['name'] === '' ? '…' : $form->typed['name']), 'typed' => $form->typed['name'] !== '']);
     }
 
-    public function create(Request $request, Account $account, FtpUsers $users): RedirectResponse
+    /** What a typed password is worth, while it is typed; posted, so that it stands in no address. */
+    public function strength(Request $request, Account $account, PasswordStrength $strength): View
     {
         $account->load('client', 'sites');
-        $given = $request->validate([
-            'name' => ['required', 'regex:/\A[a-z0-9][a-z0-9._-]{0,31}\z/'],
-            'directory' => ['required', 'string', 'max:900', static function (string $field, mixed $value, \Closure $fail): void {
-                if (RemotePath::tryFromString((string) $value) === null) {
-                    $fail('The directory starts with a slash and has no ".." in it.');
-                }
-            }],
-            'purpose' => ['nullable', 'string', 'max:200'],
-            'closes' => ['required', 'date_format:Y-m-d\TH:i', 'after:now'],
-            'megabytes' => ['nullable', 'integer', 'min:1', 'max:1000000'],
-        ], [
-            'name.regex' => 'The login takes small letters, digits, dot, hyphen and underscore, up to 32.',
-            'closes.after' => 'The closing time lies in the past.',
-        ]);
-        $user = $users->open(
-            $account, $given['name'], RemotePath::fromString($given['directory']),
-            isset($given['megabytes']) ? (int) $given['megabytes'] * 1_000_000 : null, CarbonImmutable::parse($given['closes']), (string) ($given['purpose'] ?? ''),
-        );
+        $form = OrderForm::typed($account, $request->all());
 
-        return redirect("/accounts/$account->id")->with($user->state === FtpUser::OPEN ? 'done' : 'trouble', $user->state === FtpUser::OPEN
-            ? "$user->login is open and its reach is proven: {$user->reach()->sentence()}."
-            : "$user->login was created but its reach could not be proven: $user->trouble");
+        return view('parts.strength', ['bits' => $form->typed['password'] === '' ? null : $form->strength($strength)[0]]);
     }
 
-    /** Shows the settings once; afterwards only whoever holds them knows the password. */
-    public function handOver(FtpUser $user): RedirectResponse
+    public function show(FtpUser $user): View
     {
-        $user->load('account.client');
-        if ($user->handed_over_at !== null || $user->secret === null) {
-            return redirect("/accounts/$user->account_id")->with('trouble', "The settings of $user->login were handed over already. Make a new user when they are lost.");
+        return view('ftp-user', $this->facts($user));
+    }
+
+    /** The part of its page that changes while it is made, changed or proven. */
+    public function state(FtpUser $user): View
+    {
+        return view('parts.ftp-user', $this->facts($user));
+    }
+
+    public function prove(FtpUser $user): RedirectResponse
+    {
+        return $this->settleNext($user, '#proof');
+    }
+
+    public function renew(FtpUser $user): RedirectResponse
+    {
+        $this->users->renew($this->whole($user));
+
+        return $this->settleNext($user);
+    }
+
+    public function change(Request $request, FtpUser $user): RedirectResponse
+    {
+        $this->whole($user);
+        $directory = RemotePath::tryFromString($request->string('directory')->toString()) ?? throw new Problem('The directory starts with a slash and has no ".." in it. Nothing was changed.');
+        $typed = trim($request->string('megabytes')->toString());
+        $typed === '' || (ctype_digit($typed) && (int) $typed > 0 && strlen($typed) < 8) || throw new Problem('Space is a whole number of MB from 1, or nothing for no limit. Nothing was changed.');
+        $space = $typed === '' ? null : (int) $typed * 1_000_000;
+        if ($user->account->seen()->lacks($directory)) {
+            throw new Problem("$directory is not there. Nothing was changed.");
         }
-        $user->update(['handed_over_at' => now()]);
-        Record::write('handed_over', "Settings of $user->login handed over", $user->account);
+        if ($directory->equals($user->path()) && $space === $user->space_limit) {
+            return redirect("/ftp-users/$user->id")->with('done', 'It has this directory and this space already.');
+        }
+        $this->users->change($user, $directory->equals($user->path()) ? null : $directory, $space !== $user->space_limit, $space);
 
-        return redirect("/accounts/$user->account_id")->with('handed_over', [
-            'account' => $user->account_id, 'login' => $user->login, 'password' => $user->secret, 'host' => $user->account->host,
-            'port' => $user->account->port, 'protocol' => $user->account->protocol->label(), 'directory' => $user->directory,
-            'uri' => $user->account->protocol->scheme().'://'.rawurlencode($user->login).'@'.$user->account->host.':'.$user->account->port.'/',
-        ]);
+        return $this->settleNext($user);
     }
 
-    public function prove(FtpUser $user, FtpUsers $users): RedirectResponse
+    /** Another closing time concerns nobody but ourselves: the host is not asked. */
+    public function closing(Request $request, FtpUser $user): RedirectResponse
     {
-        $user->load('account.client', 'account.sites');
-        $holds = $users->prove($user);
+        $this->whole($user);
+        [$ends, $closes, $reason] = $this->ends($request);
+        $this->users->endAt($user, $ends, $closes, $reason);
 
-        return redirect("/accounts/$user->account_id")->with($holds ? 'done' : 'trouble', $holds ? "Reach of $user->login proven." : "Reach of $user->login not proven: $user->trouble");
+        return redirect("/ftp-users/$user->id")->with('done', "$user->login closes {$user->endsWords()}.");
     }
 
-    public function close(FtpUser $user, FtpUsers $users): RedirectResponse
+    public function reopen(Request $request, FtpUser $user): RedirectResponse
     {
-        $user->load('account.client', 'account.sites');
-        $closed = $users->close($user, 'by hand');
+        [$ends, $closes, $reason] = $this->ends($request);
+        $this->users->reopen($this->whole($user), $ends, $closes, $reason);
 
-        return redirect()->back(fallback: "/accounts/$user->account_id")->with($closed ? 'done' : 'trouble', $closed ? "$user->login is closed; its sign-in is refused." : "$user->login could not be closed: $user->trouble");
+        return $this->settleNext($user);
+    }
+
+    public function close(FtpUser $user): RedirectResponse
+    {
+        $closed = $this->users->close($this->whole($user), 'by hand');
+        $waits = ! $closed && $user->action() === 'close' && $this->users->byHand($user);
+
+        return $waits ? redirect("/ftp-users/$user->id") : redirect()->back(fallback: "/ftp-users/$user->id")->with($closed ? 'done' : 'trouble', $closed ? "$user->login is closed; its sign-in is refused." : "$user->login could not be closed: $user->trouble");
+    }
+
+    public function remove(FtpUser $user): RedirectResponse
+    {
+        $this->users->remove($this->whole($user));
+
+        return $this->settleNext($user);
+    }
+
+    public function giveUp(FtpUser $user): RedirectResponse
+    {
+        $this->users->giveUp($this->whole($user));
+
+        return redirect($user->exists ? "/ftp-users/$user->id" : "/accounts/$user->account_id")->with('done', $user->exists ? 'It stays as it was.' : "$user->login was given up. If it was made at the provider already, remove it there.");
+    }
+
+    /** Shows the settings once, or a link that does; afterwards only whoever holds them knows the password. */
+    public function handOver(Request $request, FtpUser $user, HandOvers $handOvers): View
+    {
+        $this->whole($user);
+        $facts = ['user' => $user, 'account' => $user->account, 'settings' => null, 'link' => null, 'hours' => 0];
+        if ($request->string('how')->toString() === 'link') {
+            $hours = $request->integer('hours');
+
+            return view('hand-over', ['link' => url('/hand-over/'.$handOvers->link($user, $hours, $request->user())->reveal()), 'hours' => $hours] + $facts);
+        }
+
+        return view('hand-over', ['settings' => $handOvers->show($user)] + $facts);
+    }
+
+    private function settleNext(FtpUser $user, string $at = ''): RedirectResponse
+    {
+        $user->update(['tried_at' => null]);
+        $this->whole($user);
+        if ($user->action() === null || ! $this->users->byHand($user) || $at !== '') {
+            SettleUser::dispatch($user->id);
+        }
+
+        return redirect("/ftp-users/$user->id$at");
+    }
+
+    /** @return array{string, CarbonImmutable|null, string} */
+    private function ends(Request $request): array
+    {
+        $ends = $request->string('ends')->toString();
+        $typed = $request->string('closes')->toString();
+        $closes = $ends === FtpUser::BY_TIME && CarbonImmutable::canBeCreatedFromFormat($typed, 'Y-m-d\TH:i') ? CarbonImmutable::createFromFormat('Y-m-d\TH:i', $typed)->startOfMinute() : null;
+        $reason = mb_substr(trim($request->string('reason')->toString()), 0, 200);
+        match ($ends) {
+            FtpUser::BY_JOB => null,
+            FtpUser::BY_TIME => $closes !== null && $closes->isFuture() || throw new Problem('The closing time is missing or lies in the past. Nothing was changed.'),
+            FtpUser::NEVER => $reason !== '' || throw new Problem('Say why it never closes. Nothing was changed.'),
+            default => throw new Problem('Choose when it closes. Nothing was changed.'),
+        };
+
+        return [$ends, $closes, $ends === FtpUser::NEVER ? $reason : ''];
+    }
+
+    private function whole(FtpUser $user): FtpUser
+    {
+        return $user->load('account.client', 'account.sites');
+    }
+
+    private function form(OrderForm $form): View
+    {
+        $directory = $form->directory();
+        $foresight = $directory === null ? null : $form->foresight($directory);
+
+        return view('ftp-user-form', ['form' => $form, 'account' => $form->account, 'foresight' => $foresight, 'warning' => $foresight === null ? null : $form->spaceWarning($foresight)]);
+    }
+
+    /** @return array<string, mixed> */
+    private function facts(FtpUser $user): array
+    {
+        $user->load('account.client', 'account.sites.destinations', 'account.sites.client', 'person', 'handOvers.ftpUser');
+
+        return ['user' => $user, 'account' => $user->account, 'sheet' => $this->users->sheet($user), 'view' => UserSheet::of($user), 'byHand' => $this->users->byHand($user)];
     }
 }

@@ -89,7 +89,7 @@ final class ListController
         }, 'accounts.csv', ['Content-Type' => 'text/csv; charset=utf-8']);
     }
 
-    public function exportSecrets(Request $request, Export $export): BinaryFileResponse|RedirectResponse
+    public function exportSecrets(Request $request, Export $export, PasswordStrength $strength): BinaryFileResponse|RedirectResponse
     {
         $person = $request->user();
         $limit = "export:$person->id";
@@ -98,7 +98,7 @@ final class ListController
             RateLimiter::tooManyAttempts($limit, 5) => 'Too many tries. Wait a minute, then sign in again.',
             ! Hash::check($request->string('password')->toString(), $person->password) => 'That is not your password. The list was not exported.',
             $passphrase !== $request->string('passphrase_again')->toString() => 'The two passphrases are not the same. The list was not exported.',
-            PasswordStrength::bits($passphrase) < PasswordStrength::MINIMUM_BITS => 'The passphrase is too easy to guess for all the passwords of all accounts: take five words or more. The list was not exported.',
+            $strength->bits($passphrase, [$person->name, $person->email]) < PasswordStrength::MINIMUM_BITS => 'The passphrase is too easy to guess for all the passwords of all accounts: take five words or more. The list was not exported.',
             default => null,
         };
         if ($wrong !== null) {

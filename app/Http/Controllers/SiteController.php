@@ -7,19 +7,21 @@ namespace App\Http\Controllers;
 use App\Accounts\AccountCheck;
 use App\Accounts\SiteForm;
 use App\Models\Account;
+use App\Models\Client;
 use App\Models\Site;
 use App\Record\Record;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Collection;
 
 /** Which domains an account has and where each is served from. */
 final class SiteController
 {
     public function new(Account $account): View
     {
-        return view('site', ['account' => $account->load('client'), 'site' => new Site(['start_pages' => SiteForm::START_PAGES, 'document_root' => '/', 'kept' => []])]);
+        return view('site', ['clients' => $this->others($account), 'account' => $account->load('client'), 'site' => new Site(['start_pages' => SiteForm::START_PAGES, 'document_root' => '/', 'kept' => []])]);
     }
 
     public function create(Request $request, Account $account, SiteForm $form): RedirectResponse
@@ -32,7 +34,13 @@ final class SiteController
 
     public function edit(Site $site): View
     {
-        return view('site', ['account' => $site->account->load('client'), 'site' => $site]);
+        return view('site', ['clients' => $this->others($site->account), 'account' => $site->account->load('client'), 'site' => $site->load('destinations')]);
+    }
+
+    /** @return Collection<int, Client> whose site it may be instead */
+    private function others(Account $account): Collection
+    {
+        return Client::where('id', '!=', $account->client_id)->orderBy('name')->get(['id', 'name']);
     }
 
     public function update(Request $request, Site $site, SiteForm $form): RedirectResponse

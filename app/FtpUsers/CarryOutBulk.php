@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\FtpUsers;
+
+use App\Models\BulkChange;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+
+final class CarryOutBulk implements ShouldQueue
+{
+    use Queueable;
+
+    public int $timeout = 0;
+
+    public function __construct(public readonly int $change)
+    {
+    }
+
+    public function handle(Bulk $bulk): void
+    {
+        $change = BulkChange::where('state', BulkChange::GOING)->find($this->change);
+        $change === null || $bulk->carryOut($change);
+    }
+}

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\FtpUsers\HandOvers;
+use App\Models\HandOver;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+
+/** The page behind a link that shows settings once; whoever has the link is not signed in here. */
+final class HandOverController
+{
+    /** Looking at the page opens nothing yet: programs follow links in mails before people do. */
+    public function show(HandOvers $handOvers, string $token): Response
+    {
+        $waits = $handOvers->find($token) !== null;
+
+        return self::unseen('settings-link', ['waits' => $waits, 'settings' => null], $waits ? 200 : 404);
+    }
+
+    public function open(Request $request, HandOvers $handOvers, string $token): Response
+    {
+        $given = $request->validate(['by' => ['required', 'string', 'max:100', 'regex:/\A[^\x00-\x1f\x7f]*\S[^\x00-\x1f\x7f]*\z/u']], ['by.required' => 'Write your name.', 'by.regex' => 'Write your name.']);
+        $settings = $handOvers->open($token, trim($given['by']), $request);
+
+        return self::unseen('settings-link', ['waits' => false, 'settings' => $settings], $settings === null ? 404 : 200);
+    }
+
+    public function withdraw(HandOver $link, HandOvers $handOvers): RedirectResponse
+    {
+        $handOvers->withdraw($link);
+
+        return redirect("/ftp-users/$link->ftp_user_id")->with('done', 'The link opens nothing any more. Renew the password to hand the settings over anew.');
+    }
+
+    /** @param  array<string, mixed>  $facts */
+    private static function unseen(string $view, array $facts, int $status): Response
+    {
+        return response()->view($view, $facts, $status, ['Cache-Control' => 'no-store', 'Referrer-Policy' => 'no-referrer', 'X-Robots-Tag' => 'noindex']);
+    }
+}

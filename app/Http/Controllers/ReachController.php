@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\FtpUsers\Fleet;
+use App\FtpUsers\OrderForm;
+use App\Hosting\Connections;
+use App\Models\Account;
+use App\View\ReachMap;
+use App\View\ReachMatrix;
+use Cellarium\Core\Path\RemotePath;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+
+/** Which login can touch what: before it exists, in one account, over all. */
+final class ReachController
+{
+    /** What an FTP user in a directory would reach, while the directory is typed or chosen. */
+    public function foresight(Request $request, Account $account): View
+    {
+        $account->load('client', 'sites.destinations', 'sites.client');
+        $form = OrderForm::typed($account, $request->query());
+        $directory = $form->directory();
+        $foresight = $directory === null ? null : $form->foresight($directory);
+
+        return view('parts.foresight', ['form' => $form, 'account' => $account, 'foresight' => $foresight, 'warning' => $foresight === null ? null : $form->spaceWarning($foresight)]);
+    }
+
+    /** One level of the directory tree; looked at on the server where nobody has looked, or when asked to. */
+    public function tree(Request $request, Account $account, Connections $connections): View
+    {
+        $account->load('sites');
+        $at = RemotePath::fromString($request->string('at', '/')->toString());
+        $tree = $account->seen();
+        if ($request->boolean('look') || ! $tree->at($at)->looked) {
+            $entries = $connections->remote($account)->list($at);
+            // Read again: somebody else may have looked elsewhere meanwhile.
+            $tree = $account->refresh()->seen()->with($at, $entries);
+            $account->update(['tree' => $tree->toArray()]);
+        }
+
+        return view('parts.tree-level', ['account' => $account, 'tree' => $tree, 'at' => $at, 'roots' => $account->sites->pluck('domain', 'document_root')]);
+    }
+
+    public function map(Request $request, Account $account): View
+    {
+        $account->load(['client', 'sites.client', 'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id')]);
+        $account->ftpUsers->each(static fn ($user) => $user->setRelation('account', $account));
+
+        return view('parts.reach-map', ['account' => $account, 'map' => ReachMap::of($account, $request->query('open', []), $request->boolean('closed'))]);
+    }
+
+    public function csv(Account $account): StreamedResponse
+    {
+        $account->load(['client', 'sites.client', 'ftpUsers' => static fn ($query) => $query->orderBy('login')]);
+
+        return self::table("reach-$account->host.csv", ReachMap::COLUMNS, ReachMap::lines($account));
+    }
+
+    public function matrix(Request $request): View
+    {
+        return view('reach', ['matrix' => ReachMatrix::of($request, Fleet::scopes())]);
+    }
+
+    public function matrixCsv(Request $request): StreamedResponse
+    {
+        return self::table('reach.csv', ReachMatrix::COLUMNS, ReachMatrix::of($request, Fleet::scopes())->lines());
+    }
+
+    /**
+     * @param  list<string>  $columns
+     * @param  iterable<list<string>>  $lines
+     */
+    private static function table(string $name, array $columns, iterable $lines): StreamedResponse
+    {
+        return response()->streamDownload(static function () use ($columns, $lines): void {
+            $sink = fopen('php://output', 'wb');
+            assert($sink !== false);
+            fputcsv($sink, $columns, ',', '"', '');
+            foreach ($lines as $line) {
+                // A cell that begins like a formula would be one in a spreadsheet.
+                fputcsv($sink, array_map(static fn (string $cell): string => preg_match('/\A[=+\-@\t\r]/', $cell) === 1 ? "'$cell" : $cell, $line), ',', '"', '');
+            }
+        }, $name, ['Content-Type' => 'text/csv; charset=utf-8']);
+    }
+}

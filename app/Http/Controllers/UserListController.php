@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\FtpUsers\Bulk;
+use App\Models\BulkChange;
+use App\Models\FtpUser;
+use App\View\UserTable;
+use Carbon\CarbonImmutable;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+/** All FTP users over all accounts, and changes to many of them at once. */
+final class UserListController
+{
+    public function index(Request $request): View
+    {
+        $table = UserTable::of($request);
+
+        return view('ftp-users', ['table' => $table, 'users' => $table->page()]);
+    }
+
+    public function draft(Request $request, Bulk $bulk): RedirectResponse
+    {
+        $typed = $request->string('closes')->toString();
+        $closes = $request->string('kind')->toString() === Bulk::MOVE && CarbonImmutable::canBeCreatedFromFormat($typed, 'Y-m-d\TH:i') ? CarbonImmutable::createFromFormat('Y-m-d\TH:i', $typed)->startOfMinute() : null;
+        $ids = array_values(array_unique(array_map(intval(...), array_filter((array) $request->input('users', []), is_numeric(...)))));
+
+        return redirect('/bulk/'.$bulk->draft($request->string('kind')->toString(), $ids, $closes, $request->user())->id);
+    }
+
+    public function show(BulkChange $change, Bulk $bulk): View
+    {
+        return view('bulk', $this->facts($change, $bulk));
+    }
+
+    public function live(BulkChange $change, Bulk $bulk): View
+    {
+        return view('parts.bulk', $this->facts($change, $bulk));
+    }
+
+    public function start(BulkChange $change, Bulk $bulk): RedirectResponse
+    {
+        $started = $bulk->start($change);
+
+        return redirect("/bulk/$change->id")->with($started ? [] : ['trouble' => 'This was started already.']);
+    }
+
+    /** @return array<string, mixed> */
+    private function facts(BulkChange $change, Bulk $bulk): array
+    {
+        $handOver = $change->kind === Bulk::RENEW ? FtpUser::whereIn('id', array_column($change->items, 'user'))->whereNull('handed_over_at')->pluck('id')->flip() : collect();
+
+        return ['change' => $change, 'title' => $bulk->title($change), 'handOver' => $handOver];
+    }
+}

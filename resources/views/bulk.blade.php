@@ -1,0 +1,3 @@
+<x-page title="Many FTP users" place="Accounts">
+    @include('parts.bulk')
+</x-page>
