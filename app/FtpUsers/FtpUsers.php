@@ -441,7 +441,7 @@ final readonly class FtpUsers
 
             return false;
         }
-        $this->end($user, $removes, "its sign-in is refused", $why);
+        $this->end($user, $removes, 'its sign-in is refused', $why);
 
         return true;
     }

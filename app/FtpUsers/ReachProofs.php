@@ -73,7 +73,7 @@ final readonly class ReachProofs
         $meant = $user->meant();
         $as = $told->open && $told->directory === $meant->directory->toString() && $told->spaceLimit === $meant->spaceLimit && $told->readOnly === $meant->readOnly;
 
-        return new Evidence([new ProofStep($as, $as ? 'Directory, space and rights are as asked for, the host says; nobody signed in, its password was forgotten here' : "The host says otherwise: it is ".($told->open ? 'open' : 'closed')." and lands in $told->directory", $as ? null : 'Close it, or renew its password and prove it.', 'told', null, $at)]);
+        return new Evidence([new ProofStep($as, $as ? 'Directory, space and rights are as asked for, the host says; nobody signed in, its password was forgotten here' : 'The host says otherwise: it is '.($told->open ? 'open' : 'closed')." and lands in $told->directory", $as ? null : 'Close it, or renew its password and prove it.', 'told', null, $at)]);
     }
 
     private function noteUse(FtpUser $user, ?HostedUser $told): void

@@ -9,7 +9,6 @@ use Cellarium\Core\Credential\Settings;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\MeantReach;
 use Cellarium\Core\Reach\Reach;
-use Cellarium\Core\Reach\SitePlaces;
 use Cellarium\Core\Record\Fields;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;

@@ -80,7 +80,7 @@ final readonly class LoginRules
             $name !== trim($name) => 'There is a blank at its beginning or end.',
             preg_match("/[^$this->signs]/u", $name) === 1 => 'This host takes '.$this->words().' only.',
             preg_match('/\A[a-zA-Z0-9]/', $name) !== 1 => 'It begins with a letter or a digit.',
-            strlen($name) > $this->longest => "It has ".strlen($name)." characters; this host takes $this->longest.",
+            strlen($name) > $this->longest => 'It has '.strlen($name)." characters; this host takes $this->longest.",
             $same !== [] => "$full exists already.",
             $this->most !== null && count($taken) >= $this->most => "This account has $this->most FTP users, and the host makes no more. Remove one that is closed.",
             default => null,

@@ -11,7 +11,9 @@ final class PooledRemoteDirectory implements RemoteDirectory, SetsModes
 {
     private const SURELY_ALIVE_SECONDS = 2.0;
 
-    private (RemoteDirectory&SetsModes)|null $inner = null;
+    private (RemoteDirectory&SetsModes)
+
+|null $inner = null;
 
     /** @var resource|null */
     private $slot;

@@ -10,7 +10,7 @@ use Illuminate\Database\Seeder;
 use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
 
-/** A thousand accounts with three thousand sites, to see how the pages hold up; facts only, no such hosts exist. */
+/** A thousand accounts with three thousand sites and five thousand FTP users, to see how the pages hold up; facts only, no such hosts exist. */
 final class FleetSeeder extends Seeder
 {
     private const ACCOUNTS = 1000;
@@ -18,6 +18,8 @@ final class FleetSeeder extends Seeder
     private const SITES = 3000;
 
     private const HOSTS = 60;
+
+    private const USERS_EACH = 5;
 
     private const FIRST = ['Marsh', 'Dune', 'Heron', 'Osier', 'Cobble', 'Larch', 'Teal', 'Brine', 'Wicket', 'Sallow', 'Finch', 'Quill', 'Tansy', 'Otter', 'Plover', 'Rowan', 'Sable', 'Thyme', 'Umber', 'Vetch'];
 
@@ -124,8 +126,13 @@ final class FleetSeeder extends Seeder
     {
         $rows = [];
         foreach ($accounts as $number => $account) {
-            if ($number % 5 === 0) {
-                $rows[] = ['account_id' => $account, 'login' => "job$number@fleet.example", 'directory' => '/htdocs', 'purpose' => 'relaunch', 'state' => 'open', 'closes_at' => now()->addDays($number % 60 === 0 ? -3 : 4), 'created_at' => now(), 'updated_at' => now()];
+            for ($count = 0; $count < self::USERS_EACH; $count++) {
+                $made = now()->subDays(mt_rand(0, 90));
+                $late = $number % 60 === 0 && $count === 0;
+                $rows[] = [
+                    'account_id' => $account, 'login' => "job$number-$count@fleet.example", 'directory' => $count === 0 && $number % 97 === 0 ? '/' : '/htdocs'.($count < 2 ? '' : "/part$count"), 'purpose' => 'relaunch', 'state' => 'open', 'ends' => $count === 4 ? 'never' : 'time',
+                    'closes_at' => $count === 4 ? null : now()->addDays($late ? -3 : 4), 'reach_proven_at' => $made, 'used_at' => $count === 3 ? now()->subDays(mt_rand(0, 70)) : null, 'created_at' => $made, 'updated_at' => $made,
+                ];
             }
         }
         $this->insert('ftp_users', $rows);

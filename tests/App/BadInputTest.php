@@ -105,16 +105,28 @@ final class BadInputTest extends AppTestCase
         self::assertSame($before, self::contents($this->host->home));
     }
 
-    public function test_a_login_that_exists_is_said_and_what_was_typed_stays(): void
+    public function test_a_refused_form_keeps_all_that_was_typed(): void
     {
         $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'job', 'password' => 'a-long-enough-word', 'directory' => '/www', 'space_limit' => null]);
-        $typed = ['name' => 'job', 'directory' => '/www/site.example', 'purpose' => 'the new site', 'closes' => now()->addDay()->format('Y-m-d\TH:i'), 'megabytes' => '12'];
-        $this->actingAs($this->person)->from("/accounts/{$this->account->id}")->followingRedirects()->post("/accounts/{$this->account->id}/ftp-users", $typed)
-            ->assertOk()->assertSee('this login exists already in the account, choose another')->assertSee('value="the new site"', false)->assertSee('value="job"', false)->assertSee('value="12"', false);
-        self::assertSame(0, FtpUser::count());
-        foreach ([['name' => 'A B'], ['directory' => '/www/../mail'], ['closes' => '2020-01-01T00:00'], ['megabytes' => '-1']] as $wrong) {
-            $this->post("/accounts/{$this->account->id}/ftp-users", $wrong + $typed)->assertSessionHasErrors(array_key_first($wrong));
+        $this->actingAs($this->person);
+        app(\App\Accounts\AccountCheck::class)->connect($this->account);
+        $typed = ['name' => 'job', 'directory' => '/www/site.example', 'purpose' => 'the new site', 'password_kind' => 'own', 'password' => 'vK7-mubel-Tarn-40q', 'ends' => 'time', 'closes' => now()->addDay()->format('Y-m-d\TH:i'), 'reason' => 'left over', 'megabytes' => '12', 'read_only' => '1', 'forgets' => '1'];
+        $address = "/accounts/{$this->account->id}/ftp-users";
+        $page = $this->post($address, $typed)->assertStatus(422)->assertSee('this login exists already in the account, choose another');
+        foreach (['the new site', 'job', '12', 'vK7-mubel-Tarn-40q', $typed['closes'], 'left over'] as $value) {
+            $page->assertSee('value="'.$value.'"', false);
         }
+        self::assertSame(4, substr_count((string) $page->getContent(), ' checked'), 'both choices and both boxes');
+        self::assertSame(0, FtpUser::count());
+        $wrongs = [
+            ['name' => 'A B', 'words' => 'This host takes a to z, 0 to 9 and . _ - only.'], ['directory' => '/www/../mail', 'words' => 'has no &quot;..&quot; in it'], ['directory' => '/www/typo', 'words' => 'Most often that is a typing mistake'],
+            ['closes' => '2020-01-01T00:00', 'words' => 'lies in the past'], ['closes' => 'soon', 'words' => 'Give a day and a time'], ['megabytes' => '-1', 'words' => 'a whole number of MB'], ['ends' => 'never', 'reason' => '', 'words' => 'Say why it never closes'],
+            ['ends' => 'whenever', 'words' => 'Choose when it closes'], ['password' => 'Pilgrim2026!', 'words' => 'bits: '], ['password' => 'short', 'words' => 'A password has 12 to 128 characters'],
+        ];
+        foreach ($wrongs as $wrong) {
+            $this->post($address, $wrong + ['name' => 'other'] + $typed)->assertStatus(422)->assertSee($wrong['words'], false)->assertSee('value="the new site"', false);
+        }
+        self::assertSame([0, 1], [FtpUser::count(), count($this->host->control('GET', '/v1/ftp-users', StandinHost::TOKEN)[1]['ftp_users'])]);
     }
 
     public function test_pages_that_are_not_there_and_guests(): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Models\Account;
+use App\Models\FtpUser;
 use App\Models\Site;
 use Database\Seeders\FleetSeeder;
 use Illuminate\Support\Facades\DB;
@@ -12,15 +13,16 @@ use Illuminate\Support\Facades\DB;
 /** With a thousand accounts the pages ask the database no more than with ten, and draw only a part. */
 final class FleetTest extends AppTestCase
 {
-    private const MOST_QUERIES = 15;
+    private const MOST_QUERIES = 16;
 
     public function test_no_page_asks_more_or_draws_all(): void
     {
         (new FleetSeeder)->run();
         self::assertGreaterThanOrEqual(1000, Account::count());
         self::assertGreaterThanOrEqual(3000, Site::count());
+        self::assertGreaterThanOrEqual(5000, FtpUser::count());
         $this->actingAs($this->person);
-        foreach (['/', '/?as=table', '/shelves?from=48', '/accounts', '/accounts?q=heron&sort=site', '/accounts?only=unreached&sort=connection&page=2', '/find?q=heron', '/find?q='] as $address) {
+        foreach (['/', '/?as=table', '/shelves?from=48', '/accounts', '/accounts?q=heron&sort=site', '/accounts?only=unreached&sort=connection&page=2', '/find?q=heron', '/find?q=', '/reach', '/reach?only=idle&page=2', '/reach?q=heron', '/ftp-users', '/ftp-users?only=idle&q=bakery'] as $address) {
             $queries = 0;
             DB::listen(static function () use (&$queries): void {
                 $queries++;

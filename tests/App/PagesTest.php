@@ -5,17 +5,16 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Deployments\Plans;
-use App\FtpUsers\FtpUsers;
 use App\Models\Backup;
 use App\Models\Client;
 use App\Models\Deployment;
+use App\Models\FtpUser;
 use App\Models\Package;
 use App\View\Amount;
 use App\View\FileTree;
 use App\View\Jar;
 use App\View\ReachMap;
 use App\View\Stations;
-use Cellarium\Core\Path\RemotePath;
 use Illuminate\Http\UploadedFile;
 
 /** What pages show, and the ways in and around. */
@@ -104,9 +103,9 @@ final class PagesTest extends AppTestCase
         self::assertSame([6, 6, 'part of a site', false], [$lanes['pictures']['from'], $lanes['pictures']['to'], $lanes['pictures']['note'], $lanes['pictures']['warn']]);
         self::assertSame([3, 6, '2 sites: too wide', true], [$lanes['wide']['from'], $lanes['wide']['to'], $lanes['wide']['note'], $lanes['wide']['warn']]);
         $this->actingAs($this->person)->get("/accounts/$account->id")->assertOk()->assertSee('2 sites: too wide')->assertSee('serves site.example');
-        $this->get("/accounts/$account->id/reach?directory=/www")->assertSee('wider than one job needs');
-        $this->get("/accounts/$account->id/reach?directory=/nowhere")->assertSee('not seen when the account was last looked at');
-        $this->get("/accounts/$account->id/reach?directory=../x")->assertSee('This is not a directory');
+        $this->get("/accounts/$account->id/foresight?directory=/www")->assertSee('Wider than one job needs');
+        $this->get("/accounts/$account->id/foresight?directory=/nowhere")->assertSee('It is not there');
+        $this->get("/accounts/$account->id/foresight?directory=../x")->assertSee('This is not a directory');
     }
 
     public function test_a_jar_says_in_words_what_its_shape_shows(): void
@@ -140,7 +139,7 @@ final class PagesTest extends AppTestCase
         }
         Client::create(['name' => 'New Client', 'colour' => '#123456'])->accounts()->create(['host' => 'x.example', 'port' => 21, 'protocol' => 'ftp', 'login' => 'x', 'secret' => 'y']);
         $account = Client::where('name', 'New Client')->firstOrFail()->accounts()->firstOrFail();
-        $this->get("/accounts/$account->id")->assertOk()->assertSee('No site of this account is known yet')->assertSee('were not looked at yet')->assertSee('has no control service');
+        $this->get("/accounts/$account->id")->assertOk()->assertSee('No site of this account is known yet')->assertSee('were not looked at yet')->assertSee('Nobody but the account itself can sign in');
         Backup::create(['site_id' => $this->site->id, 'reason' => 'on_demand', 'state' => Backup::FAILED, 'trouble' => 'The account is full.']);
         $this->get('/backups')->assertSee('failed')->assertSee('The account is full.');
         $this->from('/backups')->followingRedirects()->post('/backups/'.Backup::firstOrFail()->id.'/bring-back')->assertSee('was not verified and cannot be brought back');

@@ -6,7 +6,6 @@ namespace Tests\App;
 
 use App\Accounts\ConnectAccount;
 use App\Deployments\CarryOutDeployment;
-use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Deployment;
@@ -37,13 +36,13 @@ final class SecretsTest extends AppTestCase
         self::assertSame(1, DB::table('jobs')->count());
         $texts['job payload'] = (string) DB::table('jobs')->value('payload');
 
-        $handed = $this->followingRedirects()->post("/ftp-users/$user->id/hand-over")->assertOk();
+        $handed = $this->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])->assertOk();
         self::assertStringContainsString($secrets[2], (string) $handed->getContent(), 'the one hand-over shows it');
-        $this->followingRedirects()->post("/ftp-users/$user->id/hand-over")->assertOk()->assertSee('handed over already')->assertDontSee($secrets[2]);
+        $this->from("/ftp-users/$user->id")->followingRedirects()->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])->assertOk()->assertSee('handed over already')->assertDontSee($secrets[2]);
 
         (new CarryOutDeployment($run->id))->handle(app(\App\Deployments\Runner::class));
         self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);
-        foreach (['/', '/accounts', "/accounts/{$this->account->id}", '/packages', "/packages/$package->id", '/deployments', "/deployments/$run->id", "/deployments/$run->id/live", '/backups', '/record', '/find?q=harbour', "/accounts/$keyed->id", "/accounts/$keyed->id/edit", '/accounts/new', $list, '/find?q=', '/deployments/new?site='.$this->site->id] as $path) {
+        foreach (['/', '/accounts', "/accounts/{$this->account->id}", '/packages', "/packages/$package->id", '/deployments', "/deployments/$run->id", "/deployments/$run->id/live", '/backups', '/record', '/find?q=harbour', "/accounts/$keyed->id", "/accounts/$keyed->id/edit", '/accounts/new', $list, '/find?q=', '/deployments/new?site='.$this->site->id, '/ftp-users', '/reach', '/reach.csv', "/ftp-users/$user->id", "/ftp-users/$user->id/state", "/accounts/{$this->account->id}/reach.csv"] as $path) {
             $texts["page $path"] = (string) $this->get($path)->assertOk()->getContent();
         }
         $this->account->update(['host' => 'nowhere.invalid']);

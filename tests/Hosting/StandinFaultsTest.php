@@ -4,18 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Account\ControlFailure;
-use Cellarium\Core\Account\ControlFault;
-use Cellarium\Core\Account\LinkedControl;
 use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Connection\ConnectionSettings;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\CurlWebFetcher;
-use Cellarium\Core\Proof\ReachProof;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
@@ -23,7 +18,6 @@ use Cellarium\Core\Transfer\WorkerPool;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\Support\HostTestCase;
 use Tests\Support\PythonFtpServer;
-use Tests\Support\StandinHost;
 
 /** Our side against a host that misbehaves, over real sockets. */
 final class StandinFaultsTest extends HostTestCase

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Models\Account;
+use App\Models\FtpUser;
 use App\Models\Site;
 use App\Problem;
 use Illuminate\Console\Command;
@@ -13,11 +15,18 @@ use Symfony\Component\Console\Output\OutputInterface;
 /** What the console commands share: --json prints one object on standard output, everything for people goes elsewhere. */
 abstract class CellariumCommand extends Command
 {
+    protected const ACCOUNT = '{account : its number, label, host, LOGIN@HOST, or the domain of one of its sites}';
+
+    protected const LOGIN = '{login : the short name or the full login}';
+
     protected const PROVEN = 0;
 
     protected const REFUSED = 1;
 
     protected const PUT_BACK = 2;
+
+    /** A person has something to do at the provider first. */
+    protected const WAITS = 3;
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
@@ -60,6 +69,29 @@ abstract class CellariumCommand extends Command
 
         return Site::with('account.client', 'account.sites')->where('domain', $domain)->first()
             ?? throw new Problem("There is no site $domain. Run cellarium:accounts to see which there are.");
+    }
+
+    protected function account(): Account
+    {
+        $name = (string) $this->argument('account');
+        [$login, $host] = str_contains($name, '@') ? [substr($name, 0, (int) strrpos($name, '@')), substr($name, (int) strrpos($name, '@') + 1)] : [null, null];
+        $found = Account::with('client', 'sites')
+            ->where(static fn ($query) => $query->where('label', $name)->orWhere('host', $name)->orWhere('login', $name)->orWhereHas('sites', static fn ($sites) => $sites->where('domain', $name))
+                ->orWhere(static fn ($both) => $both->where('login', $login)->where('host', $host)))
+            ->when(ctype_digit($name), static fn ($query) => $query->orWhere('id', $name))->orderBy('id')->limit(3)->get();
+        if ($found->count() > 1) {
+            throw new Problem("$name means several accounts: ".$found->map(static fn (Account $account): string => "$account->id ($account->login@$account->host)")->join(', ').'. Give the number.');
+        }
+
+        return $found->first() ?? throw new Problem("There is no account $name. Run cellarium:accounts to see which there are.");
+    }
+
+    protected function ftpUser(Account $account): FtpUser
+    {
+        $login = (string) $this->argument('login');
+        $user = $account->ftpUsers()->whereIn('login', [$login, $account->rules()->full($login)])->orderByRaw("state = 'removed'")->latest('id')->first() ?? throw new Problem("There is no FTP user $login in this account. Run cellarium:users to see which there are.");
+
+        return $user->setRelation('account', $account);
     }
 
     /** @return string the path of a file that can be read */

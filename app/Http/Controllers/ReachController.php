@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Accounts\Tree;
 use App\FtpUsers\Fleet;
 use App\FtpUsers\OrderForm;
-use App\Hosting\Connections;
 use App\Models\Account;
+use App\Problem;
 use App\View\ReachMap;
 use App\View\ReachMatrix;
 use Cellarium\Core\Path\RemotePath;
@@ -19,27 +20,28 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 final class ReachController
 {
     /** What an FTP user in a directory would reach, while the directory is typed or chosen. */
-    public function foresight(Request $request, Account $account): View
+    public function foresight(Request $request, Account $account, Tree $tree): View
     {
         $account->load('client', 'sites.destinations', 'sites.client');
         $form = OrderForm::typed($account, $request->query());
         $directory = $form->directory();
+        if ($directory !== null && $account->seen()->lacks($directory)) {
+            // Where the server cannot be asked, what was seen last is what is said.
+            rescue(static fn () => $tree->makeSure($account, $directory), null, static fn (\Throwable $failure): bool => ! Problem::isExpected($failure));
+        }
         $foresight = $directory === null ? null : $form->foresight($directory);
 
         return view('parts.foresight', ['form' => $form, 'account' => $account, 'foresight' => $foresight, 'warning' => $foresight === null ? null : $form->spaceWarning($foresight)]);
     }
 
     /** One level of the directory tree; looked at on the server where nobody has looked, or when asked to. */
-    public function tree(Request $request, Account $account, Connections $connections): View
+    public function tree(Request $request, Account $account, Tree $looking): View
     {
         $account->load('sites');
-        $at = RemotePath::fromString($request->string('at', '/')->toString());
+        $at = RemotePath::fromString($request->string('at')->toString() ?: '/');
         $tree = $account->seen();
         if ($request->boolean('look') || ! $tree->at($at)->looked) {
-            $entries = $connections->remote($account)->list($at);
-            // Read again: somebody else may have looked elsewhere meanwhile.
-            $tree = $account->refresh()->seen()->with($at, $entries);
-            $account->update(['tree' => $tree->toArray()]);
+            $tree = $looking->look($account, $at);
         }
 
         return view('parts.tree-level', ['account' => $account, 'tree' => $tree, 'at' => $at, 'roots' => $account->sites->pluck('domain', 'document_root')]);

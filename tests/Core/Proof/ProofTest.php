@@ -9,7 +9,6 @@ use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\DocumentRootProof;
 use Cellarium\Core\Proof\PlaceholderPage;
-use Cellarium\Core\Proof\ReachProof;
 use Cellarium\Core\Proof\WebAnswer;
 use Cellarium\Core\Proof\WebFetcher;
 use PHPUnit\Framework\Attributes\DataProvider;
