@@ -20,6 +20,13 @@ final class SettleUser implements ShouldQueue
     {
     }
 
+    /** The page of the user watches until the worker has ended. */
+    public static function start(FtpUser $user): void
+    {
+        $user->update(['proving_at' => now()]);
+        self::dispatch($user->id);
+    }
+
     public function handle(FtpUsers $users): void
     {
         $user = FtpUser::with('account.client', 'account.sites')->find($this->user);
@@ -33,6 +40,8 @@ final class SettleUser implements ShouldQueue
                 throw $failure;
             }
             $user->update(['trouble' => Problem::words($failure)]);
+        } finally {
+            FtpUser::where('id', $this->user)->update(['proving_at' => null]);
         }
     }
 }

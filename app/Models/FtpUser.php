@@ -54,7 +54,7 @@ final class FtpUser extends Model
 
     protected $attributes = [
         'purpose' => '', 'read_only' => false, 'ends' => self::BY_TIME, 'ends_reason' => '', 'forgets' => false, 'wanted' => null, 'secret' => null, 'next_secret' => null, 'person_id' => null, 'space_limit' => null,
-        'closes_at' => null, 'reach_proven_at' => null, 'closed_at' => null, 'refusal_proven_at' => null, 'handed_over_at' => null, 'used_at' => null, 'seen_use' => null, 'tried_at' => null, 'proof_failed_at' => null, 'trouble' => null,
+        'closes_at' => null, 'reach_proven_at' => null, 'closed_at' => null, 'refusal_proven_at' => null, 'handed_over_at' => null, 'used_at' => null, 'seen_use' => null, 'tried_at' => null, 'proving_at' => null, 'proof_failed_at' => null, 'trouble' => null,
     ];
 
     protected $casts = [
@@ -70,6 +70,7 @@ final class FtpUser extends Model
         'handed_over_at' => 'immutable_datetime',
         'used_at' => 'immutable_datetime',
         'tried_at' => 'immutable_datetime',
+        'proving_at' => 'immutable_datetime',
         'proof_failed_at' => 'immutable_datetime',
     ];
 
@@ -159,6 +160,12 @@ final class FtpUser extends Model
     public function isOverdue(): bool
     {
         return ! $this->hasEnded() && $this->closes_at !== null && $this->closes_at->isPast();
+    }
+
+    /** Whether a worker was asked to prove it and has not ended; one that was asked long ago counts as not. */
+    public function isBeingProven(): bool
+    {
+        return $this->proving_at !== null && $this->proving_at->isAfter(now()->subMinutes(3));
     }
 
     /** Whether its settings can be handed over: once, after it was made or its password renewed. */

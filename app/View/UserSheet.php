@@ -8,7 +8,7 @@ use App\Models\FtpUser;
 use App\Models\Proof;
 use Illuminate\Support\Collection;
 
-/** How one FTP user stands: its last proof step by step, and whether it is being worked on just now. */
+/** How one FTP user stands: its last proof step by step, and whether it is being proven just now. */
 final readonly class UserSheet
 {
     /** @param  Collection<int, Proof>  $steps  of the last proof */
@@ -26,10 +26,8 @@ final readonly class UserSheet
         $last = $user->proofs()->latest('id')->first();
         $steps = $last === null ? new Collection : $user->proofs()->where('run', $last->run)->orderBy('id')->get();
         [$word, $tone] = self::stands($user);
-        // What was asked a moment ago and has not been tried since is being proven now.
-        $working = ! $user->hasEnded() && $user->tried_at === null && $user->updated_at->isAfter(now()->subMinutes(3)) && ($user->action() === null ? $user->trouble === null : $user->account->control_url !== null);
 
-        return new self($steps, $last?->kind, $working, $word, $tone);
+        return new self($steps, $last?->kind, $user->isBeingProven(), $word, $tone);
     }
 
     /** @return array{string, string} a word and the style it is shown in */

@@ -7,7 +7,7 @@ import { assertAccessible, assertNoSidewaysScroll, base, close, open, signIn } f
 
 after(close);
 
-const places = ['/', '/accounts', '/packages', '/deployments', '/backups', '/record', '/deployments/new', '/?as=table', '/accounts/new', '/accounts/import', '/accounts/export'];
+const places = ['/', '/accounts', '/packages', '/deployments', '/backups', '/record', '/deployments/new', '/?as=table', '/accounts/new', '/accounts/import', '/accounts/export', '/reach', '/ftp-users'];
 
 async function everyPage(page) {
     await page.goto(`${base}/accounts`);
@@ -20,7 +20,9 @@ async function everyPage(page) {
     await page.goto(base + account);
     const site = await page.getByRole('link', { name: /^change / }).first().getAttribute('href');
     const client = await page.locator('.where a[href^="/clients/"]').getAttribute('href');
-    return [...places, account, packed, run, site, client, `${account}/edit`];
+    await page.goto(`${base}/ftp-users`);
+    const users = await page.locator('td a[href^="/ftp-users/"]').evaluateAll((links) => links.map((link) => link.getAttribute('href')));
+    return [...places, account, packed, run, site, client, `${account}/edit`, `${account}/ftp-users/new`, ...users];
 }
 
 for (const [name, viewport] of [['wide', { width: 1280, height: 800 }], ['narrow', { width: 390, height: 844 }]]) {
@@ -53,7 +55,7 @@ test('the shelves and the table tell the same sites', async () => {
     await page.getByRole('link', { name: 'As a table' }).click();
     await page.locator('#shelf-rows').waitFor();
     const rows = await page.locator('#shelf-rows tr:not(.more) td:first-child').allTextContents();
-    assert.equal(rows.length, 20);
+    assert.equal(rows.length, 21);
     assert.deepEqual(jars.map((words) => words.split(':')[0]).sort(), rows.map((text) => text.trim()).sort());
     assert.ok((await page.locator('.concern').allTextContents()).some((text) => text.includes('FTP user still open')));
 });

@@ -54,7 +54,7 @@ final class FtpUserController
 
             return response($this->form($form), 422);
         }
-        $this->users->byHand($user) || SettleUser::dispatch($user->id);
+        $this->users->byHand($user) || SettleUser::start($user);
 
         return redirect("/ftp-users/$user->id");
     }
@@ -175,10 +175,9 @@ final class FtpUserController
 
     private function settleNext(FtpUser $user, string $at = ''): RedirectResponse
     {
-        $user->update(['tried_at' => null]);
         $this->whole($user);
         if ($user->action() === null || ! $this->users->byHand($user) || $at !== '') {
-            SettleUser::dispatch($user->id);
+            SettleUser::start($user);
         }
 
         return redirect("/ftp-users/$user->id$at");

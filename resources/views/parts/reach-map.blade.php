@@ -37,12 +37,13 @@
         @php($from = $y($login['from']) + 6)
         @php($to = $y($login['to'] + 1) - 6)
         @php($half = $narrow ? 7 : 11)
-        <a class="lane is-{{ $login['tone'] }}" href="{{ $login['url'] }}" data-from="{{ $login['from'] }}" data-to="{{ $login['to'] }}" data-words="{{ $login['words'] }}" aria-label="{{ $login['login'] }}: {{ $login['words'] }}">
+        @php($shown = Str::limit($login['login'], $narrow ? 14 : 16))
+        <a class="lane is-{{ $login['tone'] }}" href="{{ $login['url'] }}" data-from="{{ $login['from'] }}" data-to="{{ $login['to'] }}" data-words="{{ $login['words'] }}" aria-label="{{ $shown }}{{ $narrow ? '' : " {$login['note']}" }}: {{ $login['words'] }}">
             <rect class="touch" x="{{ $x - $lane / 2 }}" y="{{ $top }}" width="{{ $lane }}" height="{{ $height - $top }}"/>
-            <text class="login is-{{ $login['tone'] }}" transform="translate({{ $x - ($narrow ? 2 : 6) }} {{ $top - 8 }}) rotate({{ $narrow ? -58 : -30 }})">{{ Str::limit($login['login'], $narrow ? 14 : 16) }}</text>
+            <text class="login is-{{ $login['tone'] }}" transform="translate({{ $x - ($narrow ? 2 : 6) }} {{ $top - 8 }}) rotate({{ $narrow ? -58 : -30 }})">{{ $shown }}</text>
             <path class="rail" d="M{{ $x }} {{ $top }}V{{ $height - 26 }}"/>
             <rect class="bar is-{{ $login['tone'] }}" x="{{ $x - $half }}" y="{{ $from }}" width="{{ $half * 2 }}" height="{{ $to - $from }}" rx="4"/>
-            @if ($login['warn'])<circle cx="{{ $x }}" cy="{{ $from + 13 }}" r="{{ $narrow ? 6 : 7.5 }}" class="bang-ground"/><text class="bang" x="{{ $x }}" y="{{ $from + 17.5 }}" text-anchor="middle">!</text>@endif
+            @if ($login['warn'])<circle cx="{{ $x }}" cy="{{ $from + 13 }}" r="{{ $narrow ? 6 : 7.5 }}" class="bang-ground"/><path class="bang" d="M{{ $x - 1.1 }} {{ $from + 8.6 }}h2.2l-.4 5.4h-1.4zM{{ $x }} {{ $from + 15 }}a1.2 1.2 0 1 1 -.01 0z"/>@endif
             @if (! $narrow)<text class="bar-note is-{{ $login['tone'] }}" x="{{ $x }}" y="{{ $to + 15 }}" text-anchor="middle">{{ $login['note'] }}</text>@endif
         </a>
     @endforeach
