@@ -54,7 +54,7 @@ export async function assertAccessible(page) {
     await page.evaluate(axe);
     const { violations } = await page.evaluate(() => window.axe.run(document, { resultTypes: ['violations'] }));
     const grave = violations.filter((fault) => ['serious', 'critical'].includes(fault.impact));
-    assert.deepEqual(grave.map((fault) => `${fault.id}: ${fault.nodes.map((node) => node.html).slice(0, 3).join(' | ')}`), [], page.url());
+    assert.deepEqual(grave.map((fault) => `${fault.id}: ${fault.nodes.map((node) => `${node.html} ${node.any[0]?.message ?? ''}`).slice(0, 3).join(' | ')}`), [], page.url());
 }
 
 export async function assertNoSidewaysScroll(page) {
