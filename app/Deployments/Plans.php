@@ -18,6 +18,7 @@ use Cellarium\Core\Backup\Survey;
 use Cellarium\Core\Backup\Surveyor;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Manifest;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
@@ -40,11 +41,14 @@ final readonly class Plans
     }
 
     /**
+     * @param  RemotePath|null  $place  a directory inside the document root; null for the document root itself
+     *
      * @throws Problem|RemoteFailure|TransferFailed|PlanImpossible
      */
-    public function deploy(Site $site, Package $package, ?FtpUser $as = null, ?Person $person = null): Deployment
+    public function deploy(Site $site, Package $package, ?FtpUser $as = null, ?Person $person = null, ?RemotePath $place = null): Deployment
     {
-        [$target, $policy, $survey, $plan] = $this->compare($site, $package);
+        $place = $place?->equals($site->root()) === true ? null : $place;
+        [$target, $policy, $survey, $plan] = $this->compare($site, $package, $place);
         $as?->read_only && throw new Problem("$as->login may only read. Choose another user, or none.");
         $reaches = $as === null || $site->root()->seenFrom($as->path()) !== null;
         if (! $reaches) {
@@ -52,7 +56,7 @@ final readonly class Plans
         }
 
         return $this->draft($site, Deployment::DEPLOY, $target, $policy, $survey, $plan, [
-            'package_id' => $package->id, 'ftp_user_id' => $as?->id,
+            'package_id' => $package->id, 'ftp_user_id' => $as?->id, 'directory' => $place?->toString(),
         ], $person);
     }
 
@@ -61,8 +65,9 @@ final readonly class Plans
      *
      * @return array{Manifest, Policy, Survey, Plan}
      */
-    public function compare(Site $site, Package $package): array
+    public function compare(Site $site, Package $package, ?RemotePath $place = null): array
     {
+        $below = $place === null ? null : ($site->root()->toward($place) ?? throw new Problem("$place does not lie in the document root of $site->domain, $site->document_root."));
         $target = $package->contents();
         if ($target->startPage($site->start_pages) === null) {
             $stop = collect($package->notes())->first(static fn ($finding): bool => $finding->stops);
@@ -70,7 +75,9 @@ final readonly class Plans
         }
         $remote = $this->connections->remote($site->account);
         $survey = $this->survey($site, $remote);
-        $policy = new Policy($site->kept, $this->placeholders($site, $survey->manifest, $target, $remote), $this->ours($site));
+        // What is deployed further down leaves everything beside it as it is; the backup holds the whole site either way.
+        $policy = new Policy($site->kept, $below === null ? $this->placeholders($site, $survey->manifest, $target, $remote) : [], $this->ours($site, $place));
+        $target = $below === null ? $target : $target->below($below);
 
         return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }
@@ -123,7 +130,7 @@ final readonly class Plans
         return new Survey($survey->manifest->withKnownHashes($known, $at - 60), $survey->temporary);
     }
 
-    /** @param  array<string, int|null>  $links */
+    /** @param  array<string, int|string|null>  $links */
     private function draft(Site $site, string $kind, Manifest $target, Policy $policy, Survey $survey, Plan $plan, array $links, ?Person $person): Deployment
     {
         $deployment = Deployment::create([
@@ -159,11 +166,13 @@ final readonly class Plans
         return $found;
     }
 
-    /** @return list<string> paths the last deployment put there, as long as it was the last word on this site */
-    private function ours(Site $site): array
+    /** @return list<string> paths the last deployment to this place put there, as long as nothing was brought or taken back since */
+    private function ours(Site $site, ?RemotePath $place): array
     {
-        $last = $site->deployments()->where('state', Deployment::PROVEN)->latest('ended_at')->latest('id')->first();
-        if ($last === null || $last->kind !== Deployment::DEPLOY) {
+        $proven = $site->deployments()->where('state', Deployment::PROVEN)->latest('ended_at')->latest('id');
+        $last = (clone $proven)->where('kind', Deployment::DEPLOY)->where('directory', $place?->toString())->first();
+        $back = (clone $proven)->where('kind', '!=', Deployment::DEPLOY)->first();
+        if ($last === null || ($back !== null && $back->id > $last->id)) {
             return [];
         }
 

@@ -105,7 +105,7 @@ final class Deployment extends Model
         return match ($this->kind) {
             self::BRING_BACK => 'Bring back the backup of '.$this->fromBackup?->verified_at?->format('j M H:i'),
             self::UNDO => 'One step back from '.($this->undoes?->title() ?? 'a deployment'),
-            default => $this->package?->title() ?? 'a package',
+            default => ($this->package?->title() ?? 'a package').($this->directory === null ? '' : " into $this->directory"),
         };
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
+use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Record\Fields;
 
@@ -53,6 +54,20 @@ final readonly class Manifest
     public function with(iterable $entries): self
     {
         return self::of([...$this->all(), ...$entries]);
+    }
+
+    /** The same, one or more directories further down; these are in it then. */
+    public function below(RelativePath $directory): self
+    {
+        $entries = [];
+        for ($depth = 1; $depth <= $directory->depth(); $depth++) {
+            $entries[] = new ManifestEntry(RelativePath::fromString(implode('/', array_slice($directory->segments(), 0, $depth))), EntryKind::Directory);
+        }
+        foreach ($this->entries as $entry) {
+            $entries[] = $entry->at(RelativePath::fromString("$directory/$entry->path"));
+        }
+
+        return self::of($entries);
     }
 
     /** @param  list<string>  $paths */

@@ -35,6 +35,9 @@ return new class extends Migration
             $table->timestamps();
             $table->unique(['site_id', 'name']);
         });
+        Schema::table('deployments', function (Blueprint $table): void {
+            $table->string('directory', 1000)->nullable();
+        });
         Schema::create('hand_overs', function (Blueprint $table): void {
             $table->id();
             $table->foreignId('ftp_user_id')->constrained()->cascadeOnDelete();

@@ -74,6 +74,30 @@ final class RunsTest extends AppTestCase
         self::assertSame(FtpUser::CLOSED, $user->refresh()->state);
     }
 
+    public function test_a_package_goes_into_a_saved_destination_and_leaves_everything_beside_it_as_it_is(): void
+    {
+        $this->deployed();
+        mkdir($this->root().'/blog');
+        file_put_contents($this->root().'/blog/note.txt', 'not from us');
+        $this->site->destinations()->create(['name' => 'journal', 'directory' => '/www/site.example/blog']);
+        $before = self::contents($this->root());
+        [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Journal</h1>', 'old.html' => 'old', 'deep/a.css' => 'a'], 'journal-1.0.zip'), '--into=journal');
+        self::assertSame([0, ['files' => 3, 'bytes' => 20], 0], [$status, $report['added'], $report['set_aside']['files']], json_encode($report, JSON_THROW_ON_ERROR));
+        self::assertSame($before, array_intersect_key(self::contents($this->root()), $before));
+        self::assertSame('<h1>Journal</h1>', file_get_contents($this->root().'/blog/index.html'));
+        self::assertSame('journal 1.0 into /www/site.example/blog', Deployment::latest('id')->firstOrFail()->title());
+        self::assertStringContainsString('/blog/index.html', (string) json_encode(Deployment::latest('id')->firstOrFail()->proofs, JSON_UNESCAPED_SLASHES));
+
+        [, $main] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Newer</h1>'], 'stones-1.1.zip'));
+        self::assertSame([1, 3], [$main['replaced']['files'], $main['set_aside']['files']], 'what the site had before goes, the journal stays');
+        self::assertFileExists($this->root().'/blog/old.html');
+        [, $again] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Journal</h1>'], 'journal-1.1.zip'), '--into=/www/site.example/blog');
+        self::assertSame([1, 2], [$again['same']['files'], $again['set_aside']['files']]);
+        self::assertSame(['index.html', 'note.txt'], array_map(basename(...), array_filter(glob($this->root().'/blog/*') ?: [], is_file(...))));
+        self::assertStringContainsString('does not lie in the document root', $this->artisanJson('deploy', 'site.example', $this->zip(), '--into=/mail')[1]['error']);
+        $this->actingAs($this->person)->get('/deployments/new?site='.$this->site->id)->assertSee('journal, /www/site.example/blog');
+    }
+
     public function test_going_back_refuses_to_overwrite_what_somebody_changed_since(): void
     {
         $before = self::contents($this->root());

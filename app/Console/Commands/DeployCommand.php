@@ -8,13 +8,16 @@ use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\Models\Deployment;
 use App\Models\FtpUser;
+use App\Models\Site;
 use App\Packages\Packages;
+use App\Problem;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Transfer\RunStage;
 use Symfony\Component\Console\Helper\ProgressBar;
 
 final class DeployCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--as= : the FTP user to sign in as; it is closed at the end when it was made for its job} {--json : one JSON object on standard output}';
+    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--as= : the FTP user to sign in as; it is closed at the end when it was made for its job} {--into= : a saved destination of the site, or a directory inside its document root} {--json : one JSON object on standard output}';
 
     protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 failed and put back)';
 
@@ -24,7 +27,7 @@ final class DeployCommand extends CellariumCommand
     {
         $site = $this->site();
         $package = $packages->take($this->file(), basename((string) $this->argument('file')));
-        $deployment = $plans->deploy($site, $package, $this->as($site->account_id));
+        $deployment = $plans->deploy($site, $package, $this->as($site->account_id), place: $this->place($site));
         $deployment->update(['state' => Deployment::QUEUED]);
         while (! $runner->carryOut($deployment, $this->wantsJson() ? null : $this->show(...))) {
             if (! $this->wantsJson() && ! isset($told)) {
@@ -49,8 +52,19 @@ final class DeployCommand extends CellariumCommand
         $login = $this->option('as');
 
         return is_string($login)
-            ? FtpUser::with('account.sites')->where(['account_id' => $account, 'login' => $login, 'state' => FtpUser::OPEN])->first() ?? throw new \App\Problem("There is no open FTP user $login in this account.")
+            ? FtpUser::with('account.sites')->where(['account_id' => $account, 'login' => $login, 'state' => FtpUser::OPEN])->first() ?? throw new Problem("There is no open FTP user $login in this account.")
             : null;
+    }
+
+    private function place(Site $site): ?RemotePath
+    {
+        $given = $this->option('into');
+        if (! is_string($given)) {
+            return null;
+        }
+        $saved = $site->destinations()->where('name', $given)->first();
+
+        return $saved?->path() ?? RemotePath::tryFromString($given) ?? throw new Problem("$given is neither a saved destination of $site->domain nor a directory.");
     }
 
     /** @param  array<string, mixed>  $progress */

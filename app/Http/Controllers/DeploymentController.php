@@ -16,6 +16,7 @@ use App\Problem;
 use App\Record\Record;
 use App\View\FileTree;
 use App\View\Stations;
+use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -36,7 +37,7 @@ final class DeploymentController
 
     public function choose(Request $request): View
     {
-        $site = $request->integer('site') > 0 ? Site::with('account.client', 'account.ftpUsers', 'account.sites')->findOrFail($request->integer('site')) : null;
+        $site = $request->integer('site') > 0 ? Site::with('account.client', 'account.ftpUsers', 'account.sites', 'destinations')->findOrFail($request->integer('site')) : null;
         $package = $request->integer('package') > 0 ? Package::findOrFail($request->integer('package')) : null;
         $users = $site === null ? collect() : $site->account->ftpUsers->where('state', FtpUser::OPEN)->filter(static fn (FtpUser $user): bool => ! $user->read_only && $user->secret !== null && $site->root()->seenFrom($user->path()) !== null);
 
@@ -49,10 +50,10 @@ final class DeploymentController
 
     public function plan(Request $request, Plans $plans): RedirectResponse
     {
-        $given = $request->validate(['site' => ['required', 'integer', 'exists:sites,id'], 'package' => ['required', 'integer', 'exists:packages,id'], 'user' => ['nullable', 'integer']]);
+        $given = $request->validate(['site' => ['required', 'integer', 'exists:sites,id'], 'package' => ['required', 'integer', 'exists:packages,id'], 'user' => ['nullable', 'integer'], 'place' => ['nullable', 'string', 'max:1000']]);
         $site = Site::with('account.client', 'account.sites')->findOrFail($given['site']);
         $user = isset($given['user']) ? FtpUser::with('account.sites')->where(['account_id' => $site->account_id, 'state' => FtpUser::OPEN])->findOrFail($given['user']) : null;
-        $deployment = $plans->deploy($site, Package::findOrFail($given['package']), $user, $this->person($request));
+        $deployment = $plans->deploy($site, Package::findOrFail($given['package']), $user, $this->person($request), isset($given['place']) ? RemotePath::fromString($given['place']) : null);
 
         return redirect("/deployments/$deployment->id");
     }
