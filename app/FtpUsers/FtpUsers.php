@@ -13,6 +13,7 @@ use App\Problem;
 use App\Record\Record;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Account\HostedUser;
 use Cellarium\Core\Account\HostingControl;
 use Cellarium\Core\Account\InstructionSheet;
 use Cellarium\Core\Account\UserChange;
@@ -124,6 +125,32 @@ final readonly class FtpUsers
         }
 
         return $user->state === FtpUser::CLOSED;
+    }
+
+    /**
+     * Takes note of open users that the host has and nobody here made: they can touch as much as any other.
+     *
+     * @param  list<HostedUser>  $told  all the host has
+     */
+    public function takeNote(Account $account, array $told): void
+    {
+        $lock = $this->lock($account->id);
+        try {
+            $known = $account->ftpUsers()->where('state', '!=', FtpUser::REMOVED)->pluck('login')->flip();
+            foreach ($told as $user) {
+                if (! $user->open || $known->has($user->login) || RemotePath::tryFromString($user->directory) === null) {
+                    continue;
+                }
+                $account->ftpUsers()->create([
+                    'login' => mb_substr($user->login, 0, 255), 'directory' => RemotePath::fromString($user->directory)->toString(), 'space_limit' => $user->spaceLimit, 'read_only' => $user->readOnly, 'state' => FtpUser::MADE,
+                    'ends' => FtpUser::NEVER, 'ends_reason' => 'it was not made here', 'found_at' => now(), 'seen_use' => $user->lastUsed === null ? null : mb_substr($user->lastUsed, 0, 40),
+                    'used_at' => $user->lastUsed === null ? null : rescue(static fn (): CarbonImmutable => CarbonImmutable::parse($user->lastUsed)->min(now()), null, false),
+                ]);
+                Record::write('ftp_user_found', "$account->host has an FTP user that was not made here: $user->login, landing in $user->directory", $account);
+            }
+        } finally {
+            $lock->release();
+        }
     }
 
     /**
@@ -496,7 +523,8 @@ final readonly class FtpUsers
         $was = $user->isProven();
         $evidence = $this->proofs->open($user);
         if ($evidence->holds()) {
-            $user->update(['state' => $user->state === FtpUser::MADE ? FtpUser::OPEN : $user->state, 'reach_proven_at' => now(), 'proof_failed_at' => null] + ($user->state === FtpUser::CLOSING_FAILED ? [] : ['trouble' => null]));
+            // What the host says of a user whose password nobody here ever had is no proof.
+            $user->update(($user->found_at !== null && $user->secret === null ? [] : ['state' => $user->state === FtpUser::MADE ? FtpUser::OPEN : $user->state, 'reach_proven_at' => now()]) + ['proof_failed_at' => null] + ($user->state === FtpUser::CLOSING_FAILED ? [] : ['trouble' => null]));
             $was || Record::write('ftp_user_proven', "Reach of $user->login proven by signing in: {$user->reach()->sentence()}", $user->account);
 
             return true;

@@ -82,7 +82,7 @@ final readonly class Concerns
     private static function openUsers(): array
     {
         return FtpUser::with('account.client', 'account.sites')->alive()
-            ->where(static fn ($query) => $query->where('closes_at', '<', now())->orWhere('state', FtpUser::CLOSING_FAILED)->orWhereNotNull('proof_failed_at')->orWhereNotNull('wanted'))
+            ->where(static fn ($query) => $query->where('closes_at', '<', now())->orWhere('state', FtpUser::CLOSING_FAILED)->orWhereNotNull('proof_failed_at')->orWhereNotNull('wanted')->orWhere(static fn ($found) => $found->whereNotNull('found_at')->whereNull('reach_proven_at')))
             ->orderBy('id')->get()->map(self::openUser(...))->filter()->values()->all();
     }
 
@@ -96,6 +96,7 @@ final readonly class Concerns
         return match (true) {
             $user->action() !== null && $byHand => new Concern('by hand', $user->isOverdue() ? Urgency::Now : Urgency::Soon, self::TO_DO[$user->action()] ?? 'To be done at the provider', $about, 'Waits for you since '.Amount::ago($user->updated_at), 'See what to do', "/ftp-users/$user->id"),
             $user->isOverdue() || $user->state === FtpUser::CLOSING_FAILED => new Concern('open user', Urgency::Now, 'FTP user still open', $about, ($user->closes_at === null ? '' : 'Should have closed '.Amount::ago($user->closes_at).'. ').$reaches, 'Close it', "/ftp-users/$user->id/close", 'POST'),
+            $user->found_at !== null && $user->action() === null && $user->proof_failed_at === null => new Concern('found', Urgency::Soon, 'FTP user that was not made here', $about, "The host has it, landing in $user->directory. ".$reaches, 'Look', "/ftp-users/$user->id"),
             $user->proof_failed_at !== null => new Concern('reach', Urgency::Now, $user->reach_proven_at === null ? 'FTP user reaches more or other than meant' : 'Reach no longer as proven', $about, $reaches, 'Look', "/ftp-users/$user->id"),
             // What is being found out by itself needs nobody yet.
             $user->updated_at->isBefore(now()->subMinutes(10)) => new Concern('unknown', Urgency::Soon, 'Not known what became of it', $about, (string) $user->trouble, 'Look', "/ftp-users/$user->id"),

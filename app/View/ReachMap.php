@@ -12,6 +12,7 @@ use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\Reach;
 use Cellarium\Core\Reach\SeenDirectory;
 use Cellarium\Core\Reach\SiteReach;
+use Cellarium\Core\Reach\Telling;
 
 /**
  * The directory tree as rows and one lane a login, with a bar over the rows it can touch.
@@ -38,7 +39,7 @@ final readonly class ReachMap
     private const NARROW = 22;
 
     /**
-     * @param  list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, target: string|null, leads: int|null, folded: int, open: bool}>  $rows  kind: directory, link or fold; leads: the row a link points to
+     * @param  list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, scripts: bool, target: string|null, leads: int|null, folded: int, open: bool}>  $rows  kind: directory, link or fold; leads: the row a link points to
      * @param  list<array{url: string, login: string, tone: string, from: int, to: int, note: string, words: string, warn: bool, closed: bool}>  $lanes  from and to are row numbers
      * @param  int  $more  logins that have no lane here
      * @param  list<string>  $open  directories opened on request
@@ -133,7 +134,7 @@ final readonly class ReachMap
      * @param  array<string, list<string>>  $serves
      * @param  list<string>  $matters  paths that are always shown
      * @param  list<string>  $open
-     * @return list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, target: string|null, leads: int|null, folded: int, open: bool}>
+     * @return list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, scripts: bool, target: string|null, leads: int|null, folded: int, open: bool}>
      */
     private static function rows(DirectoryTree $tree, array $serves, array $matters, array $open): array
     {
@@ -164,16 +165,16 @@ final readonly class ReachMap
      * @param  array<string, list<string>>  $children
      * @param  array<string, true>  $important
      * @param  array<string, int>  $open
-     * @param  list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, target: string|null, leads: int|null, folded: int, open: bool}>  $rows
+     * @param  list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, scripts: bool, target: string|null, leads: int|null, folded: int, open: bool}>  $rows
      */
     private static function descend(string $path, DirectoryTree $tree, array $serves, array $children, array $important, array $open, bool $whole, array &$rows): void
     {
         $place = RemotePath::fromString($path);
         $seen = $tree->at($place);
-        $blank = ['serves' => [], 'looked' => true, 'gone' => false, 'secrets' => 0, 'target' => null, 'leads' => null, 'folded' => 0, 'open' => false];
+        $blank = ['serves' => [], 'looked' => true, 'gone' => false, 'secrets' => 0, 'scripts' => false, 'target' => null, 'leads' => null, 'folded' => 0, 'open' => false];
         $rows[] = [
             'kind' => 'directory', 'path' => $path, 'name' => $path === '/' ? '/' : $place->name(), 'depth' => $place->depth(), 'serves' => $serves[$path] ?? [], 'looked' => $seen->looked,
-            'gone' => $tree->lacks($place), 'secrets' => count($seen->secrets) + count($seen->backups), 'open' => isset($open[$path]),
+            'gone' => $tree->lacks($place), 'secrets' => count($seen->secrets) + count($seen->backups), 'scripts' => $seen->scripts > 0 && array_filter(explode('/', $path), Telling::isUploadFolder(...)) !== [], 'open' => isset($open[$path]),
         ] + $blank;
         foreach ($seen->links as $name => $target) {
             $rows[] = ['kind' => 'link', 'path' => rtrim($path, '/')."/$name", 'name' => (string) $name, 'depth' => $place->depth() + 1, 'target' => $target ?? ''] + $blank;
@@ -220,7 +221,7 @@ final readonly class ReachMap
     }
 
     /**
-     * @param  list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, target: string|null, leads: int|null, folded: int, open: bool}>  $rows
+     * @param  list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, scripts: bool, target: string|null, leads: int|null, folded: int, open: bool}>  $rows
      * @param  list<RemotePath>  $places  of the rows
      * @return array{url: string, login: string, tone: string, from: int, to: int, note: string, words: string, warn: bool, closed: bool}
      */

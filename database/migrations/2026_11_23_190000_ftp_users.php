@@ -77,6 +77,7 @@ return new class extends Migration
             $table->string('seen_use', 40)->nullable();
             $table->dateTime('tried_at')->nullable();
             $table->dateTime('proving_at')->nullable();
+            $table->dateTime('found_at')->nullable();
             $table->dateTime('proof_failed_at')->nullable();
             $table->index(['state', 'closes_at']);
             // A login that was removed may be made again; of those that exist there is one of each.

@@ -35,7 +35,9 @@
                 @endif
                 <div class="row-acts"><x-action to="/accounts/{{ $account->id }}/sites/new" method="GET">Add a site</x-action></div>
             </section>
-            @unless ($map->isWide())@include('parts.reach-sheet')@endunless
+            @if ($map->isWide())@include('parts.ladder')
+            @else @include('parts.reach-sheet')
+            @endif
         </div>
         <div class="stack">
             <section class="sheet" aria-labelledby="users">
@@ -59,7 +61,8 @@
                 </details>
                 @endif
             </section>
-            @include('parts.ladder')
+            @unless ($map->isWide())@include('parts.ladder')
+            @endunless
         </div>
     </div>
     @if ($map->isWide())<div class="below">@include('parts.reach-sheet')</div>@endif

@@ -107,9 +107,9 @@ final class BadInputTest extends AppTestCase
 
     public function test_a_refused_form_keeps_all_that_was_typed(): void
     {
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'job', 'password' => 'a-long-enough-word', 'directory' => '/www', 'space_limit' => null]);
         $this->actingAs($this->person);
         app(\App\Accounts\AccountCheck::class)->connect($this->account);
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'job', 'password' => 'a-long-enough-word', 'directory' => '/www', 'space_limit' => null]);
         $typed = ['name' => 'job', 'directory' => '/www/site.example', 'purpose' => 'the new site', 'password_kind' => 'own', 'password' => 'vK7-mubel-Tarn-40q', 'ends' => 'time', 'closes' => now()->addDay()->format('Y-m-d\TH:i'), 'reason' => 'left over', 'megabytes' => '12', 'read_only' => '1', 'forgets' => '1'];
         $address = "/accounts/{$this->account->id}/ftp-users";
         $page = $this->post($address, $typed)->assertStatus(422)->assertSee('this login exists already in the account, choose another');

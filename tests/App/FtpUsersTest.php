@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Accounts\AccountCheck;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\Order;
 use App\FtpUsers\Upkeep;
@@ -333,6 +334,51 @@ final class FtpUsersTest extends AppTestCase
         self::assertStringContainsString('lands in /www', (string) $user->trouble);
         self::assertTrue($this->users()->close($user, 'by hand'));
         self::assertSame('job@site.example: sign-in refused (530)', $user->proofs()->where('kind', 'refusal')->firstOrFail()->sentence);
+    }
+
+    public function test_one_that_was_made_elsewhere_is_noticed_and_can_be_taken_over_or_closed(): void
+    {
+        $mine = $this->ftpUser();
+        foreach (['theirs', 'gone'] as $name) {
+            $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => $name, 'password' => 'somebody-elses-word', 'directory' => '/www', 'space_limit' => null]);
+        }
+        $this->host->control('PATCH', '/v1/ftp-users/gone@site.example', StandinHost::TOKEN, ['open' => false]);
+        app(AccountCheck::class)->connect($this->account);
+        app(AccountCheck::class)->connect($this->account);
+        self::assertSame(['job@site.example', 'theirs@site.example'], FtpUser::orderBy('id')->pluck('login')->all());
+        $found = FtpUser::with('account.client', 'account.sites')->where('login', 'theirs@site.example')->firstOrFail();
+        self::assertSame([FtpUser::MADE, '/www', FtpUser::NEVER], [$found->state, $found->directory, $found->ends]);
+        self::assertSame(['FTP user that was not made here'], collect(Concerns::compute()->all)->where('kind', 'found')->pluck('title')->values()->all());
+        $this->users()->settle($found);
+        self::assertSame([FtpUser::MADE, false], [$found->refresh()->state, $found->isProven()], 'what the host says of it is no proof');
+        $this->users()->renew($found);
+        self::assertTrue($this->users()->settle($found), (string) $found->trouble);
+        self::assertSame([FtpUser::OPEN, true], [$found->state, $found->isProven()]);
+        self::assertTrue($this->users()->close($found, 'by hand'));
+        self::assertSame(FtpUser::OPEN, $mine->refresh()->state);
+    }
+
+    public function test_a_creation_whose_process_is_killed_is_found_out_by_asking(): void
+    {
+        $this->host->faults(['control_delay_ms' => 600]);
+        $process = proc_open([PHP_BINARY, 'artisan', 'cellarium:user-open', 'site.example', 'job', '--directory=/www/site.example', '--json'], [1 => ['file', '/dev/null', 'w']], $pipes, dirname(__DIR__, 2), $this->settings() + getenv());
+        self::assertNotFalse($process);
+        self::assertTrue($this->soon(static fn (): bool => FtpUser::where('state', FtpUser::ASKED)->exists()), 'it is written down first');
+        posix_kill(proc_get_status($process)['pid'], SIGKILL);
+        proc_close($process);
+        self::assertTrue($this->soon(fn (): bool => $this->atHost() !== null), 'the host goes on with what it was asked');
+        $this->travel(2)->minutes();
+        app(Upkeep::class)->settleLeft();
+        self::assertSame([FtpUser::OPEN, null], [FtpUser::firstOrFail()->state, FtpUser::firstOrFail()->wanted]);
+    }
+
+    private function soon(\Closure $holds): bool
+    {
+        for ($until = hrtime(true) + 20_000_000_000; ! $holds() && hrtime(true) < $until;) {
+            usleep(20_000);
+        }
+
+        return $holds();
     }
 
     public function test_an_account_that_cannot_be_reached_says_nothing_about_its_users(): void

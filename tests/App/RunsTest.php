@@ -93,7 +93,7 @@ final class RunsTest extends AppTestCase
         self::assertFileExists($this->root().'/blog/old.html');
         [, $again] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Journal</h1>'], 'journal-1.1.zip'), '--into=/www/site.example/blog');
         self::assertSame([1, 2], [$again['same']['files'], $again['set_aside']['files']]);
-        self::assertSame(['index.html', 'note.txt'], array_map(basename(...), array_filter(glob($this->root().'/blog/*') ?: [], is_file(...))));
+        self::assertSame(['index.html', 'note.txt'], array_map(basename(...), array_values(array_filter(glob($this->root().'/blog/*') ?: [], is_file(...)))));
         self::assertStringContainsString('does not lie in the document root', $this->artisanJson('deploy', 'site.example', $this->zip(), '--into=/mail')[1]['error']);
         $this->actingAs($this->person)->get('/deployments/new?site='.$this->site->id)->assertSee('journal, /www/site.example/blog');
     }

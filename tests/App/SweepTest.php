@@ -53,6 +53,15 @@ final class SweepTest extends AppTestCase
         self::assertSame(["{$this->account->host} connects again", "site.example shows its host's placeholder page again"], array_slice($found(), 1));
         self::assertSame(1, RecordEntry::where('action', 'connected')->count(), 'the sweep keeps quiet otherwise');
 
+        $user = $this->ftpUser();
+        $sweep();
+        self::assertSame(1, $user->proofs()->where('name', 'landing')->count(), 'proven a moment ago');
+        $this->travel(7)->hours();
+        $this->host->faults(['no_jail' => true]);
+        $sweep();
+        self::assertFalse($user->refresh()->isProven());
+        $this->get('/')->assertSee('Reach no longer as proven');
+
         config(['queue.default' => 'database']);
         $tried = $this->account->refresh()->tried_at;
         $lock = AccountLock::tryFor("$this->var/locks", 'sweep-'.substr(hash('sha256', $this->account->host), 0, 24));

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Models\Account;
 use App\Models\Client;
+use App\Models\FtpUser;
 use App\Models\Package;
 use App\Models\Site;
 use Illuminate\Contracts\View\View;
@@ -26,6 +27,9 @@ final class FinderController
             }
             foreach (Account::with('client')->where('host', 'like', $like)->orWhere('login', 'like', $like)->orWhere('label', 'like', $like)->orderBy('host')->limit(self::EACH)->get() as $account) {
                 $found[] = ['kind' => 'account', 'name' => "$account->login on $account->host", 'note' => $account->client->name, 'url' => "/accounts/$account->id"];
+            }
+            foreach (FtpUser::with('account.client')->alive()->where('login', 'like', $like)->orderBy('login')->limit(self::EACH)->get() as $user) {
+                $found[] = ['kind' => 'FTP user', 'name' => $user->login, 'note' => $user->account->client->name, 'url' => "/ftp-users/$user->id"];
             }
             foreach (Client::with('accounts')->where('name', 'like', $like)->orderBy('name')->limit(self::EACH)->get() as $client) {
                 foreach ($client->accounts->take(2) as $account) {

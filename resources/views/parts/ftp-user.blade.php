@@ -8,6 +8,7 @@
         <section class="sheet" aria-labelledby="user">
             <h1 id="user"><code>{{ $user->login }}</code> <x-tag :tone="$view->tone">{{ $view->word }}</x-tag></h1>
             @if ($user->trouble !== null && ! $view->working)<p class="word is-trouble" role="alert">{{ rtrim($user->trouble, '.') }}.</p>@endif
+            @if ($user->found_at !== null && $user->secret === null && ! $ended && ! $view->working)<p class="word is-kept">The host has had this user since before {{ $user->found_at->format('j M Y H:i') }}; it was not made here, and nobody here knows its password. Renew the password to be able to prove it, or close it.</p>@endif
             @if ($view->working)<p class="word is-kept" role="status">Signing in as {{ $user->shortLogin() }} to see what is true …</p>@endif
             <dl class="pairs">
                 <dt>Lands in</dt><dd><code>{{ $user->directory }}</code>@if ($seen = $account->addressOf($user->path())) <x-address :address="$seen"/>@endif</dd>
@@ -20,7 +21,7 @@
             </dl>
             @if (! $ended && ! $view->working)
             <div class="row-acts">
-                @if ($user->state === FtpUser::OPEN && ! $waits && $user->action() === null)
+                @if (($user->state === FtpUser::OPEN || $user->found_at !== null) && $user->state !== FtpUser::CLOSING_FAILED && ! $waits && $user->action() === null)
                     <x-action to="/ftp-users/{{ $user->id }}/renew">Renew the password</x-action>
                 @endif
                 @unless ($waits || $user->state === FtpUser::CLOSING_FAILED)<x-action to="/ftp-users/{{ $user->id }}/prove">Prove again</x-action>@endunless

@@ -20,7 +20,7 @@
             <text class="place is-link" x="{{ $x }}" y="{{ $y($number) + 23 }}">{{ Str::limit($place['name'], 18) }} → {{ $place['target'] === '' ? 'somewhere' : Str::limit($place['target'], 24) }}</text>
         @else
             @php($two = $place['serves'] !== [] || ! $place['looked'] || $place['gone'])
-            <text class="place" x="{{ $x }}" y="{{ $y($number) + ($two ? 16 : 24) }}">{{ Str::limit($place['name'], max(8, 34 - $place['depth'] * 2)) }}@if ($place['secrets'] > 0)<tspan class="secret" dx="8">{{ $place['secrets'] === 1 ? 'a secret file' : "{$place['secrets']} secret files" }}</tspan>@endif</text>
+            <text class="place" x="{{ $x }}" y="{{ $y($number) + ($two ? 16 : 24) }}">{{ Str::limit($place['name'], max(8, 34 - $place['depth'] * 2)) }}@if ($place['secrets'] > 0)<tspan class="secret" dx="8">{{ $place['secrets'] === 1 ? 'a secret file' : "{$place['secrets']} secret files" }}</tspan>@endif @if ($place['scripts'])<tspan class="secret" dx="8">scripts in uploads</tspan>@endif</text>
             @if ($place['serves'] !== [])<text class="serves" x="{{ $x }}" y="{{ $y($number) + 31 }}">⌂ serves {{ Str::limit(implode(', ', $place['serves']), 38) }}</text>@elseif ($place['gone'])<text class="unlooked is-now" x="{{ $x }}" y="{{ $y($number) + 31 }}">not there</text>@elseif (! $place['looked'])<text class="unlooked" x="{{ $x }}" y="{{ $y($number) + 31 }}">not looked into</text>@endif
         @endif
         </g>
