@@ -50,6 +50,12 @@ final readonly class Upkeep
             if ($this->users->byHand($user) && (! in_array($user->action(), ['close', 'remove'], true) || $user->updated_at->isAfter($byHand))) {
                 continue;
             }
+            $tries = (int) ($user->wanted['tries'] ?? 0);
+            // A host that is away for long is asked less and less often.
+            if ($user->updated_at->isAfter(now()->subMinutes(min(self::BY_HAND_MINUTES, 2 ** min($tries, 10)))) && $user->updated_at->isPast()) {
+                continue;
+            }
+            $user->update(['wanted' => ['tries' => $tries + 1] + ($user->wanted ?? [])]);
             $this->try($user, fn () => $this->users->settle($user));
         }
     }

@@ -212,8 +212,13 @@ final class FtpUsersTest extends AppTestCase
         self::assertSame([FtpUser::ASKED, 'create'], [$user->state, $user->action()]);
         self::assertStringContainsString('not known whether it was done', (string) $user->trouble);
         self::assertFalse($this->users()->settle($user));
+        foreach ([2, 2, 2, 2] as $minutes) {
+            $this->travel($minutes)->minutes();
+            app(Upkeep::class)->settleLeft();
+        }
+        self::assertSame(3, $user->refresh()->wanted['tries'], 'asked less and less often');
         $this->account->update(['control_url' => $right]);
-        $this->travel(2)->minutes();
+        $this->travel(20)->minutes();
         app(Upkeep::class)->settleLeft();
         self::assertNull(FtpUser::find($user->id), 'the host knows no such user, so there is none');
 
