@@ -106,7 +106,7 @@ final class WholeStartTest extends TestCase
         self::assertStringContainsString('Sign in', $this->signInPage());
         self::assertMatchesRegularExpression('/^APP_KEY=base64:[A-Za-z0-9+\/]{43}=$/m', (string) file_get_contents("$this->copy/.env"));
         self::assertSame(0600, fileperms("$this->copy/.env") & 0777);
-        self::assertCount(13, json_decode($this->bash('php artisan cellarium:accounts --json'), true, 64, JSON_THROW_ON_ERROR));
+        self::assertCount(16, json_decode($this->bash('php artisan cellarium:accounts --json'), true, 64, JSON_THROW_ON_ERROR));
         self::assertGreaterThan(8, count($this->processes()));
         posix_kill(-proc_get_status($process)['pid'], SIGINT);
         self::assertSame(0, proc_close($process), (string) file_get_contents("$this->copy/errors"));
