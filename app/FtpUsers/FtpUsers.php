@@ -38,6 +38,9 @@ final readonly class FtpUsers
 {
     private const PATIENCE_SECONDS = 45;
 
+    /** Users of one account that are taken note of; no host has more, and a hostile one may say so. */
+    private const MOST_TOLD = 500;
+
     public function __construct(
         private Connections $connections,
         private RunFiles $files,
@@ -136,9 +139,16 @@ final readonly class FtpUsers
     {
         $lock = $this->lock($account->id);
         try {
-            $known = $account->ftpUsers()->where('state', '!=', FtpUser::REMOVED)->pluck('login')->flip();
-            foreach ($told as $user) {
-                if (! $user->open || $known->has($user->login) || RemotePath::tryFromString($user->directory) === null) {
+            $known = $account->ftpUsers()->where('state', '!=', FtpUser::REMOVED)->get()->keyBy('login');
+            foreach (array_slice($told, 0, self::MOST_TOLD) as $user) {
+                $mine = $known->get($user->login);
+                if (! $user->open || ($mine !== null && ! $mine->hasEnded()) || $mine?->action() !== null || RemotePath::tryFromString($user->directory) === null) {
+                    continue;
+                }
+                if ($mine !== null) {
+                    $mine->update(['state' => FtpUser::MADE, 'directory' => RemotePath::fromString($user->directory)->toString(), 'ends' => FtpUser::NEVER, 'ends_reason' => 'it was opened again elsewhere', 'closes_at' => null, 'closed_at' => null, 'refusal_proven_at' => null, 'reach_proven_at' => null, 'found_at' => now()]);
+                    Record::write('ftp_user_found', "$user->login was opened again at $account->host, and not from here", $account);
+
                     continue;
                 }
                 $account->ftpUsers()->create([
@@ -273,6 +283,9 @@ final readonly class FtpUsers
         try {
             $account = $user->account;
             $user->refresh()->setRelation('account', $account);
+            if ($user->action() === null || isset($user->wanted['asked'])) {
+                return; // Somebody else has seen to it meanwhile.
+            }
             $this->askLinked($user, $control);
             $user->update(['wanted' => ['asked' => true] + ($user->wanted ?? [])] + ($user->action() === 'create' ? ['state' => FtpUser::MADE] : []));
             $user->state === FtpUser::CLOSING_FAILED || Record::write('ftp_user_asked', $this->sentence($user), $user->account);
@@ -321,10 +334,11 @@ final readonly class FtpUsers
     /** A refused sign-in proves something only with the right password; where it was forgotten, the host is given another. */
     private function knowPassword(FtpUser $user, HostingControl $control): void
     {
-        if ($user->secret !== null || $user->next_secret !== null || $user->state === FtpUser::CLOSED) {
+        if ($user->secret !== null || $user->state === FtpUser::CLOSED) {
             return;
         }
-        $password = (new PasswordMaker)->make();
+        // One that was thought of before may never have reached the host; setting it twice does no harm.
+        $password = $user->next_secret === null ? (new PasswordMaker)->make() : new Secret($user->next_secret);
         $user->update(['next_secret' => $password->reveal()]);
         $control->changeFtpUser($user->login, new UserChange($password));
         $user->update(['secret' => $password->reveal(), 'next_secret' => null]);
@@ -389,10 +403,11 @@ final readonly class FtpUsers
             $user->update(['trouble' => $refused ? 'The sign-in is refused: it was not done at the provider yet, or typed differently there.' : "$broken?->sentence. $broken?->next"] + ($evidence->decided() && ! $refused ? ['proof_failed_at' => now()] : []));
         } elseif ($refused && ! isset($user->wanted['asked'])) {
             // Whoever made it did so with another password, or a renewal never arrived.
-            $words = $user->action() === 'create' ? "$user->login exists at the host, but was not made from here: its password is another. Choose another login." : "The password of $user->login was not renewed; the old one is still the right one.";
+            $words = $user->action() === 'create' ? "$user->login exists at the host, but was not made from here: its password is another. Choose another login." : "The password of $user->login was not renewed: the host does not take the new one.";
             Record::write('ftp_user_asked', $words, $user->account);
             $this->withdraw($user);
-            $user->exists && $user->update(['trouble' => $words]);
+
+            return $user->exists && $this->prove($user); // With the old password: is it really the right one still?
         } elseif ($evidence->decided()) {
             $this->adoptUnproven($user, "$broken?->sentence");
         } else {
@@ -465,6 +480,11 @@ final readonly class FtpUsers
             $control === null && $evidence->decided()
                 ? $user->update(['trouble' => "$user->login can still sign in: it was not done at the provider yet."])
                 : $this->closingFailed($user, (string) $broken?->sentence, $why);
+
+            return false;
+        }
+        if ($control !== null && $this->happened($user, $control) === false) {
+            $this->closingFailed($user, $removes ? "The host still knows $user->login, though its sign-in is refused." : 'The host says that it is still open, though its sign-in is refused.', $why);
 
             return false;
         }

@@ -35,7 +35,8 @@ final readonly class Upkeep
         $due = FtpUser::with('account.client', 'account.sites')->whereNotIn('id', $busy)->where(static fn (Builder $either) => $either
             ->where(static fn (Builder $due) => $due->whereIn('state', [FtpUser::MADE, FtpUser::OPEN])->where('closes_at', '<=', now())->whereNull('wanted'))
             ->orWhere(static fn (Builder $failed) => $failed->where('state', FtpUser::CLOSING_FAILED)->where(static fn (Builder $when) => $when->whereNull('tried_at')->orWhere('tried_at', '<=', $again)->orWhere('tried_at', '>', now()))))->get();
-        foreach ($due as $user) {
+        // A host that does not answer keeps nobody else's user open past its minute.
+        foreach ($due->sortBy(static fn (FtpUser $user): bool => $user->account->doesNotConnect()) as $user) {
             $this->try($user, fn () => $this->users->close($user, 'its time has come'));
         }
     }

@@ -29,6 +29,12 @@ final class ReachProof
 
     private bool $marked = false;
 
+    /** Whether the marker shows in listings. */
+    private bool $seen = false;
+
+    /** Whether the user may have written something. */
+    private bool $probed = false;
+
     /**
      * @param  RemoteDirectory&TriesPaths  $asUser  signed in as the FTP user over a connection of its own, never used before
      * @param  RemoteDirectory  $asAccount  signed in as the account itself
@@ -51,7 +57,7 @@ final class ReachProof
             $this->mark();
             $landed = $this->signIn();
             $this->landing($landed);
-            (new WaysOut($this->meant, $this->asUser, $this->asAccount, self::names($landed), $this->marked ? $this->marker : null))
+            (new WaysOut($this->meant, $this->asUser, $this->asAccount, self::names($landed), $this->seen ? $this->marker : null))
                 ->tryAll($landed, fn (string $name, string $sentence, ?string $answer) => $this->hold($name, $sentence, $answer));
             $this->meant->readOnly ? $this->mayNotWrite() : $this->writes();
             $told === null ?: $this->asTold($told);
@@ -93,7 +99,8 @@ final class ReachProof
         $place = $this->meant->directory->child($this->marker);
         try {
             $this->write($this->asAccount, $place, 'A marker of Cellarium; it may be removed.');
-            $this->marked = $this->asAccount->stat($place) !== null; // Some servers hide such names.
+            $this->marked = true;
+            $this->seen = $this->asAccount->stat($place) !== null; // Some servers hide such names.
         } catch (RemoteFailure $failure) {
             if ($failure->reason === FailureReason::NotFound) {
                 throw new DoesNotHold('landing', "{$this->meant->directory} is not there", 'Make the directory, or give the user another one.', $failure->serverSaid);
@@ -105,17 +112,15 @@ final class ReachProof
 
     private function unmark(): void
     {
-        foreach ([$this->marker, self::probe($this->nonce)] as $name) {
+        foreach ([...($this->marked ? [$this->marker] : []), ...($this->probed ? [self::probe($this->nonce)] : [])] as $name) {
             try {
                 $place = $this->meant->directory->child($name);
                 if ($this->asAccount->stat($place) !== null) {
                     $this->asAccount->remove($place);
                 }
             } catch (RemoteFailure $failure) {
-                if ($this->marked) {
-                    $this->steps[] = $this->failed('tidy', $failure);
-                    break;
-                }
+                $this->steps[] = $this->failed('tidy', $failure);
+                break;
             }
         }
     }
@@ -141,12 +146,12 @@ final class ReachProof
         $agree = count(array_intersect($names, $expected));
         $all = count(array_unique([...$names, ...$expected]));
         $answer = $this->answer('226') ?? $this->answer('250');
-        if ($this->marked ? ! in_array($this->marker, $names, true) : $agree !== $all) {
+        if ($this->seen ? ! in_array($this->marker, $names, true) : $agree !== $all) {
             throw new DoesNotHold('landing', "Landed elsewhere: $agree of $all names agree with {$this->meant->directory}", 'Close this user and look at its directory at the provider.', $answer);
         }
         // Where the marker is seen, names that differ only tell that somebody is at work there just now.
-        $mark = $this->marked ? 1 : 0;
-        $this->hold('landing', "Landed in {$this->meant->directory}: ".($agree - $mark).' of '.($all - $mark).' names agree'.($this->marked ? ', and a marker put there is seen' : ''), $answer);
+        $mark = $this->seen ? 1 : 0;
+        $this->hold('landing', "Landed in {$this->meant->directory}: ".($agree - $mark).' of '.($all - $mark).' names agree'.($this->seen ? ', and a marker put there is seen' : ''), $answer);
     }
 
     private function writes(): void
@@ -154,6 +159,7 @@ final class ReachProof
         $probe = RemotePath::root()->child(self::probe($this->nonce));
         $there = $this->meant->directory->child(self::probe($this->nonce));
         $text = "A probe of Cellarium; it may be removed. $this->nonce";
+        $this->probed = true;
         $this->write($this->asUser, $probe, $text);
         $answer = $this->answer('2');
         if ($this->account(fn (): ?RemoteEntry => $this->asAccount->stat($there)) === null) {
@@ -175,6 +181,7 @@ final class ReachProof
     private function mayNotWrite(): void
     {
         $probe = RemotePath::root()->child(self::probe($this->nonce));
+        $this->probed = true;
         try {
             $this->write($this->asUser, $probe, 'This must not be taken.');
             throw new DoesNotHold('write', 'It may write, though it was made to read only', 'Close this user; the host gives more than was asked.', $this->answer('2'));
@@ -182,7 +189,7 @@ final class ReachProof
             $refused->reason->isTransient() && throw $refused;
             $this->hold('write', 'May not write', $refused->serverSaid);
         }
-        if ($this->marked) {
+        if ($this->seen) {
             $this->read($this->asUser, RemotePath::root()->child($this->marker));
             $this->hold('read_back', 'Read the marker', $this->answer('226'));
             try {

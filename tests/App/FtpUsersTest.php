@@ -361,6 +361,11 @@ final class FtpUsersTest extends AppTestCase
         self::assertSame([FtpUser::OPEN, true], [$found->state, $found->isProven()]);
         self::assertTrue($this->users()->close($found, 'by hand'));
         self::assertSame(FtpUser::OPEN, $mine->refresh()->state);
+        $this->host->control('PATCH', '/v1/ftp-users/theirs@site.example', StandinHost::TOKEN, ['open' => true, 'password' => 'somebody-elses-word']);
+        app(AccountCheck::class)->connect($this->account);
+        self::assertSame([FtpUser::MADE, 'it was opened again elsewhere'], [$found->refresh()->state, $found->ends_reason]);
+        self::assertTrue($this->users()->close($found, 'by hand'), 'with a password of our own, so that its refusal proves something');
+        self::assertFalse($this->atHost('theirs@site.example')['open']);
     }
 
     public function test_a_creation_whose_process_is_killed_is_found_out_by_asking(): void

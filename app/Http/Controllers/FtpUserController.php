@@ -155,6 +155,9 @@ final class FtpUserController
     public function giveUp(FtpUser $user): RedirectResponse
     {
         $this->users->giveUp($this->whole($user));
+        if ($user->exists && $user->state === FtpUser::OPEN) {
+            SettleUser::start($user);
+        }
 
         return redirect($user->exists ? "/ftp-users/$user->id" : "/accounts/$user->account_id")->with('done', $user->exists ? 'It stays as it was.' : "$user->login was given up. If it was made at the provider already, remove it there.");
     }
