@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
+use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Account\PrivateKey;
 use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\FailureReason;
@@ -12,8 +13,11 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\SftpRemoteDirectory;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Proof\ReachProof;
+use Cellarium\Core\Reach\MeantReach;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\WorkerPool;
+use Tests\Support\FixedClock;
 use Tests\Support\RemoteDirectoryContract;
 use Tests\Support\Scratch;
 use Tests\Support\SshServer;
@@ -75,7 +79,7 @@ final class SshTest extends RemoteDirectoryContract
     {
         $server = $this->server();
         $endpoint = $server->endpoint();
-        $unseen = new \Cellarium\Core\Account\Endpoint($endpoint->host, $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1');
+        $unseen = new Endpoint($endpoint->host, $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1');
         self::assertStringContainsString($server->fingerprint(), $this->assertRefused(FailureReason::IdentityUnseen, new SftpRemoteDirectory($unseen)));
         $other = \Cellarium\Core\Account\Pin::ofHostKey('another');
         $said = $this->assertRefused(FailureReason::IdentityChanged, new SftpRemoteDirectory($endpoint->pinned($other)));
@@ -103,6 +107,20 @@ final class SshTest extends RemoteDirectoryContract
         for ($n = 1; $n <= 9; $n++) {
             self::assertFileEquals("$server->home/../local", "$server->home/f$n");
         }
+    }
+
+    public function test_an_sftp_login_that_lands_elsewhere_is_caught_by_its_proof_and_links_tell_where_they_point(): void
+    {
+        $server = $this->server();
+        mkdir("$server->home/site/img", 0755, true);
+        symlink('site', "$server->home/link");
+        $user = new SftpRemoteDirectory($server->endpoint());
+        self::assertSame(['img'], array_column($user->listAt('site'), 'name'));
+        self::assertSame('site', array_column($user->landing(), 'target', 'name')['link']);
+        $meant = new MeantReach('login', RemotePath::fromString('/site'));
+        $evidence = (new ReachProof($meant, $user, new SftpRemoteDirectory($server->endpoint()), 'n1', new FixedClock))->open();
+        self::assertSame('landing', $evidence->broken()?->name, 'it lands in the account and not in the site');
+        self::assertSame(['link', 'site'], array_values(array_diff(scandir($server->home) ?: [], ['.', '..'])), 'nothing is left behind');
     }
 
     private function assertRefused(FailureReason $reason, RemoteDirectory $remote): string
