@@ -8,7 +8,6 @@ use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\Person;
 use App\Models\Site;
-use Carbon\CarbonImmutable;
 use Cellarium\Core\Credential\PasswordKind;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\PasswordStrength;
@@ -70,15 +69,15 @@ final class OrderForm
         } elseif ($this->foresight($directory)->exists === false && $this->typed['makes_directory'] === '') {
             $this->wrong['directory'] = "$directory is not there. Most often that is a typing mistake, and the user would land in an empty place beside the site. Choose one that is there, or say below that it is to be made.";
         }
-        $closes = $this->closes();
-        if ($this->typed['ends'] === FtpUser::NEVER && trim($this->typed['reason']) === '') {
-            $this->wrong['reason'] = 'Say why it never closes; the next person will ask.';
+        $ending = Ending::typed($this->typed['ends'], $this->typed['closes'], $this->typed['reason']);
+        if (is_array($ending)) {
+            $this->wrong[$ending[0]] = $ending[1];
         }
         $space = $this->space();
         $password = $this->password($strength);
 
-        return $this->wrong !== [] || $directory === null ? null : new Order(
-            $name, $directory, $space, $this->typed['ends'], $closes, mb_substr(trim($this->typed['reason']), 0, 200), mb_substr(trim($this->typed['purpose']), 0, 200), $password,
+        return $this->wrong !== [] || $directory === null || is_array($ending) ? null : new Order(
+            $name, $directory, $space, $ending->kind, $ending->at, $ending->reason, mb_substr(trim($this->typed['purpose']), 0, 200), $password,
             $this->typed['read_only'] !== '' && $this->account->rules()->readOnly, $this->typed['makes_directory'] !== '', $this->mayForget() && $this->typed['forgets'] !== '', $person,
         );
     }
@@ -137,24 +136,6 @@ final class OrderForm
         $needed = (int) $largest->package_bytes + (int) $largest->site_bytes;
 
         return $needed <= $limit ? null : sprintf('%s %s needs %s MB beside the %s MB that %s has now; with this limit it would not fit.', $largest->name, $largest->version, number_format($largest->package_bytes / 1e6, 1), number_format((int) $largest->site_bytes / 1e6, 1), $largest->domain);
-    }
-
-    private function closes(): ?CarbonImmutable
-    {
-        if (! in_array($this->typed['ends'], [FtpUser::BY_TIME, FtpUser::BY_JOB, FtpUser::NEVER], true)) {
-            $this->wrong['ends'] = 'Choose when it closes.';
-        }
-        if ($this->typed['ends'] !== FtpUser::BY_TIME) {
-            return null;
-        }
-        $closes = CarbonImmutable::canBeCreatedFromFormat($this->typed['closes'], 'Y-m-d\TH:i') ? CarbonImmutable::createFromFormat('Y-m-d\TH:i', $this->typed['closes'])->startOfMinute() : null;
-        if ($closes === null) {
-            $this->wrong['closes'] = 'Give a day and a time.';
-        } elseif ($closes->isPast()) {
-            $this->wrong['closes'] = 'The closing time lies in the past.';
-        }
-
-        return $closes;
     }
 
     private function space(): ?int

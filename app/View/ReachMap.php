@@ -153,7 +153,7 @@ final readonly class ReachMap
         self::descend('/', $tree, $serves, $children, $important, array_flip($open), $whole, $rows);
         $at = array_flip(array_map(static fn (array $row): string => $row['kind'] === 'directory' ? $row['path'] : '', $rows));
         foreach ($rows as $number => $row) {
-            $target = $row['target'] === null ? null : self::resolve($row['path'], $row['target']);
+            $target = $row['target'] === null ? null : RemotePath::fromString($row['path'])->parent()->pointedAt($row['target'])?->toString();
             $rows[$number]['leads'] = $target === null ? null : $at[$target] ?? null;
         }
 
@@ -208,16 +208,6 @@ final readonly class ReachMap
         usort($all, static fn (string $a, string $b): int => strcmp(strtr($a, '/', "\x01"), strtr($b, '/', "\x01")));
 
         return $all;
-    }
-
-    private static function resolve(string $link, string $target): ?string
-    {
-        $segments = str_starts_with($target, '/') ? [] : array_slice(explode('/', $link), 0, -1);
-        foreach (explode('/', $target) as $segment) {
-            $segment === '..' ? array_pop($segments) : $segments[] = $segment;
-        }
-
-        return RemotePath::tryFromString('/'.implode('/', $segments))?->toString();
     }
 
     /**

@@ -102,6 +102,26 @@ final readonly class RemotePath implements \Stringable
         return $jail->contains($this) ? new self(array_slice($this->segments, count($jail->segments))) : null;
     }
 
+    /**
+     * Where a link that lies in this directory points; null when it is no path, or there are no names left to go up.
+     *
+     * @param  string  $target  as the link has it, from this directory or from "/"
+     */
+    public function pointedAt(string $target): ?self
+    {
+        $segments = str_starts_with($target, '/') ? [] : $this->segments;
+        foreach (explode('/', $target) as $segment) {
+            if ($segment === '..' && array_pop($segments) === null) {
+                return null;
+            }
+            if ($segment !== '..') {
+                $segments[] = $segment;
+            }
+        }
+
+        return self::tryFromString('/'.implode('/', $segments));
+    }
+
     public function toString(): string
     {
         return '/'.implode('/', $this->segments);

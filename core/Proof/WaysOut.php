@@ -111,7 +111,7 @@ final readonly class WaysOut
 
     private function link(RemoteEntry $link): void
     {
-        $target = $link->target === null ? null : self::resolve($this->meant->directory, $link->target);
+        $target = $link->target === null ? null : $this->meant->directory->pointedAt($link->target);
         if ($target !== null && $this->meant->directory->contains($target)) {
             return;
         }
@@ -177,16 +177,6 @@ final readonly class WaysOut
         $names = static fn (RemoteEntry $entry): string => $entry->name;
 
         return array_diff(array_map($names, $entries), array_map($names, $inside)) === [];
-    }
-
-    private static function resolve(RemotePath $directory, string $target): ?RemotePath
-    {
-        $segments = str_starts_with($target, '/') ? [] : explode('/', $directory->toString());
-        foreach (explode('/', $target) as $segment) {
-            $segment === '..' ? array_pop($segments) : $segments[] = $segment;
-        }
-
-        return RemotePath::tryFromString('/'.implode('/', $segments));
     }
 
     /** @param  list<RemoteEntry>  $entries */

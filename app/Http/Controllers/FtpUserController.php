@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Accounts\Tree;
+use App\FtpUsers\Ending;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\HandOvers;
 use App\FtpUsers\OrderForm;
@@ -13,7 +14,6 @@ use App\Models\Account;
 use App\Models\FtpUser;
 use App\Problem;
 use App\View\UserSheet;
-use Carbon\CarbonImmutable;
 use Cellarium\Core\Account\ControlFailure;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordStrength;
@@ -123,16 +123,16 @@ final class FtpUserController
     public function closing(Request $request, FtpUser $user): RedirectResponse
     {
         $this->whole($user);
-        [$ends, $closes, $reason] = $this->ends($request);
-        $this->users->endAt($user, $ends, $closes, $reason);
+        $ending = $this->ending($request);
+        $this->users->endAt($user, $ending->kind, $ending->at, $ending->reason);
 
         return redirect("/ftp-users/$user->id")->with('done', "$user->login closes {$user->endsWords()}.");
     }
 
     public function reopen(Request $request, FtpUser $user): RedirectResponse
     {
-        [$ends, $closes, $reason] = $this->ends($request);
-        $this->users->reopen($this->whole($user), $ends, $closes, $reason);
+        $ending = $this->ending($request);
+        $this->users->reopen($this->whole($user), $ending->kind, $ending->at, $ending->reason);
 
         return $this->settleNext($user);
     }
@@ -194,21 +194,11 @@ final class FtpUserController
         }
     }
 
-    /** @return array{string, CarbonImmutable|null, string} */
-    private function ends(Request $request): array
+    private function ending(Request $request): Ending
     {
-        $ends = $request->string('ends')->toString();
-        $typed = $request->string('closes')->toString();
-        $closes = $ends === FtpUser::BY_TIME && CarbonImmutable::canBeCreatedFromFormat($typed, 'Y-m-d\TH:i') ? CarbonImmutable::createFromFormat('Y-m-d\TH:i', $typed)->startOfMinute() : null;
-        $reason = mb_substr(trim($request->string('reason')->toString()), 0, 200);
-        match ($ends) {
-            FtpUser::BY_JOB => null,
-            FtpUser::BY_TIME => $closes !== null && $closes->isFuture() || throw new Problem('The closing time is missing or lies in the past. Nothing was changed.'),
-            FtpUser::NEVER => $reason !== '' || throw new Problem('Say why it never closes. Nothing was changed.'),
-            default => throw new Problem('Choose when it closes. Nothing was changed.'),
-        };
+        $ending = Ending::typed($request->string('ends')->toString(), $request->string('closes')->toString(), $request->string('reason')->toString());
 
-        return [$ends, $closes, $ends === FtpUser::NEVER ? $reason : ''];
+        return $ending instanceof Ending ? $ending : throw new Problem("$ending[1] Nothing was changed.");
     }
 
     private function whole(FtpUser $user): FtpUser

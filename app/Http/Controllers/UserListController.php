@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\FtpUsers\Bulk;
+use App\FtpUsers\Ending;
 use App\Models\BulkChange;
 use App\Models\FtpUser;
 use App\View\UserTable;
-use Carbon\CarbonImmutable;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -25,8 +25,7 @@ final class UserListController
 
     public function draft(Request $request, Bulk $bulk): RedirectResponse
     {
-        $typed = $request->string('closes')->toString();
-        $closes = $request->string('kind')->toString() === Bulk::MOVE && CarbonImmutable::canBeCreatedFromFormat($typed, 'Y-m-d\TH:i') ? CarbonImmutable::createFromFormat('Y-m-d\TH:i', $typed)->startOfMinute() : null;
+        $closes = $request->string('kind')->toString() === Bulk::MOVE ? Ending::time($request->string('closes')->toString()) : null;
         $ids = array_values(array_unique(array_map(intval(...), array_filter((array) $request->input('users', []), is_numeric(...)))));
 
         return redirect('/bulk/'.$bulk->draft($request->string('kind')->toString(), $ids, $closes, $request->user())->id);

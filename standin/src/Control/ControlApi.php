@@ -42,13 +42,10 @@ final readonly class ControlApi
         if ($account === null) {
             return $this->unauthorized();
         }
+        $answer = $account->faults->controlFails ? $this->problem(500, 'failed', 'Something went wrong here; nothing was changed.') : $this->answerFor($account, $request);
         if ($account->faults->controlDelayMs > 0) {
             delay($account->faults->controlDelayMs / 1000);
         }
-        if ($account->faults->controlFails) {
-            return $this->problem(500, 'failed', 'Something went wrong here; nothing was changed.');
-        }
-        $answer = $this->answerFor($account, $request);
 
         return $account->faults->loseAnswer && $request->method !== 'GET' ? new Response(Response::LOST) : $answer;
     }

@@ -30,7 +30,7 @@ final readonly class Faults
      * @param  bool  $moreThanAsked  FTP users get no space limit and may write, whatever was asked
      * @param  int  $closeLate  seconds for which a closed FTP user is still let in
      * @param  bool  $closeNever  a closed FTP user is still let in, for good
-     * @param  int  $controlDelayMs  milliseconds waited before the control service answers
+     * @param  int  $controlDelayMs  milliseconds between doing what the control service is asked and answering
      * @param  bool  $loseAnswer  the control service does what was asked and closes without an answer
      * @param  bool  $controlFails  the control service does nothing and answers 500
      */

@@ -14,6 +14,14 @@ use PHPUnit\Framework\TestCase;
 
 final class RemotePathTest extends TestCase
 {
+    public function test_a_link_points_from_its_directory_or_from_the_top(): void
+    {
+        $here = RemotePath::fromString('/www/site');
+        foreach (['img' => '/www/site/img', './img/' => '/www/site/img', '../other' => '/www/other', '../..' => '/', '/logs/../mail' => '/mail', '../../..' => null, "a\0b" => null] as $target => $path) {
+            self::assertSame($path, $here->pointedAt($target)?->toString(), $target);
+        }
+    }
+
     public function test_paths_are_normalised(): void
     {
         self::assertSame('/www/site.example/img', RemotePath::fromString('//www/./site.example//img/')->toString());
