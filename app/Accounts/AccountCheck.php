@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Accounts;
 
-use App\FtpUsers\FtpUsers;
+use App\FtpUsers\Strangers;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Person;
@@ -28,7 +28,7 @@ use Illuminate\Support\Str;
 /** Looks at an account: does it connect, what directories are there, how much space is used, what stands in its sites. */
 final readonly class AccountCheck
 {
-    public function __construct(private Connections $connections, private FtpUsers $ftpUsers)
+    public function __construct(private Connections $connections, private Strangers $strangers)
     {
     }
 
@@ -104,7 +104,7 @@ final readonly class AccountCheck
             $control = $this->connections->control($account);
             $space = $control?->space();
             $account->update(['space_used' => $space?->used, 'space_limit' => $space?->limit] + ($control === null ? [] : ['login_rules' => $control->loginRules()?->toArray()]));
-            $control === null || $this->ftpUsers->takeNote($account, $control->ftpUsers());
+            $control === null || $this->strangers->takeNote($account, $control->ftpUsers());
         } catch (ControlFailure $failure) {
             // Unknown is shown as unknown; the last figure would look like a fresh one.
             $account->update(['space_used' => null, 'space_limit' => null]);

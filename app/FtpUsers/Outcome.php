@@ -1,0 +1,239 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\FtpUsers;
+
+use App\Hosting\Connections;
+use App\Models\FtpUser;
+use App\Problem;
+use App\Record\Record;
+use Carbon\CarbonImmutable;
+use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Proof\Evidence;
+
+/**
+ * What became of what was wanted of an FTP user: found out by being it, and by asking the host where it can be asked,
+ * and only then written down as true. Whoever calls it holds the lock of the account's FTP users.
+ */
+final readonly class Outcome
+{
+    public function __construct(
+        private Connections $connections,
+        private ReachProofs $proofs,
+        private HostSide $host,
+    ) {
+    }
+
+    /** @return bool whether what was wanted is true now, by being the user */
+    public function ofOpening(FtpUser $user): bool
+    {
+        $control = $this->connections->control($user->account);
+        if ($control !== null && ! isset($user->wanted['asked']) && $user->action() !== 'renew') {
+            // The answer was lost, or the process ended before it came.
+            $happened = $this->host->happened($user, $control);
+            if ($happened === null) {
+                $user->update(['tried_at' => now()]);
+
+                return false;
+            }
+            if (! $happened) {
+                Record::write('ftp_user_asked', self::wanted($user).': broken off before the host had it; nothing was changed there', $user->account);
+                $this->withdraw($user);
+
+                return false;
+            }
+        }
+        $evidence = $this->proofs->open($user, $user->next_secret === null ? null : new Secret($user->next_secret));
+
+        return $evidence->holds() ? $this->adopt($user) : $this->notAsWanted($user, $evidence, $control === null);
+    }
+
+    private function notAsWanted(FtpUser $user, Evidence $evidence, bool $byHand): bool
+    {
+        $broken = $evidence->broken();
+        $refused = $broken?->name === 'sign_in' && $evidence->decided();
+        if ($byHand) {
+            $user->update(['trouble' => $refused ? 'The sign-in is refused: it was not done at the provider yet, or typed differently there.' : "$broken?->sentence. $broken?->next"] + ($evidence->decided() && ! $refused ? ['proof_failed_at' => now()] : []));
+        } elseif ($refused && ! isset($user->wanted['asked'])) {
+            // Whoever made it did so with another password, or a renewal never arrived.
+            $words = $user->action() === 'create' ? "$user->login exists at the host, but was not made from here: its password is another. Choose another login." : "The password of $user->login was not renewed: the host does not take the new one.";
+            Record::write('ftp_user_asked', $words, $user->account);
+            $this->withdraw($user);
+
+            return $user->exists && $this->ofNothing($user); // With the old password: is it really the right one still?
+        } elseif ($evidence->decided()) {
+            $this->adoptUnproven($user, "$broken?->sentence");
+        } else {
+            $user->update(['trouble' => "Could not be proven yet: $broken?->sentence"]);
+        }
+
+        return false;
+    }
+
+    /** What was wanted is true now. */
+    private function adopt(FtpUser $user): bool
+    {
+        $what = match ($user->action()) {
+            'create' => "FTP user $user->login created",
+            'renew' => "Password of $user->login renewed",
+            'reopen' => "FTP user $user->login opened again",
+            default => "FTP user $user->login changed",
+        };
+        if ($user->next_secret !== null) {
+            $this->withdrawLinks($user); // They hold a password that is none any more.
+        }
+        $user->update($this->adopted($user) + ['state' => FtpUser::OPEN, 'reach_proven_at' => now(), 'proof_failed_at' => null, 'trouble' => null]);
+        Record::write('ftp_user_proven', "$what; landing in $user->directory and proven by signing in: {$user->reach()->sentence()}", $user->account);
+
+        return true;
+    }
+
+    /** The host did something, and it is not what was wanted: that is written down as it is. */
+    private function adoptUnproven(FtpUser $user, string $trouble): void
+    {
+        $user->update($this->adopted($user) + ['state' => $user->state === FtpUser::OPEN ? FtpUser::OPEN : FtpUser::MADE, 'proof_failed_at' => now(), 'trouble' => $trouble]);
+        Record::write('ftp_user_proven', "Reach of $user->login not proven: $trouble", $user->account);
+    }
+
+    /** @return array<string, mixed> */
+    private function adopted(FtpUser $user): array
+    {
+        $wanted = $user->wanted ?? [];
+        $fresh = $user->next_secret !== null ? ['secret' => $user->next_secret, 'next_secret' => null, 'handed_over_at' => null] : [];
+        $open = $user->action() !== 'reopen' ? [] : [
+            'ends' => $wanted['ends'], 'closes_at' => $wanted['closes_at'] === null ? null : CarbonImmutable::parse($wanted['closes_at']), 'ends_reason' => $wanted['ends_reason'], 'closed_at' => null, 'refusal_proven_at' => null, 'used_at' => now(),
+        ];
+
+        return ['wanted' => null] + $fresh + $open + (isset($wanted['directory']) ? ['directory' => $wanted['directory']] : []) + (array_key_exists('space_limit', $wanted) ? ['space_limit' => $wanted['space_limit']] : []);
+    }
+
+    /** @return bool whether it has ended now, by its refusal */
+    public function ofEnding(FtpUser $user): bool
+    {
+        $removes = $user->action() === 'remove';
+        $why = $user->wanted['why'] ?? 'by hand';
+        $control = $this->connections->control($user->account);
+        if ($control !== null && ! isset($user->wanted['asked']) && $this->host->happened($user, $control) !== true) {
+            try {
+                $this->host->ask($user, $control);
+            } catch (ControlFailure $failure) {
+                $this->closingFailed($user, Problem::words($failure), $why);
+
+                return false;
+            }
+        }
+        if ($user->secret === null && $user->next_secret !== null) {
+            $user->update(['secret' => $user->next_secret, 'next_secret' => null]);
+        }
+        if ($user->secret === null) {
+            return $this->endAsTold($user, $removes, $why);
+        }
+        $evidence = $this->proofs->closed($user);
+        if (! $evidence->holds()) {
+            $broken = $evidence->broken();
+            $control === null && $evidence->decided()
+                ? $user->update(['trouble' => "$user->login can still sign in: it was not done at the provider yet."])
+                : $this->closingFailed($user, (string) $broken?->sentence, $why);
+
+            return false;
+        }
+        if ($control !== null && $this->host->happened($user, $control) === false) {
+            $this->closingFailed($user, $removes ? "The host still knows $user->login, though its sign-in is refused." : 'The host says that it is still open, though its sign-in is refused.', $why);
+
+            return false;
+        }
+        $this->end($user, $removes, 'its sign-in is refused', $why);
+
+        return true;
+    }
+
+    /** One that was closed before has no password any more; whether it is gone the host tells, or nobody does. */
+    private function endAsTold(FtpUser $user, bool $removes, string $why): bool
+    {
+        $control = $this->connections->control($user->account);
+        try {
+            if ($control !== null && ($told = $control->ftpUser($user->login)) !== null && ($removes || $told->open)) {
+                $this->closingFailed($user, "The host still knows $user->login.", $why);
+
+                return false;
+            }
+        } catch (ControlFailure $failure) {
+            $this->closingFailed($user, Problem::words($failure), $why);
+
+            return false;
+        }
+        $this->end($user, $removes, $control === null ? 'its sign-in was refused when it was closed' : 'the host knows it no more', $why);
+
+        return true;
+    }
+
+    private function end(FtpUser $user, bool $removes, string $proof, string $why): void
+    {
+        $user->update([
+            'state' => $removes ? FtpUser::REMOVED : FtpUser::CLOSED, 'closed_at' => $user->closed_at ?? now(), 'refusal_proven_at' => now(), 'secret' => null, 'next_secret' => null, 'wanted' => null, 'trouble' => null, 'proof_failed_at' => null,
+        ]);
+        $this->withdrawLinks($user);
+        Record::write($removes ? 'ftp_user_removed' : 'ftp_user_closed', $removes ? "FTP user $user->login removed; $proof" : "FTP user $user->login closed ($why); $proof", $user->account);
+    }
+
+    private function withdrawLinks(FtpUser $user): void
+    {
+        $user->handOvers()->whereNotNull('sealed')->update(['sealed' => null, 'withdrawn_at' => now()]);
+    }
+
+    public function closingFailed(FtpUser $user, string $trouble, string $why): void
+    {
+        $before = $user->trouble;
+        $user->update(['state' => $user->state === FtpUser::CLOSED ? FtpUser::CLOSED : FtpUser::CLOSING_FAILED, 'trouble' => $trouble, 'tried_at' => now()]);
+        $before === $trouble || Record::write('ftp_user_closed', "FTP user $user->login could not be closed ($why): $trouble", $user->account);
+    }
+
+    /** Nothing is wanted; what is meant is held against what is. */
+    public function ofNothing(FtpUser $user): bool
+    {
+        if ($user->hasEnded()) {
+            return true;
+        }
+        $was = $user->isProven();
+        $evidence = $this->proofs->open($user);
+        if ($evidence->holds()) {
+            // What the host says of a user whose password nobody here ever had is no proof.
+            $user->update(($user->found_at !== null && $user->secret === null ? [] : ['state' => $user->state === FtpUser::MADE ? FtpUser::OPEN : $user->state, 'reach_proven_at' => now()]) + ['proof_failed_at' => null] + ($user->state === FtpUser::CLOSING_FAILED ? [] : ['trouble' => null]));
+            $was || Record::write('ftp_user_proven', "Reach of $user->login proven by signing in: {$user->reach()->sentence()}", $user->account);
+
+            return true;
+        }
+        $broken = $evidence->broken();
+        $user->update(['trouble' => ($evidence->decided() ? '' : 'Could not be tried: ')."$broken?->sentence"] + ($evidence->decided() ? ['proof_failed_at' => now()] : []));
+        if ($evidence->decided() && $was) {
+            Record::write('ftp_user_proven', "Reach of $user->login no longer holds: $user->trouble", $user->account);
+        }
+
+        return false;
+    }
+
+    /** Forgets what was wanted, because it did not come about. */
+    public function withdraw(FtpUser $user): void
+    {
+        if ($user->action() === 'create') {
+            $user->delete();
+
+            return;
+        }
+        $user->update(['wanted' => null, 'next_secret' => null]);
+    }
+
+    public static function wanted(FtpUser $user): string
+    {
+        return match ($user->action()) {
+            'create' => "FTP user $user->login asked for, landing in $user->directory",
+            'renew' => "Another password for $user->login asked for",
+            'change' => "Change of $user->login asked for".(isset($user->wanted['directory']) ? ", landing in {$user->wanted['directory']}" : ''),
+            'reopen' => "Opening of $user->login asked for",
+            'remove' => "Removal of $user->login asked for",
+            default => "Closing of $user->login asked for",
+        };
+    }
+}

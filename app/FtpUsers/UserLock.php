@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\FtpUsers;
+
+use App\Problem;
+use Cellarium\Core\Transfer\AccountLock;
+
+/** One change to the FTP users of an account at a time, over all processes. */
+final class UserLock
+{
+    private const PATIENCE_SECONDS = 45;
+
+    /**
+     * A lock on a file and not on a clock: it goes with the process that holds it, whatever time it is.
+     *
+     * @throws Problem
+     */
+    public static function take(string $directory, int $account): AccountLock
+    {
+        $until = hrtime(true) + self::PATIENCE_SECONDS * 1_000_000_000;
+        while (($lock = AccountLock::tryFor($directory, "ftp-users-$account")) === null) {
+            hrtime(true) < $until || throw new Problem('Another change to the FTP users of this account is going on. Try again in a moment.');
+            usleep(20_000);
+        }
+
+        return $lock;
+    }
+}
