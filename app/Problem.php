@@ -61,6 +61,7 @@ final class Problem extends RuntimeException
     public static function register(Exceptions $exceptions): void
     {
         $exceptions->dontReport(self::EXPECTED);
+        $exceptions->dontFlash(['code']); // Of a link that opens once.
         $exceptions->render(static function (\Throwable $failure, Request $request): ?Response {
             if (! self::isExpected($failure)) {
                 return null;

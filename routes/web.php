@@ -28,8 +28,8 @@ Route::middleware('guest')->group(function (): void {
 });
 
 // Whoever has the link is let in, signed in here or not.
-Route::get('/hand-over/{token}', [HandOverController::class, 'show']);
-Route::post('/hand-over/{token}', [HandOverController::class, 'open']);
+Route::get('/hand-over', [HandOverController::class, 'show']);
+Route::post('/hand-over', [HandOverController::class, 'open'])->middleware('throttle:20,1');
 
 Route::middleware('auth')->group(function (): void {
     Route::post('/sign-out', [SignInController::class, 'signOut']);

@@ -54,7 +54,7 @@ final readonly class HandOvers
     }
 
     /** Null when there is no such link, it was used, withdrawn, or its time is over: whoever asks is told no more. */
-    public function find(string $token): ?HandOver
+    private function find(#[\SensitiveParameter] string $token): ?HandOver
     {
         $link = HandOver::with('ftpUser.account.client')->where('finder', SealedNote::finder($token))->first();
 
@@ -62,7 +62,7 @@ final readonly class HandOvers
     }
 
     /** Opens a link; of two who try at once, one sees the settings. */
-    public function open(string $token, string $by, Request $request): ?Settings
+    public function open(#[\SensitiveParameter] string $token, string $by, Request $request): ?Settings
     {
         $link = $this->find($token);
         $text = $link === null ? null : SealedNote::open((string) $link->sealed, $token);

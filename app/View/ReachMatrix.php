@@ -38,9 +38,17 @@ final readonly class ReachMatrix
         public string $only,
         public string $words,
         public int $page,
+        public int $idleAfter,
     ) {
     }
 
+    /** @return int days without use from which a user counts as idle */
+    public static function idleAfter(Request $request): int
+    {
+        return max(1, min(3650, $request->integer('idle') ?: (int) config('cellarium.idle_days')));
+    }
+
+    /** @param  FleetScope  $fleet  computed with idleAfter() */
     public static function of(Request $request, FleetScope $fleet): self
     {
         $only = $request->string('only')->toString();
@@ -53,7 +61,7 @@ final readonly class ReachMatrix
         $fit = array_values(array_filter($fleet->logins, static fn (LoginScope $login): bool => ($only === '' || self::extent($login) === $only || in_array(Flag::tryFrom($only), $login->flags, true))
             && ($accounts === null || $accounts->has($login->account->key) || mb_stripos($login->login->login, $words) !== false || mb_stripos($login->login->directory->toString(), $words) !== false)));
 
-        return new self($fit, $counts, count($fleet->logins), $only, $words, max(1, $request->integer('page', 1)));
+        return new self($fit, $counts, count($fleet->logins), $only, $words, max(1, $request->integer('page', 1)), self::idleAfter($request));
     }
 
     public static function extent(LoginScope $login): string
@@ -97,7 +105,7 @@ final readonly class ReachMatrix
 
     public function url(?string $only, int $page = 1, string $path = '/reach'): string
     {
-        $query = array_filter(['q' => $this->words, 'only' => $only ?? '', 'page' => $page === 1 ? '' : (string) $page], static fn (string $value): bool => $value !== '');
+        $query = array_filter(['q' => $this->words, 'only' => $only ?? '', 'idle' => $this->idleAfter === (int) config('cellarium.idle_days') ? '' : (string) $this->idleAfter, 'page' => $page === 1 ? '' : (string) $page], static fn (string $value): bool => $value !== '');
 
         return $path.($query === [] ? '' : '?'.http_build_query($query));
     }

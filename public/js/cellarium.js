@@ -159,6 +159,14 @@
         }
     });
 
+    // What stands behind the "#" of a link is sent to nobody but in this form, and does not stay in the address.
+    const fromLink = document.querySelector('[data-from-link]');
+    if (fromLink && location.hash.length > 1) {
+        fromLink.value = location.hash.slice(1);
+        fromLink.parentElement.hidden = true;
+        history.replaceState(null, '', location.pathname);
+    }
+
     // The reach map: a lane lights up with the rows it reaches, a row with the lanes that reach it.
     const light = (map, lanes, rows, words) => {
         map.classList.toggle('has-lit', lanes !== null);

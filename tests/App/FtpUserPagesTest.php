@@ -90,15 +90,17 @@ final class FtpUserPagesTest extends AppTestCase
         $page = $this->post("/ftp-users/$user->id/hand-over", ['how' => 'link', 'hours' => '8'])->assertOk();
         preg_match('#id="link"[^>]*>([^<]+)<#', (string) $page->getContent(), $link);
         self::assertNull($user->refresh()->secret, 'it was to be forgotten');
-        self::assertStringNotContainsString(basename($link[1]), (string) json_encode(HandOver::first()?->getAttributes()));
-        $path = (string) parse_url($link[1], PHP_URL_PATH);
+        $code = (string) parse_url($link[1], PHP_URL_FRAGMENT);
+        self::assertSame(43, strlen($code));
+        self::assertStringNotContainsString($code, (string) json_encode(HandOver::first()?->getAttributes()));
         auth()->forgetUser();
-        $this->get($path)->assertOk()->assertSee('wait for you')->assertDontSee('job@site.example');
-        $this->get($path)->assertOk(); // Programs that look at links in mails open nothing.
-        $this->from($path)->post($path, ['by' => ' '])->assertRedirect($path);
-        $this->post($path, ['by' => 'Mona Sandpiper'])->assertOk()->assertSee('job@site.example')->assertHeader('Cache-Control', 'no-store, private');
-        $this->post($path, ['by' => 'somebody else'])->assertNotFound()->assertDontSee('job@site.example');
-        $this->get($path)->assertNotFound()->assertSee('opened already, was withdrawn, or its time is over');
+        $this->get('/hand-over')->assertOk()->assertSee('wait for you')->assertDontSee('job@site.example');
+        foreach ([['by' => ' ', 'code' => $code], ['by' => 'Mona', 'code' => '']] as $wrong) {
+            $this->from('/hand-over')->post('/hand-over', $wrong)->assertRedirect('/hand-over');
+        }
+        $this->post('/hand-over', ['by' => 'Mona', 'code' => strrev($code)])->assertNotFound();
+        $this->post('/hand-over', ['by' => 'Mona Sandpiper', 'code' => $code])->assertOk()->assertSee('job@site.example')->assertHeader('Cache-Control', 'no-store, private');
+        $this->post('/hand-over', ['by' => 'somebody else', 'code' => $code])->assertNotFound()->assertDontSee('job@site.example')->assertSee('opened already, was withdrawn, or its time is over');
         $this->actingAs($this->person)->get("/ftp-users/$user->id")->assertSee('by Mona Sandpiper, from 127.0.0.1');
         self::assertTrue(RecordEntry::where('sentence', 'like', '%opened by Mona Sandpiper%')->exists());
 
@@ -107,7 +109,7 @@ final class FtpUserPagesTest extends AppTestCase
             app(FtpUsers::class)->settle($user);
             preg_match('#id="link"[^>]*>([^<]+)<#', (string) $this->post("/ftp-users/$user->id/hand-over", ['how' => 'link', 'hours' => '1'])->assertOk()->getContent(), $link);
             $ends();
-            $this->post((string) parse_url($link[1], PHP_URL_PATH), ['by' => 'late'])->assertNotFound();
+            $this->post('/hand-over', ['by' => 'late', 'code' => (string) parse_url($link[1], PHP_URL_FRAGMENT)])->assertNotFound();
             self::assertNull(HandOver::latest('id')->firstOrFail()->opened_at, $why);
         }
     }
@@ -202,6 +204,7 @@ final class FtpUserPagesTest extends AppTestCase
         $page = $this->get('/reach')->assertOk()->assertSeeInOrder(['=all@site.example', 'narrow@site.example'])->assertSee('40 d');
         self::assertSame(2, substr_count((string) $this->get('/reach?only=scripts_in_uploads')->getContent(), 'scope="row"'), (string) $page->getContent());
         $this->get('/reach?only=account')->assertSee('=all@site.example')->assertDontSee('narrow@site.example');
+        $this->get('/reach?only=idle&idle=41')->assertDontSee('=all@site.example');
         $this->get('/reach?q=narrow')->assertDontSee('=all@site.example');
         $this->get('/reach?q=pilgrim&only=idle')->assertSee('=all@site.example')->assertDontSee('narrow@site.example');
         self::assertStringContainsString("'=all@site.example", $this->get('/reach.csv')->streamedContent(), 'a formula is disarmed');

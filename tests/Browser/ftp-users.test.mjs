@@ -65,7 +65,11 @@ test('a link shows the settings a single time and tells who opened it', async ()
     assert.equal(await guest.locator('#handed-password').textContent(), 'vK7-mubel-Tarn-40q');
     await assertAccessible(guest);
     await assertNoSidewaysScroll(guest);
+    assert.ok(!guest.url().includes('#'), 'the address keeps nothing of it');
+    await guest.goto(base);
     await guest.goto(link);
+    await guest.getByLabel(/Your name/).fill('somebody else');
+    await guest.getByRole('button', { name: 'Show them now' }).click();
     await guest.getByText('opened already, was withdrawn, or its time is over').waitFor();
     await guest.context().close();
     await page.goto(user);

@@ -13,20 +13,21 @@ use Illuminate\Http\Response;
 /** The page behind a link that shows settings once; whoever has the link is not signed in here. */
 final class HandOverController
 {
-    /** Looking at the page opens nothing yet: programs follow links in mails before people do. */
-    public function show(HandOvers $handOvers, string $token): Response
+    /**
+     * Looking at the page opens nothing: programs follow links in mails before people do. The token stands behind the
+     * "#" of the link, which browsers send to nobody, so that no log on the way has it.
+     */
+    public function show(): Response
     {
-        $waits = $handOvers->find($token) !== null;
-
-        return self::unseen('settings-link', ['waits' => $waits, 'settings' => null], $waits ? 200 : 404);
+        return self::unseen('settings-link', ['settings' => null, 'gone' => false], 200);
     }
 
-    public function open(Request $request, HandOvers $handOvers, string $token): Response
+    public function open(Request $request, HandOvers $handOvers): Response
     {
-        $given = $request->validate(['by' => ['required', 'string', 'max:100', 'regex:/\A[^\x00-\x1f\x7f]*\S[^\x00-\x1f\x7f]*\z/u']], ['by.required' => 'Write your name.', 'by.regex' => 'Write your name.']);
-        $settings = $handOvers->open($token, trim($given['by']), $request);
+        $given = $request->validate(['by' => ['required', 'string', 'max:100', 'regex:/\A[^\x00-\x1f\x7f]*\S[^\x00-\x1f\x7f]*\z/u'], 'code' => ['required', 'string', 'max:200']], ['by.*' => 'Write your name.', 'code.*' => 'The link is not whole: its end, behind the "#", is missing.']);
+        $settings = $handOvers->open(trim($given['code']), trim($given['by']), $request);
 
-        return self::unseen('settings-link', ['waits' => false, 'settings' => $settings], $settings === null ? 404 : 200);
+        return self::unseen('settings-link', ['settings' => $settings, 'gone' => $settings === null], $settings === null ? 404 : 200);
     }
 
     public function withdraw(HandOver $link, HandOvers $handOvers): RedirectResponse

@@ -64,12 +64,12 @@ final class ReachController
 
     public function matrix(Request $request): View
     {
-        return view('reach', ['matrix' => ReachMatrix::of($request, Fleet::scopes())]);
+        return view('reach', ['matrix' => ReachMatrix::of($request, Fleet::scopes(idleAfter: ReachMatrix::idleAfter($request)))]);
     }
 
     public function matrixCsv(Request $request): StreamedResponse
     {
-        return self::table('reach.csv', ReachMatrix::COLUMNS, ReachMatrix::of($request, Fleet::scopes())->lines());
+        return self::table('reach.csv', ReachMatrix::COLUMNS, ReachMatrix::of($request, Fleet::scopes(idleAfter: ReachMatrix::idleAfter($request)))->lines());
     }
 
     /**
