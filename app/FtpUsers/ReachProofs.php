@@ -31,7 +31,7 @@ final readonly class ReachProofs
         $evidence = $user->secret === null && $password === null ? $this->asTold($user, $told) : $this->proof($user, $password)->open($told);
         $this->keep($user, 'reach', $evidence);
         // By the host's clock, so that the next look tells our own sign-in from anybody else's.
-        $user->update(['tried_at' => now(), 'seen_use' => $this->told($user)->lastUsed ?? $user->seen_use]);
+        $user->update(['tried_at' => now(), 'seen_use' => $this->lastUse($user)]);
 
         return $evidence;
     }
@@ -41,7 +41,7 @@ final readonly class ReachProofs
         $this->noteUse($user, $this->told($user));
         $evidence = $this->proof($user, null)->closed();
         $this->keep($user, 'refusal', $evidence);
-        $user->update(['tried_at' => now()] + ($evidence->holds() ? [] : ['seen_use' => $this->told($user)->lastUsed ?? $user->seen_use]));
+        $user->update(['tried_at' => now()] + ($evidence->holds() ? [] : ['seen_use' => $this->lastUse($user)]));
 
         return $evidence;
     }
@@ -76,15 +76,22 @@ final readonly class ReachProofs
         return new Evidence([new ProofStep($as, $as ? 'Directory, space and rights are as asked for, the host says; nobody signed in, its password was forgotten here' : 'The host says otherwise: it is '.($told->open ? 'open' : 'closed')." and lands in $told->directory", $as ? null : 'Close it, or renew its password and prove it.', 'told', null, $at)]);
     }
 
+    private function lastUse(FtpUser $user): ?string
+    {
+        $last = $this->told($user)?->lastUsed;
+
+        return $last === null ? $user->seen_use : mb_substr($last, 0, 40);
+    }
+
     private function noteUse(FtpUser $user, ?HostedUser $told): void
     {
-        $last = $told?->lastUsed;
+        $last = $told?->lastUsed === null ? null : mb_substr($told->lastUsed, 0, 40);
         if ($last === null || $last === $user->seen_use) {
             return;
         }
         $at = rescue(static fn (): CarbonImmutable => CarbonImmutable::parse($last), null, false);
         if ($at !== null) {
-            $user->update(['used_at' => $at->min(now()), 'seen_use' => mb_substr($last, 0, 40)]);
+            $user->update(['used_at' => $at->min(now()), 'seen_use' => $last]);
         }
     }
 

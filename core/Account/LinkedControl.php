@@ -101,8 +101,14 @@ final readonly class LinkedControl implements HostingControl
 
     private static function user(Fields $fields): HostedUser
     {
+        $login = $fields->text('login');
+        // What a host calls a user is typed at USER and shown on pages; it is one word or it is refused.
+        if (preg_match('/\A[^\x00-\x20\x7f]{1,255}\z/u', $login) !== 1) {
+            throw new \UnexpectedValueException('a login that is no word');
+        }
+
         return new HostedUser(
-            $fields->text('login'), $fields->text('directory'), $fields->numberOrNull('space_limit'),
+            $login, $fields->text('directory'), $fields->numberOrNull('space_limit'),
             $fields->textOrNull('access') === 'read-only', $fields->flag('open'), $fields->textOrNull('last_used'),
         );
     }

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Hosting;
+
+use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Account\ControlFault;
+use Cellarium\Core\Account\LinkedControl;
+use Cellarium\Core\Account\UserChange;
+use Cellarium\Core\Credential\Secret;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Tests\Support\Scratch;
+
+/** A control service that answers what it should not: it is not understood, and nothing of it is believed. */
+final class HostileControlTest extends TestCase
+{
+    use Scratch;
+
+    /** @return iterable<string, array{string, \Closure(LinkedControl): mixed}> the body and what is asked */
+    public static function answers(): iterable
+    {
+        $user = ['login' => 'job', 'directory' => '/www', 'space_limit' => null, 'open' => false];
+        $users = static fn (array $change): string => (string) json_encode(['ftp_users' => [$change + $user]]);
+        $all = static fn (LinkedControl $control): array => $control->ftpUsers();
+        yield 'a login with a line break' => [$users(['login' => "job\r\nDELE x"]), $all];
+        yield 'a login of ten thousand letters' => [$users(['login' => str_repeat('a', 10_000)]), $all];
+        yield 'no login' => [$users(['login' => null]), $all];
+        yield 'open, in a word' => [$users(['open' => 'no']), $all];
+        yield 'a space limit that is none' => [$users(['space_limit' => '12']), $all];
+        yield 'no JSON' => ['<html>sign in</html>', $all];
+        yield 'rules that are a pattern of their own' => [(string) json_encode(['space' => ['used' => 1, 'limit' => 2], 'ftp_users' => ['login' => '{name}', 'signs' => 'a-z]|(a+)+$|[', 'longest' => 9, 'most' => null, 'read_only' => false]]), static fn (LinkedControl $control): mixed => $control->loginRules()];
+        yield 'still open after it was closed' => [(string) json_encode(['open' => true] + $user), static fn (LinkedControl $control): mixed => $control->changeFtpUser('job', new UserChange(open: false))];
+    }
+
+    /** @param  \Closure(LinkedControl): mixed  $ask */
+    #[DataProvider('answers')]
+    public function test_it_is_not_understood(string $body, \Closure $ask): void
+    {
+        $server = stream_socket_server('tcp://127.0.0.1:0');
+        self::assertNotFalse($server);
+        $child = pcntl_fork();
+        if ($child === 0) {
+            $peer = stream_socket_accept($server, 10);
+            if ($peer !== false) {
+                fread($peer, 8192);
+                fwrite($peer, "HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nConnection: close\r\nContent-Length: ".strlen($body)."\r\n\r\n$body");
+                fclose($peer);
+            }
+            posix_kill(posix_getpid(), SIGKILL); // Without PHPUnit's own ending.
+        }
+        try {
+            $ask(new LinkedControl('http://'.stream_socket_get_name($server, false), new Secret('any')));
+            self::fail('It was believed.');
+        } catch (ControlFailure $failure) {
+            self::assertSame([ControlFault::NotUnderstood, false], [$failure->reason, $failure->reason->isCertain()]);
+            self::assertLessThan(700, strlen($failure->getMessage()));
+        } finally {
+            fclose($server);
+            pcntl_waitpid($child, $status);
+        }
+    }
+}
