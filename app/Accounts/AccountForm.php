@@ -23,7 +23,7 @@ use Cellarium\Core\Record\Fields;
  */
 final class AccountForm
 {
-    public const FIELDS = ['client', 'new_client', 'label', 'company', 'protocol', 'host', 'port', 'login', 'password', 'private_key', 'passphrase', 'address', 'start_directory', 'active_mode', 'domain', 'document_root', 'tags', 'notes', 'accepted', 'login_form', 'ftp_protocol', 'ftp_port'];
+    public const FIELDS = ['client', 'new_client', 'label', 'company', 'protocol', 'host', 'port', 'login', 'password', 'private_key', 'passphrase', 'address', 'start_directory', 'active_mode', 'domain', 'document_root', 'tags', 'notes', 'accepted', 'login_form', 'ftp_protocol', 'ftp_port', 'control_url', 'control_token'];
 
     /** @var array<string, string> sentences by field */
     public array $wrong = [];
@@ -56,7 +56,7 @@ final class AccountForm
     {
         return self::typed([
             'client' => (string) $account->client_id, 'protocol' => $account->protocol->value, 'tags' => implode(', ', $account->tags), 'active_mode' => $account->active_mode ? '1' : '', 'login_form' => $account->login_rules === null ? '' : $account->rules()->form,
-            'ftp_protocol' => $account->ftp_protocol?->value, 'ftp_port' => $account->ftp_port,
+            'control_url' => $account->control_url, 'ftp_protocol' => $account->ftp_protocol?->value, 'ftp_port' => $account->ftp_port,
         ] + $account->only(['label', 'company', 'host', 'port', 'login', 'address', 'start_directory', 'notes']));
     }
 
@@ -99,7 +99,8 @@ final class AccountForm
             'label' => mb_substr(trim($this->typed['label']), 0, 200), 'company' => mb_substr(trim($this->typed['company']), 0, 200), 'protocol' => $protocol, 'host' => $host, 'port' => $this->port($protocol), 'login' => $login,
             'address' => $this->address(), 'start_directory' => $this->path('start_directory'), 'active_mode' => $this->typed['active_mode'] !== '', 'tags' => $this->tags(), 'notes' => trim($this->typed['notes']) ?: null,
         ];
-        $values += $this->ftpUsers($account);
+        $control = $this->control($account);
+        $values += $control + $this->ftpUsers($control['control_url'] !== null);
         if ($account === null || $password !== '') {
             $values['secret'] = $password;
         }
@@ -114,18 +115,42 @@ final class AccountForm
     }
 
     /**
+     * The host's control service. Its token goes to the address it was given for and nowhere else.
+     *
+     * @return array<string, mixed>
+     */
+    private function control(?Account $account): array
+    {
+        $typed = rtrim($this->word('control_url'), '/');
+        $token = $this->word('control_token');
+        if ($typed === '') {
+            return ['control_url' => null, 'control_token' => null];
+        }
+        if (preg_match('#\A(https?)://([a-z0-9.-]+|\[[0-9a-f:]+\])(?::\d{1,5})?\z#i', $typed, $match) !== 1) {
+            $this->wrong['control_url'] = 'The address of a control service is scheme and name, "https://control.host.example".';
+        } elseif (strtolower($match[1]) === 'http' && ! in_array(strtolower($match[2]), ['127.0.0.1', 'localhost', '[::1]'], true)) {
+            $this->wrong['control_url'] = 'Over http everybody on the way could read the access token. Use https.';
+        }
+        if ($token === '' && ($account?->control_token === null || $account->control_url !== $typed)) {
+            $this->wrong['control_token'] = $account?->control_token === null ? 'The access token is missing.' : 'For another address the access token is typed in again.';
+        }
+
+        return ['control_url' => $typed] + ($token === '' ? [] : ['control_token' => $token]) + ($account?->control_url === $typed ? [] : ['login_rules' => null]);
+    }
+
+    /**
      * How FTP users of the account are called and sign in, where a person has to tell: a host with a control service tells itself.
      *
      * @return array<string, mixed>
      */
-    private function ftpUsers(?Account $account): array
+    private function ftpUsers(bool $linked): array
     {
         $protocol = Protocol::tryFrom($this->typed['ftp_protocol']);
         $port = trim($this->typed['ftp_port']);
         $port === '' || (ctype_digit($port) && (int) $port >= 1 && (int) $port <= 65535) || $this->wrong['ftp_port'] = 'A port is a number from 1 to 65535; empty takes the usual one.';
         $values = ['ftp_protocol' => $protocol, 'ftp_port' => $port === '' || isset($this->wrong['ftp_port']) ? null : (int) $port];
         $form = trim($this->typed['login_form']);
-        if ($account?->control_url !== null) {
+        if ($linked) {
             return $values;
         }
         try {

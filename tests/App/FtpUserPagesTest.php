@@ -78,6 +78,26 @@ final class FtpUserPagesTest extends AppTestCase
         $this->get("/ftp-users/$user->id")->assertSee('Close hand@site.example');
     }
 
+    public function test_a_host_is_linked_in_the_form_and_its_token_goes_nowhere_else(): void
+    {
+        $address = "/accounts/{$this->account->id}";
+        $right = (string) $this->account->control_url;
+        $typed = ['client' => (string) $this->account->client_id, 'host' => $this->account->host, 'port' => (string) $this->account->port, 'protocol' => 'ftps', 'login' => $this->account->login, 'login_form' => '{name}@by-hand.example'];
+        $this->post($address, $typed)->assertRedirect($address);
+        self::assertSame([null, null, '{name}@by-hand.example'], [$this->account->refresh()->control_url, $this->account->control_token, $this->account->rules()->form]);
+        foreach ([['control_url' => $right, 'words' => 'The access token is missing'], ['control_url' => 'http://control.host.example', 'control_token' => 'x', 'words' => 'could read the access token'], ['control_url' => 'https://user:x@host.example/path', 'control_token' => 'x', 'words' => 'scheme and name'], ['control_url' => 'file:///etc', 'control_token' => 'x', 'words' => 'scheme and name'], ['ftp_port' => '99999', 'words' => 'A port is a number'], ['login_form' => 'nobody', 'words' => 'has {name} in it once']] as $wrong) {
+            $this->post($address, $wrong + $typed)->assertStatus(422)->assertSee($wrong['words']);
+        }
+        $this->post($address, ['control_url' => $right.'/', 'control_token' => ' '.StandinHost::TOKEN.' '] + $typed)->assertRedirect($address);
+        self::assertSame([$right, StandinHost::TOKEN], [$this->account->refresh()->control_url, $this->account->control_token]);
+        $this->look();
+        self::assertSame('{name}@site.example', $this->account->rules()->form, 'the host tells itself');
+        $this->post($address, ['control_url' => $right] + $typed)->assertRedirect($address);
+        self::assertSame(StandinHost::TOKEN, $this->account->refresh()->control_token, 'empty: stays as it is');
+        $this->post($address, ['control_url' => 'https://elsewhere.example'] + $typed)->assertStatus(422)->assertSee('For another address the access token is typed in again');
+        $this->get("$address/edit")->assertOk()->assertSee($right)->assertDontSee(StandinHost::TOKEN);
+    }
+
     public function test_settings_are_handed_over_once_and_a_link_opens_a_single_time(): void
     {
         $user = $this->ftpUser();
