@@ -130,6 +130,9 @@ final readonly class FtpUsers
     public function endAt(FtpUser $user, string $ends, ?CarbonImmutable $closesAt, string $reason): void
     {
         $user->hasEnded() && throw new Problem("$user->login has ended already.");
+        if ($ends === FtpUser::BY_JOB && $user->secret === null && $user->next_secret === null) {
+            throw new Problem("The password of $user->login was forgotten here, so no job can sign in as it. Renew the password first.");
+        }
         $user->update(['ends' => $ends, 'closes_at' => $closesAt, 'ends_reason' => $reason]);
         Record::write('ftp_user_changed', "$user->login closes {$user->endsWords()}", $user->account);
     }

@@ -52,7 +52,7 @@ final class OrderForm
         $now = now();
 
         return self::typed($account, [
-            'directory' => $directory ?? $account->sites->first()->document_root ?? '/', 'password_kind' => PasswordKind::Readable->value, 'ends' => FtpUser::BY_TIME,
+            'forgets' => $account->control_url === null ? '' : '1', 'directory' => $directory ?? $account->sites->first()->document_root ?? '/', 'password_kind' => PasswordKind::Readable->value, 'ends' => FtpUser::BY_TIME,
             'closes' => ($now->hour < 17 ? $now->setTime(18, 0) : $now->addDay()->setTime(18, 0))->format('Y-m-d\TH:i'),
         ]);
     }
@@ -78,7 +78,7 @@ final class OrderForm
 
         return $this->wrong !== [] || $directory === null || is_array($ending) ? null : new Order(
             $name, $directory, $space, $ending->kind, $ending->at, $ending->reason, mb_substr(trim($this->typed['purpose']), 0, 200), $password,
-            $this->typed['read_only'] !== '' && $this->account->rules()->readOnly, $this->typed['makes_directory'] !== '', $this->mayForget() && $this->typed['forgets'] !== '', $person,
+            $this->typed['read_only'] !== '' && $this->account->rules()->readOnly, $this->typed['makes_directory'] !== '', $this->mayForget() && $this->typed['forgets'] !== '' && $ending->kind !== FtpUser::BY_JOB, $person,
         );
     }
 

@@ -54,7 +54,7 @@
                 <span class="name">Also</span>
                 <div>
                     @if ($rules->readOnly)<label class="check"><input type="checkbox" name="read_only" value="1" @checked($value('read_only') !== '')> may only read</label>@endif
-                    @if ($form->mayForget())<label class="check"><input type="checkbox" name="forgets" value="1" @checked($value('forgets') !== '')> forget its password here once it is handed over; its reach is then proven by what the host says</label>@endif
+                    @if ($form->mayForget())<label class="check"><input type="checkbox" name="forgets" value="1" @checked($value('forgets') !== '')> <span>forget its password here once it is handed over; from then on the host tells whether its reach still holds. One that closes with its job is used from here, so its password is kept, encrypted</span></label>@endif
                 </div>
                 @endif
                 <div class="row-acts"><button class="act is-main" data-once>{{ $form->mayForget() ? 'Create and prove' : 'Write the instruction sheet' }}</button> <a class="act is-quiet" href="/accounts/{{ $account->id }}">Back</a></div>

@@ -39,7 +39,7 @@ final class FtpUserPagesTest extends AppTestCase
     {
         $this->look();
         mkdir($this->root().'/media');
-        $this->get("/accounts/{$this->account->id}/ftp-users/new?directory=/www/site.example")->assertOk()->assertSee('…@site.example')->assertSee('92 bits');
+        $this->get("/accounts/{$this->account->id}/ftp-users/new?directory=/www/site.example")->assertOk()->assertSee('…@site.example')->assertSee('92 bits')->assertSee('name="forgets" value="1" checked', false);
         $this->get("/accounts/{$this->account->id}/login-check?name=north")->assertSee('Signs in as')->assertSee('north@site.example');
         $this->post("/accounts/{$this->account->id}/password-check", ['password' => 'pilgrim stones 1'])->assertSee('bits: ');
         $this->post("/accounts/{$this->account->id}/ftp-users", ['name' => 'north', 'directory' => '/www/site.example', 'password_kind' => 'random', 'ends' => 'job', 'purpose' => 'pictures', 'megabytes' => '3'])->assertRedirect();
@@ -300,6 +300,7 @@ final class FtpUserPagesTest extends AppTestCase
         foreach (['--directory=www' => 'is no directory', '--space=lots' => 'is no space', '--closes=soon-ish' => 'is no time', '--closes=never' => 'why it never closes', '--closes=2020-01-01' => 'lies in the past'] as $option => $words) {
             self::assertStringContainsString($words, $this->artisanJson('user-open', 'site.example', 'x', ...(str_starts_with($option, '--directory') ? [$option] : ['--directory=/www', $option]))[1]['error']);
         }
+        self::assertNull(FtpUser::firstOrFail()->secret, 'nobody here can read it any more');
         [$status, $proof] = $this->artisanJson('user-prove', 'site.example', 'job');
         self::assertSame([0, true, ['name', 'ok', 'answer', 'at']], [$status, $proof['reach_ok'], array_slice(array_keys($proof['steps'][0]), 0, 4)]);
         [, $users] = $this->artisanJson('users', 'site.example');

@@ -17,7 +17,7 @@ final class UserOpenCommand extends CellariumCommand
 {
     protected $signature = 'cellarium:user-open '.self::ACCOUNT.' {login : its short name}'
         .' {--directory= : where it lands, from the top of the account} {--space=none : "500MB", "2GB" or none} {--closes=job : a time, "2026-12-01 18:00", or job, or never} {--reason= : why it never closes}'
-        .' {--purpose= : whom or which job it is for} {--read-only} {--make-directory : make a directory that is not there} {--hand-over : show its settings, once} {--json : one JSON object on standard output}';
+        .' {--purpose= : whom or which job it is for} {--read-only} {--make-directory : make a directory that is not there} {--hand-over : show its settings, once; the password is then forgotten here} {--keep-password : keep it, encrypted, to go on proving its reach by signing in} {--json : one JSON object on standard output}';
 
     protected $description = 'Make an FTP user and prove its reach, or open a closed one again (exit 0 open and proven, 1 refused or not proven, 3 to be done at the provider)';
 
@@ -36,6 +36,7 @@ final class UserOpenCommand extends CellariumCommand
             $directory = RemotePath::tryFromString($given) ?? throw new Problem($given === '' ? 'Say with --directory where it is to land.' : "$given is no directory: it starts with a slash and has no \"..\" in it.");
             $user = $users->open($account, new Order(
                 $account->rules()->nameIn($name), $directory, $this->space(), $ends, $closes, (string) $this->option('reason'), (string) $this->option('purpose'), readOnly: $this->option('read-only') === true, makesDirectory: $this->option('make-directory') === true,
+                forgets: $account->control_url !== null && $ends !== FtpUser::BY_JOB && $this->option('keep-password') !== true,
             ));
         }
 
