@@ -199,9 +199,10 @@ final readonly class Outcome
         $was = $user->isProven();
         $evidence = $this->proofs->open($user);
         if ($evidence->holds()) {
-            // What the host says of a user whose password nobody here ever had is no proof.
-            $user->update(($user->found_at !== null && $user->secret === null ? [] : ['state' => $user->state === FtpUser::MADE ? FtpUser::OPEN : $user->state, 'reach_proven_at' => now()]) + ['proof_failed_at' => null] + ($user->state === FtpUser::CLOSING_FAILED ? [] : ['trouble' => null]));
-            $was || Record::write('ftp_user_proven', "Reach of $user->login proven by signing in: {$user->reach()->sentence()}", $user->account);
+            // What the host says of a user whose password nobody here has is no proof by being it.
+            $byBeing = $user->secret !== null;
+            $user->update((! $byBeing ? [] : ['state' => $user->state === FtpUser::MADE ? FtpUser::OPEN : $user->state, 'reach_proven_at' => now()]) + ['proof_failed_at' => null] + ($user->state === FtpUser::CLOSING_FAILED ? [] : ['trouble' => null]));
+            $was || ! $byBeing || Record::write('ftp_user_proven', "Reach of $user->login proven by signing in: {$user->reach()->sentence()}", $user->account);
 
             return true;
         }

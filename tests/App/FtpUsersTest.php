@@ -332,7 +332,10 @@ final class FtpUsersTest extends AppTestCase
     {
         $user = $this->ftpUser(space: 3_000_000);
         $user->update(['secret' => null, 'handed_over_at' => now()]);
+        $proven = $user->reach_proven_at;
+        $this->travel(3)->days();
         self::assertTrue($this->users()->settle($user));
+        self::assertEquals($proven, $user->refresh()->reach_proven_at, 'what the host says is not dated as a proof by being the user');
         self::assertStringContainsString('nobody signed in, its password was forgotten here', $user->proofs()->latest('id')->firstOrFail()->sentence);
         $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['directory' => '/www']);
         self::assertFalse($this->users()->settle($user));

@@ -69,6 +69,6 @@
         <h2 id="proof">Proof <small>{{ match (true) { $view->steps->isEmpty() => 'none yet', $view->kind === 'refusal' => 'that it is closed', default => 'of its reach, by being it' } }}</small></h2>
         @if ($view->steps->isEmpty())<p class="calm">{{ $waits ? 'It is proven when you say that it is done.' : 'Nobody has signed in as this user yet.' }}</p>@endif
         <ol class="steps">@foreach ($view->steps as $step)<li class="{{ $step->ok ? 'is-ok' : 'is-broken' }}"><span>{{ $step->sentence }}@if ($step->answer !== null)<code class="answer">{{ $step->answer }}</code>@endif @if (! $step->ok && $step->next)<em>{{ $step->next }}</em>@endif</span><time>{{ $step->made_at->isToday() ? $step->made_at->format('H:i:s') : $step->made_at->format('j M H:i') }}</time></li>@endforeach</ol>
-        @if ($user->reach_proven_at !== null && ! $ended)<p class="soft">Last held {{ Amount::ago($user->reach_proven_at) }}; proven again by itself every {{ config('cellarium.sweep_hours') }} hours.</p>@endif
+        @if ($user->reach_proven_at !== null && ! $ended)<p class="soft">Last held {{ Amount::ago($user->reach_proven_at) }}; {{ $user->secret === null ? 'the host is asked about it' : 'proven again by itself' }} every {{ config('cellarium.sweep_hours') }} hours.</p>@endif
     </section>
 </div>
