@@ -91,6 +91,17 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
         return $this->listHere(["CWD $this->landing", "CWD $raw"], "listing $raw", RemotePath::root());
     }
 
+    public function sees(string $raw): bool
+    {
+        if (preg_match('/[\x00-\x1f\x7f]/', $raw) === 1) {
+            throw new \InvalidArgumentException('a command is one line');
+        }
+        $this->landing ?? $this->landing();
+        $this->command("looking for $raw", ["CWD $this->landing", '*TYPE I', "*SIZE $raw"], RemotePath::root());
+
+        return preg_match('/\A213 \d/', (string) $this->connection->lastReply()) === 1;
+    }
+
     public function answers(): array
     {
         return $this->connection->replies();

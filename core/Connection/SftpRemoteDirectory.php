@@ -39,6 +39,11 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
         return $this->listed("listing $raw", static fn (): string => $raw);
     }
 
+    public function sees(string $raw): bool
+    {
+        return $this->on("looking for $raw", static fn (SFTP $sftp): bool => $sftp->stat($raw) !== false);
+    }
+
     public function answers(): array
     {
         return [];

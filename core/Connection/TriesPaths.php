@@ -26,6 +26,15 @@ interface TriesPaths
      */
     public function listAt(string $raw): array;
 
+    /**
+     * Whether the server owns up to a file at a path that is sent as it is, from where the sign-in landed.
+     *
+     * @param  string  $raw  without control characters
+     *
+     * @throws RemoteFailure of the connection only
+     */
+    public function sees(string $raw): bool;
+
     /** @return list<string> the lines the server answered last; none where the protocol has no lines to show */
     public function answers(): array;
 }

@@ -241,7 +241,7 @@ final class ReachProof
     {
         $last = end($this->steps);
 
-        return ['' => 'sign_in', 'sign_in' => 'landing', 'landing' => 'parent', 'parent' => 'absolute', 'absolute' => 'encoded', 'encoded' => 'link', 'link' => 'write', 'write' => 'read_back', 'read_back' => 'remove', 'remove' => 'space'][$last === false ? '' : $last->name] ?? 'space';
+        return ['' => 'sign_in', 'sign_in' => 'landing', 'landing' => 'parent', 'parent' => 'absolute', 'absolute' => 'encoded', 'encoded' => 'files', 'files' => 'link', 'link' => 'write', 'write' => 'read_back', 'read_back' => 'remove', 'remove' => 'space'][$last === false ? '' : $last->name] ?? 'space';
     }
 
     /** The last line the server answered with such a code. */

@@ -57,6 +57,7 @@ final readonly class WaysOut
         $held('parent', 'Could not climb above it', $this->each('parent', 'Going up', self::PARENT));
         $held('absolute', 'Full paths of the account lead nowhere', $this->each('absolute', 'A full path', $this->absolute()));
         $held('encoded', 'Encoded dots and slashes lead nowhere', $this->each('encoded', 'A path in disguise', self::ENCODED));
+        $this->files($held);
         $links = array_slice(array_filter($landed, static fn (RemoteEntry $entry): bool => $entry->kind === EntryKind::Link), 0, self::MOST_LINKS);
         foreach ($links as $link) {
             $this->link($link);
@@ -93,6 +94,35 @@ final readonly class WaysOut
         }
 
         return $said;
+    }
+
+    /**
+     * A server may watch over the working directory and not over the names of files: the marker is looked for along
+     * ways that only lead to it from outside.
+     *
+     * @param  \Closure(string, string, string|null): void  $held
+     */
+    private function files(\Closure $held): void
+    {
+        if ($this->marker === null) {
+            return;
+        }
+        $directory = $this->meant->directory;
+        $round = "{$directory->name()}/$this->marker";
+        $said = null;
+        foreach (["../$round", "../../{$directory->parent()->name()}/$round", "$directory/$this->marker", '..%2f'.strtr($round, ['/' => '%2f']), '..\\'.strtr($round, '/', '\\')] as $raw) {
+            if ($this->asUser->sees($raw)) {
+                throw new DoesNotHold('files', "A file is seen by a way round its directory: \"$raw\"", 'Close this user: the host does not keep it in its directory.', self::last($this->asUser->answers()));
+            }
+            $said = self::last($this->asUser->answers()) ?? $said;
+        }
+        $held('files', 'Files cannot be named by a way round it', $said);
+    }
+
+    /** @param  list<string>  $answers */
+    private static function last(array $answers): ?string
+    {
+        return $answers === [] ? null : mb_substr(mb_scrub(end($answers)), 0, 300);
     }
 
     /** @return list<string> */

@@ -44,7 +44,7 @@ final class FtpUsersTest extends AppTestCase
         $user = $this->ftpUser(space: 3_000_000);
         self::assertSame([FtpUser::OPEN, true, null, null], [$user->state, $user->isProven(), $user->wanted, $user->next_secret], (string) $user->trouble);
         $steps = $user->proofs()->orderBy('id')->get();
-        self::assertSame(['sign_in', 'landing', 'parent', 'absolute', 'encoded', 'link', 'write', 'read_back', 'remove', 'space'], $steps->pluck('name')->all());
+        self::assertSame(['sign_in', 'landing', 'parent', 'absolute', 'encoded', 'files', 'link', 'write', 'read_back', 'remove', 'space'], $steps->pluck('name')->all());
         self::assertSame(['230 Signed in', 1], [$steps[0]->answer, $steps->pluck('run')->unique()->count()]);
 
         $old = $user->secret;

@@ -113,6 +113,18 @@ final class FtpUsersTest extends HostTestCase
         }
     }
 
+    public function test_a_file_is_seen_by_a_way_round_only_where_the_host_keeps_nobody(): void
+    {
+        $user = self::control()->createFtpUser(self::another(), new Secret(self::PASSWORD), RemotePath::fromString('/www/site.example'), null);
+        foreach ([[[], false], [['no_jail' => true], true]] as [$faults, $seen]) {
+            self::host()->faults($faults);
+            $remote = new FtpRemoteDirectory(self::host()->endpoint(Protocol::FtpsExplicit, $user->login, self::PASSWORD));
+            self::assertTrue($remote->sees('default.htm'));
+            self::assertSame([$seen, $seen], [$remote->sees('../site.example/default.htm'), $remote->sees('/www/site.example/default.htm')]);
+            self::assertFalse($remote->sees('gone.htm'));
+        }
+    }
+
     public function test_what_cannot_be_carried_through_is_not_decided(): void
     {
         $user = self::control()->createFtpUser(self::another(), new Secret(self::PASSWORD), RemotePath::fromString('/www/site.example'), null);

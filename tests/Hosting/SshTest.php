@@ -116,6 +116,7 @@ final class SshTest extends RemoteDirectoryContract
         symlink('site', "$server->home/link");
         $user = new SftpRemoteDirectory($server->endpoint());
         self::assertSame(['img'], array_column($user->listAt('site'), 'name'));
+        self::assertSame([true, false], [$user->sees('site/img'), $user->sees('site/gone')]);
         self::assertSame('site', array_column($user->landing(), 'target', 'name')['link']);
         $meant = new MeantReach('login', RemotePath::fromString('/site'));
         $evidence = (new ReachProof($meant, $user, new SftpRemoteDirectory($server->endpoint()), 'n1', new FixedClock))->open();

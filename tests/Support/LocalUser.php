@@ -23,8 +23,9 @@ final class LocalUser implements RemoteDirectory, TriesPaths
      * @param  string|null  $leaks  a pattern for paths that are followed out; all others are refused or lead back
      * @param  bool  $writes  whether it may change anything
      * @param  FailureReason|null  $fails  how everything fails
+     * @param  string|null  $leaksFiles  a pattern for paths of files that are followed out
      */
-    public function __construct(private readonly string $home, private readonly string $lands, private readonly ?string $leaks = null, private readonly bool $writes = true, private readonly ?FailureReason $fails = null)
+    public function __construct(private readonly string $home, private readonly string $lands, private readonly ?string $leaks = null, private readonly bool $writes = true, private readonly ?FailureReason $fails = null, private readonly ?string $leaksFiles = null)
     {
         $this->inside = new LocalRemoteDirectory(rtrim($home.$lands, '/'));
     }
@@ -44,6 +45,13 @@ final class LocalUser implements RemoteDirectory, TriesPaths
         $there = RemotePath::tryFromString("/$raw");
 
         return preg_match('#\A(\.\.?/?|/)+\z#', $raw) === 1 ? $this->landing() : $this->inside->list($there !== null && ! is_link("$this->home$this->lands/$raw") ? $there : throw RemoteFailure::while("listing $raw", FailureReason::NotFound, '550 No'));
+    }
+
+    public function sees(string $raw): bool
+    {
+        $path = str_starts_with($raw, '/') ? $this->home.$raw : "$this->home$this->lands/".strtr(rawurldecode($raw), '\\', '/');
+
+        return $this->leaksFiles !== null && preg_match($this->leaksFiles, $raw) === 1 && is_file($path);
     }
 
     public function answers(): array

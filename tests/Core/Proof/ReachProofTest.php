@@ -52,7 +52,7 @@ final class ReachProofTest extends TestCase
         symlink('../other', "$home/www/site/neighbour");
         $evidence = $this->prove(new LocalUser($home, '/www/site'), $home, space: 5_000_000, told: new HostedUser('job', '/www/site', 5_000_000, false, true, null));
         self::assertTrue($evidence->holds(), (string) $evidence->broken()?->sentence);
-        self::assertSame(['sign_in', 'landing', 'parent', 'absolute', 'encoded', 'link', 'write', 'read_back', 'remove', 'space'], array_map(static fn (ProofStep $step): string => $step->name, $evidence->steps));
+        self::assertSame(['sign_in', 'landing', 'parent', 'absolute', 'encoded', 'files', 'link', 'write', 'read_back', 'remove', 'space'], array_map(static fn (ProofStep $step): string => $step->name, $evidence->steps));
         self::assertSame('Landed in /www/site: 4 of 4 names agree, and a marker put there is seen', $evidence->steps[1]->sentence);
         self::assertSame(['230 Signed in', 1795168800.0], [$evidence->steps[0]->answer, $evidence->steps[0]->at]);
     }
@@ -91,6 +91,15 @@ final class ReachProofTest extends TestCase
         $evidence = $this->prove(new LocalUser($home, $lands, $leaks), $home);
         self::assertSame([$step, true], [$evidence->broken()?->name, $evidence->decided()]);
         self::assertNotNull($evidence->broken()->next);
+    }
+
+    public function test_a_server_that_guards_directories_and_not_names_of_files_is_caught(): void
+    {
+        $home = $this->home();
+        foreach (['#\A\.\./site/#', '#\A/www/site/#', '#%2f#', '#\\\\#', '#\A\.\./\.\./www/#'] as $leak) {
+            $evidence = $this->prove(new LocalUser($home, '/www/site', leaksFiles: $leak), $home);
+            self::assertSame(['files', true], [$evidence->broken()?->name, $evidence->decided()], $leak);
+        }
     }
 
     public function test_a_link_to_a_file_outside_is_tried_by_reading_it(): void
