@@ -14,6 +14,7 @@ use App\Models\RecordEntry;
 use App\Problem;
 use App\Today\Concerns;
 use Cellarium\Core\Account\ControlFailure;
+use Cellarium\Core\Account\InstructionSheet;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Support\Facades\DB;
@@ -142,6 +143,33 @@ final class FtpUsersTest extends AppTestCase
         $other = $this->ftpUser('other');
         $this->users()->giveUp($other);
         self::assertNull(FtpUser::find($other->id));
+    }
+
+    public function test_by_hand_every_change_has_its_sheet_and_is_true_when_proven(): void
+    {
+        $user = $this->ftpUser();
+        mkdir($this->root().'/media');
+        $this->account->update(['control_url' => null]);
+        $user = $this->fresh($user);
+        // What the person does at the provider, from what the sheet says.
+        $does = fn (array $change) => $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, $change);
+        $steps = [
+            'Give job@site.example another password' => [fn () => $this->users()->renew($user), fn (InstructionSheet $sheet) => $does(['password' => $sheet->password?->reveal()])],
+            'Change job@site.example' => [fn () => $this->users()->change($user, RemotePath::fromString('/www/site.example/media'), true, 2_000_000), fn (InstructionSheet $sheet) => $does(['directory' => $sheet->fields['Directory'], 'space_limit' => (int) $sheet->fields['Space limit'] * 1_000_000])],
+            'Close job@site.example' => [fn () => $this->users()->close($user, 'by hand'), fn () => $does(['open' => false])],
+            'Open job@site.example again' => [fn () => $this->users()->reopen($user, FtpUser::BY_JOB, null), fn (InstructionSheet $sheet) => $does(['open' => true, 'password' => $sheet->password?->reveal()])],
+            'Remove job@site.example' => [fn () => $this->users()->remove($user), fn () => $this->host->control('DELETE', '/v1/ftp-users/job@site.example', StandinHost::TOKEN)],
+        ];
+        foreach ($steps as $title => [$wants, $do]) {
+            $wants();
+            $sheet = $this->users()->sheet($user);
+            self::assertSame($title, $sheet?->title);
+            self::assertFalse($this->users()->settle($user), "$title: not done yet");
+            $do($sheet);
+            self::assertTrue($this->users()->settle($user), "$title: $user->trouble");
+            self::assertNull($user->refresh()->action(), $title);
+        }
+        self::assertSame([FtpUser::REMOVED, '/www/site.example/media', 2_000_000], [$user->state, $user->directory, $user->space_limit]);
     }
 
     public function test_a_refused_creation_leaves_nothing_behind(): void
