@@ -9,7 +9,10 @@ use App\Models\FtpUser;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Account\ControlFailure;
 use Cellarium\Core\Account\HostedUser;
+use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\Evidence;
 use Cellarium\Core\Proof\ProofStep;
 use Cellarium\Core\Proof\ReachProof;
@@ -28,7 +31,7 @@ final readonly class ReachProofs
     {
         $told = $this->told($user);
         $this->noteUse($user, $told);
-        $evidence = $user->secret === null && $password === null ? $this->asTold($user, $told) : $this->proof($user, $password)->open($told);
+        $evidence = $user->secret === null && $password === null ? $this->asTold($user, $told) : $this->asUser($user, $password, $told);
         $this->keep($user, 'reach', $evidence);
         // By the host's clock, so that the next look tells our own sign-in from anybody else's.
         $user->update(['tried_at' => now(), 'seen_use' => $this->lastUse($user)]);
@@ -39,7 +42,7 @@ final readonly class ReachProofs
     public function closed(FtpUser $user): Evidence
     {
         $this->noteUse($user, $this->told($user));
-        $evidence = $this->proof($user, null)->closed();
+        $evidence = $this->proof($user, null, '')->closed();
         $this->keep($user, 'refusal', $evidence);
         $user->update(['tried_at' => now()] + ($evidence->holds() ? [] : ['seen_use' => $this->lastUse($user)]));
 
@@ -58,9 +61,44 @@ final readonly class ReachProofs
         }
     }
 
-    private function proof(FtpUser $user, ?Secret $password): ReachProof
+    private function asUser(FtpUser $user, ?Secret $password, ?HostedUser $told): Evidence
     {
-        return new ReachProof($user->meant(), $this->connections->remoteAs($user, $password), $this->connections->remote($user->account), strtolower(Str::random(12)), $this->clock);
+        $nonce = strtolower(Str::random(12));
+        // Written down first: what a killed process or a broken connection leaves on the server is removed later.
+        $before = $user->probe;
+        $user->update(['probe' => [...$before ?? [], ['nonce' => $nonce, 'directory' => $user->meant()->directory->toString()]]]);
+        $evidence = $this->proof($user, $password, $nonce)->open($told);
+        if ($evidence->broken()?->name !== 'tidy' && $evidence->decided()) {
+            $user->update(['probe' => $before]);
+        }
+
+        return $evidence;
+    }
+
+    /**
+     * Removes what a proof that was cut off has left on the server.
+     *
+     * @throws RemoteFailure it is tried again later
+     */
+    public function tidy(FtpUser $user): void
+    {
+        $remote = $this->connections->remote($user->account);
+        foreach ($user->probe ?? [] as $probe) {
+            foreach (ReachProof::leftBehind($probe['nonce']) as $name) {
+                $place = RemotePath::fromString($probe['directory'])->child($name);
+                try {
+                    $remote->stat($place) === null || $remote->remove($place);
+                } catch (RemoteFailure $failure) {
+                    $failure->reason === FailureReason::NotFound || throw $failure; // The directory itself is gone, and all in it.
+                }
+            }
+        }
+        $user->update(['probe' => null]);
+    }
+
+    private function proof(FtpUser $user, ?Secret $password, string $nonce): ReachProof
+    {
+        return new ReachProof($user->meant(), $this->connections->remoteAs($user, $password), $this->connections->remote($user->account), $nonce, $this->clock);
     }
 
     /** Where its password was forgotten, nobody here can be it; what the host says is all there is, and it says so. */

@@ -23,7 +23,7 @@ final readonly class Upkeep
     /** Seconds after which a change that nobody works on any more counts as broken off. */
     private const STALE_SECONDS = 60;
 
-    public function __construct(private FtpUsers $users)
+    public function __construct(private FtpUsers $users, private ReachProofs $proofs)
     {
     }
 
@@ -58,6 +58,14 @@ final readonly class Upkeep
             }
             $user->update(['wanted' => ['tries' => $tries + 1] + ($user->wanted ?? [])]);
             $this->try($user, fn () => $this->users->settle($user));
+        }
+    }
+
+    /** Removes markers and probes that proofs left on servers when they were cut off. */
+    public function tidy(): void
+    {
+        foreach (FtpUser::with('account.client', 'account.sites')->whereNotNull('probe')->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))->get() as $user) {
+            $this->try($user, fn () => $this->proofs->tidy($user));
         }
     }
 

@@ -54,13 +54,14 @@ final class FtpUser extends Model
 
     protected $attributes = [
         'purpose' => '', 'read_only' => false, 'ends' => self::BY_TIME, 'ends_reason' => '', 'forgets' => false, 'wanted' => null, 'secret' => null, 'next_secret' => null, 'person_id' => null, 'space_limit' => null,
-        'closes_at' => null, 'reach_proven_at' => null, 'closed_at' => null, 'refusal_proven_at' => null, 'handed_over_at' => null, 'used_at' => null, 'seen_use' => null, 'tried_at' => null, 'proving_at' => null, 'found_at' => null, 'proof_failed_at' => null, 'trouble' => null,
+        'closes_at' => null, 'reach_proven_at' => null, 'closed_at' => null, 'refusal_proven_at' => null, 'handed_over_at' => null, 'used_at' => null, 'seen_use' => null, 'tried_at' => null, 'proving_at' => null, 'found_at' => null, 'probe' => null, 'proof_failed_at' => null, 'trouble' => null,
     ];
 
     protected $casts = [
         'secret' => 'encrypted',
         'next_secret' => 'encrypted',
         'wanted' => 'array',
+        'probe' => 'array',
         'read_only' => 'boolean',
         'forgets' => 'boolean',
         'closes_at' => 'immutable_datetime',

@@ -47,7 +47,7 @@ final class ReachProof
         private readonly string $nonce,
         private readonly ClockInterface $clock,
     ) {
-        $this->marker = ".cellarium-$nonce-0.part";
+        $this->marker = self::leftBehind($nonce)[0];
     }
 
     /** @param  HostedUser|null  $told  what the host tells about it, where it tells */
@@ -263,7 +263,13 @@ final class ReachProof
 
     private static function probe(string $nonce): string
     {
-        return ".cellarium-$nonce-1.part";
+        return self::leftBehind($nonce)[1];
+    }
+
+    /** @return array{string, string} names that a proof which was cut off may leave in the directory meant */
+    public static function leftBehind(string $nonce): array
+    {
+        return [".cellarium-$nonce-0.part", ".cellarium-$nonce-1.part"];
     }
 
     private function write(RemoteDirectory $remote, RemotePath $place, string $text): void

@@ -78,6 +78,7 @@ return new class extends Migration
             $table->dateTime('tried_at')->nullable();
             $table->dateTime('proving_at')->nullable();
             $table->dateTime('found_at')->nullable();
+            $table->json('probe')->nullable();
             $table->dateTime('proof_failed_at')->nullable();
             $table->index(['state', 'closes_at']);
             // A login that was removed may be made again; of those that exist there is one of each.

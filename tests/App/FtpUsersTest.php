@@ -415,6 +415,31 @@ final class FtpUsersTest extends AppTestCase
         self::assertSame([FtpUser::OPEN, null], [FtpUser::firstOrFail()->state, FtpUser::firstOrFail()->wanted]);
     }
 
+    public function test_what_a_proof_that_was_cut_off_left_on_the_server_is_removed_later(): void
+    {
+        $user = $this->ftpUser();
+        self::assertNull($user->probe);
+        $before = self::contents($this->root());
+        // The account's sessions end after a few commands, so that the proof cannot tidy up behind itself.
+        $this->app->forgetInstance(\App\Hosting\Connections::class);
+        foreach (range(6, 40, 2) as $commands) {
+            $this->host->faults(['drop_after_commands' => $commands]);
+            app(FtpUsers::class)->settle($this->fresh($user));
+            if (self::contents($this->root()) !== $before) {
+                break;
+            }
+        }
+        self::assertNotSame($before, self::contents($this->root()), 'something was left behind');
+        self::assertNotNull($user->refresh()->probe, 'and is known');
+        self::assertTrue($user->isProven(), 'a broken connection proves nothing either way');
+        $this->host->faults([]);
+        self::assertTrue($this->users()->settle($this->fresh($user)));
+        self::assertNotNull($user->refresh()->probe, 'a proof that went well forgets none that did not');
+        $this->travel(2)->minutes();
+        app(Upkeep::class)->tidy();
+        self::assertSame([$before, null], [self::contents($this->root()), $user->refresh()->probe]);
+    }
+
     private function soon(\Closure $holds): bool
     {
         for ($until = hrtime(true) + 20_000_000_000; ! $holds() && hrtime(true) < $until;) {

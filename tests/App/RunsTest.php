@@ -54,6 +54,7 @@ final class RunsTest extends AppTestCase
         self::assertSame(Deployment::PROVEN, $run->refresh()->state, 'it does not need the account itself');
         $user->refresh();
         self::assertSame([FtpUser::CLOSED, null], [$user->state, $user->secret]);
+        self::assertNotNull($user->used_at, 'its own job is a use');
         self::assertSame('job@site.example: sign-in refused (530)', $user->proofs()->where('kind', 'refusal')->firstOrFail()->sentence);
     }
 

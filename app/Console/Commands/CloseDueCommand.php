@@ -17,6 +17,7 @@ final class CloseDueCommand extends Command
     {
         $upkeep->closeDue();
         $upkeep->settleLeft();
+        $upkeep->tidy();
         $upkeep->takeUpBulk();
 
         return self::SUCCESS;
