@@ -6,6 +6,7 @@ namespace App\Accounts;
 
 use App\Hosting\Connections;
 use App\Models\Account;
+use App\Problem;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\DirectoryTree;
@@ -28,12 +29,20 @@ final readonly class Tree
         return $tree;
     }
 
+    /** A directory that was not there may have been made since; where the server cannot be asked, what was seen last stays. */
+    public function lookAgain(Account $account, ?RemotePath $directory): void
+    {
+        if ($directory !== null && $account->seen()->lacks($directory)) {
+            rescue(fn () => $this->makeSure($account, $directory), null, static fn (\Throwable $failure): bool => ! Problem::isExpected($failure));
+        }
+    }
+
     /**
      * Looks again where the tree has no such directory, or does not know: it may have been made since.
      *
      * @throws RemoteFailure
      */
-    public function makeSure(Account $account, RemotePath $directory): void
+    private function makeSure(Account $account, RemotePath $directory): void
     {
         for ($tree = $account->seen(); ! $tree->knows($directory);) {
             $above = $directory->parent();

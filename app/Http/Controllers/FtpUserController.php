@@ -42,7 +42,7 @@ final class FtpUserController
     {
         $account->load('client', 'sites.destinations', 'sites.client');
         $form = OrderForm::typed($account, $request->all());
-        $this->look($account, $form->directory());
+        $this->tree->lookAgain($account, $form->directory());
         $order = $form->order($strength, $request->user());
         if ($order === null) {
             return response($this->form($form), 422);
@@ -107,7 +107,7 @@ final class FtpUserController
         $typed = trim($request->string('megabytes')->toString());
         $typed === '' || (ctype_digit($typed) && (int) $typed > 0 && strlen($typed) < 8) || throw new Problem('Space is a whole number of MB from 1, or nothing for no limit. Nothing was changed.');
         $space = $typed === '' ? null : (int) $typed * 1_000_000;
-        $this->look($user->account, $directory);
+        $this->tree->lookAgain($user->account, $directory);
         if ($user->account->seen()->lacks($directory)) {
             throw new Problem("$directory is not there. Nothing was changed.");
         }
@@ -184,14 +184,6 @@ final class FtpUserController
         }
 
         return redirect("/ftp-users/$user->id$at");
-    }
-
-    /** A directory that was not there may have been made since. Where the server cannot be asked, the host decides. */
-    private function look(Account $account, ?RemotePath $directory): void
-    {
-        if ($directory !== null && $account->seen()->lacks($directory)) {
-            rescue(fn () => $this->tree->makeSure($account, $directory), null, static fn (\Throwable $failure): bool => ! Problem::isExpected($failure));
-        }
     }
 
     private function ending(Request $request): Ending

@@ -8,7 +8,6 @@ use App\Accounts\Tree;
 use App\FtpUsers\Fleet;
 use App\FtpUsers\OrderForm;
 use App\Models\Account;
-use App\Problem;
 use App\View\ReachMap;
 use App\View\ReachMatrix;
 use Cellarium\Core\Path\RemotePath;
@@ -25,10 +24,7 @@ final class ReachController
         $account->load('client', 'sites.destinations', 'sites.client');
         $form = OrderForm::typed($account, $request->query());
         $directory = $form->directory();
-        if ($directory !== null && $account->seen()->lacks($directory)) {
-            // Where the server cannot be asked, what was seen last is what is said.
-            rescue(static fn () => $tree->makeSure($account, $directory), null, static fn (\Throwable $failure): bool => ! Problem::isExpected($failure));
-        }
+        $tree->lookAgain($account, $directory);
         $foresight = $directory === null ? null : $form->foresight($directory);
 
         return view('parts.foresight', ['form' => $form, 'account' => $account, 'foresight' => $foresight, 'warning' => $foresight === null ? null : $form->spaceWarning($foresight)]);
