@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Account;
 
+use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Record\Fields;
@@ -21,6 +22,7 @@ final readonly class Endpoint
      * @param  RemotePath|null  $start  the directory on the server that is "/" here; null for "/" over FTP and for
      *                                  where the login lands over SFTP
      * @param  bool  $active  over FTP, the server opens the data connections (RFC 959, 3.2) instead of this side
+     * @param  TlsUse  $tls  what is known to do with this server, for FTP over TLS
      */
     public function __construct(
         public string $host,
@@ -34,6 +36,7 @@ final readonly class Endpoint
         public ?Secret $key = null,
         public ?RemotePath $start = null,
         public bool $active = false,
+        public TlsUse $tls = TlsUse::Resuming,
     ) {
         if ($port < 1 || $port > 65535) {
             throw new \InvalidArgumentException("$port is not a port");
@@ -43,7 +46,7 @@ final readonly class Endpoint
     /** The same server for another login, which lands where the host sends it. */
     public function signedInAs(string $login, Secret $password): self
     {
-        return new self($this->host, $this->port, $this->protocol, $login, $password, $this->address, $this->authorities, $this->pin, active: $this->active);
+        return $this->with(['login' => $login, 'password' => $password, 'key' => null, 'start' => null]);
     }
 
     /** Another service of the same host. What was accepted for one key holds for the other service only where it is the same kind. */
@@ -51,18 +54,31 @@ final readonly class Endpoint
     {
         $sameKind = ($this->protocol === Protocol::Sftp) === ($protocol === Protocol::Sftp);
 
-        return new self($this->host, $port, $protocol, $this->login, $this->password, $this->address, $this->authorities, $sameKind ? $this->pin : null, active: $this->active && $protocol !== Protocol::Sftp);
+        return $this->with([
+            'port' => $port,
+            'protocol' => $protocol,
+            'pin' => $sameKind ? $this->pin : null,
+            'key' => null,
+            'start' => null,
+            'active' => $this->active && $protocol !== Protocol::Sftp,
+        ]);
     }
 
     public function pinned(?Pin $pin): self
     {
-        return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $this->address, $this->authorities, $pin, $this->key, $this->start, $this->active);
+        return $this->with(['pin' => $pin]);
     }
 
     /** The same host at an IP address that was looked up; null to have it looked up again. */
     public function at(?string $address): self
     {
-        return new self($this->host, $this->port, $this->protocol, $this->login, $this->password, $address, $this->authorities, $this->pin, $this->key, $this->start, $this->active);
+        return $this->with(['address' => $address]);
+    }
+
+    /** @param  array<string, mixed>  $changes  by the constructor's names */
+    private function with(array $changes): self
+    {
+        return new self(...$changes + get_object_vars($this)); // @phpstan-ignore argument.type (the names are the constructor's own)
     }
 
     /**
@@ -75,6 +91,7 @@ final readonly class Endpoint
         return [
             'host' => $this->host, 'port' => $this->port, 'protocol' => $this->protocol->value, 'login' => $this->login, 'password' => $this->password->reveal(),
             'address' => $this->address, 'authorities' => $this->authorities, 'pin' => $this->pin?->toArray(), 'key' => $this->key?->reveal(), 'start' => $this->start?->toString(), 'active' => $this->active,
+            'tls' => $this->tls->value,
         ];
     }
 
@@ -87,6 +104,7 @@ final readonly class Endpoint
             $fields->text('host'), $fields->number('port'), Protocol::from($fields->text('protocol')), $fields->text('login'), new Secret($fields->text('password')),
             $fields->textOrNull('address'), $fields->textOrNull('authorities'), $fields->has('pin') ? Pin::fromFields($fields->fields('pin')) : null,
             $key === null ? null : new Secret($key), $start === null ? null : RemotePath::fromString($start), $fields->flag('active'),
+            TlsUse::from($fields->text('tls')),
         );
     }
 }

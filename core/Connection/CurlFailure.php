@@ -20,17 +20,22 @@ final class CurlFailure
 
     public static function reason(int $error, ?string $reply): FailureReason
     {
-        $code = $reply !== null && preg_match('/\A(\d{3})[ -]/', $reply, $match) === 1 ? (int) $match[1] : 0;
+        $reply ??= '';
+        $code = preg_match('/\A(\d{3})[ -]/', $reply, $match) === 1 ? (int) $match[1] : 0;
 
         return match (true) {
             $error === CURLE_COULDNT_RESOLVE_HOST => FailureReason::NameUnknown,
+            // The control connection has just named a port for data (RFC 959, RFC 2428), and that one does not answer.
+            $error === CURLE_COULDNT_CONNECT && ($code === 227 || $code === 229) => FailureReason::DataRefused,
             $error === CURLE_COULDNT_CONNECT => FailureReason::Unreachable,
             $error === self::PINNED_KEY_DIFFERS => FailureReason::IdentityChanged,
             $error === CURLE_SSL_CACERT => FailureReason::CertificateUntrusted,
             // A handshake that fails once the control connection is encrypted was cut off; there is nothing to agree on any more.
             $error === CURLE_SSL_CONNECT_ERROR && $code >= 100 && $code < 300 && $code !== 234 => FailureReason::Disconnected,
             $error === CURLE_FTP_SSL_FAILED, $error === CURLE_SSL_CONNECT_ERROR => FailureReason::EncryptionRefused,
-            $code === 421, $code === 425 => FailureReason::TooManyConnections,
+            $code === 421, $code === 425 && preg_match('/too many|maximum|limit/i', $reply) === 1 => FailureReason::TooManyConnections,
+            // 425 for what cannot be opened (RFC 959); 522 is what some answer to a session that is not resumed.
+            $code === 425, $code === 522 && preg_match('/TLS|SSL|session/i', $reply) === 1 => FailureReason::DataRefused,
             $code === 530, $error === self::LOGIN_DENIED => FailureReason::SignInRefused,
             $code === 552, $code === 452, $error === self::REMOTE_DISK_FULL => FailureReason::NoSpace,
             $code === 550, $code === 501, $error === self::REMOTE_FILE_NOT_FOUND => FailureReason::NotFound,

@@ -17,6 +17,8 @@ enum FailureReason: string
     case SignInRefused = 'sign_in_refused';
     case KeyNeeded = 'key_needed';
     case TooManyConnections = 'too_many_connections';
+    case DataRefused = 'data_refused';
+    case TooMuch = 'too_much';
     case NotFound = 'not_found';
     case Forbidden = 'forbidden';
     case NoSpace = 'no_space';
@@ -29,7 +31,7 @@ enum FailureReason: string
     /** Whether trying again soon may help; a refused password never is tried again, hosts lock accounts out. */
     public function isTransient(): bool
     {
-        return in_array($this, [self::Disconnected, self::TimedOut, self::TooManyConnections, self::Unreachable], true);
+        return in_array($this, [self::Disconnected, self::TimedOut, self::TooManyConnections, self::DataRefused, self::Unreachable], true);
     }
 
     public function sentence(): string
@@ -45,6 +47,8 @@ enum FailureReason: string
             self::SignInRefused => 'the sign-in was refused',
             self::KeyNeeded => 'the server takes no password, only a key',
             self::TooManyConnections => 'the server takes no more connections just now',
+            self::DataRefused => 'the server refused the connection for the data',
+            self::TooMuch => 'it is more than is taken in at once',
             self::NotFound => 'it is not there',
             self::Forbidden => 'the server does not allow it',
             self::NoSpace => 'the account is full',
@@ -69,6 +73,8 @@ enum FailureReason: string
             self::KeyNeeded => 'Put the private key that the provider knows into the account.',
             self::SignInRefused => 'Check login and password; many hosts want the login with its domain.',
             self::TooManyConnections => 'Wait a moment and try again with fewer connections.',
+            self::DataRefused => 'Ask the provider whether the passive ports are open and which TLS versions the data connections take.',
+            self::TooMuch => 'Look whether the directory lists itself; raise the limit in the settings if it really is this large.',
             self::NotFound => 'Look at the directory; it may have been moved.',
             self::Forbidden => 'Check the permissions and which directory this login may write to.',
             self::NoSpace => 'Make room in the account or ask for more space, then try again.',

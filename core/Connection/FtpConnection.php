@@ -18,15 +18,27 @@ final class FtpConnection
     /** "ftp://host:21", without a slash at its end. */
     public readonly string $base;
 
-    private readonly CurlHandle $curl;
+    /**
+     * Errors of libcurl after which the server has answered every command, so that its next reply belongs to the next
+     * one: quoted command, access, type, retrieving or storing refused, file not found.
+     */
+    private const ANSWERED = [CURLE_OK, CURLE_FTP_QUOTE_ERROR, CURLE_FTP_ACCESS_DENIED, CURLE_FTP_COULDNT_SET_BINARY, CURLE_FTP_COULDNT_RETR_FILE, CURLE_FTP_COULDNT_STOR_FILE, 78];
 
-    private readonly CurlMultiHandle $connection;
+    private CurlHandle $curl;
+
+    private CurlMultiHandle $connection;
 
     /** @var list<string> the lines the server sent during the last request */
     private array $replies = [];
 
     /** What the server said when it let the login in (RFC 959, 230). */
     private ?string $welcome = null;
+
+    /** Whether an answer may still be on its way, which would be taken for that to the next command. */
+    private bool $unsure = false;
+
+    /** How TLS is spoken with this server, found out as it goes. */
+    private TlsUse $tls;
 
     /** When the server last said or took something, seconds on the system's clock that only goes forward. */
     private float $heard = 0.0;
@@ -37,6 +49,7 @@ final class FtpConnection
         private readonly ConnectionSettings $settings,
         private readonly ?\Closure $carryOn,
     ) {
+        $this->tls = $endpoint->tls;
         $this->base = "{$endpoint->protocol->scheme()}://$endpoint->host:$endpoint->port";
         $this->curl = curl_init();
         $this->connection = curl_multi_init();
@@ -44,15 +57,68 @@ final class FtpConnection
 
     /**
      * @param  array<int, mixed>  $options  of libcurl, beside those every request has
+     * @param  bool  $transfers  whether it opens a data connection
      * @return int libcurl's error number, CURLE_OK when all went well
      */
-    public function request(string $url, array $options): int
+    public function request(string $url, array $options, bool $transfers = false): int
     {
+        if ($transfers && $this->tls === TlsUse::NewestOnce) {
+            $options += [CURLOPT_FRESH_CONNECT => true, CURLOPT_FORBID_REUSE => true];
+        }
+        $error = $this->attempt($url, $options);
+        if ($error === CURLE_SSL_CONNECT_ERROR && $this->tls === TlsUse::Resuming && $this->isHandshakeOfControl()) {
+            $this->tls = TlsUse::Newest;
+            $error = $this->attempt($url, $options);
+            // What failed both ways failed for another reason.
+            $error !== CURLE_SSL_CONNECT_ERROR ?: $this->tls = TlsUse::Resuming;
+        }
+
+        return $error;
+    }
+
+    /** What is known to do with this server by now; to be remembered for its next connections. */
+    public function tls(): TlsUse
+    {
+        return $this->tls;
+    }
+
+    /**
+     * To be called when a data connection was refused.
+     *
+     * @return bool whether the same is worth another try, over a connection of its own
+     */
+    public function givesEachTransferItsOwn(): bool
+    {
+        if (! $this->endpoint->protocol->usesTls() || $this->tls !== TlsUse::Newest) {
+            return false;
+        }
+        $this->tls = TlsUse::NewestOnce;
+
+        return true;
+    }
+
+    /** @param  array<int, mixed>  $options */
+    private function attempt(string $url, array $options): int
+    {
+        if ($this->unsure) {
+            $this->curl = curl_init();
+            $this->connection = curl_multi_init();
+        }
         $this->replies = [];
         curl_reset($this->curl);
         curl_setopt_array($this->curl, $options + $this->options($url));
+        $error = $this->exchange();
+        $this->unsure = ! in_array($error, self::ANSWERED, true);
 
-        return $this->exchange();
+        return $error;
+    }
+
+    /** Whether the last thing heard on the control connection was that TLS may begin, or nothing where it begins at once. */
+    private function isHandshakeOfControl(): bool
+    {
+        $last = $this->lastReply();
+
+        return $this->endpoint->protocol === Protocol::FtpsImplicit ? $last === null : $last !== null && str_starts_with($last, '234');
     }
 
     /** @return list<string> with what the sign-in was let in first, the lines the server sent during the last request */
@@ -133,8 +199,12 @@ final class FtpConnection
             CURLOPT_USE_SSL => $endpoint->protocol === Protocol::Ftp ? CURLUSESSL_NONE : CURLUSESSL_ALL,
             CURLOPT_FTPSSLAUTH => CURLFTPAUTH_TLS,
             CURLOPT_FTP_FILEMETHOD => CURLFTPMETHOD_NOCWD,
+            // Over IPv4, libcurl takes a data connection that breaks for EPSV not being known, and asks for PASV while the
+            // answer to its transfer is still to come; from then on each answer is taken for that to the next command.
+            CURLOPT_FTP_USE_EPSV => false,
             CURLOPT_FTP_SKIP_PASV_IP => true,
             CURLOPT_IGNORE_CONTENT_LENGTH => true,
+            CURLOPT_SSLVERSION => $this->tls->curlVersions(),
             CURLOPT_SSL_VERIFYPEER => true,
             CURLOPT_SSL_VERIFYHOST => 2,
             CURLOPT_CONNECTTIMEOUT => $this->settings->connectSeconds,

@@ -6,6 +6,7 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\WireName;
 use CurlHandle;
 
 /**
@@ -32,7 +33,7 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
     /** @param  (\Closure(int): bool)|null  $carryOn hears the bytes moved so far in a transfer; false breaks it off */
     public function __construct(
         private readonly Endpoint $endpoint,
-        ConnectionSettings $settings = new ConnectionSettings,
+        private readonly ConnectionSettings $settings = new ConnectionSettings,
         ?\Closure $carryOn = null,
     ) {
         $this->connection = new FtpConnection($endpoint, $settings, $carryOn);
@@ -44,15 +45,13 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
         if (! $this->machineLists) {
             return $this->customList($directory, $what);
         }
-        $sink = fopen('php://temp', 'w+b');
-        assert($sink !== false);
-        $options = [CURLOPT_CUSTOMREQUEST => 'MLSD', CURLOPT_FILE => $sink];
+        $options = [CURLOPT_CUSTOMREQUEST => 'MLSD'];
         if (! $this->factsAsked) {
             // Some servers leave the mode out unless it is asked for (RFC 3659 section 7.9).
             $options[CURLOPT_QUOTE] = ['*OPTS MLST type;size;modify;unix.mode;'];
         }
         try {
-            $this->request($what, $this->url($directory, true), $options, $directory);
+            $entries = $this->listing(new MachineListing($what), $what, $this->url($directory, true), $options, $directory);
         } catch (RemoteFailure $failure) {
             if (preg_match('/\A50[024]\b/', (string) $failure->serverSaid) !== 1) {
                 throw $failure;
@@ -62,9 +61,14 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
             return $this->customList($directory, $what);
         }
         $this->factsAsked = true;
-        rewind($sink);
 
-        return MachineListing::parse((string) stream_get_contents($sink), $what);
+        return $entries;
+    }
+
+    /** What is known by now about speaking TLS with this server. */
+    public function tls(): TlsUse
+    {
+        return $this->connection->tls();
     }
 
     public function landing(): array
@@ -115,7 +119,7 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
      */
     private function customList(RemotePath $directory, string $what): array
     {
-        return $this->listHere(['CWD '.$this->real($directory)], $what, $directory);
+        return $this->listHere(["CWD {$this->real($directory)}"], $what, $directory);
     }
 
     /**
@@ -127,10 +131,10 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
         $url = "{$this->connection->base}/";
         // Hidden files have to be asked for; a server that takes "-a" for a name is asked without.
         foreach ($this->machineLists ? ['MLSD'] : ($this->hidesNothing ? ['LIST'] : ['LIST -a', 'LIST']) as $command) {
-            $sink = fopen('php://temp', 'w+b');
-            assert($sink !== false);
+            $lines = $command === 'MLSD' ? new MachineListing($what) : new ListListing($what, time());
             try {
-                $this->request($what, $url, [CURLOPT_QUOTE => $before, CURLOPT_CUSTOMREQUEST => $command, CURLOPT_FILE => $sink], $path);
+                $this->lead();
+                $entries = $this->listing($lines, $what, $url, [CURLOPT_QUOTE => $before, CURLOPT_CUSTOMREQUEST => $command], $path);
             } catch (RemoteFailure $failure) {
                 if ($command === 'MLSD' && preg_match('/\A50[024]\b/', (string) $failure->serverSaid) === 1) {
                     $this->machineLists = false;
@@ -143,13 +147,51 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
 
                 continue;
             }
-            rewind($sink);
-            $text = (string) stream_get_contents($sink);
             $this->hidesNothing = $command === 'LIST';
 
-            return $command === 'MLSD' ? MachineListing::parse($text, $what) : ListListing::parse($text, $what, time());
+            return $entries;
         }
         throw RemoteFailure::while($what, FailureReason::NotUnderstood);
+    }
+
+    /**
+     * Has libcurl take note that it is where the sign-in landed, at no cost but after a failure.
+     *
+     * Else it goes back there by itself in the next request, after the commands given to it and before the listing:
+     * another directory than the one meant would be listed.
+     */
+    private function lead(): void
+    {
+        $this->request('going to where the sign-in landed', "{$this->connection->base}/", [CURLOPT_NOBODY => true], RemotePath::root());
+    }
+
+    /**
+     * @param  array<int, mixed>  $options
+     * @return list<RemoteEntry>
+     */
+    private function listing(ListingLines $lines, string $what, string $url, array $options, RemotePath $path): array
+    {
+        $reader = new ListingReader($lines, $what, $this->settings);
+        // Something else than the length taken makes libcurl stop.
+        $options[CURLOPT_WRITEFUNCTION] = static fn (CurlHandle $curl, string $chunk): int => $reader->take($chunk) ? strlen($chunk) : -1;
+        try {
+            $this->request($what, $url, $options, $path, true);
+        } catch (RemoteFailure $failure) {
+            throw $reader->gaveUp() ? $this->whyGivenUp($reader, $failure) : $failure;
+        }
+
+        return $reader->entries();
+    }
+
+    private function whyGivenUp(ListingReader $reader, RemoteFailure $failure): RemoteFailure
+    {
+        try {
+            $reader->entries();
+        } catch (RemoteFailure $ours) {
+            return $ours;
+        }
+
+        return $failure;
     }
 
     public function stat(RemotePath $path): ?RemoteEntry
@@ -171,25 +213,51 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
 
     public function read(RemotePath $file, $sink): int
     {
-        $this->request("reading $file", $this->url($file), [CURLOPT_FILE => $sink], $file);
+        $this->request("reading $file", $this->url($file), [CURLOPT_FILE => $sink], $file, true);
 
         return $this->connection->number(CURLINFO_SIZE_DOWNLOAD_T);
     }
 
     public function write(RemotePath $file, $source, int $size): ?int
     {
-        $this->request("writing $file", $this->url($file), [
+        $options = [
             CURLOPT_UPLOAD => true,
             CURLOPT_READFUNCTION => static fn (CurlHandle $curl, mixed $none, int $length): string => (string) fread($source, max(1, $length)),
             CURLOPT_INFILESIZE => $size,
             CURLOPT_POSTQUOTE => ["*SIZE {$this->real($file)}"],
-        ], $file->parent());
+        ];
+        $start = ftell($source);
+        // With TLS 1.3 bytes are on their way before the server refuses the connection they go through.
+        $rewind = static fn (): bool => $start !== false && fseek($source, $start) === 0;
+        try {
+            $this->request("writing $file", $this->url($file), $options, $file->parent(), true, $rewind);
+        } catch (RemoteFailure $failure) {
+            $failure->reason === FailureReason::DataRefused && $size > 0 && $this->removeEmpty($file);
+            throw $failure;
+        }
         if ($this->connection->number(CURLINFO_SIZE_UPLOAD_T) !== $size) {
             throw RemoteFailure::while("writing $file", FailureReason::LocalFile);
         }
-        $last = $this->connection->lastReply();
+        foreach (array_reverse($this->connection->replies()) as $reply) {
+            if (preg_match('/\A213 (\d{1,18})\z/', $reply, $match) === 1) {
+                return (int) $match[1];
+            }
+        }
 
-        return $last !== null && preg_match('/\A213 (\d{1,18})\z/', $last, $match) === 1 ? (int) $match[1] : null;
+        return null;
+    }
+
+    /** Servers make the file before the connection for its bytes stands, and leave it there empty when that is refused. */
+    private function removeEmpty(RemotePath $file): void
+    {
+        try {
+            $this->command("looking at $file", ['TYPE I', "SIZE {$this->real($file)}"], $file->parent());
+            if (preg_match('/\A213 0\z/', (string) $this->connection->lastReply()) === 1) {
+                $this->remove($file);
+            }
+        } catch (RemoteFailure) {
+            // What is told is why the file could not be written; its name is one of ours and found again by it.
+        }
     }
 
     public function rename(RemotePath $from, RemotePath $to): void
@@ -233,23 +301,40 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
     /**
      * @param  array<int, mixed>  $options
      * @param  RemotePath  $path  decides between absent and forbidden when the server says 550
+     * @param  bool  $transfers  whether it opens a data connection
+     * @param  (\Closure(): bool)|null  $rewind  makes ready for the same request once more; false where that cannot be
      */
-    private function request(string $what, string $url, array $options, RemotePath $path): void
+    private function request(string $what, string $url, array $options, RemotePath $path, bool $transfers = false, ?\Closure $rewind = null): void
     {
-        $error = $this->connection->request($url, $options);
+        $error = $this->connection->request($url, $options, $transfers);
+        $failure = $error === CURLE_OK ? null : $this->failure($what, $error, $path);
+        if ($failure?->reason === FailureReason::DataRefused && $this->connection->givesEachTransferItsOwn() && ($rewind === null || $rewind())) {
+            $error = $this->connection->request($url, $options, $transfers);
+            $failure = $error === CURLE_OK ? null : $this->failure($what, $error, $path);
+        }
         if ($this->connection->number(CURLINFO_NUM_CONNECTS) > 0) {
             $this->factsAsked = false;
         }
-        if ($error !== CURLE_OK) {
-            throw $this->failure($what, $error, $path);
+        if ($failure !== null) {
+            throw $failure;
         }
     }
 
+    /**
+     * The bytes of a path on the server.
+     *
+     * @throws RemoteFailure for a name that no command can carry
+     */
     private function real(RemotePath $path): string
     {
         $start = $this->endpoint->start;
+        $whole = $start === null || $start->depth() === 0 ? $path->toString() : $start->toString().($path->depth() === 0 ? '' : $path->toString());
+        $bytes = WireName::toWire($whole);
+        if (preg_match('/[\r\n\0]/', $bytes) === 1) {
+            throw RemoteFailure::while("naming $path", FailureReason::NotUnderstood, 'FTP has no way to name a file with a line end in its name');
+        }
 
-        return $start === null || $start->depth() === 0 ? $path->toString() : $start->toString().($path->depth() === 0 ? '' : $path->toString());
+        return $bytes;
     }
 
     private function url(RemotePath $path, bool $directory = false): string
@@ -264,16 +349,32 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
     {
         $said = $this->connection->lastReply();
         $reason = CurlFailure::reason($error, $said);
-        if ($reason === FailureReason::NotFound && $path->depth() > 0) {
-            $reason = $this->absentOrForbidden($path);
+        if ($error === CURLE_SSL_CONNECT_ERROR && $reason === FailureReason::Disconnected) {
+            // The handshake for the data begins before the server has answered: a refusal may be what cut it off.
+            $reason = $this->isAbsent($path) ? FailureReason::NotFound : $reason;
+        } elseif ($reason === FailureReason::NotFound || ($reason === FailureReason::Forbidden && str_starts_with((string) $said, '553'))) {
+            $reason = $this->absentOrForbidden($path, $reason);
         }
 
         return RemoteFailure::while($what, $reason, $said !== null && preg_match('/\A[45]\d\d/', $said) === 1 ? $said : null);
     }
 
-    /** A 550 may mean either; the parent's listing tells. */
-    private function absentOrForbidden(RemotePath $path): FailureReason
+    private function isAbsent(RemotePath $path): bool
     {
+        try {
+            return $path->depth() > 0 && $this->stat($path) === null;
+        } catch (RemoteFailure) {
+            return false; // Then it is not known, and what was seen first is told.
+        }
+    }
+
+    /** A 550 may mean either, and some say 553 for a directory that is not there; the parent's listing tells. */
+    private function absentOrForbidden(RemotePath $path, FailureReason $said): FailureReason
+    {
+        if ($path->depth() === 0) {
+            // "/" is always there, unless it stands for a directory further down.
+            return $this->real($path) === '/' ? FailureReason::Forbidden : $said;
+        }
         try {
             return $this->stat($path) === null ? FailureReason::NotFound : FailureReason::Forbidden;
         } catch (RemoteFailure $failure) {

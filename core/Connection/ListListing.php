@@ -4,13 +4,15 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
+use Cellarium\Core\Path\WireName;
+
 /**
  * Reads what LIST answers where a server has no machine listings. RFC 959 gives no form for it; two are in use, the
  * lines of ls(1) and those of the DIR command. A listing that is neither, line by line, is not understood.
  *
  * Times have no zone, minutes at best and sometimes no year, so they are for looking at and not for comparing.
  */
-final class ListListing
+final class ListListing implements ListingLines
 {
     private const MONTHS = ['jan' => 1, 'feb' => 2, 'mar' => 3, 'apr' => 4, 'may' => 5, 'jun' => 6, 'jul' => 7, 'aug' => 8, 'sep' => 9, 'oct' => 10, 'nov' => 11, 'dec' => 12];
 
@@ -19,38 +21,41 @@ final class ListListing
 
     private const DOS = '/\A(\d\d)-(\d\d)-(\d\d|\d{4})\s+(\d\d):(\d\d)\s?(AM|PM)?\s+(?:<(DIR|JUNCTION|SYMLINKD?)> {1,10}|(\d+) )(.+)\z/s';
 
-    /**
-     * @param  int  $now  seconds since 1970, for dates without a year
-     * @return list<RemoteEntry> without the directory itself and the one above
-     *
-     * @throws RemoteFailure NotUnderstood
-     */
-    public static function parse(string $text, string $what, int $now): array
-    {
-        $entries = [];
-        $style = null;
-        foreach (explode("\n", $text) as $number => $line) {
-            $line = rtrim($line, "\r");
-            if ($line === '' || ($number === 0 && preg_match('/\Atotal \d+\z/i', $line) === 1)) {
-                continue;
-            }
-            $style ??= preg_match(self::DOS, $line) === 1 ? self::DOS : self::UNIX;
-            if (preg_match($style, $line, $match, PREG_UNMATCHED_AS_NULL) !== 1) {
-                throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
-            }
-            $entry = $style === self::DOS ? self::dos($match) : self::unix($match, $now);
-            if ($entry === null || str_contains($entry->name, '/') || ! mb_check_encoding($entry->name, 'UTF-8')) {
-                throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
-            }
-            if ($entry->name !== '.' && $entry->name !== '..') {
-                $entries[] = $entry;
-            }
-        }
+    /** Which of the two forms the first line had; the others have to have it too. */
+    private ?string $style = null;
 
-        return $entries;
+    private bool $begun = false;
+
+    /**
+     * @param  string  $what  "listing /www", for what is not understood
+     * @param  int  $now  seconds since 1970, for dates without a year
+     */
+    public function __construct(
+        private readonly string $what,
+        private readonly int $now,
+    ) {
     }
 
-    /** @param  array<int, string|null>  $match */
+    public function entry(string $line): ?RemoteEntry
+    {
+        $first = ! $this->begun;
+        $this->begun = true;
+        if ($first && preg_match('/\Atotal \d+\z/i', $line) === 1) {
+            return null;
+        }
+        $this->style ??= preg_match(self::DOS, $line) === 1 ? self::DOS : self::UNIX;
+        if (preg_match($this->style, $line, $match, PREG_UNMATCHED_AS_NULL) !== 1) {
+            throw RemoteFailure::while($this->what, FailureReason::NotUnderstood, $line);
+        }
+        $entry = $this->style === self::DOS ? self::dos($match) : self::unix($match, $this->now);
+        if ($entry === null || $entry->name === '' || strpbrk($entry->name, "/\0") !== false) {
+            throw RemoteFailure::while($this->what, FailureReason::NotUnderstood, $line);
+        }
+
+        return $entry->name === '.' || $entry->name === '..' ? null : $entry->named(WireName::fromWire($entry->name));
+    }
+
+    /** @param  array<string|null>  $match */
     private static function unix(array $match, int $now): ?RemoteEntry
     {
         [, $type, $rights, $size, $month, $day, $hour, $minute, $year, $y, $m, $d, $h, $i, $name] = $match;
@@ -61,12 +66,11 @@ final class ListListing
             default => EntryKind::Other,
         };
         if ($kind === EntryKind::Link) {
-            // Where the name ends is only certain when the arrow stands there once.
-            $parts = explode(' -> ', (string) $name);
-            if (count($parts) > 2) {
+            $parts = self::nameAndTarget((string) $name, (int) $size);
+            if ($parts === null) {
                 return null;
             }
-            [$name, $target] = $parts + [1 => null];
+            [$name, $target] = $parts;
         }
         $number = $month === null ? (int) $m : self::MONTHS[strtolower($month)] ?? 0;
         $time = match (true) {
@@ -75,10 +79,26 @@ final class ListListing
             default => self::lastTime($number, (int) $day, (int) $hour, (int) $minute, $now),
         };
 
-        return $time === null ? null : new RemoteEntry((string) $name, $kind, $kind === EntryKind::File ? (int) $size : null, $time, self::mode((string) $rights), false, $target ?? null);
+        return $time === null ? null : new RemoteEntry((string) $name, $kind, $kind === EntryKind::File ? (int) $size : null, $time, self::mode((string) $rights), false, isset($target) ? WireName::fromWire($target) : null);
     }
 
-    /** @param  array<int, string|null>  $match */
+    /**
+     * @param  int  $length  the size listed, which for a link is the length of its target (POSIX, lstat)
+     * @return array{string, string|null}|null null where the arrow stands there more than once and the length does not tell
+     */
+    private static function nameAndTarget(string $text, int $length): ?array
+    {
+        $parts = explode(' -> ', $text);
+        if (count($parts) > 2) {
+            $target = substr($text, -$length);
+
+            return $length > 0 && str_ends_with($text, " -> $target") ? [substr($text, 0, -$length - 4), $target] : null;
+        }
+
+        return [$parts[0], $parts[1] ?? null];
+    }
+
+    /** @param  array<string|null>  $match */
     private static function dos(array $match): ?RemoteEntry
     {
         [, $month, $day, $year, $hour, $minute, $half, $special, $size, $name] = $match;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\WireName;
 
 /** A directory of this machine behind the same contract; "/" is that directory. */
 final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
@@ -29,7 +30,7 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
     {
         $real = $this->real($path);
 
-        return file_exists($real) || is_link($real) ? $this->entry($real, $path->name()) : null;
+        return file_exists($real) || is_link($real) ? $this->entry($real, WireName::toWire($path->name())) : null;
     }
 
     public function read(RemotePath $file, $sink): int
@@ -100,7 +101,7 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
 
     private function real(RemotePath $path): string
     {
-        return $this->root.($path->depth() === 0 ? '' : $path->toString());
+        return $this->root.($path->depth() === 0 ? '' : WireName::toWire($path->toString()));
     }
 
     private function entry(string $real, string $name): RemoteEntry
@@ -117,7 +118,7 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
             default => EntryKind::Other,
         };
 
-        return new RemoteEntry($name, $kind, $kind === EntryKind::File ? $stat['size'] : null, $stat['mtime'], $stat['mode'] & 07777, target: $kind === EntryKind::Link ? (string) readlink($real) : null);
+        return new RemoteEntry($name === '' ? '' : WireName::fromWire($name), $kind, $kind === EntryKind::File ? $stat['size'] : null, $stat['mtime'], $stat['mode'] & 07777, target: $kind === EntryKind::Link ? WireName::fromWire((string) readlink($real)) : null);
     }
 
     private function failure(string $what, string $needed): RemoteFailure

@@ -4,36 +4,21 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-/** Reads the machine listings of RFC 3659 section 7; strict, because a line misread is a file lost. */
-final class MachineListing
-{
-    /**
-     * @return list<RemoteEntry> without the directory itself and the one above
-     *
-     * @throws RemoteFailure NotUnderstood
-     */
-    public static function parse(string $text, string $what): array
-    {
-        $entries = [];
-        foreach (explode("\n", $text) as $line) {
-            $line = rtrim($line, "\r");
-            if ($line === '') {
-                continue;
-            }
-            $entry = self::line($line, $what);
-            if ($entry !== null) {
-                $entries[] = $entry;
-            }
-        }
+use Cellarium\Core\Path\WireName;
 
-        return $entries;
+/** Reads the machine listings of RFC 3659 section 7; strict, because a line misread is a file lost. */
+final readonly class MachineListing implements ListingLines
+{
+    /** @param  string  $what  "listing /www", for what is not understood */
+    public function __construct(private string $what)
+    {
     }
 
-    /** @throws RemoteFailure NotUnderstood */
-    public static function line(string $line, string $what): ?RemoteEntry
+    public function entry(string $line): ?RemoteEntry
     {
-        if (preg_match('/\A((?:[^=;\s]+=[^;]*;)+) (.+)\z/s', $line, $match) !== 1 || ! mb_check_encoding($match[2], 'UTF-8')) {
-            throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
+        $what = $this->what;
+        if (preg_match('/\A((?:[^=;\s]+=[^;]*;)+) ([^\/\x00]+)\z/s', $line, $match) !== 1) {
+            return $this->isItself($line) ? null : throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
         }
         $facts = [];
         foreach (explode(';', rtrim($match[1], ';')) as $fact) {
@@ -49,14 +34,20 @@ final class MachineListing
             default => EntryKind::Other,
         };
 
-        return $kind === null ? null : new RemoteEntry(
-            $match[2],
+        return $kind === null || $match[2] === '.' || $match[2] === '..' ? null : new RemoteEntry(
+            WireName::fromWire($match[2]),
             $kind,
             self::number($facts['size'] ?? null, $line, $what),
             self::time($facts['modify'] ?? null, $line, $what),
             self::mode($facts['unix.mode'] ?? ''),
-            target: $kind === EntryKind::Link && preg_match('/\AOS\.unix=slink:(.+)\z/i', $facts['type'], $link) === 1 ? $link[1] : null,
+            target: $kind === EntryKind::Link && preg_match('/\AOS\.unix=slink:(.+)\z/i', $facts['type'], $link) === 1 ? WireName::fromWire($link[1]) : null,
         );
+    }
+
+    /** The directory itself and the one above may be named by their paths (RFC 3659 section 7.4). */
+    private function isItself(string $line): bool
+    {
+        return preg_match('/\A(?:[^=;\s]+=[^;]*;)*type=[cp]dir;(?:[^=;\s]+=[^;]*;)* .+\z/si', $line) === 1;
     }
 
     /** Null where the server gives none; pyftpdlib writes octal numbers as "0o640". */

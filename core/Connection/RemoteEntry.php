@@ -12,6 +12,7 @@ final readonly class RemoteEntry
      * @param  int|null  $modified  seconds since 1970, UTC
      * @param  bool  $exact  whether the time is right to the second and in UTC, so that files can be told apart by it
      * @param  int|null  $mode  the lower twelve bits as the server gave them, 0644 say
+     * @param  string  $name  see WireName for what is no text
      * @param  string|null  $target  where a link points, as the server writes it; null where it does not tell
      */
     public function __construct(
@@ -23,6 +24,11 @@ final readonly class RemoteEntry
         public bool $exact = true,
         public ?string $target = null,
     ) {
+    }
+
+    public function named(string $name): self
+    {
+        return new self($name, $this->kind, $this->size, $this->modified, $this->mode, $this->exact, $this->target);
     }
 
     public function pointingAt(string $target): self

@@ -6,6 +6,7 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\WireName;
 use phpseclib3\Net\SFTP;
 
 /** SFTP (version 3 of its draft) on phpseclib: one connection, opened when first used, dropped when it fails. */
@@ -61,7 +62,7 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
                 return $failure->reason === FailureReason::NotFound ? null : throw $failure;
             }
 
-            return $this->entry($path->depth() === 0 ? '' : $path->name(), $facts);
+            return $this->entry($path->depth() === 0 ? '' : WireName::toWire($path->name()), $facts);
         });
     }
 
@@ -164,13 +165,16 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
             if ($rows === false) {
                 throw $this->refused($sftp, $what);
             }
+            if (count($rows) > $this->settings->mostEntries) {
+                throw RemoteFailure::while($what, FailureReason::TooMuch, "it lists more than {$this->settings->mostEntries} names");
+            }
             $entries = [];
             foreach ($rows as $name => $facts) {
                 if ($name !== '.' && $name !== '..') {
                     // A name of digits alone arrives as a number.
                     $entry = $this->entry((string) $name, is_array($facts) ? $facts : throw RemoteFailure::while($what, FailureReason::NotUnderstood));
                     $target = $entry->kind === EntryKind::Link ? $sftp->readlink($real()."/$name") : false;
-                    $entries[] = is_string($target) ? $entry->pointingAt($target) : $entry;
+                    $entries[] = is_string($target) ? $entry->pointingAt(WireName::fromWire($target)) : $entry;
                 }
             }
 
@@ -181,7 +185,7 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
     /** @param  array<mixed>  $facts */
     private function entry(string $name, array $facts): RemoteEntry
     {
-        if ($name !== '' && (str_contains($name, '/') || ! mb_check_encoding($name, 'UTF-8'))) {
+        if ($name !== '' && strpbrk($name, "/\0") !== false) {
             throw RemoteFailure::while('listing', FailureReason::NotUnderstood, $name);
         }
         $number = static fn (string $key): ?int => is_int($facts[$key] ?? null) ? $facts[$key] : null;
@@ -193,12 +197,12 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
         };
         $mode = $number('mode');
 
-        return new RemoteEntry($name, $kind, $kind === EntryKind::File ? $number('size') : null, $number('mtime'), $mode === null ? null : $mode & 07777);
+        return new RemoteEntry($name === '' ? '' : WireName::fromWire($name), $kind, $kind === EntryKind::File ? $number('size') : null, $number('mtime'), $mode === null ? null : $mode & 07777);
     }
 
     private function real(RemotePath $path): string
     {
-        return $path->depth() === 0 ? ($this->base === '' ? '/' : $this->base) : $this->base.$path->toString();
+        return $path->depth() === 0 ? ($this->base === '' ? '/' : $this->base) : $this->base.WireName::toWire($path->toString());
     }
 
     private function moved(int $bytes, string $what): void
@@ -233,7 +237,7 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
     private function signIn(): SFTP
     {
         $sftp = SshSession::open($this->endpoint, $this->settings);
-        $start = $this->endpoint->start?->toString() ?? $sftp->realpath('.');
+        $start = $this->endpoint->start === null ? $sftp->realpath('.') : WireName::toWire($this->endpoint->start->toString());
         if (! is_string($start)) {
             throw $this->refused($sftp, 'finding the directory of the login');
         }

@@ -7,6 +7,7 @@ namespace Cellarium\Core\Package;
 use Cellarium\Core\Path\PathFault;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Path\WireName;
 
 /** From the name an archive gives to a path below the directory it is unpacked in, or a refusal. */
 final class EntryName
@@ -14,6 +15,9 @@ final class EntryName
     /** @throws PackageRefused */
     public static function parse(string $archive, string $name): RelativePath
     {
+        if (WireName::isHolding($name)) {
+            throw PackageRefused::because($archive, RefusalReason::BadName, $name);
+        }
         try {
             return RelativePath::fromString($name);
         } catch (PathRefused $refused) {

@@ -56,12 +56,18 @@ final readonly class PublicAddress
             }
         }
 
-        return $best === null ? null : "$this->base/".implode('/', array_map(rawurlencode(...), $best));
+        return $best === null ? null : "$this->base/".self::encoded($best);
     }
 
     public function ofFile(RelativePath $file): string
     {
-        return "$this->base/".implode('/', array_map(rawurlencode(...), $file->segments()));
+        return "$this->base/".self::encoded($file->segments());
+    }
+
+    /** @param  list<string>  $segments */
+    private static function encoded(array $segments): string
+    {
+        return implode('/', array_map(static fn (string $name): string => rawurlencode(WireName::toWire($name)), $segments));
     }
 
     /**
@@ -81,10 +87,11 @@ final readonly class PublicAddress
         $path = trim($match[2], '/');
         $segments = array_map(rawurldecode(...), explode('/', $path));
         foreach ($segments as $segment) {
-            if (str_contains($segment, '/')) {
+            if (preg_match('#[/\x00]#', $segment) === 1) {
                 throw PathRefused::because($address, PathFault::Leaves); // An encoded slash is no name in a directory.
             }
         }
+        $segments = array_map(static fn (string $name): string => preg_match('/\A[^\x80-\xff]*\z/', $name) === 1 ? $name : WireName::fromWire($name), $segments);
 
         return $this->serves($path === '' ? null : RelativePath::fromString(implode('/', $segments)));
     }

@@ -34,7 +34,7 @@ final class Segments
             if ($segment === '..') {
                 return PathFault::Leaves;
             }
-            if (strlen($segment) > self::MAX_BYTES) {
+            if (strlen($segment) > self::MAX_BYTES && strlen(WireName::toWire($segment)) > self::MAX_BYTES) {
                 return PathFault::TooLong;
             }
             $segments[] = $segment;

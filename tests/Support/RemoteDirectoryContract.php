@@ -24,12 +24,12 @@ abstract class RemoteDirectoryContract extends TestCase
     /** A directory that is empty and may be written to. */
     abstract protected function remote(): RemoteDirectory;
 
-    private static function path(string $path): RemotePath
+    protected static function path(string $path): RemotePath
     {
         return RemotePath::fromString($path);
     }
 
-    private static function put(RemoteDirectory $remote, string $path, string $bytes): ?int
+    protected static function put(RemoteDirectory $remote, string $path, string $bytes): ?int
     {
         $stream = fopen('php://temp', 'w+b');
         fwrite($stream, $bytes);
@@ -38,7 +38,7 @@ abstract class RemoteDirectoryContract extends TestCase
         return $remote->write(self::path($path), $stream, strlen($bytes));
     }
 
-    private static function get(RemoteDirectory $remote, string $path): string
+    protected static function get(RemoteDirectory $remote, string $path): string
     {
         $stream = fopen('php://temp', 'w+b');
         $remote->read(self::path($path), $stream);
@@ -74,7 +74,10 @@ abstract class RemoteDirectoryContract extends TestCase
     public function test_odd_names_survive(): void
     {
         $remote = $this->remote();
-        $names = ['ä ö.txt', '100% #1?.txt', 'a;b=c.txt', '-dash.txt', "it's \"quoted\".txt", 'trailing:.txt', '.hidden', 'a & b.txt'];
+        $names = [
+            'ä ö.txt', '100% #1?.txt', 'a;b=c.txt', '-dash.txt', "it's \"quoted\".txt", 'trailing:.txt', '.hidden', 'a & b.txt',
+            ' leading', 'ends:', '[x]*?', '#hash%25', '~tilde', '{a,b}', '$HOME', 'back`tick',
+        ];
         foreach ($names as $name) {
             self::put($remote, "/$name", $name);
         }

@@ -9,6 +9,8 @@ use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\ListListing;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Connection\ListingReader;
+use Cellarium\Core\Path\WireName;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -45,18 +47,41 @@ final class ListListingTest extends TestCase
         yield 'DIR, a directory with leading blanks' => ['01-03-25  08:00AM       <DIR>            two', '  two', EntryKind::Directory, null, null, '2025-01-03 08:00'];
     }
 
+    /** @return list<RemoteEntry> */
+    private static function parse(string $text): array
+    {
+        $reader = new ListingReader(new ListListing('listing /www', self::NOW), 'listing /www');
+        foreach (str_split($text, 7) as $chunk) {
+            $reader->take($chunk);
+        }
+
+        return $reader->entries();
+    }
+
     #[DataProvider('lines')]
     public function test_a_line_is_read(string $line, string $name, EntryKind $kind, ?int $size, ?int $mode, string $time): void
     {
-        self::assertEquals([new RemoteEntry($name, $kind, $size, (int) strtotime("$time UTC"), $mode, false, $kind === EntryKind::Link && str_contains($line, ' -> ') ? 'releases/7' : null)], ListListing::parse("$line\r\n", 'listing', self::NOW));
+        self::assertEquals([new RemoteEntry($name, $kind, $size, (int) strtotime("$time UTC"), $mode, false, $kind === EntryKind::Link && str_contains($line, ' -> ') ? 'releases/7' : null)], self::parse("$line\r\n"));
+    }
+
+    public function test_a_link_ends_where_its_size_says(): void
+    {
+        [$link] = self::parse("lrwxrwxrwx 1 a b 6 Nov 20 15:30 a -> b -> c\r\n");
+        self::assertSame(['a', 'b -> c'], [$link->name, $link->target]);
+    }
+
+    public function test_a_name_that_is_no_text_keeps_its_bytes(): void
+    {
+        [$entry] = self::parse("-rw-r--r-- 1 a b 5 Nov 20 15:30 caf\xe9\r\n");
+        self::assertSame("caf\xe9", WireName::toWire($entry->name));
     }
 
     public function test_a_whole_listing_leaves_out_its_total_and_the_dots(): void
     {
-        $names = array_map(static fn (RemoteEntry $entry): string => $entry->name, ListListing::parse("total 12\r\ndrwxr-xr-x 2 a b 5 Nov 20 15:30 .\r\ndrwxr-xr-x 2 a b 5 Nov 20 15:30 ..\r\n-rw-r--r-- 1 a b 5 Nov 20 15:30 .htaccess\r\n", 'listing', self::NOW));
+        $names = array_map(static fn (RemoteEntry $entry): string => $entry->name, self::parse("total 12\r\ndrwxr-xr-x 2 a b 5 Nov 20 15:30 .\r\ndrwxr-xr-x 2 a b 5 Nov 20 15:30 ..\r\n-rw-r--r-- 1 a b 5 Nov 20 15:30 .htaccess\r\n"));
         self::assertSame(['.htaccess'], $names);
-        self::assertSame([], ListListing::parse("total 0\r\n", 'listing', self::NOW));
-        self::assertSame([], ListListing::parse('', 'listing', self::NOW));
+        self::assertSame([], self::parse("total 0\r\n"));
+        self::assertSame([], self::parse(''));
     }
 
     /** @return iterable<string, array{string}> */
@@ -69,7 +94,6 @@ final class ListListingTest extends TestCase
         yield 'two arrows' => ['lrwxrwxrwx 1 a b 5 Nov 20 15:30 a -> b -> c'];
         yield 'no such day' => ['-rw-r--r-- 1 a b 5 Nov 31 2025 x'];
         yield 'no such month' => ['-rw-r--r-- 1 a b 5 Brum 11 2025 x'];
-        yield 'not UTF-8' => ["-rw-r--r-- 1 a b 5 Nov 20 15:30 caf\xe9"];
         yield 'a path' => ['-rw-r--r-- 1 a b 5 Nov 20 15:30 ../x'];
         yield 'an owner with a blank' => ['-rw-r--r-- 1 Domain Users of it 5 Nov 20 15:30 x'];
     }
@@ -78,7 +102,7 @@ final class ListListingTest extends TestCase
     public function test_what_is_not_understood_is_reported(string $text): void
     {
         try {
-            ListListing::parse($text, 'listing /www', self::NOW);
+            self::parse("$text\r\n");
             self::fail('It was taken for a listing.');
         } catch (RemoteFailure $failure) {
             self::assertSame(FailureReason::NotUnderstood, $failure->reason);

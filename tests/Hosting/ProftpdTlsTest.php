@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Hosting;
+
+use Cellarium\Core\Account\Protocol;
+use Tests\Support\DaemonContract;
+use Tests\Support\FtpDaemon;
+use Tests\Support\Proftpd;
+
+/** Machine listings, and each data connection has to resume the session. */
+final class ProftpdTlsTest extends DaemonContract
+{
+    protected function start(string $directory): FtpDaemon
+    {
+        return new Proftpd($directory, Protocol::FtpsExplicit);
+    }
+}

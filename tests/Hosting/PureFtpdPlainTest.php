@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Hosting;
+
+use Cellarium\Core\Account\Protocol;
+use Tests\Support\DaemonContract;
+use Tests\Support\FtpDaemon;
+use Tests\Support\PureFtpd;
+
+/** Machine listings, without encryption. */
+final class PureFtpdPlainTest extends DaemonContract
+{
+    protected function start(string $directory): FtpDaemon
+    {
+        return new PureFtpd($directory, Protocol::Ftp, '');
+    }
+}

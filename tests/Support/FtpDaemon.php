@@ -1,0 +1,133 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Credential\Secret;
+use Cellarium\Standin\World\CertificateMaker;
+use RuntimeException;
+
+/**
+ * One of Debian's FTP daemons on loopback, with a made-up login of its own: servers that nobody here wrote.
+ *
+ * They are unpacked below var/ by ./test and have to be started as root, since they change to the login's user.
+ */
+abstract class FtpDaemon
+{
+    public const LOGIN = 'harbour';
+
+    /** Whom the files belong to; no real user of this machine. */
+    protected const USER = 30033;
+
+    /** @var resource */
+    private $process;
+
+    public readonly int $port;
+
+    /** The directory that the login lands in. */
+    public readonly string $home;
+
+    /**
+     * @param  string  $directory  empty, for the daemon's own files
+     * @param  string  $tls  "" for none, "1.2" or "1.3" for that version alone, "any" for both
+     * @param  bool  $reuse  whether a data connection has to resume the control connection's session
+     */
+    public function __construct(
+        protected readonly string $directory,
+        private readonly Protocol $protocol = Protocol::FtpsExplicit,
+        protected readonly string $tls = 'any',
+        protected readonly bool $reuse = true,
+    ) {
+        posix_geteuid() === 0 || throw new RuntimeException('These daemons change users: run the tests as root.');
+        $this->home = "$directory/home";
+        mkdir($this->home);
+        chown($this->home, self::USER);
+        chgrp($this->home, self::USER);
+        chmod($directory, 0755);
+        (new CertificateMaker($directory))->make([StandinHost::HOST]);
+        $this->port = self::freePort();
+        $log = ['file', "$directory/log", 'a'];
+        $environment = ['LD_LIBRARY_PATH' => self::unpacked('usr/lib/x86_64-linux-gnu'), ...$this->environment()];
+        $process = proc_open($this->command(), [0 => ['file', '/dev/null', 'r'], 1 => $log, 2 => $log], $pipes, null, $environment);
+        $this->process = $process === false ? throw new RuntimeException('The daemon did not start.') : $process;
+        $until = microtime(true) + 10;
+        while (($socket = @stream_socket_client("tcp://127.0.0.1:$this->port", $number, $error, 1)) === false) {
+            microtime(true) < $until && proc_get_status($this->process)['running'] ? usleep(5000) : throw new RuntimeException("It did not come up: {$this->log()}");
+        }
+        fclose($socket);
+    }
+
+    /** @return list<string> */
+    abstract protected function command(): array;
+
+    /** @return array<string, string> */
+    protected function environment(): array
+    {
+        return [];
+    }
+
+    protected function isImplicit(): bool
+    {
+        return $this->protocol === Protocol::FtpsImplicit;
+    }
+
+    protected function certificate(): string
+    {
+        return "$this->directory/server.pem";
+    }
+
+    protected static function unpacked(string $path): string
+    {
+        $file = dirname(__DIR__, 2)."/var/test/daemons/root/$path";
+
+        return file_exists($file) ? $file : throw new RuntimeException("$path is not unpacked; ./test does it.");
+    }
+
+    protected static function passwordHash(): string
+    {
+        return crypt(StandinHost::PASSWORD, '$6$'.bin2hex(random_bytes(6)));
+    }
+
+    private static function freePort(): int
+    {
+        $socket = stream_socket_server('tcp://127.0.0.1:0');
+
+        return $socket === false ? throw new RuntimeException('no port') : (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
+    }
+
+    public function endpoint(): Endpoint
+    {
+        return new Endpoint(StandinHost::HOST, $this->port, $this->protocol, self::LOGIN, new Secret(StandinHost::PASSWORD), '127.0.0.1', "$this->directory/ca.pem");
+    }
+
+    /** Puts a file into the home as the login's own, whatever letters its name has. */
+    public function lay(string $path, string $bytes): void
+    {
+        file_put_contents("$this->home/$path", $bytes);
+        chown("$this->home/$path", self::USER);
+    }
+
+    public function layDirectory(string $path): void
+    {
+        mkdir("$this->home/$path");
+        chown("$this->home/$path", self::USER);
+    }
+
+    public function log(): string
+    {
+        return (string) @file_get_contents("$this->directory/log");
+    }
+
+    public function stop(): void
+    {
+        proc_terminate($this->process);
+        $until = microtime(true) + 5;
+        while (proc_get_status($this->process)['running']) {
+            microtime(true) < $until ? usleep(2000) : proc_terminate($this->process, SIGKILL);
+        }
+        proc_close($this->process);
+    }
+}
