@@ -13,11 +13,13 @@ use App\Record\Record;
 use Cellarium\Core\Account\ControlFailure;
 use Cellarium\Core\Account\RootCandidate;
 use Cellarium\Core\Account\RootFinder;
+use Cellarium\Core\Backup\TemporaryName;
 use Cellarium\Core\Connection\Ascent;
 use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\Rung;
+use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\DocumentRootProof;
 use Cellarium\Core\Proof\PlaceholderPage;
@@ -44,10 +46,17 @@ final readonly class AccountCheck
         $rungs = [];
         $before = $this->state($account);
         $account->update(['ladder' => [], 'climbing_at' => now()]);
-        $ascent = $this->connections->ladder()->climb($this->connections->endpointAsSaved($account), $account->known_address, $account->documentRoots(), function (Rung $rung) use ($account, &$rungs): void {
-            $rungs[] = $rung->toArray();
-            $account->update(['ladder' => $rungs]);
-        });
+        $ascent = $this->connections->ladder()->climb(
+            $this->connections->endpointAsSaved($account),
+            $account->known_address,
+            $account->documentRoots(),
+            function (Rung $rung) use ($account, &$rungs): void {
+                $rungs[] = $rung->toArray();
+                $account->update(['ladder' => $rungs]);
+            },
+            $swept ? null : TemporaryName::of(strtolower(Str::random(12)), 0),
+        );
+        $ascent->tls === null || $this->rememberTls($account, $ascent->tls);
         $broken = $ascent->broken();
         $account->update(['tried_at' => now(), 'latency_ms' => $ascent->latencyMs, 'features' => $ascent->features, 'trouble' => $broken?->reason?->value] + ($broken === null ? ['reached_at' => now(), 'known_address' => $ascent->address] : []));
         try {
@@ -61,6 +70,15 @@ final readonly class AccountCheck
         $this->tellWhatChanged($account, $before, $broken);
 
         return $ascent;
+    }
+
+    /** What does with a server does for all accounts on it. */
+    private function rememberTls(Account $account, TlsUse $tls): void
+    {
+        if ($account->protocol->usesTls() && $account->tls_use !== $tls) {
+            Account::where('host', $account->host)->where('port', $account->port)->update(['tls_use' => $tls]);
+            $account->tls_use = $tls;
+        }
     }
 
     /** @return array{bool|null, array<string, bool|null>} whether it connected when last tried, null when it never was, and whether each site showed a placeholder */

@@ -17,6 +17,7 @@ use Cellarium\Core\Connection\Ladder;
 use Cellarium\Core\Connection\NameService;
 use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Connection\TriesPaths;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
@@ -40,6 +41,7 @@ final readonly class Connections
             $account->host, $account->port, $account->protocol, $account->login, new Secret($account->secret), $account->address ?? $this->names->addresses($account->host)[0] ?? null, $this->authorities,
             $account->pin === null ? null : Pin::fromFields(new Fields($account->pin)), $account->private_key === null ? null : new Secret($account->private_key),
             $account->start_directory === null ? null : RemotePath::fromString($account->start_directory), $account->active_mode,
+            $account->tls_use ?? TlsUse::Resuming,
         );
     }
 

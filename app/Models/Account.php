@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Cellarium\Core\Account\LoginRules;
 use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\DirectoryTree;
 use Cellarium\Core\Reach\SitePlaces;
@@ -20,12 +21,13 @@ final class Account extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['tags' => '[]', 'label' => '', 'active_mode' => false, 'login_rules' => null, 'ftp_protocol' => null, 'ftp_port' => null, 'tree' => null];
+    protected $attributes = ['tags' => '[]', 'label' => '', 'active_mode' => false, 'login_rules' => null, 'ftp_protocol' => null, 'ftp_port' => null, 'tree' => null, 'tls_use' => null];
 
     protected $hidden = ['secret', 'control_token', 'private_key', 'next_secret'];
 
     protected $casts = [
         'protocol' => Protocol::class,
+        'tls_use' => TlsUse::class,
         'secret' => 'encrypted',
         'control_token' => 'encrypted',
         'private_key' => 'encrypted',

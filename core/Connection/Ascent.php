@@ -24,6 +24,9 @@ final class Ascent
     /** Who the server showed itself to be. */
     public ?Pin $identity = null;
 
+    /** What does with this server, for FTP over TLS; null before a transfer was tried and for SFTP. */
+    public ?TlsUse $tls = null;
+
     public function holds(): bool
     {
         return $this->rungs !== [] && $this->rungs[count($this->rungs) - 1]->ok;

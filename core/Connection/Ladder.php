@@ -24,11 +24,17 @@ final readonly class Ladder
      * @param  string|null  $knownAddress  where the host was last reached, or what the provider wrote
      * @param  array<string, RemotePath>  $documentRoots  by domain
      * @param  (\Closure(Rung): void)|null  $hear  is told each rung as it is reached
+     * @param  string|null  $probe  the name of a small file that is put up, read and taken away; null to write nothing
      */
-    public function climb(Endpoint $endpoint, ?string $knownAddress, array $documentRoots, ?\Closure $hear = null): Ascent
-    {
+    public function climb(
+        Endpoint $endpoint,
+        ?string $knownAddress,
+        array $documentRoots,
+        ?\Closure $hear = null,
+        ?string $probe = null,
+    ): Ascent {
         $ascent = new Ascent;
-        foreach ($this->rungs($endpoint, $knownAddress, $documentRoots, $ascent) as $rung) {
+        foreach ($this->rungs($endpoint, $knownAddress, $documentRoots, $probe, $ascent) as $rung) {
             $ascent->rungs[] = $rung;
             $hear === null ?: $hear($rung);
             if (! $rung->ok) {
@@ -43,7 +49,7 @@ final readonly class Ladder
      * @param  array<string, RemotePath>  $documentRoots
      * @return \Generator<Rung>
      */
-    private function rungs(Endpoint $endpoint, ?string $knownAddress, array $documentRoots, Ascent $ascent): \Generator
+    private function rungs(Endpoint $endpoint, ?string $knownAddress, array $documentRoots, ?string $probe, Ascent $ascent): \Generator
     {
         $name = $this->name($endpoint, $knownAddress, $ascent);
         yield $name;
@@ -55,7 +61,7 @@ final readonly class Ladder
         yield $port;
         $below = $endpoint->protocol === Protocol::Sftp ? new SshRungs($this->settings) : new FtpRungs($this->settings);
         yield from $below->climb($endpoint, array_keys($documentRoots), $ascent);
-        yield from $this->files($endpoint, $documentRoots);
+        yield from $this->files($endpoint, $documentRoots, $probe, $ascent);
     }
 
     private function name(Endpoint $endpoint, ?string $knownAddress, Ascent $ascent): Rung
@@ -114,7 +120,7 @@ final readonly class Ladder
      * @param  array<string, RemotePath>  $documentRoots
      * @return \Generator<Rung>
      */
-    private function files(Endpoint $endpoint, array $documentRoots): \Generator
+    private function files(Endpoint $endpoint, array $documentRoots, ?string $probe, Ascent $ascent): \Generator
     {
         $remote = RemoteDirectories::open($endpoint, $this->settings);
         try {
@@ -128,6 +134,9 @@ final readonly class Ladder
             yield Rung::holds('sign-in', "Signed in as $endpoint->login with ".($endpoint->key === null ? 'the password' : 'the key'));
         }
         yield Rung::holds('listing', $count === 0 ? 'Listed the directory of the login: it is empty' : "Listed the directory of the login: $count names");
+        $transfers = (new TransferRung($remote, $endpoint))->climb(array_values($documentRoots), $probe);
+        $ascent->tls = $remote instanceof FtpRemoteDirectory ? $remote->tls() : null;
+        yield $ascent->tls === null || ! $endpoint->protocol->usesTls() ? $transfers : $transfers->remarking($ascent->tls);
         $missing = [];
         foreach ($documentRoots as $domain => $root) {
             try {

@@ -10,7 +10,8 @@ use Cellarium\Core\Account\Pin;
 final readonly class Rung
 {
     /**
-     * @param  string  $name  "name", "port", "greeting", "encryption", "sign-in", "data", "listing" or "document roots"
+     * @param  string  $name  "name", "port", "greeting", "encryption", "sign-in", "data", "listing",
+     *                        "transfers" or "document roots"
      * @param  string  $evidence  what was seen, one sentence without its full stop
      * @param  string|null  $cause  the likely cause, for a rung that broke or that needs a remark
      * @param  Remedy|null  $remedy  what could be changed in the account at once
@@ -31,6 +32,14 @@ final readonly class Rung
     public static function holds(string $name, string $evidence, ?string $remark = null, ?Pin $identity = null): self
     {
         return new self($name, true, $evidence, $remark, null, null, $identity);
+    }
+
+    /** The same, with a word on how TLS has to be spoken where that is not as usual. */
+    public function remarking(TlsUse $tls): self
+    {
+        return ! $this->ok || $tls === TlsUse::Resuming
+            ? $this
+            : self::holds($this->name, "$this->evidence ({$tls->sentence()})", $this->cause, $this->identity);
     }
 
     public static function broke(string $name, string $evidence, FailureReason $reason, ?string $cause = null, ?string $next = null, ?Remedy $remedy = null, ?Pin $identity = null): self

@@ -40,7 +40,7 @@ final class LadderTest extends HostTestCase
     private function climb(Endpoint $endpoint, ?string $known = null, string $root = '/www/site.example', array $usualPorts = [], int $answerSeconds = 2): Ascent
     {
         return (new Ladder(new HostsFile(self::host()->directory.'/hosts'), new ConnectionSettings(3, $answerSeconds), $usualPorts))
-            ->climb($endpoint, $known, ['site.example' => RemotePath::fromString($root)]);
+            ->climb($endpoint, $known, ['site.example' => RemotePath::fromString($root)], null, '.cellarium-test-0.part');
     }
 
     private static function with(Endpoint $from, ?Protocol $protocol = null, ?int $port = null, ?string $host = null, ?string $login = null, bool $trusting = true, bool $located = true): Endpoint
@@ -77,7 +77,7 @@ final class LadderTest extends HostTestCase
 
     public function test_all_rungs_hold_over_every_protocol(): void
     {
-        $names = ['name', 'port', 'greeting', 'encryption', 'sign-in', 'data', 'listing', 'document roots'];
+        $names = ['name', 'port', 'greeting', 'encryption', 'sign-in', 'data', 'listing', 'transfers', 'document roots'];
         foreach ([Protocol::Ftp, Protocol::FtpsExplicit] as $protocol) {
             $ascent = $this->climb(self::with(self::host()->endpoint($protocol), located: false));
             self::assertSame($names, array_map(static fn (Rung $rung): string => $rung->name, $ascent->rungs), (string) $ascent->broken()?->evidence);
@@ -91,7 +91,7 @@ final class LadderTest extends HostTestCase
         $ssh = $this->ssh();
         mkdir("$ssh->home/www/site.example", 0777, true);
         $ascent = $this->climb($ssh->endpoint());
-        self::assertSame(['name', 'port', 'greeting', 'encryption', 'sign-in', 'listing', 'document roots'], array_map(static fn (Rung $rung): string => $rung->name, $ascent->rungs), (string) $ascent->broken()?->evidence);
+        self::assertSame(['name', 'port', 'greeting', 'encryption', 'sign-in', 'listing', 'transfers', 'document roots'], array_map(static fn (Rung $rung): string => $rung->name, $ascent->rungs), (string) $ascent->broken()?->evidence);
         self::assertSame(1, substr_count($ssh->log(), 'Accepted password'), 'one sign-in is enough');
     }
 

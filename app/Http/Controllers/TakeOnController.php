@@ -10,12 +10,14 @@ use App\Models\Account;
 use App\Models\Client;
 use App\Record\Record;
 use App\View\MarkedLetter;
+use Cellarium\Core\Backup\TemporaryName;
 use Cellarium\Core\Connection\Rung;
 use Cellarium\Core\Letter\LetterReader;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
 
 /** Takes accounts on from letters and by hand, changes them, and tries what was typed without keeping it. */
 final class TakeOnController
@@ -87,7 +89,8 @@ final class TakeOnController
     {
         $connections = app(Connections::class);
         $account = (new Account)->forceFill($values + ['secret' => $known->secret ?? '', 'private_key' => $known?->private_key]);
-        $ascent = $connections->ladder()->climb($connections->endpointAsSaved($account), $known?->known_address, []);
+        $probe = TemporaryName::of(strtolower(Str::random(12)), 0);
+        $ascent = $connections->ladder()->climb($connections->endpointAsSaved($account), $known?->known_address, [], null, $probe);
 
         return $this->form($form, $known, ['rungs' => array_map(static fn (Rung $rung): array => $rung->toArray(), $ascent->rungs), 'held' => $ascent->holds(), 'pin' => $values['pin']]);
     }
