@@ -30,8 +30,8 @@ final class CurlFailure
             $error === CURLE_COULDNT_CONNECT => FailureReason::Unreachable,
             $error === self::PINNED_KEY_DIFFERS => FailureReason::IdentityChanged,
             $error === CURLE_SSL_CACERT => FailureReason::CertificateUntrusted,
-            // A handshake that fails once the control connection is encrypted was cut off; there is nothing to agree on any more.
-            $error === CURLE_SSL_CONNECT_ERROR && $code >= 100 && $code < 300 && $code !== 234 => FailureReason::Disconnected,
+            // A handshake that fails once the control connection is encrypted is that of a data connection.
+            $error === CURLE_SSL_CONNECT_ERROR && $code >= 100 && $code < 300 && $code !== 234 => FailureReason::DataRefused,
             $error === CURLE_FTP_SSL_FAILED, $error === CURLE_SSL_CONNECT_ERROR => FailureReason::EncryptionRefused,
             $code === 421, $code === 425 && preg_match('/too many|maximum|limit/i', $reply) === 1 => FailureReason::TooManyConnections,
             // 425 for what cannot be opened (RFC 959); 522 is what some answer to a session that is not resumed.

@@ -47,7 +47,7 @@ enum FailureReason: string
             self::SignInRefused => 'the sign-in was refused',
             self::KeyNeeded => 'the server takes no password, only a key',
             self::TooManyConnections => 'the server takes no more connections just now',
-            self::DataRefused => 'the server refused the connection for the data',
+            self::DataRefused => 'the connection for the data did not come about',
             self::TooMuch => 'it is more than is taken in at once',
             self::NotFound => 'it is not there',
             self::Forbidden => 'the server does not allow it',

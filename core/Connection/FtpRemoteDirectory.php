@@ -349,7 +349,7 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
     {
         $said = $this->connection->lastReply();
         $reason = CurlFailure::reason($error, $said);
-        if ($error === CURLE_SSL_CONNECT_ERROR && $reason === FailureReason::Disconnected) {
+        if ($error === CURLE_SSL_CONNECT_ERROR && $reason === FailureReason::DataRefused) {
             // The handshake for the data begins before the server has answered: a refusal may be what cut it off.
             $reason = $this->isAbsent($path) ? FailureReason::NotFound : $reason;
         } elseif ($reason === FailureReason::NotFound || ($reason === FailureReason::Forbidden && str_starts_with((string) $said, '553'))) {

@@ -61,7 +61,12 @@ final readonly class TransferRung
         assert($stream !== false && $back !== false);
         fwrite($stream, self::TEXT);
         rewind($stream);
-        $this->remote->write($file, $stream, strlen(self::TEXT));
+        try {
+            $this->remote->write($file, $stream, strlen(self::TEXT));
+        } catch (RemoteFailure $failure) {
+            $failure->reason->isTransient() && $this->tidy($file);
+            throw $failure;
+        }
         try {
             $this->remote->read($file, $back);
             rewind($back);
@@ -92,7 +97,8 @@ final readonly class TransferRung
 
     private function broke(string $evidence, RemoteFailure $failure): Rung
     {
-        $refused = $failure->reason === FailureReason::DataRefused;
+        // Which of the two it is depends on what comes first, the refusal or the end of the connection it is about.
+        $refused = $failure->reason === FailureReason::DataRefused || $failure->reason === FailureReason::Disconnected;
         [$cause, $next] = match (true) {
             $refused && $this->endpoint->protocol->usesTls() => [
                 'The server wants the data connection to resume the TLS session of the control connection, or a firewall lets few connections through',

@@ -14,9 +14,11 @@ use Cellarium\Core\Connection\FtpRemoteDirectory;
 use Cellarium\Core\Connection\HostsFile;
 use Cellarium\Core\Connection\Ladder;
 use Cellarium\Core\Connection\Rung;
+use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Standin\World\CertificateMaker;
 use Tests\Support\HostTestCase;
+use Tests\Support\Proftpd;
 use Tests\Support\PythonFtpServer;
 use Tests\Support\SshServer;
 use Tests\Support\StandinHost;
@@ -93,6 +95,44 @@ final class LadderTest extends HostTestCase
         $ascent = $this->climb($ssh->endpoint());
         self::assertSame(['name', 'port', 'greeting', 'encryption', 'sign-in', 'listing', 'transfers', 'document roots'], array_map(static fn (Rung $rung): string => $rung->name, $ascent->rungs), (string) $ascent->broken()?->evidence);
         self::assertSame(1, substr_count($ssh->log(), 'Accepted password'), 'one sign-in is enough');
+    }
+
+    public function test_a_server_that_lets_one_transfer_through_is_told_from_one_that_works(): void
+    {
+        $host = self::host();
+        $host->faults(['data_refused_after' => 1]);
+        self::assertBroke('transfers', FailureReason::DataRefused, 'session reuse', null, $this->climb($host->endpoint()));
+        self::assertBroke('transfers', FailureReason::DataRefused, 'whole range of passive ports', null, $this->climb(self::with($host->endpoint(), Protocol::Ftp)));
+        $host->faults(['data_refused_after' => 2]);
+        $broken = $this->climb($host->endpoint())->broken();
+        self::assertSame('transfers', $broken?->name);
+        self::assertContains($broken->reason, [FailureReason::DataRefused, FailureReason::Disconnected]);
+        self::assertStringContainsString('A small file did not get there', $broken->evidence);
+        self::assertStringContainsString('resume the TLS session', (string) $broken->cause);
+        $host->faults(['alter' => true]);
+        self::assertBroke('transfers', FailureReason::Incomplete, 'other bytes came back', null, $this->climb($host->endpoint()));
+        $host->faults(['lie' => true, 'claim' => true]);
+        self::assertBroke('transfers', FailureReason::Incomplete, 'confirms what it does not keep', null, $this->climb($host->endpoint()));
+        $host->faults([]);
+        self::assertSame([], glob("$host->home/.cellarium*"), 'nothing is left there, an empty file neither');
+    }
+
+    public function test_what_tls_needs_on_a_server_is_found_out_and_said(): void
+    {
+        foreach ([['1.2', true, TlsUse::Resuming], ['1.3', false, TlsUse::Newest], ['1.3', true, TlsUse::NewestOnce]] as [$version, $reuse, $use]) {
+            $daemon = new Proftpd($this->directory(), Protocol::FtpsExplicit, $version, $reuse);
+            try {
+                $daemon->layDirectory('www');
+                $ascent = $this->climb($daemon->endpoint(), root: '/www');
+                self::assertTrue($ascent->holds(), (string) $ascent->broken()?->evidence);
+                self::assertSame($use, $ascent->tls);
+                $said = implode(' ', array_map(static fn (Rung $rung): string => $rung->evidence, $ascent->rungs));
+                self::assertSame($use !== TlsUse::Resuming, str_contains($said, 'TLS 1.3 only'));
+                self::assertSame(['www'], array_values(array_diff((array) scandir($daemon->home), ['.', '..'])));
+            } finally {
+                $daemon->stop();
+            }
+        }
     }
 
     public function test_names_without_record_and_names_that_moved(): void

@@ -31,7 +31,7 @@ final class Proftpd extends FtpDaemon
             "AuthGroupFile $this->directory/groups",
             "PidFile $this->directory/pid",
             "ScoreboardFile $this->directory/scoreboard",
-            "DelayTable none",
+            'DelayTable none',
             "SystemLog $this->directory/log",
             'WtmpLog off',
             'ListOptions "-a"',

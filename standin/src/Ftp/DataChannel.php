@@ -22,6 +22,8 @@ final class DataChannel
 
     private ?ResourceSocket $connection = null;
 
+    private int $opened = 0;
+
     /** Whether the client called off the transfer that this connection serves. */
     public bool $aborted = false;
 
@@ -63,6 +65,10 @@ final class DataChannel
                 throw new Reply('The data connection did not come from you', 425);
             }
             $this->connection = $connection;
+            $most = $this->session->faults()->dataRefusedAfter;
+            if ($most !== null && ++$this->opened > $most) {
+                throw new Reply('Unable to build data connection', 425);
+            }
             if ($this->session->protectData) {
                 $this->encrypt($connection);
             }

@@ -115,8 +115,7 @@ final readonly class FileCommands
     private function size(string $argument): void
     {
         [, $real] = $this->file($argument);
-        clearstatcache(true, $real);
-        $this->session->reply(213, (string) filesize($real));
+        $this->session->reply(213, (string) Listing::sizeOf($real));
     }
 
     private function modified(string $argument): void

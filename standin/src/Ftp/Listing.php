@@ -7,6 +7,31 @@ namespace Cellarium\Standin\Ftp;
 /** How entries are written: the facts of RFC 3659 section 7, and the Unix style that LIST has by custom. */
 final class Listing
 {
+    /** @var array<int, int> sizes that are claimed instead of the right ones, by inode, so that they outlive a renaming */
+    private static array $claimed = [];
+
+    /** @param  int|null  $size  bytes that listings and SIZE show from now on; null for the right number */
+    public static function claim(string $real, ?int $size): void
+    {
+        $inode = (int) @fileinode($real);
+        unset(self::$claimed[$inode]);
+        $size === null ?: self::$claimed[$inode] = $size;
+    }
+
+    /** @param  array<array-key, int>  $stat  of lstat() */
+    private static function size(array $stat): int
+    {
+        return self::$claimed[$stat['ino'] ?? 0] ?? $stat['size'] ?? 0;
+    }
+
+    public static function sizeOf(string $real): int
+    {
+        clearstatcache(true, $real);
+        $stat = @stat($real);
+
+        return $stat === false ? 0 : self::size($stat);
+    }
+
     /** @return list<string> names in a directory, sorted by their bytes, without the dots */
     public static function names(string $real): array
     {
@@ -27,7 +52,7 @@ final class Listing
             0120000 => 'OS.unix=slink:'.self::target($real),
             default => 'file',
         };
-        $size = $type === 'file' ? "size={$stat['size']};" : '';
+        $size = $type === 'file' ? 'size='.self::size($stat).';' : '';
         $perm = $type === 'file' ? 'adfrw' : 'cdeflmp';
 
         return sprintf('type=%s;%smodify=%s;unix.mode=%04o;perm=%s; %s', $type, $size, gmdate('YmdHis', $stat['mtime']), $stat['mode'] & 07777, $perm, $name);
@@ -62,7 +87,7 @@ final class Listing
 
         $target = $kind === 'l' ? ' -> '.readlink($real) : '';
 
-        return sprintf('%s%s %3d ftp ftp %12d %s %s', $kind, $rights, $stat['nlink'], $stat['size'], gmdate($recent ? 'M d H:i' : 'M d  Y', $stat['mtime']), $name).$target;
+        return sprintf('%s%s %3d ftp ftp %12d %s %s', $kind, $rights, $stat['nlink'], self::size($stat), gmdate($recent ? 'M d H:i' : 'M d  Y', $stat['mtime']), $name).$target;
     }
 
     /** In the style of the DIR command. */

@@ -49,7 +49,8 @@ final readonly class TransferCommands
 
             return;
         }
-        $this->send(implode('', array_map(static fn (string $name): string => $line("$real/$name", $name)."\r\n", array_filter(Listing::names($real), static fn (string $name): bool => $hidden || $name[0] !== '.'))));
+        $names = array_filter(Listing::names($real), static fn (string $name): bool => $hidden || $name[0] !== '.');
+        $this->sendLines(array_map(static fn (string $name): string => $line("$real/$name", $name), array_values($names)));
     }
 
     private function machineList(string $argument): void
@@ -61,11 +62,20 @@ final readonly class TransferCommands
         if (! is_dir($real)) {
             throw new Reply("$virtual: not a directory", is_file($real) ? 501 : 550);
         }
-        $text = Listing::facts($real, $virtual, 'cdir')."\r\n";
-        foreach (Listing::names($real) as $name) {
-            $text .= Listing::facts("$real/$name", $name)."\r\n";
-        }
-        $this->send($text);
+        $lines = array_map(static fn (string $name): string => Listing::facts("$real/$name", $name), Listing::names($real));
+        $empty = $this->session->faults()->listingFault === 'empty-mlsd';
+        $this->sendLines($empty ? [] : [Listing::facts($real, $virtual, 'cdir'), ...$lines]);
+    }
+
+    /** @param  list<string>  $lines */
+    private function sendLines(array $lines): void
+    {
+        $text = implode('', array_map(static fn (string $line): string => "$line\r\n", $lines));
+        $this->send(match ($this->session->faults()->listingFault) {
+            'empty' => '',
+            'cut' => substr($text, 0, -6),
+            default => $text,
+        });
     }
 
     private function send(string $text): void
@@ -175,6 +185,11 @@ final readonly class TransferCommands
                 ftruncate($stream, $kept);
             }
             fflush($stream);
+            if ($faults->alter && $kept > 0) {
+                fseek($stream, -1, SEEK_END);
+                fwrite($stream, '~');
+            }
+            Listing::claim($real, $faults->claim ? $received : null);
             $this->session->data->close();
             $this->session->reply(226, 'Complete');
         } catch (ClosedException|StreamException) {

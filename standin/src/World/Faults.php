@@ -32,6 +32,11 @@ final readonly class Faults
      * @param  bool  $closeNever  a closed FTP user is still let in, for good
      * @param  int  $controlDelayMs  milliseconds between doing what the control service is asked and answering
      * @param  bool  $loseAnswer  the control service does what was asked and closes without an answer
+     * @param  bool  $claim  listings show the size that was sent, however much was kept
+     * @param  bool  $alter  an upload keeps its length and has other bytes
+     * @param  string|null  $listingFault  "cut": listings end inside their last line, and 226 is answered; "empty": they are
+     *                                     empty; "empty-mlsd": those of MLSD are
+     * @param  int|null  $dataRefusedAfter  data connections of a session after this many are answered 425
      * @param  bool  $controlFails  the control service does nothing and answers 500
      */
     public function __construct(
@@ -54,6 +59,10 @@ final readonly class Faults
         public int $controlDelayMs = 0,
         public bool $loseAnswer = false,
         public bool $controlFails = false,
+        public bool $claim = false,
+        public bool $alter = false,
+        public ?string $listingFault = null,
+        public ?int $dataRefusedAfter = null,
     ) {
     }
 
@@ -89,10 +98,14 @@ final readonly class Faults
             self::number($values, 'control_delay_ms') ?? 0,
             self::flag($values, 'lose_answer'),
             self::flag($values, 'control_fails'),
+            self::flag($values, 'claim'),
+            self::flag($values, 'alter'),
+            self::oneOf($values, 'listing_fault', '/\A(cut|empty|empty-mlsd)\z/'),
+            self::number($values, 'data_refused_after'),
         );
     }
 
-    /** @return array{refuse: bool, delay_ms: int, drop_after_bytes: int|null, drop_after_commands: int|null, full_at_bytes: int|null, lie: bool, close_data_after: int|null, hang: bool, listing: string|null, demand_tls: bool, passive_address: string|null, land_home: bool, no_jail: bool, more_than_asked: bool, close_late: int, close_never: bool, control_delay_ms: int, lose_answer: bool, control_fails: bool} */
+    /** @return array{refuse: bool, delay_ms: int, drop_after_bytes: int|null, drop_after_commands: int|null, full_at_bytes: int|null, lie: bool, close_data_after: int|null, hang: bool, listing: string|null, demand_tls: bool, passive_address: string|null, land_home: bool, no_jail: bool, more_than_asked: bool, close_late: int, close_never: bool, control_delay_ms: int, lose_answer: bool, control_fails: bool, claim: bool, alter: bool, listing_fault: string|null, data_refused_after: int|null} */
     public function toArray(): array
     {
         return [
@@ -115,6 +128,10 @@ final readonly class Faults
             'control_delay_ms' => $this->controlDelayMs,
             'lose_answer' => $this->loseAnswer,
             'control_fails' => $this->controlFails,
+            'claim' => $this->claim,
+            'alter' => $this->alter,
+            'listing_fault' => $this->listingFault,
+            'data_refused_after' => $this->dataRefusedAfter,
         ];
     }
 

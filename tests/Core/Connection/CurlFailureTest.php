@@ -20,7 +20,7 @@ final class CurlFailureTest extends TestCase
         yield 'a data port that is shut' => [CURLE_COULDNT_CONNECT, '229 Entering Extended Passive Mode (|||4711|)', FailureReason::DataRefused];
         yield 'no TLS in common' => [CURLE_SSL_CONNECT_ERROR, '234 Proceed', FailureReason::EncryptionRefused];
         yield 'no TLS at all' => [CURLE_FTP_SSL_FAILED, '502 AUTH is not known', FailureReason::EncryptionRefused];
-        yield 'cut in the handshake of a data connection' => [CURLE_SSL_CONNECT_ERROR, '150 Send it', FailureReason::Disconnected];
+        yield 'cut in the handshake of a data connection' => [CURLE_SSL_CONNECT_ERROR, '150 Send it', FailureReason::DataRefused];
         yield 'a certificate of nobody' => [CURLE_SSL_CACERT, '234 Proceed', FailureReason::CertificateUntrusted];
         yield 'another key than the accepted one' => [90, '234 Proceed', FailureReason::IdentityChanged];
         yield 'a wrong password' => [67, '530 Login or password is not right', FailureReason::SignInRefused];
