@@ -6,19 +6,28 @@ namespace Cellarium\Core\Backup;
 
 use Cellarium\Core\Plan\Manifest;
 
-/** A backup that has been taken and read back. */
+/**
+ * A backup that has been taken and whose stored copy was read back.
+ *
+ * Not every file need have been read from the server this time: where the listing shows no difference, its contents
+ * are those of an earlier reading, or what was sent there.
+ */
 final readonly class Backup
 {
     /**
      * @param  Manifest  $manifest  every file with its hash
-     * @param  int  $fetchedFiles  how many had to be fetched; the rest was in the store
+     * @param  int  $fetchedFiles  how many were read from the server this time
      * @param  int  $fetchedBytes  bytes
+     * @param  int  $takenOverFiles  how many were taken from an earlier reading
+     * @param  int|null  $takenOverSince  the oldest of these readings, seconds since 1970; null without one
      */
     public function __construct(
         public string $name,
         public Manifest $manifest,
         public int $fetchedFiles,
         public int $fetchedBytes,
+        public int $takenOverFiles = 0,
+        public ?int $takenOverSince = null,
     ) {
     }
 }

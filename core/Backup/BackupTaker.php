@@ -36,11 +36,13 @@ final readonly class BackupTaker
     {
         $entries = [];
         $missing = [];
+        $readings = [];
         foreach ($listed->all() as $entry) {
             if ($entry->isFile() && ($entry->sha256 === null || ! $this->store->has($entry->sha256))) {
                 $missing[$entry->path->toString()] = $entry;
             } else {
                 $entries[] = $entry;
+                ! $entry->isFile() ?: $readings[] = $entry->readAt;
             }
         }
         $jobs = (function () use ($missing, $root): \Generator {
@@ -54,7 +56,7 @@ final readonly class BackupTaker
             if ($content->size !== $entry->size) {
                 throw new TransferFailed($job, RemoteFailure::while("fetching $job->path", FailureReason::Incomplete));
             }
-            $entries[] = $entry->withSha256($content->sha256);
+            $entries[] = $entry->withSha256($content->sha256, $this->clock->now()->getTimestamp());
             if ($fetched !== null) {
                 $fetched($entry);
             }
@@ -63,7 +65,16 @@ final readonly class BackupTaker
         $name = $this->shelf->keep($manifest, $this->clock->now());
         $this->verify($name);
 
-        return new Backup($name, $manifest, count($missing), array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $missing)));
+        $dated = array_filter($readings, static fn (?int $at): bool => $at !== null);
+
+        return new Backup(
+            $name,
+            $manifest,
+            count($missing),
+            array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $missing)),
+            count($readings),
+            $dated === [] ? null : min($dated),
+        );
     }
 
     /**

@@ -10,10 +10,16 @@ use Cellarium\Core\Plan\Manifest;
 /** What a directory held when it was listed; hashes are not known yet. */
 final readonly class Survey
 {
-    /** @param  list<RemotePath>  $temporary files of ours that a broken-off run left */
+    /** @param  array<string, list<RemotePath>>  $temporary  files on their way in, by the run that lays them down */
     public function __construct(
         public Manifest $manifest,
         public array $temporary = [],
     ) {
+    }
+
+    /** @return list<RemotePath> what one run has laid down; what others have is theirs */
+    public function temporaryOf(string $run): array
+    {
+        return $this->temporary[$run] ?? [];
     }
 }

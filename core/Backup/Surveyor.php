@@ -19,47 +19,56 @@ use Cellarium\Core\Transfer\TransferPool;
 /** Lists a directory with all below it. A directory that could not be listed is a failure, never an empty one. */
 final readonly class Surveyor
 {
-    public function __construct(private TransferPool $pool)
-    {
+    /** @param  (\Closure(int, int): bool)|null  $carryOn  hears directories and entries seen so far; false calls it off */
+    public function __construct(
+        private TransferPool $pool,
+        private SurveyLimits $limits = new SurveyLimits,
+        private ?\Closure $carryOn = null,
+    ) {
     }
 
     /**
      * Links are noted and not followed. Temporary files of ours are told apart, see TemporaryName.
      *
      * @throws TransferFailed
+     * @throws SurveyStopped
      * @throws PathRefused for a name that we cannot hold
      */
     public function survey(RemotePath $root): Survey
     {
-        $entries = [];
-        $temporary = [];
+        $seen = new SurveyedTree($root, $this->limits);
+        $until = hrtime(true) + $this->limits->seconds * 1_000_000_000;
         $level = [''];
         while ($level !== []) {
             $next = [];
-            $jobs = array_map(static fn (string $below): Job => Job::list($below === '' ? $root : $root->join(RelativePath::fromString($below))), $level);
-            $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($root, &$entries, &$temporary, &$next): void {
-                $below = $root->toward($job->path)?->toString();
-                foreach ($result->entries as $found) {
-                    $path = RelativePath::fromString($below === null ? $found->name : "$below/$found->name");
-                    if (TemporaryName::isOne($found->name)) {
-                        $temporary[] = $root->join($path);
-
-                        continue;
-                    }
-                    $entries[] = self::entry($path, $found);
-                    if ($found->kind === EntryKind::Directory) {
-                        $next[] = $path->toString();
-                    }
+            $jobs = (static function () use ($level, $root): \Generator {
+                foreach ($level as $below) {
+                    yield Job::list($below === '' ? $root : $root->join(RelativePath::fromString($below)));
+                }
+            })();
+            $this->pool->run($jobs, function (Job $job, JobResult $result) use ($seen, $until, &$next): void {
+                array_push($next, ...$seen->take($job->path, $result->entries));
+                if ($this->carryOn !== null && ! ($this->carryOn)($seen->directories, $seen->count())) {
+                    throw SurveyStopped::cancelled();
+                }
+                if (hrtime(true) > $until) {
+                    throw SurveyStopped::tooLong($this->limits->seconds, $seen->count());
                 }
             });
             $level = $next;
         }
 
-        return new Survey(Manifest::of($entries), $temporary);
+        return $seen->survey();
     }
 
-    private static function entry(RelativePath $path, RemoteEntry $found): ManifestEntry
+    public static function entry(RelativePath $path, RemoteEntry $found): ManifestEntry
     {
-        return new ManifestEntry($path, $found->kind, $found->kind === EntryKind::File ? $found->size ?? 0 : 0, $found->exact ? $found->modified : null, $found->mode);
+        return new ManifestEntry(
+            $path,
+            $found->kind,
+            $found->kind === EntryKind::File ? $found->size ?? 0 : 0,
+            $found->exact ? $found->modified : null,
+            $found->mode,
+        );
     }
 }

@@ -14,6 +14,12 @@ final class TemporaryName
 
     public static function isOne(string $name): bool
     {
-        return preg_match('/\A\.cellarium-[0-9a-z]+-\d+\.part\z/', $name) === 1;
+        return self::run($name) !== null;
+    }
+
+    /** The run that a name belongs to, null for a name that is none of ours. */
+    public static function run(string $name): ?string
+    {
+        return preg_match('/\A\.cellarium-([0-9a-z]+)-\d+\.part\z/', $name, $match) === 1 ? $match[1] : null;
     }
 }

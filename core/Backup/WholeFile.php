@@ -33,5 +33,20 @@ final readonly class WholeFile
             throw StoreFailure::writing($file);
         }
         clearstatcache(true, $file);
+        self::syncDirectory($directory);
+    }
+
+    /**
+     * Has the disk keep which names a directory holds; without it a file that was written may be without its name after
+     * a power cut. PHP cannot open a directory for that, sync(1) of coreutils can.
+     *
+     * @throws StoreFailure
+     */
+    public static function syncDirectory(string $directory): void
+    {
+        $process = proc_open(['sync', $directory], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
+        if ($process === false || proc_close($process) !== 0) {
+            throw StoreFailure::writing($directory);
+        }
     }
 }

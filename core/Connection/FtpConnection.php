@@ -76,6 +76,12 @@ final class FtpConnection
         return $error;
     }
 
+    /** Lets go of the connection; the next request makes a new one. */
+    public function renew(): void
+    {
+        $this->unsure = true;
+    }
+
     /** What is known to do with this server by now; to be remembered for its next connections. */
     public function tls(): TlsUse
     {

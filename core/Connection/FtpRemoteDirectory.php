@@ -14,7 +14,7 @@ use CurlHandle;
  *
  * Every command names its path in full (no CWD), so that nothing depends on where the last command left off.
  */
-final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
+final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes, TriesPaths
 {
     private readonly FtpConnection $connection;
 
@@ -95,6 +95,28 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
         return $this->listHere(["CWD $this->landing", "CWD $raw"], "listing $raw", RemotePath::root());
     }
 
+    public function namesOtherwise(RemotePath $directory, array $names): array
+    {
+        $this->connection->renew();
+        $there = [];
+        foreach ($names as $name) {
+            $this->command("looking for $name in $directory", ['*TYPE I', "*SIZE {$this->real($directory->child($name))}"], RemotePath::root());
+            if (preg_match('/\A213 \d/', (string) $this->connection->lastReply()) === 1) {
+                $there[] = $name;
+            }
+        }
+        // LIST where the first look was by MLSD, NLST where it was by LIST.
+        $what = "listing $directory by another command";
+        $commands = $this->machineLists ? ['LIST -a', 'LIST'] : ['NLST -a', 'NLST'];
+        try {
+            $listed = $this->listBy($commands, ["CWD {$this->real($directory)}"], $what, $directory);
+        } catch (RemoteFailure $failure) {
+            $listed = $failure->reason->isTransient() ? throw $failure : [];
+        }
+
+        return array_values(array_unique([...$there, ...array_map(static fn (RemoteEntry $entry): string => $entry->name, $listed)]));
+    }
+
     public function sees(string $raw): bool
     {
         if (preg_match('/[\x00-\x1f\x7f]/', $raw) === 1) {
@@ -128,10 +150,24 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
      */
     private function listHere(array $before, string $what, RemotePath $path): array
     {
-        $url = "{$this->connection->base}/";
         // Hidden files have to be asked for; a server that takes "-a" for a name is asked without.
-        foreach ($this->machineLists ? ['MLSD'] : ($this->hidesNothing ? ['LIST'] : ['LIST -a', 'LIST']) as $command) {
-            $lines = $command === 'MLSD' ? new MachineListing($what) : new ListListing($what, time());
+        return $this->listBy($this->machineLists ? ['MLSD'] : ($this->hidesNothing ? ['LIST'] : ['LIST -a', 'LIST']), $before, $what, $path);
+    }
+
+    /**
+     * @param  list<string>  $commands  the first that the server knows counts
+     * @param  list<string>  $before  commands that lead to the directory
+     * @return list<RemoteEntry>
+     */
+    private function listBy(array $commands, array $before, string $what, RemotePath $path): array
+    {
+        $url = "{$this->connection->base}/";
+        foreach ($commands as $command) {
+            $lines = match (substr($command, 0, 4)) {
+                'MLSD' => new MachineListing($what),
+                'NLST' => new NameListing,
+                default => new ListListing($what, time()),
+            };
             try {
                 $this->lead();
                 $entries = $this->listing($lines, $what, $url, [CURLOPT_QUOTE => $before, CURLOPT_CUSTOMREQUEST => $command], $path);
@@ -141,13 +177,15 @@ final class FtpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
 
                     return $this->listHere($before, $what, $path);
                 }
-                if ($command !== 'LIST -a' || $failure->reason->isTransient() || preg_match('/\A5[05]\d\b/', (string) $failure->serverSaid) !== 1) {
+                if (! str_ends_with($command, ' -a') || $failure->reason->isTransient() || preg_match('/\A5[05]\d\b/', (string) $failure->serverSaid) !== 1) {
                     throw $failure;
                 }
 
                 continue;
             }
-            $this->hidesNothing = $command === 'LIST';
+            if (str_starts_with($command, 'LIST') && ! $this->machineLists) {
+                $this->hidesNothing = $command === 'LIST';
+            }
 
             return $entries;
         }

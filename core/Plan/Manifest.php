@@ -91,7 +91,7 @@ final readonly class Manifest
             $known = $earlier->entries[$path] ?? null;
             $trusted = $known !== null && $known->sha256 !== null && $entry->looksLike($known)
                 && $entry->modified !== null && $entry->modified < $trustedBefore;
-            $entries[$path] = $trusted ? $entry->withSha256($known->sha256) : $entry;
+            $entries[$path] = $trusted ? $entry->withSha256($known->sha256, $known->readAt) : $entry;
         }
 
         return new self($entries);

@@ -16,6 +16,8 @@ final readonly class ManifestEntry
      * @param  int|null  $modified  seconds since 1970, UTC
      * @param  int|null  $mode  twelve bits
      * @param  string|null  $sha256  of the contents in hexadecimal, null where not known
+     * @param  int|null  $readAt  when the bytes were last read from the server, seconds since 1970; null where the hash is
+     *                            not from reading, but from what was sent
      */
     public function __construct(
         public RelativePath $path,
@@ -24,6 +26,7 @@ final readonly class ManifestEntry
         public ?int $modified = null,
         public ?int $mode = null,
         public ?string $sha256 = null,
+        public ?int $readAt = null,
     ) {
     }
 
@@ -32,14 +35,15 @@ final readonly class ManifestEntry
         return $this->kind === EntryKind::File;
     }
 
-    public function withSha256(?string $sha256): self
+    /** @param  int|null  $readAt  when the bytes were read from the server */
+    public function withSha256(?string $sha256, ?int $readAt = null): self
     {
-        return new self($this->path, $this->kind, $this->size, $this->modified, $this->mode, $sha256);
+        return new self($this->path, $this->kind, $this->size, $this->modified, $this->mode, $sha256, $readAt);
     }
 
     public function at(RelativePath $path): self
     {
-        return new self($path, $this->kind, $this->size, $this->modified, $this->mode, $this->sha256);
+        return new self($path, $this->kind, $this->size, $this->modified, $this->mode, $this->sha256, $this->readAt);
     }
 
     /** Whether a listing shows nothing that tells the two apart: kind, size and time. */
@@ -48,7 +52,7 @@ final readonly class ManifestEntry
         return $this->kind === $other->kind && $this->size === $other->size && $this->modified === $other->modified;
     }
 
-    /** @return array{path: string, kind: string, size: int, modified: int|null, mode: int|null, sha256: string|null} */
+    /** @return array{path: string, kind: string, size: int, modified: int|null, mode: int|null, sha256: string|null, read_at: int|null} */
     public function toArray(): array
     {
         return [
@@ -58,6 +62,7 @@ final readonly class ManifestEntry
             'modified' => $this->modified,
             'mode' => $this->mode,
             'sha256' => $this->sha256,
+            'read_at' => $this->readAt,
         ];
     }
 
@@ -70,6 +75,7 @@ final readonly class ManifestEntry
             $fields->numberOrNull('modified'),
             $fields->numberOrNull('mode'),
             $fields->textOrNull('sha256'),
+            $fields->numberOrNull('read_at'),
         );
     }
 }

@@ -8,46 +8,75 @@ use Cellarium\Core\Backup\StoreFailure;
 use Cellarium\Core\Backup\WholeFile;
 
 /**
- * A journal in a directory of its own: one line a note, appended and handed to the disk at once.
+ * A journal in a directory of its own: one line a note, appended, and on the disk before what relies on it begins.
  *
  * A line without its end was being written when the run was killed; what it would have noted counts as not done.
+ * Nothing is opened for writing and nothing made before the first note, so that looking at a run leaves it alone.
  */
 final class FileJournal implements Journal
 {
     /** @var array<string, array<string, true>> */
     private array $notes = [];
 
-    /** @var resource */
+    /** @var resource|null */
     private $stream;
 
-    /** @throws StoreFailure */
     public function __construct(private readonly string $directory)
     {
-        if (! is_dir($directory) && ! @mkdir($directory, 0700, true) && ! is_dir($directory)) {
-            throw StoreFailure::writing($directory);
+        $stream = @fopen("$directory/journal", 'rb');
+        if ($stream !== false) {
+            $this->read($stream);
+            fclose($stream);
         }
-        $stream = @fopen("$directory/journal", 'c+b');
+    }
+
+    public function note(Mark $mark, string $subject = ''): void
+    {
+        $line = "$mark->value $subject\n";
+        $stream = $this->stream ??= $this->open();
+        if (@fwrite($stream, $line) !== strlen($line) || ! fflush($stream) || ($mark->isPromise() && ! fsync($stream))) {
+            throw StoreFailure::writing("$this->directory/journal");
+        }
+        $this->notes[$mark->value][$subject] = true;
+    }
+
+    /**
+     * @return resource standing behind the last whole line
+     *
+     * @throws StoreFailure
+     */
+    private function open()
+    {
+        $new = ! is_file("$this->directory/journal");
+        if (! is_dir($this->directory) && ! @mkdir($this->directory, 0700, true) && ! is_dir($this->directory)) {
+            throw StoreFailure::writing($this->directory);
+        }
+        $stream = @fopen("$this->directory/journal", 'c+b');
         if ($stream === false) {
-            throw StoreFailure::writing("$directory/journal");
+            throw StoreFailure::writing("$this->directory/journal");
         }
-        $this->stream = $stream;
+        $whole = $this->read($stream);
+        ftruncate($stream, $whole);
+        fseek($stream, $whole);
+        $new && WholeFile::syncDirectory($this->directory);
+
+        return $stream;
+    }
+
+    /**
+     * @param  resource  $stream
+     * @return int<0, max> where the last whole line ends
+     */
+    private function read($stream): int
+    {
         $whole = 0;
         while (($line = fgets($stream)) !== false && str_ends_with($line, "\n")) {
             [$mark, $subject] = explode(' ', rtrim($line, "\n"), 2) + [1 => ''];
             $this->notes[$mark][$subject] = true;
             $whole += strlen($line);
         }
-        ftruncate($stream, $whole);
-        fseek($stream, $whole);
-    }
 
-    public function note(Mark $mark, string $subject = ''): void
-    {
-        $line = "$mark->value $subject\n";
-        if (@fwrite($this->stream, $line) !== strlen($line) || ! fflush($this->stream)) {
-            throw StoreFailure::writing("$this->directory/journal");
-        }
-        $this->notes[$mark->value][$subject] = true;
+        return $whole;
     }
 
     public function noted(Mark $mark): array

@@ -15,6 +15,7 @@ final readonly class Job
      * @param  string|null  $local  our file, to send or to fetch into
      * @param  int  $size  bytes to send or expected to come
      * @param  int|null  $mode  set before a renaming, where the server can
+     * @param  list<string>  $names  names in the directory that are asked for one by one, for looking again
      * @param  string  $subject  the path people know it by, below the document root
      */
     private function __construct(
@@ -25,6 +26,7 @@ final readonly class Job
         public int $size = 0,
         public ?int $mode = null,
         public string $subject = '',
+        public array $names = [],
     ) {
     }
 
@@ -36,6 +38,22 @@ final readonly class Job
     public static function fetch(RemotePath $file, string $local, int $size, string $subject): self
     {
         return new self(Operation::Fetch, $file, null, $local, $size, null, $subject);
+    }
+
+    /** Reads a file and hashes it; one that is not given, or not whole, is an answer and no failure. */
+    public static function hash(RemotePath $file, int $size, string $subject): self
+    {
+        return new self(Operation::Hash, $file, null, null, $size, null, $subject);
+    }
+
+    /**
+     * Looks at a directory over a new connection and by another way than a listing goes.
+     *
+     * @param  list<string>  $names  what should be there
+     */
+    public static function lookAgain(RemotePath $directory, array $names): self
+    {
+        return new self(Operation::LookAgain, $directory, names: $names);
     }
 
     public static function send(string $local, RemotePath $file, int $size, string $subject): self
@@ -64,12 +82,13 @@ final readonly class Job
         return new self(Operation::RemoveDirectory, $directory, subject: $subject);
     }
 
-    /** @return array<string, string|int|null> */
+    /** @return array<string, string|int|list<string>|null> */
     public function toArray(): array
     {
         return [
             'operation' => $this->operation->value, 'path' => $this->path->toString(), 'to' => $this->to?->toString(),
             'local' => $this->local, 'size' => $this->size, 'mode' => $this->mode, 'subject' => $this->subject,
+            'names' => $this->names,
         ];
     }
 
@@ -81,6 +100,7 @@ final readonly class Job
             Operation::from($fields->text('operation')), RemotePath::fromString($fields->text('path')),
             $to === null ? null : RemotePath::fromString($to),
             $fields->textOrNull('local'), $fields->number('size'), $fields->numberOrNull('mode'), $fields->text('subject'),
+            $fields->texts('names'),
         );
     }
 }

@@ -11,17 +11,23 @@ use Cellarium\Core\Record\Fields;
 /** What came of a job that the server confirmed. */
 final readonly class JobResult
 {
-    /** @param  list<RemoteEntry>  $entries of a listing */
+    /**
+     * @param  list<RemoteEntry>  $entries of a listing
+     * @param  string|null  $sha256  of what was read, for a job that hashes; null where it was not given whole
+     * @param  list<string>  $names  found by looking again
+     */
     public function __construct(
         public int $bytes = 0,
         public array $entries = [],
+        public ?string $sha256 = null,
+        public array $names = [],
     ) {
     }
 
-    /** @return array{bytes: int, entries: list<array{name: string, kind: string, size: int|null, modified: int|null, mode: int|null, exact: bool}>} */
+    /** @return array{bytes: int, sha256: string|null, names: list<string>, entries: list<array{name: string, kind: string, size: int|null, modified: int|null, mode: int|null, exact: bool}>} */
     public function toArray(): array
     {
-        return ['bytes' => $this->bytes, 'entries' => array_map(static fn (RemoteEntry $entry): array => [
+        return ['bytes' => $this->bytes, 'sha256' => $this->sha256, 'names' => $this->names, 'entries' => array_map(static fn (RemoteEntry $entry): array => [
             'name' => $entry->name, 'kind' => $entry->kind->value, 'size' => $entry->size, 'modified' => $entry->modified, 'mode' => $entry->mode, 'exact' => $entry->exact,
         ], $this->entries)];
     }
@@ -30,6 +36,6 @@ final readonly class JobResult
     {
         return new self($fields->number('bytes'), array_map(static fn (Fields $row): RemoteEntry => new RemoteEntry(
             $row->text('name'), EntryKind::from($row->text('kind')), $row->numberOrNull('size'), $row->numberOrNull('modified'), $row->numberOrNull('mode'), $row->flag('exact'),
-        ), $fields->each('entries')));
+        ), $fields->each('entries')), $fields->textOrNull('sha256'), $fields->texts('names'));
     }
 }

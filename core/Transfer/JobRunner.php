@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\LooksAgain;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\SetsModes;
@@ -22,6 +23,8 @@ final readonly class JobRunner
         return match ($job->operation) {
             Operation::List => new JobResult(0, $this->remote->list($job->path)),
             Operation::Fetch => $this->fetch($job),
+            Operation::Hash => $this->hash($job),
+            Operation::LookAgain => new JobResult(names: $this->lookAgain($job)),
             Operation::Send => $this->send($job),
             Operation::Rename => $this->rename($job),
             Operation::Discard => $this->discard($job),
@@ -50,6 +53,39 @@ final readonly class JobRunner
         }
 
         return new JobResult($bytes);
+    }
+
+    /** A connection that breaks is a failure and tried again; what the server has, or has not, is the answer. */
+    private function hash(Job $job): JobResult
+    {
+        $sink = tmpfile();
+        if ($sink === false) {
+            throw RemoteFailure::while("reading $job->path back", FailureReason::LocalFile);
+        }
+        try {
+            $bytes = $this->remote->read($job->path, $sink);
+            $whole = $bytes === $job->size && fflush($sink) && rewind($sink);
+            $hash = hash_init('sha256');
+            $whole && hash_update_stream($hash, $sink);
+
+            return new JobResult($bytes, sha256: $whole ? hash_final($hash) : null);
+        } catch (RemoteFailure $failure) {
+            $answered = [FailureReason::NotFound, FailureReason::Forbidden, FailureReason::Incomplete];
+
+            return in_array($failure->reason, $answered, true) ? new JobResult : throw $failure;
+        } finally {
+            fclose($sink);
+        }
+    }
+
+    /** @return list<string> */
+    private function lookAgain(Job $job): array
+    {
+        if ($this->remote instanceof LooksAgain) {
+            return $this->remote->namesOtherwise($job->path, $job->names);
+        }
+
+        return array_values(array_filter($job->names, fn (string $name): bool => $this->remote->stat($job->path->child($name)) !== null));
     }
 
     private function send(Job $job): JobResult

@@ -8,6 +8,8 @@ enum Operation: string
 {
     case List = 'list';
     case Fetch = 'fetch';
+    case Hash = 'hash';
+    case LookAgain = 'look_again';
     case Send = 'send';
     case Rename = 'rename';
     case Discard = 'discard';

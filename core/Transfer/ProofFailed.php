@@ -28,6 +28,11 @@ final class ProofFailed extends RuntimeException
         return new self('The live site was not proven.', $proofs);
     }
 
+    public static function bytes(string $path): self
+    {
+        return new self("Read back from the server, $path does not have the bytes that were sent.", []);
+    }
+
     public static function listing(string $path): self
     {
         return new self("After the run the server does not list $path as it was sent.", []);

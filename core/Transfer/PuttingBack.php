@@ -18,29 +18,33 @@ use Cellarium\Core\Plan\Plan;
 /**
  * Brings the paths that a plan touched back to what the backup holds, from whatever state a run left them in.
  *
- * Looks first and changes only what differs, so it can be broken off and done again.
+ * Looks first and changes only what differs, so it can be broken off and done again. What was put back is read back:
+ * a server that confirms what it does not keep, or lists what is not there, is found out.
  */
 final readonly class PuttingBack
 {
+    /** @param  bool  $notesAreLost  whether the journal may lack notes, so that it shows nothing about what was not done */
     public function __construct(
         private TransferPool $pool,
         private ContentStore $store,
         private Surveyor $surveyor,
         private Journal $journal,
         private RunListener $listener,
+        private bool $notesAreLost = false,
     ) {
     }
 
     /**
+     * @return list<string> paths that the server does not hold as they were, although it confirmed every step
+     *
      * @throws TransferFailed
      * @throws StoreFailure
-     * @throws ProofFailed when the server does not list the old state afterwards
      */
-    public function carryOut(RunOrder $order, Plan $plan, Manifest $before): void
+    public function carryOut(RunOrder $order, Plan $plan, Manifest $before): array
     {
         $now = $this->surveyor->survey($order->root);
         // Room first: in a full account the old files would not fit beside what is half sent.
-        $this->pool->run(array_map(static fn (RemotePath $path): Job => Job::discard($path), $now->temporary));
+        $this->pool->run(array_map(static fn (RemotePath $path): Job => Job::discard($path), $now->temporaryOf($order->id)));
         $back = $this->missing($plan, $before, $now);
         $this->listener->stage(RunStage::PuttingBack, count($back), array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $back)));
         foreach (array_reverse($plan->directoriesToRemove()) as $item) {
@@ -48,7 +52,8 @@ final readonly class PuttingBack
         }
         $this->restore($order, $back);
         $this->removeAdded($order, $plan, $now->manifest);
-        $this->check($order, $plan, $before);
+
+        return array_values(array_unique([...$this->unlisted($order, $plan, $before), ...$this->notAsTheyWere($order, $back)]));
     }
 
     /** @return list<ManifestEntry> files of the backup that were given a new version, or are no longer listed as they were */
@@ -60,7 +65,8 @@ final readonly class PuttingBack
         foreach ($plan->files(Change::Replace, Change::SetAside) as $item) {
             $old = $before->get($item->path);
             $present = $now->manifest->get($item->path);
-            if ($old !== null && ($present === null || ! $present->looksLike($old) || ($renaming && isset($sent[$item->path->toString()])))) {
+            $perhapsReplaced = $this->notesAreLost || ($renaming && isset($sent[$item->path->toString()]));
+            if ($old !== null && ($perhapsReplaced || $present === null || ! $present->looksLike($old))) {
                 $back[] = $old;
             }
         }
@@ -82,11 +88,13 @@ final readonly class PuttingBack
         $this->pool->run($renames);
     }
 
+    /** What may have been given its name is removed whether it is listed or not: a listing may leave it out. */
     private function removeAdded(RunOrder $order, Plan $plan, Manifest $now): void
     {
+        $sent = $this->journal->noted(Mark::Sent);
         $jobs = [];
         foreach ($plan->files(Change::Add) as $item) {
-            if ($now->get($item->path) !== null) {
+            if ($this->notesAreLost || isset($sent[$item->path->toString()]) || $now->get($item->path) !== null) {
                 $jobs[] = Job::discard($order->root->join($item->path), $item->path->toString());
             }
         }
@@ -98,18 +106,41 @@ final readonly class PuttingBack
         }
     }
 
-    private function check(RunOrder $order, Plan $plan, Manifest $before): void
+    /** @return list<string> touched paths that are not listed as they were */
+    private function unlisted(RunOrder $order, Plan $plan, Manifest $before): array
     {
         $now = $this->surveyor->survey($order->root)->manifest;
+        $paths = [];
         foreach ($plan->items as $item) {
-            if (! $item->change->touches()) {
-                continue;
-            }
             $old = $before->get($item->path);
             $present = $now->get($item->path);
-            if (($old === null) !== ($present === null) || ($old !== null && $old->isFile() && $old->size !== $present?->size)) {
-                throw ProofFailed::listing($item->path->toString());
+            if ($item->change->touches() && (($old === null) !== ($present === null) || ($old !== null && $old->isFile() && $old->size !== $present?->size))) {
+                $paths[] = $item->path->toString();
             }
         }
+
+        return $paths;
+    }
+
+    /**
+     * @param  list<ManifestEntry>  $back
+     * @return list<string> paths that are given back with other bytes, or not at all
+     */
+    private function notAsTheyWere(RunOrder $order, array $back): array
+    {
+        $jobs = [];
+        $due = [];
+        foreach ($back as $entry) {
+            $due[$entry->path->toString()] = $entry->sha256;
+            $jobs[] = Job::hash($order->root->join($entry->path), $entry->size, $entry->path->toString());
+        }
+        $paths = [];
+        $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($due, &$paths): void {
+            if ($result->sha256 !== $due[$job->subject]) {
+                $paths[] = $job->subject;
+            }
+        });
+
+        return $paths;
     }
 }

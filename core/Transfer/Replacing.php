@@ -30,7 +30,7 @@ final readonly class Replacing
     }
 
     /**
-     * @param  list<RemotePath>  $present  temporary files that are on the server now
+     * @param  list<RemotePath>  $present  temporary files of this run that are on the server now
      *
      * @throws TransferFailed
      * @throws StoreFailure

@@ -7,9 +7,13 @@ namespace Cellarium\Core\Transfer;
 use Cellarium\Core\Backup\Backup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
+use Cellarium\Core\Backup\CollapseCheck;
 use Cellarium\Core\Backup\ContentStore;
 use Cellarium\Core\Backup\StoreFailure;
+use Cellarium\Core\Backup\Survey;
+use Cellarium\Core\Backup\SurveyLimits;
 use Cellarium\Core\Backup\Surveyor;
+use Cellarium\Core\Backup\SurveyStopped;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
@@ -19,6 +23,7 @@ use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Proof\LiveProof;
+use Cellarium\Core\Proof\PageProof;
 use Psr\Clock\ClockInterface;
 
 /**
@@ -29,11 +34,17 @@ use Psr\Clock\ClockInterface;
  */
 final readonly class Run
 {
+    private const CUT_OFF = 'The run was cut off, and its journal lacks what it had written down.';
+
     private Surveyor $surveyor;
 
     private BackupTaker $backups;
 
-    /** @param  (\Closure(): ?int)|null  $room bytes left in the account, null where the host does not say */
+    /**
+     * @param  (\Closure(): ?int)|null  $room  bytes left in the account, null where the host does not say
+     * @param  (\Closure(string): ?bool)|null  $isGoing  whether the run with an id is going on; null for one not known here
+     * @param  float  $collapseShare  of the known files that may be missing without a question
+     */
     public function __construct(
         private TransferPool $pool,
         private ContentStore $store,
@@ -43,31 +54,36 @@ final readonly class Run
         private ?LiveProof $proof,
         private ClockInterface $clock,
         private ?\Closure $room = null,
+        private ?\Closure $isGoing = null,
+        private float $collapseShare = 0.5,
+        SurveyLimits $limits = new SurveyLimits,
     ) {
-        $this->surveyor = new Surveyor($pool);
+        $this->surveyor = new Surveyor($pool, $limits);
         $this->backups = new BackupTaker($pool, $store, $shelf, $clock);
     }
 
     public function carryOut(RunOrder $order): RunResult
     {
+        $lost = $this->marksAreLost();
         try {
             $before = $this->backup($order);
-            $plan = $this->plan($order, $before);
+            $plan = $this->plan($order, $before, $lost);
         } catch (RunRefused $refused) {
-            return new RunResult(RunEnd::Refused, array_key_first($this->journal->noted(Mark::BackedUp)), cause: $refused);
-        } catch (TransferFailed|StoreFailure|PathRefused|PlanImpossible $failure) {
-            return new RunResult(RunEnd::Refused, array_key_first($this->journal->noted(Mark::BackedUp)), cause: RunRefused::notPossible($failure));
+            return new RunResult(RunEnd::Refused, $this->backupName(), cause: $refused);
+        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|PlanImpossible $failure) {
+            return $lost
+                ? new RunResult(RunEnd::Unfinished, $this->backupName(), cause: new \RuntimeException(self::CUT_OFF), notPutBack: $failure)
+                : new RunResult(RunEnd::Refused, $this->backupName(), cause: RunRefused::notPossible($failure));
         }
-        $backup = (string) array_key_first($this->journal->noted(Mark::BackedUp));
+        $backup = (string) $this->backupName();
         $replacing = new Replacing($this->pool, $this->store, $this->journal, $this->listener, $order);
-        $cause = new \RuntimeException((string) $this->journal->kept('cause'));
-        if (! $this->journal->has(Mark::PuttingBack)) {
+        $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
+        if (! $lost && ! $this->journal->has(Mark::PuttingBack)) {
             try {
-                $replacing->carryOut($plan, $this->surveyor->survey($order->root)->temporary);
-                [$after, $proofs] = $this->prove($order, $plan, $before);
+                $replacing->carryOut($plan, $this->surveyor->survey($order->root)->temporaryOf($order->id));
 
-                return new RunResult(RunEnd::Proven, $backup, $plan, $after, $proofs);
-            } catch (TransferFailed|StoreFailure|ProofFailed|PathRefused $failure) {
+                return $this->prove($order, $plan, $before, $backup);
+            } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|PathRefused $failure) {
                 $cause = $failure;
                 try {
                     $this->journal->keep('cause', $failure->getMessage());
@@ -79,36 +95,87 @@ final readonly class Run
             }
         }
 
-        return $this->putBack($order, $plan, $before, $backup, $cause);
+        return $this->putBack($order, $plan, $before, $backup, $cause, $lost);
+    }
+
+    /**
+     * Whether the journal lacks what is known to have been written down before: a power cut took it. What was done since
+     * is not known then, so the only way is back; "nothing was changed" must not be said.
+     */
+    private function marksAreLost(): bool
+    {
+        return ($this->journal->kept('backup') !== null && ! $this->journal->has(Mark::BackedUp))
+            || ($this->journal->kept('plan') !== null && ! $this->journal->has(Mark::Planned))
+            || $this->journal->kept('lost') !== null;
+    }
+
+    private function backupName(): ?string
+    {
+        $name = array_key_first($this->journal->noted(Mark::BackedUp));
+
+        return $name ?? $this->journal->kept('backup');
     }
 
     private function backup(RunOrder $order): Manifest
     {
-        foreach ($this->journal->noted(Mark::BackedUp) as $name => $yes) {
+        $name = $this->backupName();
+        if ($name !== null) {
+            // Said once more for the next time: from here on the journal has marks again, and they tell of less than was done.
+            $this->marksAreLost() && $this->journal->keep('lost', '1');
+
             return $this->shelf->manifest($name);
         }
         $this->listener->stage(RunStage::Surveying, 0, 0);
-        $listed = $this->surveyor->survey($order->root)->manifest;
+        $survey = $this->surveyor->survey($order->root);
+        $this->settleOthers($survey);
+        $listed = $survey->manifest;
         if ($order->seen !== null && $listed->digest() !== $order->seen) {
             throw RunRefused::changedSincePlanned();
         }
-        $listed = $listed->withKnownHashes($order->known, $order->knownAt - 60);
+        $collapse = $order->collapseAccepted ? null : (new CollapseCheck($this->pool, $this->collapseShare))->look($order->root, $listed, $order->known);
+        if ($collapse !== null) {
+            throw RunRefused::collapsed($collapse);
+        }
+        $listed = $order->readAnew ? $listed : $listed->withKnownHashes($order->known, $order->knownAt - 60);
         $unknown = array_filter($listed->files(), static fn (ManifestEntry $file): bool => $file->sha256 === null);
         $this->listener->stage(RunStage::BackingUp, count($unknown), array_sum(array_map(static fn (ManifestEntry $file): int => $file->size, $unknown)));
         $backup = $this->backups->take($order->root, $listed, fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size));
+        $this->journal->keep('backup', $backup->name);
         $this->journal->note(Mark::BackedUp, $backup->name);
         $this->listener->backedUp($backup);
 
         return $backup->manifest;
     }
 
-    private function plan(RunOrder $order, Manifest $before): Plan
+    /**
+     * What other runs have laid down here is theirs while they go on, and left over once they have ended.
+     *
+     * @throws RunRefused when another run is at work here, through whichever account
+     * @throws TransferFailed
+     */
+    private function settleOthers(Survey $survey): void
+    {
+        foreach ($survey->temporary as $run => $files) {
+            $going = $this->isGoing === null ? null : ($this->isGoing)((string) $run);
+            if ($going === true) {
+                throw RunRefused::placeInUse();
+            }
+            if ($going === false) {
+                $this->pool->run(array_map(static fn (RemotePath $path): Job => Job::discard($path), $files));
+            }
+        }
+    }
+
+    private function plan(RunOrder $order, Manifest $before, bool $lost): Plan
     {
         $kept = $this->journal->kept('plan');
         if ($kept !== null) {
             return Plan::fromJson($kept);
         }
         $plan = Planner::plan($order->target, $before, $order->policy);
+        if ($lost) {
+            return $plan; // The same as then: it follows from the order and the backup.
+        }
         $room = $this->room === null ? null : ($this->room)();
         if ($room !== null && $plan->bytesToSend() > $room) {
             throw RunRefused::noRoom($plan->bytesToSend(), $room);
@@ -120,8 +187,7 @@ final readonly class Run
         return $plan;
     }
 
-    /** @return array{Manifest, list<\Cellarium\Core\Proof\PageProof>} */
-    private function prove(RunOrder $order, Plan $plan, Manifest $before): array
+    private function prove(RunOrder $order, Plan $plan, Manifest $before, string $backup): RunResult
     {
         $this->listener->stage(RunStage::Proving, 0, 0);
         $after = $this->settled($order->root, $plan, $before);
@@ -131,9 +197,38 @@ final readonly class Run
                 throw ProofFailed::live($proofs);
             }
         }
+        $read = $this->readBack($order->root, $plan);
         $this->journal->note(Mark::Proven);
+        $addresses = $this->proof?->count($plan, $after) ?? 0;
 
-        return [$after, $proofs];
+        return new RunResult(RunEnd::Proven, $backup, $plan, $after, $proofs, addresses: $addresses, readBack: $read);
+    }
+
+    /**
+     * Reads back what no address can show: programs, hidden files, and everything where there is no address.
+     *
+     * @return int files
+     *
+     * @throws ProofFailed|TransferFailed
+     */
+    private function readBack(RemotePath $root, Plan $plan): int
+    {
+        $jobs = [];
+        $due = [];
+        foreach ($plan->files(Change::Add, Change::Replace) as $item) {
+            $sent = $item->target;
+            if ($sent !== null && ($this->proof === null || ! LiveProof::isComparable($sent))) {
+                $due[$item->path->toString()] = $sent->sha256;
+                $jobs[] = Job::hash($root->join($item->path), $sent->size, $item->path->toString());
+            }
+        }
+        $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($due): void {
+            if ($result->sha256 !== $due[$job->subject]) {
+                throw ProofFailed::bytes($job->subject);
+            }
+        });
+
+        return count($jobs);
     }
 
     /** What the server lists now, with the hashes of what was sent; each touched path must be as the plan says. */
@@ -156,15 +251,27 @@ final readonly class Run
         return $listed->with($known);
     }
 
-    private function putBack(RunOrder $order, Plan $plan, Manifest $before, string $backup, \Throwable $cause): RunResult
+    private function putBack(RunOrder $order, Plan $plan, Manifest $before, string $backup, \Throwable $cause, bool $lost): RunResult
     {
         try {
-            (new PuttingBack($this->pool, $this->store, $this->surveyor, $this->journal, $this->listener))->carryOut($order, $plan, $before);
+            $back = new PuttingBack($this->pool, $this->store, $this->surveyor, $this->journal, $this->listener, $lost);
+            $paths = $back->carryOut($order, $plan, $before);
+            $proofs = $this->proof?->proveBack($plan, $before) ?? [];
             $this->journal->note(Mark::PutBack);
-
-            return new RunResult(RunEnd::PutBack, $backup, $plan, $before, $cause instanceof ProofFailed ? $cause->proofs : [], $cause);
-        } catch (TransferFailed|StoreFailure|ProofFailed|PathRefused $failure) {
+        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused $failure) {
             return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $failure);
         }
+        $wrong = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());
+        $unproven = [...$paths, ...array_values(array_map(static fn (PageProof $proof): string => $proof->url, $wrong))];
+
+        return new RunResult(
+            $unproven === [] ? RunEnd::PutBack : RunEnd::PutBackUnproven,
+            $backup,
+            $plan,
+            $paths === [] ? $before : null,
+            [...($cause instanceof ProofFailed ? $cause->proofs : []), ...$proofs],
+            $cause,
+            unproven: $unproven,
+        );
     }
 }

@@ -15,6 +15,9 @@ enum RunEnd: string
     /** It failed, and the old state is whole again. */
     case PutBack = 'put_back';
 
+    /** It failed, the old state was put back, and not all of it could be shown to be there. */
+    case PutBackUnproven = 'put_back_unproven';
+
     /** It failed, and the old state is not whole yet. */
     case Unfinished = 'unfinished';
 }

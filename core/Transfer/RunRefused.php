@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Transfer;
 
+use Cellarium\Core\Backup\Collapse;
 use RuntimeException;
 
 /** A run that ended before anything on the server was touched. */
@@ -22,6 +23,16 @@ final class RunRefused extends RuntimeException
     public static function noRoom(int $needed, int $room): self
     {
         return new self('no_room', sprintf('The upload needs %s and the account has %s left. Make room in the account or ask for more space.', self::megabytes($needed), self::megabytes($room)));
+    }
+
+    public static function collapsed(Collapse $collapse): self
+    {
+        return new self('collapsed', $collapse->sentence());
+    }
+
+    public static function placeInUse(): self
+    {
+        return new self('place_in_use', 'Another run is at work in this directory, perhaps through another account. Wait for its end, then make the plan again.');
     }
 
     public static function notPossible(\Throwable $cause): self

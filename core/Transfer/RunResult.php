@@ -14,6 +14,9 @@ final readonly class RunResult
     /**
      * @param  Manifest|null  $after  what the document root holds now, hashes known where they are
      * @param  list<PageProof>  $proofs
+     * @param  int  $addresses  how many addresses could have been fetched; $proofs are of that many or fewer
+     * @param  int  $readBack  files that were read back from the server and hashed, beside the proofs
+     * @param  list<string>  $unproven  paths and addresses that were put back and did not show what they held before
      * @param  \Throwable|null  $cause  why it did not come to its end
      * @param  \Throwable|null  $notPutBack  why not even putting back worked; the run is to be taken up again
      */
@@ -25,6 +28,9 @@ final readonly class RunResult
         public array $proofs = [],
         public ?\Throwable $cause = null,
         public ?\Throwable $notPutBack = null,
+        public int $addresses = 0,
+        public int $readBack = 0,
+        public array $unproven = [],
     ) {
     }
 }

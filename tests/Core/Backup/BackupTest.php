@@ -89,7 +89,8 @@ final class BackupTest extends TestCase
         file_put_contents("$live/".TemporaryName::of('a1b2', 7), 'x');
         file_put_contents("$live/.cellarium-notes", 'theirs');
         $survey = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($live))))->survey(RemotePath::root());
-        self::assertSame(['/.cellarium-a1b2-7.part'], array_map(strval(...), $survey->temporary));
+        self::assertSame(['/.cellarium-a1b2-7.part'], array_map(strval(...), $survey->temporaryOf('a1b2')));
+        self::assertSame([], $survey->temporaryOf('other'));
         self::assertNotNull($survey->manifest->get('.cellarium-notes'));
     }
 }

@@ -21,7 +21,7 @@ use PHPUnit\Framework\TestCase;
 final class LiveProofTest extends TestCase
 {
     /** @param  array<string, string>  $served bodies by path, what is missing answers 404 */
-    private function proof(array $served, int $most = 40): LiveProof
+    private function proof(array $served, float $share = 1.0): LiveProof
     {
         $fetcher = new class($served) implements WebFetcher
         {
@@ -39,7 +39,7 @@ final class LiveProofTest extends TestCase
         };
         $root = RemotePath::fromString('/www');
 
-        return new LiveProof($fetcher, new PublicAddress('http://site.example', $root), $root, ['index.php', 'index.html'], $most);
+        return new LiveProof($fetcher, new PublicAddress('http://site.example', $root), $root, ['index.php', 'index.html'], $share);
     }
 
     /** @param  array<string, string>  $files */
@@ -81,15 +81,40 @@ final class LiveProofTest extends TestCase
         self::assertStringContainsString('timed out', (new PageProof('u', 0, false, 'timed out'))->sentence());
     }
 
-    public function test_no_more_addresses_are_fetched_than_asked_for_and_a_root_without_start_page_is_not_proven_by_one(): void
+    public function test_all_addresses_are_fetched_or_the_share_that_is_set_and_a_root_without_start_page_is_not_proven_by_one(): void
     {
         $files = ['index.html' => 'i'];
         for ($number = 0; $number < 50; $number++) {
             $files["p$number.css"] = 'x';
         }
         $target = self::manifest($files);
-        self::assertCount(10, $this->proof([], 10)->addresses(Planner::plan($target, Manifest::of([]), new Policy), $target));
+        $plan = Planner::plan($target, Manifest::of([]), new Policy);
+        self::assertCount(52, $this->proof([])->prove($plan, $target));
+        self::assertCount(11, $this->proof([], 0.2)->prove($plan, $target));
+        self::assertSame(52, $this->proof([], 0.2)->count($plan, $target));
         $bare = self::manifest(['readme.txt' => 'r']);
-        self::assertSame(['http://site.example/readme.txt'], $this->proof([])->addresses(Planner::plan($bare, Manifest::of([]), new Policy), $bare));
+        $proofs = $this->proof([])->prove(Planner::plan($bare, Manifest::of([]), new Policy), $bare);
+        self::assertSame(['http://site.example/readme.txt'], array_map(static fn (PageProof $proof): string => $proof->url, $proofs));
+    }
+
+    public function test_going_back_is_proven_by_the_old_bytes_and_by_new_ones_that_are_gone(): void
+    {
+        $old = self::manifest(['index.html' => 'old', 'a.css' => 'old css']);
+        $plan = Planner::plan(self::manifest(['index.html' => 'new', 'a.css' => 'new css', 'b.css' => 'b', 'c.php' => 'c']), $old, new Policy);
+        $good = $this->proof(['/' => 'old', '/index.html' => 'old', '/a.css' => 'old css'])->proveBack($plan, $old);
+        self::assertSame([true, true, true, true], array_map(static fn (PageProof $proof): bool => $proof->holds(), $good));
+        $bad = $this->proof(['/' => 'old', '/index.html' => 'old', '/a.css' => 'new css', '/b.css' => 'b'])->proveBack($plan, $old);
+        $wrong = array_filter($bad, static fn (PageProof $proof): bool => ! $proof->holds());
+        self::assertSame(['http://site.example/a.css', 'http://site.example/b.css'], array_values(array_map(static fn (PageProof $proof): string => $proof->url, $wrong)));
+    }
+
+    public function test_where_there_was_nothing_the_new_start_page_must_be_gone(): void
+    {
+        $plan = Planner::plan(self::manifest(['index.html' => 'new']), Manifest::of([]), new Policy);
+        $wrong = array_filter($this->proof(['/' => 'new', '/index.html' => 'new'])->proveBack($plan, Manifest::of([])), static fn (PageProof $proof): bool => ! $proof->holds());
+        self::assertCount(2, $wrong);
+        foreach ($this->proof([])->proveBack($plan, Manifest::of([])) as $proof) {
+            self::assertTrue($proof->holds());
+        }
     }
 }
