@@ -6,11 +6,13 @@ namespace App;
 
 use Cellarium\Core\Account\ControlFailure;
 use Cellarium\Core\Backup\StoreFailure;
+use Cellarium\Core\Backup\SurveyStopped;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Intake\ListRefused;
 use Cellarium\Core\Package\PackageRefused;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Plan\PlanImpossible;
+use Cellarium\Core\Transfer\CalledOff;
 use Cellarium\Core\Transfer\RunRefused;
 use Cellarium\Core\Transfer\TransferFailed;
 use Illuminate\Foundation\Configuration\Exceptions;
@@ -24,7 +26,8 @@ final class Problem extends RuntimeException
 {
     private const EXPECTED = [
         RemoteFailure::class, ControlFailure::class, PackageRefused::class, PathRefused::class, PlanImpossible::class,
-        RunRefused::class, TransferFailed::class, StoreFailure::class, ListRefused::class, self::class,
+        RunRefused::class, TransferFailed::class, StoreFailure::class, ListRefused::class, SurveyStopped::class, CalledOff::class,
+        self::class,
     ];
 
     public static function isExpected(\Throwable $failure): bool

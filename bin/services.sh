@@ -132,7 +132,7 @@ end() {
     rm -f "$file"
 }
 
-end_all() { local name; for name in scheduler worker-1 worker-2 web ssh standin mariadb; do end "$name"; done; }
+end_all() { local name; for name in scheduler worker-1 worker-2 worker-3 web ssh standin mariadb; do end "$name"; done; }
 
 mariadb_socket() {
     local path="$VAR/mariadb.sock"
@@ -210,9 +210,13 @@ web_up() {
 
 workers_up() {
     local number
-    for number in 1 2; do
+    for number in 1 2 3; do
+        # Looking at hosts, and the sweep, never keep all workers: a host that does not come to an end must not hold up the others.
+        local queues=default
+        [ "$number" = 1 ] && queues=default,looks,sweep
+        [ "$number" = 2 ] && queues=looks,default
         # A worker that was killed is followed by another.
-        running "worker-$number" || launch "worker-$number" bash -c 'while :; do php "$0/artisan" queue:work --queue=default,sweep --sleep=0.3 --tries=1 --timeout=0 --memory=256 --quiet; sleep 0.2; done' "$ROOT"
+        running "worker-$number" || launch "worker-$number" bash -c 'while :; do php "$0/artisan" queue:work --queue="$1" --sleep=0.3 --tries=1 --timeout=0 --memory=256 --quiet; sleep 0.2; done' "$ROOT" "$queues"
     done
     running scheduler || launch scheduler php "$ROOT/artisan" schedule:work --quiet
 }

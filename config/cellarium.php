@@ -24,6 +24,20 @@ return [
     // Days without use after which an FTP user counts as idle.
     'idle_days' => (int) env('CELLARIUM_IDLE_DAYS', 30),
 
+    // Of the addresses a deployment changed, how many in a hundred are fetched to prove it.
+    'proof_share' => (int) env('CELLARIUM_PROOF_SHARE', 100),
+    // Of the files known of a site, how many in a hundred may be missing from a listing without a question.
+    'collapse_share' => (int) env('CELLARIUM_COLLAPSE_SHARE', 50),
+    // Every so many backups all files are read from the server, whatever is known of them.
+    'read_anew' => (int) env('CELLARIUM_READ_ANEW', 10),
+
+    // How much of a server is looked at in one go.
+    'survey' => [
+        'entries' => (int) env('CELLARIUM_SURVEY_ENTRIES', 500_000),
+        'depth' => (int) env('CELLARIUM_SURVEY_DEPTH', 60),
+        'seconds' => (int) env('CELLARIUM_SURVEY_SECONDS', 900),
+    ],
+
     'archive' => [
         'entries' => (int) env('CELLARIUM_ARCHIVE_ENTRIES', 100_000),
         'bytes' => (int) env('CELLARIUM_ARCHIVE_BYTES', 4_000_000_000),

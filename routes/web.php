@@ -110,10 +110,15 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);
     Route::post('/deployments/{deployment}/again', [DeploymentController::class, 'again']);
     Route::post('/deployments/{deployment}/undo', [DeploymentController::class, 'undo']);
+    Route::post('/deployments/{deployment}/restore', [DeploymentController::class, 'restore']);
+    Route::post('/deployments/{deployment}/call-off', [DeploymentController::class, 'callOff']);
+    Route::post('/deployments/{deployment}/accept', [DeploymentController::class, 'accept']);
 
     Route::get('/backups', [BackupController::class, 'index']);
     Route::post('/sites/{site}/backups', [BackupController::class, 'take']);
     Route::post('/backups/{backup}/bring-back', [BackupController::class, 'bringBack']);
+    Route::post('/backups/{backup}/call-off', [BackupController::class, 'callOff']);
+    Route::post('/backups/{backup}/accept', [BackupController::class, 'accept']);
 
     Route::get('/record', RecordController::class);
 });

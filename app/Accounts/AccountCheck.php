@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Accounts;
 
+use App\Deployments\RunIds;
 use App\FtpUsers\Strangers;
 use App\Hosting\Connections;
 use App\Models\Account;
@@ -54,7 +55,7 @@ final readonly class AccountCheck
                 $rungs[] = $rung->toArray();
                 $account->update(['ladder' => $rungs]);
             },
-            $swept ? null : TemporaryName::of(strtolower(Str::random(12)), 0),
+            $swept ? null : TemporaryName::of(RunIds::ofProbe(), 0),
         );
         $ascent->tls === null || $this->rememberTls($account, $ascent->tls);
         $broken = $ascent->broken();

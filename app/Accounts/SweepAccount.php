@@ -7,7 +7,7 @@ namespace App\Accounts;
 use App\FtpUsers\Upkeep;
 use App\Models\Account;
 use App\Problem;
-use Cellarium\Core\Transfer\AccountLock;
+use Cellarium\Core\Transfer\NamedLock;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -31,7 +31,7 @@ final class SweepAccount implements ShouldQueue
 
     public function handle(AccountCheck $check, Upkeep $upkeep): void
     {
-        $lock = AccountLock::tryFor(config('cellarium.var').'/locks', 'sweep-'.substr(hash('sha256', $this->host), 0, 24));
+        $lock = NamedLock::tryFor(config('cellarium.var').'/locks', 'sweep-'.substr(hash('sha256', $this->host), 0, 24));
         if ($lock === null) {
             self::dispatch($this->account, $this->host)->delay(self::SECONDS_TO_WAIT);
 

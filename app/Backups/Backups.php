@@ -4,16 +4,23 @@ declare(strict_types=1);
 
 namespace App\Backups;
 
+use App\Deployments\Places;
 use App\Deployments\RunFiles;
+use App\Deployments\RunLimits;
 use App\Hosting\Connections;
 use App\Models\Backup;
 use App\Problem;
 use App\Record\Record;
+use Carbon\CarbonImmutable;
+use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
+use Cellarium\Core\Backup\CollapseCheck;
 use Cellarium\Core\Backup\ContentStore;
 use Cellarium\Core\Backup\Surveyor;
-use Cellarium\Core\Transfer\AccountLock;
+use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Transfer\RunRefused;
 use Cellarium\Core\Transfer\WorkerPool;
 use Psr\Clock\ClockInterface;
 
@@ -29,39 +36,85 @@ final readonly class Backups
     ) {
     }
 
-    /** @return bool false when a run on the same account is going on */
+    /** @return bool false when a run on the same place is going on */
     public function take(Backup $backup): bool
     {
-        $backup->loadMissing('site.account.client');
-        $site = $backup->site;
-        $lock = AccountLock::tryFor($this->files->locks(), (string) $site->account_id);
+        $backup->loadMissing('site.account.client', 'person');
+        $lock = NamedLock::tryFor($this->files->locks(), ...Places::of($backup->site));
         if ($lock === null) {
             return false;
         }
-        $pool = new WorkerPool($this->connections->endpoint($site->account), (int) config('cellarium.lanes'), null, $lock->stream, $this->connections->slots);
         try {
-            $listedAt = time();
-            [$known, $at] = $this->files->known($site);
-            $listed = (new Surveyor($pool))->survey($site->root())->manifest->withKnownHashes($known, $at - 60);
-            $taken = (new BackupTaker($pool, $this->store, $this->shelf, $this->clock))->take($site->root(), $listed);
-            $backup->update([
-                'state' => Backup::VERIFIED, 'name' => $taken->name, 'files' => count($taken->manifest->files()), 'bytes' => $taken->manifest->bytes(),
-                'fetched_files' => $taken->fetchedFiles, 'fetched_bytes' => $taken->fetchedBytes, 'verified_at' => now(),
-            ]);
-            $site->update(['bytes' => $taken->manifest->bytes()]);
-            $this->files->keepKnown($site, $taken->manifest, $listedAt);
-            Record::write('backup', "Backup of $site->domain taken and read back: $backup->files files", $site, ['backup' => $backup->id], $backup->person);
-        } catch (\Throwable $failure) {
-            $backup->update(['state' => Backup::FAILED, 'trouble' => Problem::isExpected($failure) ? Problem::words($failure) : 'An error inside Cellarium; its log says which.']);
-            Record::write('backup_failed', "Backup of $site->domain failed: ".$backup->trouble, $site, [], $backup->person);
-            if (! Problem::isExpected($failure)) {
-                throw $failure;
+            $backup->refresh(); // Somebody else may have taken it while the lock was waited for.
+            if ($backup->state === Backup::TAKING) {
+                $backup->update(['started_at' => now()]);
+                $this->carryOut($backup, $lock);
             }
         } finally {
-            $pool->close();
             $lock->release();
         }
 
         return true;
+    }
+
+    private function carryOut(Backup $backup, NamedLock $lock): void
+    {
+        $site = $backup->site;
+        $progress = new BackupProgress($backup);
+        $pool = new WorkerPool($this->connections->endpoint($site->account), (int) config('cellarium.lanes'), $progress, $lock->streams, $this->connections->slots);
+        try {
+            $listedAt = time();
+            [$known, $at] = $this->files->known($site);
+            $listed = (new Surveyor($pool, RunLimits::survey(), $progress->seen(...)))->survey($site->root())->manifest;
+            $collapse = $backup->collapse_accepted ? null : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($site->root(), $listed, $known);
+            if ($collapse !== null) {
+                throw RunRefused::collapsed($collapse);
+            }
+            $listed = RunLimits::readsAnew($site) ? $listed : $listed->withKnownHashes($known, $at - 60);
+            $taken = (new BackupTaker($pool, $this->store, $this->shelf, $this->clock))->take($site->root(), $listed, $progress->fetched(...));
+            $backup->update(['state' => Backup::VERIFIED, 'progress' => null] + self::facts($taken));
+            $site->update(['bytes' => $taken->manifest->bytes()]);
+            $this->files->keepKnown($site, $taken->manifest, $listedAt);
+            Record::write('backup', "Backup of $site->domain taken: {$backup->readings()}, the stored copy read back", $site, ['backup' => $backup->id], $backup->person);
+        } catch (\Throwable $failure) {
+            $this->writeDown($backup, $failure);
+        } finally {
+            $pool->close();
+        }
+    }
+
+    /** @return array<string, mixed> what the row of a verified backup says of it */
+    public static function facts(TakenBackup $taken): array
+    {
+        return [
+            'name' => $taken->name,
+            'files' => count($taken->manifest->files()),
+            'bytes' => $taken->manifest->bytes(),
+            'fetched_files' => $taken->fetchedFiles,
+            'fetched_bytes' => $taken->fetchedBytes,
+            'taken_over_files' => $taken->takenOverFiles,
+            'taken_over_since' => $taken->takenOverSince === null ? null : CarbonImmutable::createFromTimestamp($taken->takenOverSince),
+            'verified_at' => now(),
+        ];
+    }
+
+    private function writeDown(Backup $backup, \Throwable $failure): void
+    {
+        $site = $backup->site;
+        $expected = Problem::isExpected($failure);
+        [$state, $kind] = match (true) {
+            $failure instanceof RunRefused && $failure->reason === 'collapsed' => [Backup::QUESTION, 'backup_question'],
+            $failure instanceof CalledOff => [Backup::CALLED_OFF, 'backup_called_off'],
+            default => [Backup::FAILED, 'backup_failed'],
+        };
+        $backup->update([
+            'state' => $state,
+            'progress' => null,
+            'trouble' => $expected ? Problem::words($failure) : 'An error inside Cellarium; its log says which.',
+        ]);
+        Record::write($kind, "Backup of $site->domain not taken: $backup->trouble", $site, ['backup' => $backup->id], $backup->person);
+        if (! $expected) {
+            throw $failure;
+        }
     }
 }

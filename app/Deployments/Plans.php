@@ -10,29 +10,42 @@ use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\Models\Package;
 use App\Models\Person;
+use App\Models\SetAside;
 use App\Models\Site;
 use App\Problem;
 use App\Record\Record;
 use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Backup\CollapseCheck;
 use Cellarium\Core\Backup\Survey;
 use Cellarium\Core\Backup\Surveyor;
+use Cellarium\Core\Backup\SurveyStopped;
+use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Plan\ManifestEntry;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Undo;
 use Cellarium\Core\Proof\PlaceholderPage;
+use Cellarium\Core\Transfer\CalledOff;
 use Cellarium\Core\Transfer\RunRefused;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\TransferFailed;
 
-/** Makes plans: looks at the server and compares. Nothing is changed there. */
+/**
+ * Makes plans: looks at the server and compares. Nothing is changed there.
+ *
+ * A plan is ordered first, which asks no server, and made afterwards, in a worker or at once.
+ */
 final readonly class Plans
 {
+    private const SECONDS_BETWEEN_LOOKS = 0.5;
+
     public function __construct(
         private Connections $connections,
         private RunFiles $files,
@@ -43,38 +56,129 @@ final readonly class Plans
     /**
      * @param  RemotePath|null  $place  a directory inside the document root; null for the document root itself
      *
-     * @throws Problem|RemoteFailure|TransferFailed|PlanImpossible
+     * @throws Problem
      */
-    public function deploy(Site $site, Package $package, ?FtpUser $as = null, ?Person $person = null, ?RemotePath $place = null): Deployment
+    public function orderDeploy(Site $site, Package $package, ?FtpUser $as = null, ?Person $person = null, ?RemotePath $place = null): Deployment
     {
         $place = $place?->equals($site->root()) === true ? null : $place;
-        [$target, $policy, $survey, $plan] = $this->compare($site, $package, $place);
+        $this->checkPackage($site, $package, $place);
         $as?->read_only && throw new Problem("$as->login may only read. Choose another user, or none.");
         $reaches = $as === null || $site->root()->seenFrom($as->path()) !== null;
         if (! $reaches) {
             throw new Problem("$as->login lands in $as->directory and cannot touch $site->document_root. Choose another user, or none.");
         }
 
-        return $this->draft($site, Deployment::DEPLOY, $target, $policy, $survey, $plan, [
-            'package_id' => $package->id, 'ftp_user_id' => $as?->id, 'directory' => $place?->toString(),
+        return $this->order($site, Deployment::DEPLOY, [
+            'package_id' => $package->id,
+            'ftp_user_id' => $as?->id,
+            'directory' => $place?->toString(),
         ], $person);
+    }
+
+    /**
+     * Everything in a document root as a backup holds it.
+     *
+     * @throws Problem
+     */
+    public function orderBringBack(Backup $backup, ?Person $person = null): Deployment
+    {
+        if ($backup->state !== Backup::VERIFIED || $backup->name === null) {
+            throw new Problem("Backup $backup->id was not verified and cannot be brought back.");
+        }
+
+        return $this->order($backup->site, Deployment::BRING_BACK, ['from_backup_id' => $backup->id], $person);
+    }
+
+    /**
+     * One step back to the state before a deployment.
+     *
+     * @throws Problem
+     */
+    public function orderUndo(Deployment $done, ?Person $person = null): Deployment
+    {
+        if ($done->state !== Deployment::PROVEN || $done->backup?->name === null || $this->files->after($done) === null) {
+            throw new Problem('Only a deployment that was carried out and proven can be taken back.');
+        }
+
+        return $this->order($done->site, Deployment::UNDO, ['undoes_id' => $done->id], $person);
+    }
+
+    /**
+     * Files that a deployment set aside, back where they were; what lies there now stays.
+     *
+     * @throws Problem
+     */
+    public function orderRestore(Deployment $done, ?Person $person = null): Deployment
+    {
+        if (! SetAside::held()->where('deployment_id', $done->id)->exists()) {
+            throw new Problem('Nothing that this deployment set aside is still held.');
+        }
+
+        return $this->order($done->site, Deployment::RESTORE, ['undoes_id' => $done->id], $person);
+    }
+
+    public function deploy(Site $site, Package $package, ?FtpUser $as = null, ?Person $person = null, ?RemotePath $place = null): Deployment
+    {
+        return $this->make($this->orderDeploy($site, $package, $as, $person, $place));
+    }
+
+    public function bringBack(Backup $backup, ?Person $person = null): Deployment
+    {
+        return $this->make($this->orderBringBack($backup, $person));
+    }
+
+    /**
+     * Looks at the server and writes the plan down, or why there is none.
+     *
+     * @throws Problem|RemoteFailure|TransferFailed|PlanImpossible|RunRefused|SurveyStopped|CalledOff
+     */
+    public function make(Deployment $deployment): Deployment
+    {
+        try {
+            [$target, $policy, $survey, $plan] = match ($deployment->kind) {
+                Deployment::DEPLOY => $this->compare($deployment->site, $deployment->package ?? throw new Problem('The package is gone.'), $deployment->place(), $deployment),
+                Deployment::BRING_BACK => $this->compareBackup($deployment),
+                Deployment::RESTORE => $this->compareSetAside($deployment),
+                default => $this->compareUndo($deployment),
+            };
+        } catch (\Throwable $failure) {
+            $deployment->update([
+                'state' => $failure instanceof CalledOff ? Deployment::CALLED_OFF : Deployment::NOT_PLANNED,
+                'question' => $failure instanceof RunRefused && $failure->reason === 'collapsed' ? 'collapsed' : null,
+                'trouble' => Problem::isExpected($failure) ? Problem::words($failure) : 'An error inside Cellarium; its log says which.',
+                'progress' => null,
+            ]);
+            throw $failure;
+        }
+        $this->files->keepDraft($deployment, $target, $plan);
+        $deployment->update([
+            'state' => Deployment::PLANNED,
+            'seen' => $survey->manifest->digest(),
+            'policy' => $policy->toArray(),
+            'counts' => $plan->counts(),
+            'planned_at' => now(),
+            'started_at' => null,
+            'progress' => null,
+            'trouble' => null,
+        ]);
+        Record::write('planned', "Plan made for {$deployment->site->domain}: {$deployment->title()}", $deployment->site, ['deployment' => $deployment->id], $deployment->person);
+
+        return $deployment;
     }
 
     /**
      * A plan without keeping it.
      *
+     * @param  Deployment|null  $watched  where it is written how the look goes on, and read whether it was called off
      * @return array{Manifest, Policy, Survey, Plan}
      */
-    public function compare(Site $site, Package $package, ?RemotePath $place = null): array
+    public function compare(Site $site, Package $package, ?RemotePath $place = null, ?Deployment $watched = null): array
     {
-        $below = $place === null ? null : ($site->root()->toward($place) ?? throw new Problem("$place does not lie in the document root of $site->domain, $site->document_root."));
+        $this->checkPackage($site, $package, $place);
         $target = $package->contents();
-        if ($target->startPage($site->start_pages) === null) {
-            $stop = collect($package->notes())->first(static fn ($finding): bool => $finding->stops);
-            throw new Problem("{$package->title()} cannot go to $site->domain: ".($stop->sentence ?? 'none of the start pages of this site ('.implode(', ', $site->start_pages).') stands at its top.'));
-        }
+        $below = $place === null ? null : $site->root()->toward($place);
         $remote = $this->connections->remote($site->account);
-        $survey = $this->survey($site, $remote);
+        $survey = $this->survey($site, $remote, $watched);
         // What is deployed further down leaves everything beside it as it is; the backup holds the whole site either way.
         $policy = new Policy($site->kept, $below === null ? $this->placeholders($site, $survey->manifest, $target, $remote) : [], $this->ours($site, $place));
         $target = $below === null ? $target : $target->below($below);
@@ -82,66 +186,111 @@ final readonly class Plans
         return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }
 
-    /** Everything in a document root as a backup holds it. */
-    public function bringBack(Backup $backup, ?Person $person = null): Deployment
+    /** @return array{Manifest, Policy, Survey, Plan} */
+    private function compareBackup(Deployment $deployment): array
     {
-        $site = $backup->site;
-        if ($backup->state !== Backup::VERIFIED || $backup->name === null) {
-            throw new Problem("Backup $backup->id was not verified and cannot be brought back.");
-        }
-        $target = $this->shelf->manifest($backup->name);
-        $survey = $this->survey($site, $this->connections->remote($site->account));
+        $target = $this->shelf->manifest((string) $deployment->fromBackup?->name);
+        $survey = $this->survey($deployment->site, $this->connections->remote($deployment->site->account), $deployment);
         $policy = new Policy(exact: true);
 
-        return $this->draft($site, Deployment::BRING_BACK, $target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy), [
-            'from_backup_id' => $backup->id,
-        ], $person);
+        return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }
 
-    /**
-     * One step back to the state before a deployment.
-     *
-     * @throws RunRefused when a touched file was changed since
-     */
-    public function undo(Deployment $done, ?Person $person = null): Deployment
+    /** @return array{Manifest, Policy, Survey, Plan} */
+    private function compareUndo(Deployment $deployment): array
     {
-        $site = $done->site;
-        $after = $this->files->after($done);
-        if ($done->state !== Deployment::PROVEN || $done->backup?->name === null || $after === null) {
-            throw new Problem('Only a deployment that was carried out and proven can be taken back.');
-        }
-        $survey = $this->survey($site, $this->connections->remote($site->account));
-        $undo = Undo::of($this->files->plan($done), $this->shelf->manifest($done->backup->name), $after, $survey->manifest);
+        $done = $deployment->undoes ?? throw new Problem('The deployment to take back is gone.');
+        $after = $this->files->after($done) ?? throw new Problem('What that deployment left is no longer known.');
+        $survey = $this->survey($deployment->site, $this->connections->remote($deployment->site->account), $deployment);
+        $undo = Undo::of($this->files->plan($done), $this->shelf->manifest((string) $done->backup?->name), $after, $survey->manifest);
         if ($undo->changedSince !== []) {
             throw new Problem(implode(', ', array_slice($undo->changedSince, 0, 5)).(count($undo->changedSince) > 5 ? ' and others' : '').' changed on the server since this deployment. Going back would overwrite that. Look at it first, or bring back the backup as a whole.');
         }
         $policy = new Policy(exact: true);
 
-        return $this->draft($site, Deployment::UNDO, $undo->target, $policy, $survey, Planner::plan($undo->target, $survey->manifest, $policy), [
-            'undoes_id' => $done->id,
-        ], $person);
+        return [$undo->target, $policy, $survey, Planner::plan($undo->target, $survey->manifest, $policy)];
     }
 
-    private function survey(Site $site, RemoteDirectory $remote): Survey
+    /** @return array{Manifest, Policy, Survey, Plan} */
+    private function compareSetAside(Deployment $deployment): array
     {
-        $survey = (new Surveyor(new SequentialPool($remote)))->survey($site->root());
+        $survey = $this->survey($deployment->site, $this->connections->remote($deployment->site->account), $deployment);
+        $entries = [];
+        foreach (SetAside::held()->where('deployment_id', $deployment->undoes_id)->get() as $held) {
+            $path = RelativePath::fromString($held->path);
+            if ($survey->manifest->get($path) !== null) {
+                continue; // Something lies there again; it is not overwritten.
+            }
+            $entries[] = new ManifestEntry($path, EntryKind::File, (int) $held->bytes, null, $held->mode, $held->sha256);
+            foreach ($path->ancestors() as $above) {
+                $entries[] = new ManifestEntry($above, EntryKind::Directory);
+            }
+        }
+        if ($entries === []) {
+            throw new Problem('Something lies again where each of these files was. Nothing would be restored.');
+        }
+        $target = Manifest::of($entries);
+        $policy = new Policy;
+
+        return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
+    }
+
+    /** @throws Problem */
+    private function checkPackage(Site $site, Package $package, ?RemotePath $place): void
+    {
+        if ($place !== null && $site->root()->toward($place) === null) {
+            throw new Problem("$place does not lie in the document root of $site->domain, $site->document_root.");
+        }
+        if ($package->contents()->startPage($site->start_pages) === null) {
+            $stop = collect($package->notes())->first(static fn ($finding): bool => $finding->stops);
+            throw new Problem("{$package->title()} cannot go to $site->domain: ".($stop->sentence ?? 'none of the start pages of this site ('.implode(', ', $site->start_pages).') stands at its top.'));
+        }
+    }
+
+    private function survey(Site $site, RemoteDirectory $remote, ?Deployment $watched): Survey
+    {
+        $pool = new SequentialPool($remote);
+        $survey = (new Surveyor($pool, RunLimits::survey(), $watched === null ? null : $this->watching($watched)))->survey($site->root());
         [$known, $at] = $this->files->known($site);
+        $collapse = $watched?->collapse_accepted === true ? null : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($site->root(), $survey->manifest, $known);
+        if ($collapse !== null) {
+            throw RunRefused::collapsed($collapse);
+        }
 
         return new Survey($survey->manifest->withKnownHashes($known, $at - 60), $survey->temporary);
     }
 
+    /** @return \Closure(int, int): void writes down how far a look has come, a few times a second, and ends it when it was called off */
+    private function watching(Deployment $deployment): \Closure
+    {
+        $next = 0.0;
+
+        return static function (int $directories, int $entries) use ($deployment, &$next): void {
+            if (microtime(true) < $next) {
+                return;
+            }
+            $next = microtime(true) + self::SECONDS_BETWEEN_LOOKS;
+            $deployment->update(['progress' => ['directories' => $directories, 'entries' => $entries]]);
+            if (Deployment::where('id', $deployment->id)->whereNotNull('called_off_at')->exists()) {
+                throw CalledOff::byAPerson();
+            }
+        };
+    }
+
     /** @param  array<string, int|string|null>  $links */
-    private function draft(Site $site, string $kind, Manifest $target, Policy $policy, Survey $survey, Plan $plan, array $links, ?Person $person): Deployment
+    private function order(Site $site, string $kind, array $links, ?Person $person): Deployment
     {
         $deployment = Deployment::create([
-            'site_id' => $site->id, 'kind' => $kind, 'person_id' => $person?->id, 'state' => Deployment::PLANNED,
-            'seen' => $survey->manifest->digest(), 'policy' => $policy->toArray(), 'counts' => $plan->counts(), 'planned_at' => now(),
+            'site_id' => $site->id,
+            'kind' => $kind,
+            'person_id' => $person?->id,
+            'state' => Deployment::DRAFTING,
+            'policy' => [],
+            'counts' => [],
         ] + $links);
         $deployment->refresh()->setRelation('site', $site);
-        $this->files->keepDraft($deployment, $target, $plan);
-        Record::write('planned', "Plan made for $site->domain: {$deployment->title()}", $site, ['deployment' => $deployment->id]);
 
-        return $deployment;
+        return $deployment->load('package', 'fromBackup', 'undoes.backup', 'person', 'ftpUser');
     }
 
     /** @return list<string> */
@@ -158,7 +307,7 @@ final readonly class Plans
             assert($sink !== false);
             $remote->read($site->root()->child($name), $sink);
             rewind($sink);
-            if ((new PlaceholderPage)->recognises((string) stream_get_contents($sink), $entry->size)) {
+            if ((new PlaceholderPage)->recognises((string) stream_get_contents($sink, 65536), $entry->size)) {
                 $found[] = $name;
             }
         }

@@ -7,6 +7,7 @@ namespace App\Deployments;
 use App\Models\Deployment;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Transfer\CalledOff;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\LaneListener;
 use Cellarium\Core\Transfer\RunListener;
@@ -57,6 +58,7 @@ final class Progress implements LaneListener, RunListener
 
     public function stage(RunStage $stage, int $files, int $bytes): void
     {
+        $this->endIfCalledOff(); // The last moment of the stage that ends here.
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
         $this->lanes = [];
         $this->meter = new SpeedMeter(microtime(true), $bytes);
@@ -95,6 +97,15 @@ final class Progress implements LaneListener, RunListener
         $this->write(false);
     }
 
+    /** Until names are given; after that only the proof is left, and on the way back there is nothing to call off. */
+    private function endIfCalledOff(): void
+    {
+        $endable = in_array($this->stage, [RunStage::Surveying, RunStage::BackingUp, RunStage::Sending], true);
+        if ($endable && Deployment::where('id', $this->deployment->id)->whereNotNull('called_off_at')->exists()) {
+            throw CalledOff::byAPerson();
+        }
+    }
+
     private function write(bool $atOnce): void
     {
         $now = microtime(true);
@@ -113,6 +124,7 @@ final class Progress implements LaneListener, RunListener
             'lanes' => array_map(static fn (array $lane): array => ['subject' => $lane[0], 'bytes' => $lane[1], 'size' => $lane[2]], $this->lanes),
         ];
         $this->deployment->update(['stage' => $this->stage->value, 'progress' => $progress]);
+        $this->endIfCalledOff();
         if ($this->hear !== null) {
             ($this->hear)(['stage' => $this->stage->value] + $progress);
         }

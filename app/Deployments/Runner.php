@@ -6,10 +6,12 @@ namespace App\Deployments;
 
 use App\Accounts\AccountCheck;
 use App\FtpUsers\FtpUsers;
+use App\Backups\Backups;
 use App\Hosting\Connections;
 use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\FtpUser;
+use App\Models\SetAside;
 use App\Models\Site;
 use App\Problem;
 use App\Record\Record;
@@ -17,11 +19,14 @@ use Cellarium\Core\Account\ControlFailure;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\ContentStore;
+use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\ManifestEntry;
+use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Proof\LiveProof;
 use Cellarium\Core\Proof\PageProof;
 use Cellarium\Core\Record\Fields;
-use Cellarium\Core\Transfer\AccountLock;
+use Cellarium\Core\Transfer\NamedLock;
 use Cellarium\Core\Transfer\Run;
 use Cellarium\Core\Transfer\RunEnd;
 use Cellarium\Core\Transfer\RunOrder;
@@ -57,13 +62,17 @@ final readonly class Runner
         }
         $deployment->loadMissing('site.account.client', 'site.account.sites', 'ftpUser.account.sites', 'package', 'backup', 'fromBackup', 'undoes.package');
         $site = $deployment->site;
-        $lock = AccountLock::tryFor($this->files->locks(), (string) $site->account_id);
+        $lock = NamedLock::tryFor($this->files->locks(), ...Places::of($site));
         if ($lock === null) {
             $this->wait($deployment);
 
             return false;
         }
         try {
+            $deployment->refresh(); // Somebody else may have carried it out while the lock was waited for.
+            if (! $deployment->isGoing()) {
+                return true;
+            }
             $deployment->update(['state' => Deployment::RUNNING, 'waits_for_id' => null, 'started_at' => $deployment->started_at ?? now()]);
             $this->finish($deployment, $this->run($deployment, $lock, $hear));
         } finally {
@@ -74,7 +83,7 @@ final readonly class Runner
     }
 
     /** @param  (\Closure(array<string, mixed>): void)|null  $hear */
-    private function run(Deployment $deployment, AccountLock $lock, ?\Closure $hear): RunResult
+    private function run(Deployment $deployment, NamedLock $lock, ?\Closure $hear): RunResult
     {
         $site = $deployment->site;
         $user = $deployment->ftpUser;
@@ -82,17 +91,41 @@ final readonly class Runner
         $root = $user === null || $user->hasEnded() ? $site->root() : ($site->root()->seenFrom($user->path()) ?? throw new Problem("$user->login cannot touch $site->document_root."));
         $user?->update(['used_at' => now()]);
         $progress = new Progress($deployment, fn (TakenBackup $backup) => $this->keepBackup($deployment, $backup), $hear);
-        $pool = new WorkerPool($endpoint, (int) config('cellarium.lanes'), $progress, $lock->stream, $this->connections->slots);
+        $pool = new WorkerPool($endpoint, (int) config('cellarium.lanes'), $progress, $lock->streams, $this->connections->slots);
         [$known, $knownAt] = $this->files->known($site);
         try {
             $run = new Run(
-                $pool, $this->store, $this->shelf, $this->files->journal($deployment), $progress,
-                new LiveProof($this->connections->web(), $site->addresses(), $site->root(), $site->start_pages, hostAddress: $site->leads_elsewhere ? $endpoint->address : null), $this->clock, fn (): ?int => $this->room($site),
+                $pool,
+                $this->store,
+                $this->shelf,
+                $this->files->journal($deployment),
+                $progress,
+                new LiveProof(
+                    $this->connections->web(),
+                    $site->addresses(),
+                    $site->root(),
+                    $site->start_pages,
+                    RunLimits::proofShare(),
+                    $site->leads_elsewhere ? $endpoint->address : null,
+                ),
+                $this->clock,
+                fn (): ?int => $this->room($site),
+                RunIds::isGoing(...),
+                RunLimits::collapseShare(),
+                RunLimits::survey(),
             );
 
             return $run->carryOut(new RunOrder(
-                base_convert((string) $deployment->id, 10, 36).substr(hash('crc32b', (string) config('app.key').$deployment->id), 0, 4), $root, $this->files->target($deployment),
-                Policy::fromFields(new Fields($deployment->policy)), $known, $knownAt, $deployment->seen, $site->start_pages,
+                RunIds::of($deployment->id),
+                $root,
+                $this->files->target($deployment),
+                Policy::fromFields(new Fields($deployment->policy)),
+                $known,
+                $knownAt,
+                $deployment->seen,
+                $site->start_pages,
+                RunLimits::readsAnew($site),
+                $deployment->collapse_accepted,
             ));
         } finally {
             $pool->close();
@@ -120,20 +153,21 @@ final readonly class Runner
     private function keepBackup(Deployment $deployment, TakenBackup $taken): void
     {
         $backup = Backup::create([
-            'site_id' => $deployment->site_id, 'person_id' => $deployment->person_id, 'reason' => 'before_'.$deployment->kind, 'state' => Backup::VERIFIED,
-            'name' => $taken->name, 'files' => count($taken->manifest->files()), 'bytes' => $taken->manifest->bytes(),
-            'fetched_files' => $taken->fetchedFiles, 'fetched_bytes' => $taken->fetchedBytes, 'verified_at' => now(),
-        ]);
+            'site_id' => $deployment->site_id,
+            'person_id' => $deployment->person_id,
+            'reason' => 'before_'.$deployment->kind,
+            'state' => Backup::VERIFIED,
+        ] + Backups::facts($taken));
         $deployment->update(['backup_id' => $backup->id]);
         $this->files->keepKnown($deployment->site, $taken->manifest, $deployment->started_at->getTimestamp());
-        Record::write('backup', "Backup of {$deployment->site->domain} taken and read back: $backup->files files", $deployment->site, ['backup' => $backup->id], $deployment->person);
+        Record::write('backup', "Backup of {$deployment->site->domain} taken: {$backup->readings()}, the stored copy read back", $deployment->site, ['backup' => $backup->id], $deployment->person);
     }
 
     private function finish(Deployment $deployment, RunResult $result): void
     {
         $site = $deployment->site;
         $endedAt = now();
-        $done = $result->end === RunEnd::Proven || $result->end === RunEnd::PutBack;
+        $done = in_array($result->end, [RunEnd::Proven, RunEnd::PutBack, RunEnd::PutBackUnproven], true);
         $this->adoptBackup($deployment, $result);
         if ($done && $deployment->ftpUser?->ends === FtpUser::BY_JOB && ! $deployment->ftpUser->hasEnded()) {
             // Before the end is written down: a run that has ended has nothing open any more.
@@ -157,12 +191,17 @@ final readonly class Runner
                 RunEnd::Proven => Deployment::PROVEN,
                 RunEnd::Refused => Deployment::REFUSED,
                 RunEnd::PutBack => Deployment::PUT_BACK,
+                RunEnd::PutBackUnproven => Deployment::PUT_BACK_UNPROVEN,
                 RunEnd::Unfinished => Deployment::UNFINISHED,
             },
             'held' => $this->needsAPerson($result), 'stage' => null, 'progress' => null, 'ended_at' => $endedAt, 'trouble' => $this->trouble($result),
             'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
+            'addresses' => $result->addresses,
+            'read_back' => $result->readBack,
+            'unproven' => $result->unproven === [] ? null : $result->unproven,
         ] + ($result->plan === null ? [] : ['counts' => $result->plan->counts()]));
         if ($result->end === RunEnd::Proven) {
+            $this->holdSetAside($deployment, $result);
             foreach ($result->proofs as $proof) {
                 $site->proofs()->create(['kind' => 'live', 'ok' => true, 'sentence' => $proof->sentence(), 'made_at' => now()]);
             }
@@ -172,12 +211,46 @@ final readonly class Runner
         Record::write('deployment_'.$result->end->value, $this->sentence($deployment, $result), $site, ['deployment' => $deployment->id], $deployment->person);
     }
 
+    /** What was taken out of the document root is held for its time, listed and restored from there. */
+    private function holdSetAside(Deployment $deployment, RunResult $result): void
+    {
+        foreach ($result->plan?->files(Change::SetAside) ?? [] as $item) {
+            $sha256 = $result->before?->get($item->path)?->sha256;
+            if ($item->live === null || $sha256 === null) {
+                continue;
+            }
+            SetAside::create([
+                'site_id' => $deployment->site_id,
+                'deployment_id' => $deployment->id,
+                'path' => $item->path->toString(),
+                'sha256' => $sha256,
+                'bytes' => $item->live->size,
+                'mode' => $item->live->mode,
+                'set_aside_at' => now(),
+                'held_until' => now()->addDays((int) config('cellarium.set_aside_days')),
+            ]);
+        }
+        if ($deployment->undoes_id !== null && in_array($deployment->kind, [Deployment::RESTORE, Deployment::UNDO], true)) {
+            $back = array_map(static fn (PlanItem $item): string => $item->path->toString(), $result->plan?->files(Change::Add) ?? []);
+            SetAside::held()->where('deployment_id', $deployment->undoes_id)->whereIn('path', $back)->update(['restored_at' => now()]);
+        }
+    }
+
     /** A run killed between taking the backup and writing it down has it in its journal only. */
     private function adoptBackup(Deployment $deployment, RunResult $result): void
     {
         if ($result->backup !== null && $deployment->backup_id === null) {
-            $this->keepBackup($deployment, new TakenBackup($result->backup, $this->shelf->manifest($result->backup), 0, 0));
+            $this->keepBackup($deployment, $this->asTaken($result->backup));
         }
+    }
+
+    private function asTaken(string $name): TakenBackup
+    {
+        $manifest = $this->shelf->manifest($name);
+        $files = count($manifest->files());
+        $readings = array_filter(array_map(static fn (ManifestEntry $file): ?int => $file->readAt, $manifest->files()));
+
+        return new TakenBackup($name, $manifest, 0, 0, $files, $readings === [] ? null : min($readings));
     }
 
     private function lookAgain(Deployment $deployment): void
@@ -205,9 +278,18 @@ final readonly class Runner
         return match ($result->end) {
             RunEnd::Proven => null,
             RunEnd::Refused => "$words Nothing on the server was changed.",
-            RunEnd::PutBack => "$words The old site was put back and is whole again.",
+            RunEnd::PutBack => "$words The old site was put back and is whole again: every file was read back, and the pages were fetched.",
+            RunEnd::PutBackUnproven => "$words The old site was put back, and that is not proven: ".self::few($result->unproven).' not as before. Nothing this server confirms can be relied on until its provider has looked at it; the backup is safe.',
             RunEnd::Unfinished => "$words Putting the old site back did not work either: ".Problem::words($result->notPutBack ?? new \RuntimeException('no reason is known')).($this->needsAPerson($result) ? ' Mend that, then try again here; the backup is safe.' : ' It is tried again by itself; the backup is safe.'),
         };
+    }
+
+    /** @param  list<string>  $names */
+    private static function few(array $names): string
+    {
+        $more = count($names) - 3;
+
+        return implode(', ', array_slice($names, 0, 3)).($more > 0 ? " and $more more are" : (count($names) === 1 ? ' is' : ' are'));
     }
 
     private function sentence(Deployment $deployment, RunResult $result): string
@@ -218,6 +300,7 @@ final readonly class Runner
             RunEnd::Proven => "$what: live and proven in ".($deployment->seconds() ?? 0).' s',
             RunEnd::Refused => "$what: refused before anything was touched. ".$deployment->trouble,
             RunEnd::PutBack => "$what: failed and put back. ".$deployment->trouble,
+            RunEnd::PutBackUnproven => "$what: failed; put back, not proven. ".$deployment->trouble,
             RunEnd::Unfinished => "$what: failed, not yet put back. ".$deployment->trouble,
         };
     }

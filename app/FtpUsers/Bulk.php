@@ -11,7 +11,7 @@ use App\Models\Person;
 use App\Problem;
 use App\Record\Record;
 use Carbon\CarbonImmutable;
-use Cellarium\Core\Transfer\AccountLock;
+use Cellarium\Core\Transfer\NamedLock;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -87,7 +87,7 @@ final readonly class Bulk
     /** One worker at a time: the lock goes with the process that holds it. */
     public function carryOut(BulkChange $change): void
     {
-        $lock = AccountLock::tryFor($this->files->locks(), "bulk-$change->id");
+        $lock = NamedLock::tryFor($this->files->locks(), "bulk-$change->id");
         if ($lock === null) {
             return;
         }

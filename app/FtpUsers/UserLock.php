@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\FtpUsers;
 
 use App\Problem;
-use Cellarium\Core\Transfer\AccountLock;
+use Cellarium\Core\Transfer\NamedLock;
 
 /** One change to the FTP users of an account at a time, over all processes. */
 final class UserLock
@@ -17,10 +17,10 @@ final class UserLock
      *
      * @throws Problem
      */
-    public static function take(string $directory, int $account): AccountLock
+    public static function take(string $directory, int $account): NamedLock
     {
         $until = hrtime(true) + self::PATIENCE_SECONDS * 1_000_000_000;
-        while (($lock = AccountLock::tryFor($directory, "ftp-users-$account")) === null) {
+        while (($lock = NamedLock::tryFor($directory, "ftp-users-$account")) === null) {
             hrtime(true) < $until || throw new Problem('Another change to the FTP users of this account is going on. Try again in a moment.');
             usleep(20_000);
         }

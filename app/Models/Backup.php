@@ -12,13 +12,49 @@ final class Backup extends Model
 {
     public const TAKING = 'taking';
 
+    /** Much less was listed than was known; a person has to say whether that is right. */
+    public const QUESTION = 'question';
+
+    public const CALLED_OFF = 'called_off';
+
     public const VERIFIED = 'verified';
 
     public const FAILED = 'failed';
 
     protected $guarded = ['id'];
 
-    protected $casts = ['verified_at' => 'immutable_datetime'];
+    protected $casts = [
+        'verified_at' => 'immutable_datetime',
+        'taken_over_since' => 'immutable_datetime',
+        'started_at' => 'immutable_datetime',
+        'called_off_at' => 'immutable_datetime',
+        'collapse_accepted' => 'boolean',
+        'progress' => 'array',
+    ];
+
+    /** Why it was taken, in words. */
+    public function why(): string
+    {
+        return match ($this->reason) {
+            'on_demand' => 'asked for',
+            'before_deploy' => 'before a deployment',
+            'before_undo' => 'before an undo',
+            'before_bring_back', 'before_restore' => 'before restoring',
+            default => $this->reason,
+        };
+    }
+
+    /** What was read from the server for it, in a sentence; the stored copy of all of it is read back each time. */
+    public function readings(): string
+    {
+        $rest = match (true) {
+            $this->taken_over_files === 0 => '',
+            $this->taken_over_since === null => "; $this->taken_over_files unchanged since they were sent",
+            default => "; $this->taken_over_files taken from earlier readings, the oldest of {$this->taken_over_since->format('j M Y')}",
+        };
+
+        return "$this->fetched_files of $this->files read from the server".$rest;
+    }
 
     /** @return BelongsTo<Site, $this> */
     public function site(): BelongsTo

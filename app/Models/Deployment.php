@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -15,6 +16,16 @@ final class Deployment extends Model
     public const BRING_BACK = 'bring_back';
 
     public const UNDO = 'undo';
+
+    public const RESTORE = 'restore';
+
+    /** The server is being looked at for the plan. */
+    public const DRAFTING = 'drafting';
+
+    /** No plan came of it; its trouble says why. */
+    public const NOT_PLANNED = 'not_planned';
+
+    public const CALLED_OFF = 'called_off';
 
     public const PLANNED = 'planned';
 
@@ -30,6 +41,9 @@ final class Deployment extends Model
 
     public const PUT_BACK = 'put_back';
 
+    /** Put back, and the server does not show all of it as it was. */
+    public const PUT_BACK_UNPROVEN = 'put_back_unproven';
+
     public const UNFINISHED = 'unfinished';
 
     protected $guarded = ['id'];
@@ -41,6 +55,9 @@ final class Deployment extends Model
         'counts' => 'array',
         'progress' => 'array',
         'proofs' => 'array',
+        'unproven' => 'array',
+        'collapse_accepted' => 'boolean',
+        'called_off_at' => 'immutable_datetime',
         'held' => 'boolean',
         'planned_at' => 'immutable_datetime',
         'started_at' => 'immutable_datetime',
@@ -100,10 +117,23 @@ final class Deployment extends Model
         return in_array($this->state, [self::QUEUED, self::WAITING, self::RUNNING, self::UNFINISHED], true);
     }
 
+    /** The directory inside the document root that it goes to; null for the document root itself. */
+    public function place(): ?RemotePath
+    {
+        return $this->directory === null ? null : RemotePath::fromString($this->directory);
+    }
+
+    /** Whether there never was a plan to show. */
+    public function hasNoPlan(): bool
+    {
+        return in_array($this->state, [self::DRAFTING, self::NOT_PLANNED], true) || ($this->state === self::CALLED_OFF && $this->planned_at === null);
+    }
+
     public function title(): string
     {
         return match ($this->kind) {
             self::BRING_BACK => 'Bring back the backup of '.$this->fromBackup?->verified_at?->format('j M H:i'),
+            self::RESTORE => 'Restore files set aside on '.$this->undoes?->ended_at?->format('j M H:i'),
             self::UNDO => 'One step back from '.($this->undoes?->title() ?? 'a deployment'),
             default => ($this->package?->title() ?? 'a package').($this->directory === null ? '' : " into $this->directory"),
         };

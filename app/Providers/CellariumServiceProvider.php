@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Deployments\Recovery;
 use App\Hosting\Connections;
+use App\Problem;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\ContentStore;
@@ -49,7 +51,11 @@ final class CellariumServiceProvider extends ServiceProvider
     public function boot(): void
     {
         // Between its jobs a worker closes the connections it no longer uses.
-        Queue::looping(fn () => $this->app->make(Connections::class)->pool->tend());
+        Queue::looping(function (): void {
+            $this->app->make(Connections::class)->pool->tend();
+            // A database that is away is told of by the worker itself.
+            rescue(fn () => $this->app->make(Recovery::class)->soon(), null, static fn (\Throwable $failure): bool => ! Problem::isExpected($failure));
+        });
         Date::use(CarbonImmutable::class);
         Model::preventLazyLoading(! $this->app->isProduction() && $this->app->runningUnitTests());
         Model::preventSilentlyDiscardingAttributes();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Today;
 
 use App\Models\Account;
+use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\View\Amount;
@@ -43,6 +44,19 @@ final readonly class Concerns
 
     /** @return list<Concern> */
     private static function unfinished(): array
+    {
+        $unproven = Deployment::with('site')->where('state', Deployment::PUT_BACK_UNPROVEN)->where('ended_at', '>', now()->subDays(14))->get()->map(static fn (Deployment $run): Concern => new Concern(
+            'unproven', Urgency::Now, 'Put back, not proven', $run->site->domain, (string) $run->trouble, 'Look', "/deployments/$run->id",
+        ))->values()->all();
+        $asked = Backup::with('site')->where('state', Backup::QUESTION)->get()->map(static fn (Backup $backup): Concern => new Concern(
+            'question', Urgency::Now, 'Backup waits for an answer', $backup->site->domain, (string) $backup->trouble, 'Answer', "/backups?site=$backup->site_id",
+        ))->values()->all();
+
+        return [...$unproven, ...$asked, ...self::notPutBack()];
+    }
+
+    /** @return list<Concern> */
+    private static function notPutBack(): array
     {
         return Deployment::with('site')->where('state', Deployment::UNFINISHED)->get()->map(static fn (Deployment $run): Concern => new Concern(
             'unfinished', Urgency::Now, 'Not yet put back', $run->site->domain, (string) $run->trouble, 'Look', "/deployments/$run->id",

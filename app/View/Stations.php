@@ -30,15 +30,15 @@ final class Stations
         $running = in_array($state, [Deployment::RUNNING, Deployment::QUEUED, Deployment::WAITING], true);
         $backedUp = $deployment->backup?->verified_at !== null;
         $proven = $state === Deployment::PROVEN;
-        $broken = in_array($state, [Deployment::PUT_BACK, Deployment::UNFINISHED], true);
+        $broken = in_array($state, [Deployment::PUT_BACK, Deployment::PUT_BACK_UNPROVEN, Deployment::UNFINISHED], true);
 
         return [
             ['name' => $deployment->kind === Deployment::DEPLOY ? 'Package' : 'Source', 'state' => self::DONE, 'note' => self::source($deployment)],
             ['name' => 'Destination', 'state' => $site->root_proven_at !== null ? self::DONE : self::OPEN, 'note' => $site->root_proven_at !== null ? 'root proven' : 'root not proven yet'],
             ['name' => 'Plan', 'state' => $state === Deployment::PLANNED ? self::HERE : ($state === Deployment::REFUSED && ! $backedUp ? self::FAILED : self::DONE), 'note' => self::planNote($deployment, $broken)],
             ['name' => 'Backup', 'state' => $backedUp ? self::DONE : ($running ? self::HERE : self::OPEN), 'note' => $backedUp ? Amount::files($deployment->backup->files).' read back' : ($running ? self::waiting($deployment) : 'before anything else')],
-            ['name' => 'Replace', 'state' => $proven || $stage === RunStage::Proving ? self::DONE : ($broken ? self::FAILED : ($backedUp && $running ? self::HERE : self::OPEN)), 'note' => $broken ? ($state === Deployment::PUT_BACK ? 'failed and put back' : 'not yet put back') : ($proven ? Amount::files($sends).' sent' : Amount::files($sends).' to send')],
-            ['name' => 'Proof', 'state' => $proven ? self::DONE : ($stage === RunStage::Proving ? self::HERE : self::OPEN), 'note' => $proven ? self::proofs(count($deployment->proofs ?? [])) : 'through the domain'],
+            ['name' => 'Replace', 'state' => $proven || $stage === RunStage::Proving ? self::DONE : ($broken ? self::FAILED : ($backedUp && $running ? self::HERE : self::OPEN)), 'note' => $broken ? self::brokenNote($state) : ($proven ? Amount::files($sends).' sent' : Amount::files($sends).' to send')],
+            ['name' => 'Proof', 'state' => $proven ? self::DONE : ($stage === RunStage::Proving ? self::HERE : self::OPEN), 'note' => $proven ? self::proofs(count($deployment->proofs ?? []), $deployment->addresses) : 'through the domain'],
         ];
     }
 
@@ -47,6 +47,7 @@ final class Stations
         $notes = count($deployment->package->findings ?? []);
 
         return match (true) {
+            $deployment->kind === Deployment::RESTORE => 'set aside, held here',
             $deployment->kind !== Deployment::DEPLOY => 'a backup, read back',
             $notes === 0 => 'checked',
             default => "checked, $notes ".($notes === 1 ? 'note' : 'notes'),
@@ -73,8 +74,22 @@ final class Stations
         };
     }
 
-    private static function proofs(int $pages): string
+    private static function brokenNote(string $state): string
     {
-        return $pages === 1 ? '1 address fetched' : "$pages addresses fetched";
+        return match ($state) {
+            Deployment::PUT_BACK => 'failed and put back',
+            Deployment::PUT_BACK_UNPROVEN => 'put back, not proven',
+            default => 'not yet put back',
+        };
+    }
+
+    /** @param  int  $all  addresses that could have been fetched; 0 where that was not counted yet */
+    private static function proofs(int $pages, int $all): string
+    {
+        return match (true) {
+            $all > $pages => "$pages of $all addresses fetched",
+            $pages === 1 => '1 address fetched',
+            default => "$pages addresses fetched",
+        };
     }
 }

@@ -28,9 +28,4 @@ final class SurveyStopped extends RuntimeException
     {
         return new self("$path holds the same as the two directories above it: the server goes round in a circle there. Ask the provider what this directory is.");
     }
-
-    public static function cancelled(): self
-    {
-        return new self('It was called off.');
-    }
 }

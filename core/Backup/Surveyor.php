@@ -19,11 +19,11 @@ use Cellarium\Core\Transfer\TransferPool;
 /** Lists a directory with all below it. A directory that could not be listed is a failure, never an empty one. */
 final readonly class Surveyor
 {
-    /** @param  (\Closure(int, int): bool)|null  $carryOn  hears directories and entries seen so far; false calls it off */
+    /** @param  (\Closure(int, int): void)|null  $hear  is told the directories and entries seen so far; may throw CalledOff */
     public function __construct(
         private TransferPool $pool,
         private SurveyLimits $limits = new SurveyLimits,
-        private ?\Closure $carryOn = null,
+        private ?\Closure $hear = null,
     ) {
     }
 
@@ -48,9 +48,7 @@ final readonly class Surveyor
             })();
             $this->pool->run($jobs, function (Job $job, JobResult $result) use ($seen, $until, &$next): void {
                 array_push($next, ...$seen->take($job->path, $result->entries));
-                if ($this->carryOn !== null && ! ($this->carryOn)($seen->directories, $seen->count())) {
-                    throw SurveyStopped::cancelled();
-                }
+                $this->hear === null ?: ($this->hear)($seen->directories, $seen->count());
                 if (hrtime(true) > $until) {
                     throw SurveyStopped::tooLong($this->limits->seconds, $seen->count());
                 }

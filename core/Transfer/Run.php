@@ -70,7 +70,7 @@ final readonly class Run
             $plan = $this->plan($order, $before, $lost);
         } catch (RunRefused $refused) {
             return new RunResult(RunEnd::Refused, $this->backupName(), cause: $refused);
-        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|PlanImpossible $failure) {
+        } catch (TransferFailed|StoreFailure|SurveyStopped|CalledOff|PathRefused|PlanImpossible $failure) {
             return $lost
                 ? new RunResult(RunEnd::Unfinished, $this->backupName(), cause: new \RuntimeException(self::CUT_OFF), notPutBack: $failure)
                 : new RunResult(RunEnd::Refused, $this->backupName(), cause: RunRefused::notPossible($failure));
@@ -83,7 +83,7 @@ final readonly class Run
                 $replacing->carryOut($plan, $this->surveyor->survey($order->root)->temporaryOf($order->id));
 
                 return $this->prove($order, $plan, $before, $backup);
-            } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|PathRefused $failure) {
+            } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|CalledOff|PathRefused $failure) {
                 $cause = $failure;
                 try {
                     $this->journal->keep('cause', $failure->getMessage());
@@ -127,7 +127,7 @@ final readonly class Run
         }
         $this->listener->stage(RunStage::Surveying, 0, 0);
         $survey = $this->surveyor->survey($order->root);
-        $this->settleOthers($survey);
+        $this->settleOthers($order, $survey);
         $listed = $survey->manifest;
         if ($order->seen !== null && $listed->digest() !== $order->seen) {
             throw RunRefused::changedSincePlanned();
@@ -153,9 +153,12 @@ final readonly class Run
      * @throws RunRefused when another run is at work here, through whichever account
      * @throws TransferFailed
      */
-    private function settleOthers(Survey $survey): void
+    private function settleOthers(RunOrder $order, Survey $survey): void
     {
         foreach ($survey->temporary as $run => $files) {
+            if ((string) $run === $order->id) {
+                continue;
+            }
             $going = $this->isGoing === null ? null : ($this->isGoing)((string) $run);
             if ($going === true) {
                 throw RunRefused::placeInUse();
@@ -201,7 +204,7 @@ final readonly class Run
         $this->journal->note(Mark::Proven);
         $addresses = $this->proof?->count($plan, $after) ?? 0;
 
-        return new RunResult(RunEnd::Proven, $backup, $plan, $after, $proofs, addresses: $addresses, readBack: $read);
+        return new RunResult(RunEnd::Proven, $backup, $plan, $after, $proofs, addresses: $addresses, readBack: $read, before: $before);
     }
 
     /**

@@ -23,13 +23,17 @@ final class Worker
 
     private string $buffer = '';
 
-    /** @param  resource|null  $inherit a lock's stream; held as long as any process has it open */
-    public function __construct(public readonly int $lane, Endpoint $endpoint, $inherit)
+    /** @param  list<resource>  $inherit  streams of a lock; held as long as any process has them open */
+    public function __construct(public readonly int $lane, Endpoint $endpoint, array $inherit)
     {
         $pipes = [];
+        $descriptors = [['pipe', 'r'], ['pipe', 'w']];
+        foreach ($inherit as $index => $stream) {
+            $descriptors[3 + $index] = $stream;
+        }
         $process = proc_open(
             [PHP_BINARY, '-d', 'opcache.enable_cli=0', __DIR__.'/worker.php'],
-            [0 => ['pipe', 'r'], 1 => ['pipe', 'w']] + ($inherit === null ? [] : [3 => $inherit]),
+            $descriptors,
             $pipes, null, ['PATH' => (string) getenv('PATH')],
         );
         if ($process === false) {

@@ -44,13 +44,13 @@ final class WorkerPool implements TransferPool
     /**
      * @param  int  $lanes  connections at the most
      * @param  HostSlots|null  $slots  what all processes together may have to the host; a lane without one stands still
-     * @param  resource|null  $inherit  see Worker
+     * @param  list<resource>  $inherit  see Worker
      */
     public function __construct(
         private readonly Endpoint $endpoint,
         int $lanes,
         private readonly ?LaneListener $listener = null,
-        private $inherit = null,
+        private readonly array $inherit = [],
         private readonly ?HostSlots $slots = null,
     ) {
         $this->lanes = range(0, max(1, $lanes) - 1);

@@ -13,5 +13,35 @@ return new class extends Migration
         Schema::table('accounts', function (Blueprint $table): void {
             $table->string('tls_use', 20)->nullable();
         });
+        Schema::table('deployments', function (Blueprint $table): void {
+            $table->unsignedInteger('addresses')->default(0);
+            $table->unsignedInteger('read_back')->default(0);
+            $table->json('unproven')->nullable();
+            $table->string('question', 20)->nullable();
+            $table->boolean('collapse_accepted')->default(false);
+            $table->dateTime('called_off_at')->nullable();
+        });
+        Schema::table('backups', function (Blueprint $table): void {
+            $table->unsignedInteger('taken_over_files')->default(0);
+            $table->dateTime('taken_over_since')->nullable();
+            $table->dateTime('started_at')->nullable();
+            $table->dateTime('called_off_at')->nullable();
+            $table->boolean('collapse_accepted')->default(false);
+            $table->json('progress')->nullable();
+        });
+        Schema::create('set_asides', function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('site_id')->constrained();
+            $table->foreignId('deployment_id')->constrained();
+            $table->string('path', 1000);
+            $table->string('sha256', 64);
+            $table->unsignedBigInteger('bytes');
+            $table->unsignedSmallInteger('mode')->nullable();
+            $table->dateTime('set_aside_at');
+            $table->dateTime('held_until')->index();
+            $table->dateTime('restored_at')->nullable();
+            $table->timestamps();
+            $table->index(['site_id', 'held_until']);
+        });
     }
 };

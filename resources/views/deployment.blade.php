@@ -2,8 +2,8 @@
     <x-slot:where>
         <x-where :client="$account->client">
             <a href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a><i>›</i><b>{{ $site->domain }}</b><i>›</i><code>{{ $site->document_root }}</code>
-            <x-slot:facts><span>{{ $deployment->title() }}@if ($deployment->kind === 'deploy'), built site @endif</span><span>plan made {{ $deployment->planned_at->format($deployment->planned_at->isToday() ? 'H:i' : 'j M H:i') }}</span></x-slot:facts>
+            <x-slot:facts><span>{{ $deployment->title() }}@if ($deployment->kind === 'deploy'), built site @endif</span>@if ($deployment->planned_at)<span>plan made {{ $deployment->planned_at->format($deployment->planned_at->isToday() ? 'H:i' : 'j M H:i') }}</span>@endif</x-slot:facts>
         </x-where>
     </x-slot:where>
-    @include('parts.deployment')
+    @include($plan === null ? 'parts.drafting' : 'parts.deployment')
 </x-page>

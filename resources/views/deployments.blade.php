@@ -9,7 +9,7 @@
                     <td><svg class="band" width="6" height="16" aria-hidden="true"><rect width="6" height="16" rx="2" fill="{{ $run->site->account->client->colour }}"/></svg> {{ $run->site->domain }}</td>
                     <td>{{ $run->state === 'planned' ? 'planned '.$run->planned_at->format('j M H:i') : $run->ended_at?->format('j M Y H:i') }}</td>
                     <td>@include('parts.state', ['run' => $run])</td>
-                    <td>{{ $run->counts['added']['files'] }} added, {{ $run->counts['replaced']['files'] }} replaced{{ $run->counts['set_aside']['files'] > 0 ? ', '.$run->counts['set_aside']['files'].' set aside' : '' }}</td>
+                    <td>@if ($run->counts !== []){{ $run->counts['added']['files'] }} added, {{ $run->counts['replaced']['files'] }} replaced{{ $run->counts['set_aside']['files'] > 0 ? ', '.$run->counts['set_aside']['files'].' set aside' : '' }}@endif</td>
                     <td>{{ $run->seconds() === null ? '' : \App\View\Amount::seconds($run->seconds()) }}</td><td>{{ $run->person?->shortName() ?? 'console' }}</td></tr>
             @endforeach</tbody>
         </table>@endif

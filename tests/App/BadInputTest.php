@@ -77,8 +77,8 @@ final class BadInputTest extends AppTestCase
 
         $this->account->update(['host' => 'nowhere.invalid', 'secret' => StandinHost::PASSWORD]);
         $this->from('/deployments/new')->followingRedirects()->post('/deployments', ['site' => $this->site->id, 'package' => $package->id])
-            ->assertOk()->assertSee('the name does not resolve')->assertSee('give the address from the provider');
-        self::assertSame(0, Deployment::count());
+            ->assertOk()->assertSee('the name does not resolve')->assertSee('give the address from the provider')->assertSee('Nothing on the server was changed');
+        self::assertSame([Deployment::NOT_PLANNED, Deployment::NOT_PLANNED], Deployment::pluck('state')->all());
         self::assertSame($before, self::contents($this->host->home));
     }
 

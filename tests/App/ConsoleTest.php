@@ -23,7 +23,7 @@ final class ConsoleTest extends AppTestCase
         self::assertSame(['files' => 4, 'bytes' => $bytes], $report['added']);
         self::assertSame([0, 0, 0, 1], [$report['replaced']['files'], $report['same']['files'], $report['kept']['files'], $report['set_aside']['files']]);
         self::assertSame([1, true], [$report['backup']['files'], $report['backup']['verified']]);
-        self::assertSame(['url' => "http://site.example:{$this->host->webPort}/", 'status' => 200, 'matches' => true], $report['proof']);
+        self::assertSame(['url' => "http://site.example:{$this->host->webPort}/", 'status' => 200, 'matches' => true, 'fetched' => 5, 'addresses' => 5, 'read_back' => 0], $report['proof']);
         self::assertGreaterThan(0, $report['seconds']);
         self::assertSame('<h1>New</h1>', file_get_contents($this->root().'/index.html'));
         self::assertFileDoesNotExist($this->root().'/default.htm');
@@ -53,6 +53,7 @@ final class ConsoleTest extends AppTestCase
         [$status, $backup] = $this->artisanJson('backup', 'site.example');
         self::assertSame([0, 1, 1, true], [$status, $backup['files'], $backup['fetched'], $backup['verified']]);
         self::assertNotNull(Backup::findOrFail($backup['id'])->verified_at);
+        self::assertSame([0, null], [$backup['taken_over'], $backup['taken_over_since']]);
         [$status, $found] = $this->artisanJson('inspect', $this->zip());
         self::assertSame([0, 'stones', '1.0', 'stones', 'index.html', 4], [$status, $found['name'], $found['version'], $found['wrapper'], $found['start_page'], $found['files']]);
         [$status, $accounts] = $this->artisanJson('accounts');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Deployments\Places;
 use App\Deployments\Plans;
 use App\Deployments\Recovery;
 use App\Deployments\RunFiles;
@@ -12,7 +13,7 @@ use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\Models\RecordEntry;
 use App\Today\Concerns;
-use Cellarium\Core\Transfer\AccountLock;
+use Cellarium\Core\Transfer\NamedLock;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
@@ -26,7 +27,7 @@ final class RunsTest extends AppTestCase
         $second = app(Plans::class)->deploy($this->site, $this->package());
         $second->update(['state' => Deployment::QUEUED]);
         $before = self::contents($this->root());
-        $lock = AccountLock::tryFor(app(RunFiles::class)->locks(), (string) $this->account->id);
+        $lock = NamedLock::tryFor(app(RunFiles::class)->locks(), ...Places::of($this->site));
         self::assertNotNull($lock);
         self::assertFalse(app(Runner::class)->carryOut($second));
         $second->refresh();
@@ -106,7 +107,8 @@ final class RunsTest extends AppTestCase
         file_put_contents($this->root().'/about.html', 'edited by hand');
         $this->actingAs($this->person)->from("/deployments/$run->id")->followingRedirects()->post("/deployments/$run->id/undo")
             ->assertOk()->assertSee('about.html changed on the server since this deployment');
-        self::assertSame(1, Deployment::count());
+        self::assertSame(Deployment::NOT_PLANNED, Deployment::latest('id')->firstOrFail()->state);
+        $this->get('/deployments')->assertOk()->assertSee('no plan');
         $backup = $run->backup_id;
         $this->post("/backups/$backup/bring-back")->assertRedirect();
         $back = Deployment::latest('id')->firstOrFail();

@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Accounts\ConnectAccount;
 use App\Deployments\CarryOutDeployment;
+use App\Deployments\MakePlan;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Deployment;
@@ -32,9 +33,10 @@ final class SecretsTest extends AppTestCase
         $package = $this->package();
         $this->post('/deployments', ['site' => $this->site->id, 'package' => $package->id, 'user' => $user->id])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
+        (new MakePlan($run->id))->handle(app(\App\Deployments\Plans::class), app(\App\Deployments\RunFiles::class));
         $this->post("/deployments/$run->id/start")->assertRedirect();
-        self::assertSame(1, DB::table('jobs')->count());
-        $texts['job payload'] = (string) DB::table('jobs')->value('payload');
+        self::assertSame(2, DB::table('jobs')->count());
+        $texts['job payload'] = DB::table('jobs')->pluck('payload')->implode("\n");
 
         $handed = $this->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])->assertOk();
         self::assertStringContainsString($secrets[2], (string) $handed->getContent(), 'the one hand-over shows it');

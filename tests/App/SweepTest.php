@@ -9,7 +9,7 @@ use App\Accounts\SweepAccount;
 use App\Hosting\Connections;
 use App\Models\RecordEntry;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\AccountLock;
+use Cellarium\Core\Transfer\NamedLock;
 use Illuminate\Support\Facades\DB;
 
 /** The sweep looks at what is due, gently, and Today tells what changed. */
@@ -64,7 +64,7 @@ final class SweepTest extends AppTestCase
 
         config(['queue.default' => 'database']);
         $tried = $this->account->refresh()->tried_at;
-        $lock = AccountLock::tryFor("$this->var/locks", 'sweep-'.substr(hash('sha256', $this->account->host), 0, 24));
+        $lock = NamedLock::tryFor("$this->var/locks", 'sweep-'.substr(hash('sha256', $this->account->host), 0, 24));
         $sweep();
         self::assertEquals($tried, $this->account->refresh()->tried_at);
         self::assertSame(1, DB::table('jobs')->where('queue', 'sweep')->count(), 'it comes back later');

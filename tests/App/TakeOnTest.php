@@ -119,7 +119,7 @@ final class TakeOnTest extends AppTestCase
         self::assertSame(['name', 'ok', 'evidence', 'cause', 'next'], array_keys($report['rungs'][0]));
         $this->account->update(['port' => $this->host->ftpPort]);
         [$status, $report] = $this->artisanJson('connect', (string) $this->account->id);
-        self::assertSame([0, true, 8], [$status, $report['ok'], count($report['rungs'])]);
+        self::assertSame([0, true, 9], [$status, $report['ok'], count($report['rungs'])]);
         self::assertContains('EPSV', $report['features']);
         $this->get('/')->assertDontSee('Does not connect');
     }

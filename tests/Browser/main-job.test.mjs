@@ -133,7 +133,7 @@ test('the live page shows the new site and the FTP user is closed', async () => 
 });
 
 test('one step back leaves the state before, byte for byte', async () => {
-    await page.getByRole('button', { name: 'Go back one step' }).click();
+    await page.getByRole('button', { name: 'Undo this deployment' }).click();
     await page.getByRole('heading', { name: /What will change/ }).waitFor();
     await page.getByRole('button', { name: 'Back up, then replace' }).click();
     await page.getByRole('heading', { name: /What changed/ }).waitFor({ timeout: 120000 });
@@ -143,7 +143,7 @@ test('one step back leaves the state before, byte for byte', async () => {
 test('all of it is in the record', async () => {
     await page.goto(`${base}/record?q=Pilgrim`);
     const text = await page.textContent('table');
-    for (const words of ['Connected to ftp.ternmast.example', 'A token put into /public_html', 'FTP user stones-job@pilgrimstones.example created; landing in /public_html and proven', 'Settings of stones-job', 'Backup of pilgrimstones.example taken and read back', 'live and proven', 'its sign-in is refused', 'One step back']) {
+    for (const words of ['Connected to ftp.ternmast.example', 'A token put into /public_html', 'FTP user stones-job@pilgrimstones.example created; landing in /public_html and proven', 'Settings of stones-job', 'Backup of pilgrimstones.example taken', 'live and proven', 'its sign-in is refused', 'One step back']) {
         assert.ok(text.includes(words), words);
     }
     // A form that is refused is answered 422, which Chromium writes down.

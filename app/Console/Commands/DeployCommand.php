@@ -93,7 +93,7 @@ final class DeployCommand extends CellariumCommand
         foreach ($deployment->counts as $change => $count) {
             $this->components->twoColumnDetail(str_replace('_', ' ', $change), "{$count['files']} files, {$count['bytes']} bytes");
         }
-        $this->components->twoColumnDetail('backup', "number $deployment->backup_id, {$deployment->backup?->files} files, read back");
+        $this->components->twoColumnDetail('backup', "number $deployment->backup_id, {$deployment->backup?->files} files. {$deployment->backup?->readings()}; the stored copy was read back");
         $this->components->info("{$deployment->site->domain} is live and proven in {$deployment->seconds()} s");
     }
 
@@ -110,8 +110,9 @@ final class DeployCommand extends CellariumCommand
             'package' => $deployment->package?->title(),
             'deployment' => $deployment->id,
         ] + $deployment->counts + [
-            'backup' => $backup === null ? null : ['id' => $backup->id, 'files' => $backup->files, 'bytes' => (int) $backup->bytes, 'verified' => $backup->verified_at !== null],
-            'proof' => $start === null ? null : ['url' => $start['url'], 'status' => $start['status'], 'matches' => $start['matches']],
+            'backup' => $backup === null ? null : ['id' => $backup->id, 'files' => $backup->files, 'bytes' => (int) $backup->bytes, 'verified' => $backup->verified_at !== null, 'fetched' => $backup->fetched_files, 'taken_over' => $backup->taken_over_files, 'taken_over_since' => $backup->taken_over_since?->toIso8601String()],
+            'proof' => $start === null ? null : ['url' => $start['url'], 'status' => $start['status'], 'matches' => $start['matches'], 'fetched' => count($deployment->proofs), 'addresses' => $deployment->addresses, 'read_back' => $deployment->read_back],
+            'unproven' => $deployment->unproven ?? [],
             'seconds' => $deployment->seconds(),
         ] + ($deployment->trouble === null ? [] : ['error' => $deployment->trouble]);
     }

@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Backups\TakeBackup;
+use App\Deployments\MakePlan;
 use App\Deployments\Plans;
 use App\Models\Backup;
 use App\Models\Person;
 use App\Models\Site;
+use App\Record\Record;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -36,11 +38,32 @@ final class BackupController
         return redirect("/backups?site=$site->id");
     }
 
+    public function callOff(Backup $backup): RedirectResponse
+    {
+        Backup::where(['id' => $backup->id, 'state' => Backup::TAKING])->whereNull('called_off_at')->update(['called_off_at' => now()]);
+
+        return redirect("/backups?site=$backup->site_id");
+    }
+
+    /** Much less is listed than was known, and somebody has looked: it is right, and the backup is taken. */
+    public function accept(Backup $backup): RedirectResponse
+    {
+        $backup->load('site.account');
+        $accepted = ['state' => Backup::TAKING, 'trouble' => null, 'collapse_accepted' => true, 'started_at' => null];
+        if (Backup::where(['id' => $backup->id, 'state' => Backup::QUESTION])->update($accepted) === 1) {
+            Record::write('accepted', "{$backup->site->domain}: that much less is on the server than before is right", $backup->site, ['backup' => $backup->id]);
+            TakeBackup::dispatch($backup->id);
+        }
+
+        return redirect("/backups?site=$backup->site_id");
+    }
+
     public function bringBack(Request $request, Backup $backup, Plans $plans): RedirectResponse
     {
         $backup->load('site.account.client', 'site.account.sites');
         $person = $request->user();
-        $deployment = $plans->bringBack($backup, $person instanceof Person ? $person : null);
+        $deployment = $plans->orderBringBack($backup, $person instanceof Person ? $person : null);
+        MakePlan::dispatch($deployment->id);
 
         return redirect("/deployments/$deployment->id");
     }

@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Deployments\CarryOutDeployment;
+use App\Deployments\MakePlan;
 use App\Deployments\Plans;
 use App\Deployments\RunFiles;
 use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\Models\Package;
 use App\Models\Person;
+use App\Models\SetAside;
 use App\Models\Site;
 use App\Problem;
 use App\Record\Record;
@@ -53,7 +55,8 @@ final class DeploymentController
         $given = $request->validate(['site' => ['required', 'integer', 'exists:sites,id'], 'package' => ['required', 'integer', 'exists:packages,id'], 'user' => ['nullable', 'integer'], 'place' => ['nullable', 'string', 'max:1000']]);
         $site = Site::with('account.client', 'account.sites')->findOrFail($given['site']);
         $user = isset($given['user']) ? FtpUser::with('account.sites')->where(['account_id' => $site->account_id, 'state' => FtpUser::OPEN])->findOrFail($given['user']) : null;
-        $deployment = $plans->deploy($site, Package::findOrFail($given['package']), $user, $this->person($request), isset($given['place']) ? RemotePath::fromString($given['place']) : null);
+        $deployment = $plans->orderDeploy($site, Package::findOrFail($given['package']), $user, $this->person($request), isset($given['place']) ? RemotePath::fromString($given['place']) : null);
+        MakePlan::dispatch($deployment->id);
 
         return redirect("/deployments/$deployment->id");
     }
@@ -96,15 +99,54 @@ final class DeploymentController
     public function undo(Request $request, Deployment $deployment, Plans $plans): RedirectResponse
     {
         $deployment->load('site.account.client', 'site.account.sites', 'backup', 'package', 'fromBackup', 'undoes.package');
-        $back = $plans->undo($deployment, $this->person($request));
+        $back = $plans->orderUndo($deployment, $this->person($request));
+        MakePlan::dispatch($back->id);
 
         return redirect("/deployments/$back->id");
+    }
+
+    /** What a deployment set aside, back where it was. */
+    public function restore(Request $request, Deployment $deployment, Plans $plans): RedirectResponse
+    {
+        $deployment->load('site.account.client', 'site.account.sites');
+        $back = $plans->orderRestore($deployment, $this->person($request));
+        MakePlan::dispatch($back->id);
+
+        return redirect("/deployments/$back->id");
+    }
+
+    /** Ends a look or a run; what was begun on the server is put back. */
+    public function callOff(Deployment $deployment): RedirectResponse
+    {
+        $deployment->load('site.account');
+        if (Deployment::where('id', $deployment->id)->whereNull('called_off_at')->whereNull('ended_at')->update(['called_off_at' => now()]) === 1) {
+            Record::write('called_off', "{$deployment->title()} on {$deployment->site->domain} called off", $deployment->site, ['deployment' => $deployment->id]);
+        }
+        Deployment::where('id', $deployment->id)->where('state', Deployment::DRAFTING)->whereNull('started_at')->update(['state' => Deployment::CALLED_OFF]);
+
+        return redirect("/deployments/$deployment->id");
+    }
+
+    /** Much less is listed than was known, and somebody has looked: it is right. */
+    public function accept(Deployment $deployment): RedirectResponse
+    {
+        $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
+        $accepted = ['state' => Deployment::DRAFTING, 'question' => null, 'trouble' => null, 'collapse_accepted' => true, 'started_at' => null];
+        if (Deployment::where('id', $deployment->id)->where('question', 'collapsed')->update($accepted) === 1) {
+            Record::write('accepted', "{$deployment->site->domain}: that much less is on the server than before is right", $deployment->site, ['deployment' => $deployment->id]);
+            MakePlan::dispatch($deployment->id);
+        }
+
+        return redirect("/deployments/$deployment->id");
     }
 
     /** @return array<string, mixed> */
     private function facts(Deployment $deployment): array
     {
         $deployment->load('site.account.client', 'package', 'backup', 'fromBackup', 'undoes.package', 'ftpUser', 'person', 'waitsFor.site', 'waitsFor.package');
+        if ($deployment->hasNoPlan()) {
+            return ['deployment' => $deployment, 'site' => $deployment->site, 'account' => $deployment->site->account, 'plan' => null];
+        }
         $plan = $this->files->plan($deployment);
         $rows = FileTree::ofPlan($plan);
         $shown = count($rows) <= self::MOST_ROWS ? $rows : array_slice(array_values(array_filter($rows, static fn (array $row): bool => $row['directory'] || ($row['item']?->change->touches() ?? false))), 0, self::MOST_ROWS);
@@ -113,6 +155,7 @@ final class DeploymentController
             'deployment' => $deployment, 'site' => $deployment->site, 'account' => $deployment->site->account, 'plan' => $plan, 'counts' => $plan->counts(),
             'rows' => $shown, 'hidden' => count($rows) - count($shown), 'clashes' => $plan->caseClashes(), 'waves' => $plan->waves($deployment->site->start_pages),
             'stations' => Stations::of($deployment, $plan),
+            'aside' => SetAside::held()->where('deployment_id', $deployment->id)->orderBy('path')->limit(50)->get(),
         ];
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Accounts\AccountForm;
+use App\Deployments\RunIds;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Client;
@@ -17,7 +18,6 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Str;
 
 /** Takes accounts on from letters and by hand, changes them, and tries what was typed without keeping it. */
 final class TakeOnController
@@ -89,7 +89,7 @@ final class TakeOnController
     {
         $connections = app(Connections::class);
         $account = (new Account)->forceFill($values + ['secret' => $known->secret ?? '', 'private_key' => $known?->private_key]);
-        $probe = TemporaryName::of(strtolower(Str::random(12)), 0);
+        $probe = TemporaryName::of(RunIds::ofProbe(), 0);
         $ascent = $connections->ladder()->climb($connections->endpointAsSaved($account), $known?->known_address, [], null, $probe);
 
         return $this->form($form, $known, ['rungs' => array_map(static fn (Rung $rung): array => $rung->toArray(), $ascent->rungs), 'held' => $ascent->holds(), 'pin' => $values['pin']]);

@@ -1,17 +1,54 @@
 @use('App\View\Amount')
-<div id="backups" @if ($taking) hx-get="/backups{{ $site ? '?site='.$site->id : '' }}" hx-trigger="every 1s" hx-swap="outerHTML" @endif>
+@use('App\Models\Backup')
+<div id="backups"
+    @if ($taking)
+    hx-get="/backups{{ $site ? '?site='.$site->id : '' }}" hx-trigger="every 1s" hx-swap="outerHTML"
+    @endif
+>
 @if ($backups->isEmpty())<p class="calm">No backup yet.</p>@else
 <table class="facts-table is-roomy">
-    <thead><tr><th>Number</th>@if ($site === null)<th>Site</th>@endif<th>Taken</th><th>Why</th><th>Holds</th><th>Fetched for it</th><th>Proof</th><th></th></tr></thead>
-    <tbody>@foreach ($backups as $backup)
-        <tr><td>{{ $backup->id }}</td>
-            @if ($site === null)<td><svg class="band" width="6" height="16" aria-hidden="true"><rect width="6" height="16" rx="2" fill="{{ $backup->site->account->client->colour }}"/></svg> <a href="/backups?site={{ $backup->site_id }}">{{ $backup->site->domain }}</a></td>@endif
+    <thead><tr><th>Number</th>@if ($site === null)<th>Site</th>@endif<th>Taken</th><th>Why</th><th>Holds</th><th>Read from the server</th><th>Proof</th><th></th></tr></thead>
+    <tbody>
+    @foreach ($backups as $backup)
+        <tr>
+            <td>{{ $backup->id }}</td>
+            @if ($site === null)
+                <td>
+                    <svg class="band" width="6" height="16" aria-hidden="true"><rect width="6" height="16" rx="2" fill="{{ $backup->site->account->client->colour }}"/></svg>
+                    <a href="/backups?site={{ $backup->site_id }}">{{ $backup->site->domain }}</a>
+                </td>
+            @endif
             <td>{{ $backup->created_at->format('j M Y H:i') }}</td>
-            <td>{{ ['on_demand' => 'asked for', 'before_deploy' => 'before a deployment', 'before_undo' => 'before going back', 'before_bring_back' => 'before bringing back'][$backup->reason] ?? $backup->reason }}{{ $backup->person ? ', '.$backup->person->shortName() : '' }}</td>
-            <td>@if ($backup->state === 'verified'){{ Amount::files($backup->files) }}, {{ Amount::bytes($backup->bytes) }}@endif</td>
-            <td>@if ($backup->state === 'verified'){{ $backup->fetched_files === 0 ? 'nothing, all was in the store' : Amount::files($backup->fetched_files).', '.Amount::bytes($backup->fetched_bytes) }}@endif</td>
-            <td>@if ($backup->state === 'verified')<x-tag tone="proven">read back</x-tag>@elseif ($backup->state === 'taking')<x-tag tone="later">being taken</x-tag>@else<x-tag tone="now">failed</x-tag> <span class="soft">{{ $backup->trouble }}</span>@endif</td>
-            <td class="acts">@if ($backup->state === 'verified')<x-action to="/backups/{{ $backup->id }}/bring-back" aria-label="Bring back backup {{ $backup->id }} of {{ $backup->site->domain }}">Bring back</x-action>@endif</td></tr>
-    @endforeach</tbody>
-</table>@endif
+            <td>{{ $backup->why() }}{{ $backup->person ? ', '.$backup->person->shortName() : '' }}</td>
+            <td>@if ($backup->state === Backup::VERIFIED){{ Amount::files($backup->files) }}, {{ Amount::bytes($backup->bytes) }}@endif</td>
+            <td>
+                @if ($backup->state === Backup::VERIFIED)
+                    {{ $backup->readings() }}
+                @elseif ($backup->state === Backup::TAKING && $backup->progress !== null)
+                    {{ number_format($backup->progress['entries']) }} seen, {{ Amount::files($backup->progress['files']) }} read, {{ Amount::bytes($backup->progress['bytes']) }}
+                @endif
+            </td>
+            <td>
+                @switch ($backup->state)
+                    @case (Backup::VERIFIED)<x-tag tone="proven">copy read back</x-tag>@break
+                    @case (Backup::TAKING)<x-tag tone="later">being taken</x-tag>@break
+                    @case (Backup::QUESTION)<x-tag tone="soon">a question</x-tag> <span class="soft">{{ $backup->trouble }}</span>@break
+                    @case (Backup::CALLED_OFF)<x-tag>cancelled</x-tag>@break
+                    @default<x-tag tone="now">failed</x-tag> <span class="soft">{{ $backup->trouble }}</span>
+                @endswitch
+            </td>
+            <td class="acts">
+                @if ($backup->state === Backup::VERIFIED)
+                    <x-action to="/backups/{{ $backup->id }}/bring-back" aria-label="Restore backup {{ $backup->id }} of {{ $backup->site->domain }}">Restore</x-action>
+                @elseif ($backup->state === Backup::QUESTION)
+                    <x-action to="/backups/{{ $backup->id }}/accept">It is right, back up what is there</x-action>
+                @elseif ($backup->state === Backup::TAKING && $backup->called_off_at === null)
+                    <x-action to="/backups/{{ $backup->id }}/call-off">Cancel</x-action>
+                @endif
+            </td>
+        </tr>
+    @endforeach
+    </tbody>
+</table>
+@endif
 </div>

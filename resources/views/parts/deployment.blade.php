@@ -17,6 +17,17 @@
         @endforeach
     </ol>
     @if ($deployment->trouble)<p class="word is-trouble" role="alert">{{ $deployment->trouble }}</p>@endif
+    @if ($deployment->unproven)
+        <section class="sheet" aria-labelledby="unproven">
+            <h2 id="unproven">Put back, not proven <small>{{ count($deployment->unproven) }} that did not show what they held before</small></h2>
+            <ul class="columns">
+                @foreach (array_slice($deployment->unproven, 0, 60) as $name)
+                    <li><code>{{ $name }}</code></li>
+                @endforeach
+            </ul>
+            @if (count($deployment->unproven) > 60)<p class="soft">and {{ count($deployment->unproven) - 60 }} more</p>@endif
+        </section>
+    @endif
     @if ($deployment->state === 'unfinished')<p class="row-acts"><x-action to="/deployments/{{ $deployment->id }}/again" main>Try again</x-action></p>@endif
     <div class="two">
         <section class="sheet" aria-labelledby="change">
@@ -54,7 +65,12 @@
                     @if ($deployment->state === 'waiting')
                         <p>Another run on this account is going on{{ $deployment->waitsFor ? ': ' : '.' }}@if ($deployment->waitsFor)<a href="/deployments/{{ $deployment->waitsFor->id }}">{{ $deployment->waitsFor->title() }} to {{ $deployment->waitsFor->site->domain }}</a>. This one starts when it has ended.@endif</p>
                     @endif
-                    @if ($progress !== null)
+                    @if ($deployment->called_off_at === null && in_array($deployment->stage, [null, 'surveying', 'backing_up', 'sending'], true))
+                        <x-action to="/deployments/{{ $deployment->id }}/call-off">Cancel</x-action>
+                    @elseif ($deployment->called_off_at !== null)
+                        <p class="soft">Cancelled; what was begun is put back.</p>
+                    @endif
+                    @if ($progress !== null && isset($progress['files']))
                         @if ($progress['share'] !== null)<svg class="meter is-wide" viewBox="0 0 300 10" preserveAspectRatio="none" role="img" aria-label="{{ round($progress['share'] * 100) }} percent"><rect class="all" width="300" height="10" rx="3"/><rect class="part" width="{{ round(300 * $progress['share'], 1) }}" height="10" rx="3"/></svg>@endif
                         <dl class="pairs">
                             @if ($progress['files'] > 0)
@@ -89,7 +105,7 @@
                     <dt>Signs in as</dt><dd><code>{{ $deployment->ftpUser?->login ?? $account->login }}</code>@if ($deployment->ftpUser)<br><span class="soft">{{ $deployment->ftpUser->hasEnded() ? 'closed '.$deployment->ftpUser->closed_at->format('H:i:s').', sign-in refused' : ($deployment->ftpUser->ends === 'job' ? 'closed when this is done' : 'closes '.$deployment->ftpUser->endsWords()) }}</span>@endif</dd>
                     <dt>Way back</dt><dd>{{ $deployment->backup ? "one step, from backup number $deployment->backup_id" : 'one step, from the backup taken first' }}</dd>
                 </dl>
-                @if ($deployment->state === 'proven' && $touches > 0)<x-action to="/deployments/{{ $deployment->id }}/undo">Go back one step</x-action>@endif
+                @if ($deployment->state === 'proven' && $touches > 0)<x-action to="/deployments/{{ $deployment->id }}/undo">Undo this deployment</x-action>@endif
             </section>
             @if ($deployment->state === 'planned')
                 <section class="sheet" aria-labelledby="first">
@@ -100,12 +116,32 @@
                 </section>
             @endif
             @if ($deployment->backup)
-                <section class="sheet" aria-labelledby="taken"><h2 id="taken">Backup</h2><p>Number <a href="/backups?site={{ $site->id }}">{{ $deployment->backup_id }}</a>: {{ Amount::files($deployment->backup->files) }}, {{ Amount::bytes($deployment->backup->bytes) }}. {{ $deployment->backup->fetched_files }} had to be fetched, all were read back {{ $deployment->backup->verified_at->format('j M H:i:s') }}.</p></section>
+                <section class="sheet" aria-labelledby="taken"><h2 id="taken">Backup</h2><p>Number <a href="/backups?site={{ $site->id }}">{{ $deployment->backup_id }}</a>: {{ Amount::files($deployment->backup->files) }}, {{ Amount::bytes($deployment->backup->bytes) }}. {{ $deployment->backup->readings() }}. The stored copy was read back {{ $deployment->backup->verified_at->format('j M H:i:s') }}.</p></section>
             @endif
             @if ($deployment->proofs)
                 <section class="sheet" aria-labelledby="proofs"><h2 id="proofs">Proof <small>{{ ($asked = collect($deployment->proofs)->pluck('at')->filter()->first()) === null ? 'fetched through the domain, past caches' : "fetched from the host's own address $asked; the domain does not lead there yet" }}</small></h2>
-                    <ol class="steps">@foreach (array_slice($deployment->proofs, 0, 12) as $proof)<li class="{{ $proof['status'] === 200 && $proof['matches'] !== false ? 'is-ok' : 'is-broken' }}"><span>{{ parse_url($proof['url'], PHP_URL_PATH) }}</span><time>{{ $proof['status'] }}{{ $proof['matches'] === true ? ', same bytes' : ($proof['matches'] === false ? ', other bytes' : '') }}</time></li>@endforeach</ol>
+                    <ol class="steps">@foreach (array_slice($deployment->proofs, 0, 12) as $proof)<li class="{{ ($proof['gone'] ?? false ? $proof['error'] === null : $proof['status'] === 200) && $proof['matches'] !== false ? 'is-ok' : 'is-broken' }}"><span>{{ parse_url($proof['url'], PHP_URL_PATH) }}</span><time>{{ $proof['status'] }}{{ \App\View\ProofWords::of($proof) }}</time></li>@endforeach</ol>
                     @if (count($deployment->proofs) > 12)<p class="soft">and {{ count($deployment->proofs) - 12 }} more</p>@endif
+                    @if ($deployment->addresses > 0)
+                        <p class="soft">
+                            {{ count($deployment->proofs) }} of {{ $deployment->addresses }} addresses fetched.
+                            @if ($deployment->read_back > 0)
+                                {{ Amount::files($deployment->read_back) }} that no address shows {{ $deployment->read_back === 1 ? 'was' : 'were' }} read back from the server.
+                            @endif
+                        </p>
+                    @endif
+                </section>
+            @endif
+            @if ($aside->isNotEmpty())
+                <section class="sheet" aria-labelledby="held">
+                    <h2 id="held">Set aside <small>held until {{ $aside->min('held_until')->format('j M Y') }}</small></h2>
+                    <ul>
+                        @foreach ($aside->take(12) as $file)
+                            <li><code>{{ $file->path }}</code> <span class="soft">{{ Amount::bytes((int) $file->bytes) }}</span></li>
+                        @endforeach
+                    </ul>
+                    @if ($aside->count() > 12)<p class="soft">and {{ $aside->count() - 12 }} more</p>@endif
+                    <x-action to="/deployments/{{ $deployment->id }}/restore">Restore</x-action>
                 </section>
             @endif
         </div>

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Core\Transfer;
 
-use Cellarium\Core\Transfer\AccountLock;
+use Cellarium\Core\Transfer\NamedLock;
 use Cellarium\Core\Transfer\FileJournal;
 use Cellarium\Core\Transfer\Mark;
 use Cellarium\Core\Transfer\SpeedMeter;
@@ -32,17 +32,42 @@ final class FileJournalTest extends TestCase
     public function test_a_lock_is_held_by_one_and_by_the_processes_that_inherit_it(): void
     {
         $directory = $this->directory();
-        $lock = AccountLock::tryFor($directory, '7');
+        $lock = NamedLock::tryFor($directory, '7');
         self::assertNotNull($lock);
-        self::assertNull(AccountLock::tryFor($directory, '7'));
-        self::assertNotNull(AccountLock::tryFor($directory, '8'));
-        $child = proc_open(['cat'], [0 => ['pipe', 'r'], 1 => ['pipe', 'w'], 3 => $lock->stream], $pipes);
+        self::assertNull(NamedLock::tryFor($directory, '7'));
+        self::assertNotNull(NamedLock::tryFor($directory, '8'));
+        $child = proc_open(['cat'], [0 => ['pipe', 'r'], 1 => ['pipe', 'w'], 3 => $lock->streams[0]], $pipes);
         $lock->release();
-        self::assertNull(AccountLock::tryFor($directory, '7'), 'the child still has it');
+        self::assertNull(NamedLock::tryFor($directory, '7'), 'the child still has it');
         fclose($pipes[0]);
         stream_get_contents($pipes[1]);
         proc_close($child);
-        self::assertNotNull(AccountLock::tryFor($directory, '7'));
+        self::assertNotNull(NamedLock::tryFor($directory, '7'));
+    }
+
+    public function test_a_lock_on_several_names_is_had_whole_or_not_at_all(): void
+    {
+        $directory = $this->directory();
+        $one = NamedLock::tryFor($directory, 'ftp.host.example|harbour', 'site.example');
+        self::assertNotNull($one);
+        self::assertNull(NamedLock::tryFor($directory, 'site.example', 'another.example'));
+        $other = NamedLock::tryFor($directory, 'another.example');
+        self::assertNotNull($other, 'nothing was kept of what could not be had whole');
+        $one->release();
+        self::assertNotNull(NamedLock::tryFor($directory, 'ftp.host.example|harbour'));
+    }
+
+    public function test_looking_at_a_journal_writes_nothing(): void
+    {
+        $directory = $this->directory();
+        $writer = new FileJournal("$directory/run");
+        self::assertFalse((new FileJournal("$directory/run"))->has(Mark::Sent));
+        self::assertDirectoryDoesNotExist("$directory/run");
+        $writer->note(Mark::Sent, 'a.html');
+        file_put_contents("$directory/run/journal", 'sent half of a li', FILE_APPEND);
+        chmod("$directory/run/journal", 0400);
+        self::assertSame(['a.html' => true], (new FileJournal("$directory/run"))->noted(Mark::Sent));
+        self::assertStringEndsWith('half of a li', (string) file_get_contents("$directory/run/journal"));
     }
 
     public function test_speed_and_time_left(): void

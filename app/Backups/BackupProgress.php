@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Backups;
+
+use App\Models\Backup;
+use Cellarium\Core\Plan\ManifestEntry;
+use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\LaneListener;
+
+/** Writes how a backup goes on where the page looks for it, and ends it when it was called off. */
+final class BackupProgress implements LaneListener
+{
+    private const SECONDS_BETWEEN = 0.5;
+
+    private int $directories = 0;
+
+    private int $entries = 0;
+
+    private int $files = 0;
+
+    private int $bytes = 0;
+
+    private float $next = 0.0;
+
+    public function __construct(private readonly Backup $backup)
+    {
+    }
+
+    public function seen(int $directories, int $entries): void
+    {
+        [$this->directories, $this->entries] = [$directories, $entries];
+        $this->beat();
+    }
+
+    public function fetched(ManifestEntry $file): void
+    {
+        $this->files++;
+        $this->bytes += $file->size;
+        $this->beat();
+    }
+
+    public function lane(int $lane, ?Job $job, int $bytes): void
+    {
+    }
+
+    public function beat(): void
+    {
+        if (microtime(true) < $this->next) {
+            return;
+        }
+        $this->next = microtime(true) + self::SECONDS_BETWEEN;
+        $this->backup->update(['progress' => [
+            'directories' => $this->directories,
+            'entries' => $this->entries,
+            'files' => $this->files,
+            'bytes' => $this->bytes,
+        ]]);
+        if (Backup::where('id', $this->backup->id)->whereNotNull('called_off_at')->exists()) {
+            throw CalledOff::byAPerson();
+        }
+    }
+}

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** A file that a deployment took out of a document root, held here so that it can be restored. */
+final class SetAside extends Model
+{
+    protected $guarded = ['id'];
+
+    protected $casts = [
+        'set_aside_at' => 'immutable_datetime',
+        'held_until' => 'immutable_datetime',
+        'restored_at' => 'immutable_datetime',
+    ];
+
+    /** @return BelongsTo<Site, $this> */
+    public function site(): BelongsTo
+    {
+        return $this->belongsTo(Site::class);
+    }
+
+    /** @return BelongsTo<Deployment, $this> that took it out */
+    public function deployment(): BelongsTo
+    {
+        return $this->belongsTo(Deployment::class);
+    }
+
+    /**
+     * @param  Builder<self>  $query
+     * @return Builder<self>
+     */
+    public function scopeHeld(Builder $query): Builder
+    {
+        return $query->whereNull('restored_at')->where('held_until', '>', now());
+    }
+}

@@ -1,0 +1,266 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Backups\Backups;
+use App\Deployments\MakePlan;
+use App\Deployments\Places;
+use App\Deployments\Plans;
+use App\Deployments\Recovery;
+use App\Deployments\RunFiles;
+use App\Deployments\RunIds;
+use App\Deployments\Runner;
+use App\Models\Backup;
+use App\Models\Deployment;
+use App\Models\SetAside;
+use App\Models\Site;
+use Cellarium\Core\Transfer\NamedLock;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use Tests\Support\StandinHost;
+
+/** What is said to be true stays true with a host that confirms what it does not do. */
+final class LyingHostTest extends AppTestCase
+{
+    private function laySite(int $files = 12): void
+    {
+        unlink($this->root().'/default.htm');
+        file_put_contents($this->root().'/index.html', 'the page that was there before');
+        mkdir($this->root().'/css');
+        for ($number = 2; $number <= $files; $number++) {
+            file_put_contents($this->root()."/css/$number.css", "body { margin: {$number}px }");
+        }
+        foreach ([...(glob($this->root().'/*.html') ?: []), ...(glob($this->root().'/css/*') ?: [])] as $file) {
+            touch($file, 1_700_000_000);
+        }
+    }
+
+    private function page(string $path): string
+    {
+        return (string) $this->actingAs($this->person)->get($path)->assertOk()->getContent();
+    }
+
+    public function test_put_back_is_only_said_to_be_whole_when_it_was_read_back(): void
+    {
+        foreach ([['lie' => true, 'claim' => true], ['alter' => true]] as $faults) {
+            is_dir($this->root().'/css') || $this->laySite();
+            $this->host->faults($faults);
+            [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip());
+            self::assertSame([2, Deployment::PUT_BACK_UNPROVEN], [$status, $report['state']], (string) json_encode($report));
+            self::assertContains('index.html', $report['unproven']);
+            self::assertStringContainsString('that is not proven', $report['error']);
+            self::assertStringNotContainsString('whole again', $report['error']);
+            $page = $this->page("/deployments/{$report['deployment']}");
+            self::assertStringContainsString('Put back, not proven', $page);
+            self::assertStringContainsString('<code>index.html</code>', $page);
+            self::assertStringContainsString('Put back, not proven', $this->page('/'));
+            $this->host->faults([]);
+            file_put_contents($this->root().'/index.html', 'the page that was there before');
+        }
+    }
+
+    public function test_every_changed_file_is_compared_and_not_the_first_forty(): void
+    {
+        $files = ['index.html' => '<h1>New</h1>'];
+        for ($number = 1; $number < 60; $number++) {
+            $files["img/$number.svg"] = "<svg><!-- $number --></svg>";
+        }
+        $plan = app(Plans::class)->deploy($this->site, $this->package($files));
+        $plan->update(['state' => Deployment::QUEUED]);
+        app(Runner::class)->carryOut($plan, function (array $progress): void {
+            if ($progress['stage'] === 'proving') {
+                file_put_contents($this->root().'/img/57.svg', '<svg><!-- 75 --></svg>');
+            }
+        });
+        self::assertSame(Deployment::PUT_BACK, $plan->refresh()->state, (string) $plan->trouble);
+        self::assertStringContainsString('img/57.svg', (string) $plan->trouble);
+
+        config(['cellarium.proof_share' => 50]);
+        $run = $this->deployedPackage($files);
+        self::assertSame([31, 61], [count($run->proofs ?? []), $run->addresses]);
+        self::assertStringContainsString('31 of 61 addresses fetched', $this->page("/deployments/$run->id"));
+    }
+
+    /** @param  array<string, string>  $files */
+    private function deployedPackage(array $files): Deployment
+    {
+        [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip($files));
+        self::assertSame(0, $status, (string) json_encode($report));
+
+        return Deployment::findOrFail($report['deployment']);
+    }
+
+    public function test_listings_that_are_cut_or_empty_make_no_backup(): void
+    {
+        $this->laySite();
+        [$status] = $this->artisanJson('backup', 'site.example');
+        self::assertSame(0, $status);
+        foreach (['cut' => 'in the middle of a line', 'empty-mlsd' => 'leaves it out', 'empty' => 'leaves it out'] as $fault => $words) {
+            $this->host->faults(['listing_fault' => $fault]);
+            [$status, $report] = $this->artisanJson('backup', 'site.example');
+            self::assertSame(1, $status, $fault);
+            self::assertStringContainsString($words, $report['error'], $fault);
+        }
+        self::assertSame(1, Backup::where('state', Backup::VERIFIED)->count());
+    }
+
+    public function test_a_site_that_is_really_gone_is_a_question_before_it_is_a_backup_or_a_plan(): void
+    {
+        $this->laySite();
+        $this->artisanJson('backup', 'site.example');
+        array_map(unlink(...), glob($this->root().'/css/*') ?: []);
+        $this->actingAs($this->person)->post("/sites/{$this->site->id}/backups")->assertRedirect();
+        $backup = Backup::latest('id')->firstOrFail();
+        self::assertSame(Backup::QUESTION, $backup->state);
+        self::assertStringContainsString('1 of the 12 files', (string) $backup->trouble);
+        self::assertStringContainsString('Backup waits for an answer', $this->page('/'));
+        self::assertStringContainsString('It is right, back up what is there', $this->page('/backups'));
+
+        $this->post('/deployments', ['site' => $this->site->id, 'package' => $this->package()->id])->assertRedirect();
+        $run = Deployment::latest('id')->firstOrFail();
+        self::assertSame([Deployment::NOT_PLANNED, 'collapsed'], [$run->state, $run->question]);
+        self::assertStringContainsString('It is right, plan with what is there now', $this->page("/deployments/$run->id"));
+        $this->post("/deployments/$run->id/accept")->assertRedirect();
+        self::assertSame(Deployment::PLANNED, $run->refresh()->state);
+        $this->post("/deployments/$run->id/start");
+        self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);
+
+        $this->post("/backups/$backup->id/accept")->assertRedirect();
+        self::assertSame(Backup::VERIFIED, $backup->refresh()->state, (string) $backup->trouble);
+    }
+
+    public function test_a_backup_says_what_was_read_this_time_and_reads_all_every_so_often(): void
+    {
+        $this->laySite(4);
+        config(['cellarium.read_anew' => 3]);
+        $this->travel(-9)->days();
+        $this->artisanJson('backup', 'site.example');
+        $day = now()->format('j M Y');
+        $this->travelBack();
+        [, $second] = $this->artisanJson('backup', 'site.example');
+        self::assertSame([0, 4], [$second['fetched'], $second['taken_over']]);
+        self::assertStringContainsString("0 of 4 read from the server; 4 taken from earlier readings, the oldest of $day", $this->page('/backups'));
+        // Changed with its size and time kept: nothing shows it but reading.
+        file_put_contents($this->root().'/css/2.css', 'body { margin: 9px }');
+        touch($this->root().'/css/2.css', 1_700_000_000);
+        [, $third] = $this->artisanJson('backup', 'site.example');
+        self::assertSame(0, $third['fetched']);
+        [, $fourth] = $this->artisanJson('backup', 'site.example');
+        self::assertSame([4, 0, null], [$fourth['fetched'], $fourth['taken_over'], $fourth['taken_over_since']]);
+    }
+
+    public function test_what_is_set_aside_is_held_listed_restored_and_let_go(): void
+    {
+        $this->deployed();
+        [, $report] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Newer</h1>'], 'stones-1.1.zip'));
+        $id = $report['deployment'];
+        self::assertSame(['about.html', 'css/a.css', 'img/deep/x.svg'], SetAside::held()->where('deployment_id', $id)->orderBy('path')->pluck('path')->all());
+        $until = now()->addDays(30)->format('j M Y');
+        self::assertStringContainsString("held until $until", $this->page("/deployments/$id"));
+        file_put_contents($this->root().'/about.html', 'written anew by somebody');
+        $this->post("/deployments/$id/restore")->assertRedirect();
+        $back = Deployment::latest('id')->firstOrFail();
+        self::assertSame([Deployment::PLANNED, 2], [$back->state, $back->counts['added']['files']], (string) $back->trouble);
+        $this->post("/deployments/$back->id/start");
+        self::assertSame(Deployment::PROVEN, $back->refresh()->state, (string) $back->trouble);
+        self::assertSame('body{}', file_get_contents($this->root().'/css/a.css'));
+        self::assertSame('written anew by somebody', file_get_contents($this->root().'/about.html'));
+        self::assertSame(['about.html'], SetAside::held()->where('deployment_id', $id)->pluck('path')->all());
+        $this->travel(31)->days();
+        self::assertSame([], SetAside::held()->where('deployment_id', $id)->pluck('path')->all());
+        $this->from("/deployments/$id")->followingRedirects()->post("/deployments/$id/restore")->assertSee('is still held');
+    }
+
+    public function test_a_plan_is_ordered_at_once_and_made_by_a_worker_that_can_be_called_off(): void
+    {
+        config(['queue.default' => 'database']);
+        $package = $this->package();
+        $this->actingAs($this->person)->post('/deployments', ['site' => $this->site->id, 'package' => $package->id])->assertRedirect();
+        $run = Deployment::latest('id')->firstOrFail();
+        self::assertSame(Deployment::DRAFTING, $run->state);
+        self::assertSame('looks', DB::table('jobs')->value('queue'));
+        $page = $this->page("/deployments/$run->id");
+        self::assertStringContainsString('Looking at the server', $page);
+        self::assertStringContainsString('every 1s', $page);
+        $this->post("/deployments/$run->id/call-off")->assertRedirect();
+        self::assertSame(Deployment::CALLED_OFF, $run->refresh()->state);
+        self::assertStringContainsString('Nothing on the server was changed', $this->page("/deployments/$run->id"));
+
+        $again = app(Plans::class)->orderDeploy($this->site, $package);
+        $again->update(['started_at' => now(), 'called_off_at' => now()]);
+        (new MakePlan($again->id))->handle(app(Plans::class), app(RunFiles::class));
+        self::assertSame(Deployment::CALLED_OFF, $again->refresh()->state, 'a look that goes on notices');
+    }
+
+    public function test_a_run_that_is_called_off_puts_back_what_it_began(): void
+    {
+        $this->laySite();
+        $before = self::contents($this->root());
+        $plan = app(Plans::class)->deploy($this->site, $this->package());
+        $plan->update(['state' => Deployment::QUEUED]);
+        app(Runner::class)->carryOut($plan, function (array $progress) use ($plan): void {
+            if ($progress['stage'] === 'sending') {
+                Deployment::where('id', $plan->id)->update(['called_off_at' => now()]);
+            }
+        });
+        self::assertSame(Deployment::PUT_BACK, $plan->refresh()->state, (string) $plan->trouble);
+        self::assertStringContainsString('It was called off', (string) $plan->trouble);
+        self::assertSame($before, self::contents($this->root()));
+    }
+
+    public function test_one_look_at_a_host_at_a_time(): void
+    {
+        Queue::fake();
+        $run = app(Plans::class)->orderDeploy($this->site, $this->package());
+        $look = NamedLock::tryFor(app(RunFiles::class)->locks(), 'look|'.StandinHost::HOST);
+        self::assertNotNull($look);
+        (new MakePlan($run->id))->handle(app(Plans::class), app(RunFiles::class));
+        self::assertSame(Deployment::DRAFTING, $run->refresh()->state);
+        Queue::assertPushed(MakePlan::class, static fn (MakePlan $job): bool => $job->deployment === $run->id && $job->delay === 2);
+        $look->release();
+        (new MakePlan($run->id))->handle(app(Plans::class), app(RunFiles::class));
+        self::assertSame(Deployment::PLANNED, $run->refresh()->state);
+    }
+
+    public function test_what_reaches_the_same_directory_is_one_place(): void
+    {
+        $user = $this->ftpUser('job', '/www/site.example');
+        $same = $this->account->replicate()->fill(['port' => 2121, 'label' => 'saved twice']);
+        $same->save();
+        $jailed = $this->account->replicate()->fill(['login' => $user->login, 'label' => 'an FTP user saved as an account']);
+        $jailed->save();
+        foreach ([$same, $jailed] as $account) {
+            $other = Site::create(['account_id' => $account->id, 'domain' => "other$account->id.example", 'base_url' => 'http://other.example', 'document_root' => '/', 'start_pages' => ['index.html'], 'kept' => []]);
+            self::assertContains(Places::of($this->site)[0], Places::of($other->load('account')));
+        }
+        $run = app(Plans::class)->deploy($this->site, $this->package());
+        self::assertFalse(RunIds::isGoing(RunIds::of($run->id)));
+        $run->update(['state' => Deployment::RUNNING]);
+        self::assertTrue(RunIds::isGoing(RunIds::of($run->id)));
+        self::assertNull(RunIds::isGoing('abc1234'), 'no run of this Cellarium');
+        self::assertFalse(RunIds::isGoing('probe'.base_convert((string) (time() - 3600), 10, 36).'abc123'));
+        self::assertNull(RunIds::isGoing(RunIds::ofProbe()), 'a ladder may just be at it');
+    }
+
+    public function test_what_a_killed_worker_had_in_hand_is_taken_up_as_soon_as_its_lock_is_free(): void
+    {
+        Queue::fake();
+        $run = app(Plans::class)->deploy($this->site, $this->package());
+        $run->update(['state' => Deployment::RUNNING, 'started_at' => now()]);
+        $backup = Backup::create(['site_id' => $this->site->id, 'reason' => 'on_demand', 'state' => Backup::TAKING, 'started_at' => now()]);
+        $draft = app(Plans::class)->orderDeploy($this->site, $this->package());
+        $draft->update(['started_at' => now()]);
+        $lock = NamedLock::tryFor(app(RunFiles::class)->locks(), MakePlan::lockName($draft->id), ...Places::of($this->site));
+        self::assertNotNull($lock);
+        self::assertSame(0, app(Recovery::class)->takeUp(), 'they are in hand');
+        $lock->release();
+        self::assertSame(3, app(Recovery::class)->takeUp());
+        self::assertSame(0, app(Recovery::class)->takeUp(), 'once');
+        self::assertSame(Deployment::QUEUED, $run->refresh()->state);
+        self::assertNull($backup->refresh()->started_at);
+        self::assertTrue(app(Backups::class)->take($backup));
+        self::assertSame(Backup::VERIFIED, $backup->refresh()->state, (string) $backup->trouble);
+    }
+}
