@@ -58,7 +58,7 @@ final class Progress implements LaneListener, RunListener
 
     public function stage(RunStage $stage, int $files, int $bytes): void
     {
-        $this->endIfCalledOff(); // The last moment of the stage that ends here.
+        $stage === RunStage::PuttingBack || $this->endIfCalledOff(); // The last moment of the stage that ends here.
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
         $this->lanes = [];
         $this->meter = new SpeedMeter(microtime(true), $bytes);

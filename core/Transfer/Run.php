@@ -257,6 +257,8 @@ final readonly class Run
     private function putBack(RunOrder $order, Plan $plan, Manifest $before, string $backup, \Throwable $cause, bool $lost): RunResult
     {
         try {
+            // Before anything is looked at: from here on it cannot be called off.
+            $this->listener->stage(RunStage::PuttingBack, 0, 0);
             $back = new PuttingBack($this->pool, $this->store, $this->surveyor, $this->journal, $this->listener, $lost);
             $paths = $back->carryOut($order, $plan, $before);
             $proofs = $this->proof?->proveBack($plan, $before) ?? [];
