@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Accounts\AccountCheck;
-use App\FtpUsers\FtpUsers;
 use App\Backups\Backups;
+use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\Backup;
 use App\Models\Deployment;

@@ -7,6 +7,7 @@ namespace Cellarium\Core\Backup;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Manifest;
 use Cellarium\Core\Plan\ManifestEntry;
 use Cellarium\Core\Transfer\Job;

@@ -8,6 +8,7 @@ use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Manifest;
 use Cellarium\Core\Plan\ManifestEntry;
 

@@ -9,7 +9,7 @@ use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\ManifestEntry;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;

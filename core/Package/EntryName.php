@@ -7,6 +7,7 @@ namespace Cellarium\Core\Package;
 use Cellarium\Core\Path\PathFault;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Path\WireName;
 
 /** From the name an archive gives to a path below the directory it is unpacked in, or a refusal. */
@@ -19,7 +20,14 @@ final class EntryName
             throw PackageRefused::because($archive, RefusalReason::BadName, $name);
         }
         try {
-            return RelativePath::fromString($name);
+            $path = RelativePath::fromString($name);
+            foreach ($path->segments() as $segment) {
+                if (TemporaryName::isOne($segment)) {
+                    throw PackageRefused::because($archive, RefusalReason::OurName, $name);
+                }
+            }
+
+            return $path;
         } catch (PathRefused $refused) {
             $leaves = $refused->fault === PathFault::Leaves || $refused->fault === PathFault::Absolute;
             throw PackageRefused::because($archive, $leaves ? RefusalReason::Leaves : RefusalReason::BadName, $name);

@@ -12,6 +12,7 @@ enum RefusalReason: string
     case Empty = 'empty';
     case Leaves = 'leaves';
     case BadName = 'bad_name';
+    case OurName = 'our_name';
     case Link = 'link';
     case Encrypted = 'encrypted';
     case TwiceTheSame = 'twice_the_same';
@@ -29,6 +30,7 @@ enum RefusalReason: string
             self::Empty => 'The archive holds no files. Pack the folder that holds the built site.',
             self::Leaves => "The entry $detail leads out of the directory it would be unpacked in. Do not trust this archive; ask where it came from.",
             self::BadName => "The entry $detail has a name that a server cannot hold. Rename it and pack again.",
+            self::OurName => "The entry $detail has a name of the kind that Cellarium gives to files on their way to a server, and takes away again. Rename it and pack again.",
             self::Link => "The entry $detail is a link, not a file. Pack the file it stands for.",
             self::Encrypted => "The entry $detail is encrypted. Pack without a password.",
             self::TwiceTheSame => "The name $detail stands in the archive twice. Pack again from a clean folder.",

@@ -13,8 +13,7 @@ final class TarPackage implements Archive
 {
     private const BLOCK = 512;
 
-    /** @var resource */
-    private $stream;
+    private readonly GzipStream $stream;
 
     private int $left = 0;
 
@@ -25,11 +24,7 @@ final class TarPackage implements Archive
     /** @throws PackageRefused */
     public function __construct(string $file, private readonly string $name, private readonly ArchiveLimits $limits)
     {
-        $stream = @gzopen($file, 'rb');
-        if ($stream === false) {
-            throw PackageRefused::because($name, RefusalReason::NotAnArchive);
-        }
-        $this->stream = $stream;
+        $this->stream = new GzipStream($file, $name);
         $this->packed = (int) filesize($file);
     }
 
@@ -40,7 +35,12 @@ final class TarPackage implements Archive
         while (true) {
             $this->skip();
             $header = $this->take(self::BLOCK);
-            if ($header === '' || trim($header, "\0") === '') {
+            if ($header === '') {
+                throw PackageRefused::because($this->name, RefusalReason::Broken, 'at its end: entries may be missing');
+            }
+            if (trim($header, "\0") === '') {
+                $this->finish();
+
                 return;
             }
             $this->checkSum($header);
@@ -77,12 +77,18 @@ final class TarPackage implements Archive
         }
     }
 
+    /** Behind the blocks of zeros that end the archive (POSIX, pax) comes padding; the compressed part has to come to its end too. */
+    private function finish(): void
+    {
+        while (($rest = $this->stream->read(65536)) !== '') {
+            $this->unpacked += strlen($rest);
+            $this->limits->check($this->name, 1, $this->unpacked, $this->packed);
+        }
+    }
+
     private function take(int $bytes): string
     {
-        $data = '';
-        while (strlen($data) < $bytes && ($chunk = @gzread($this->stream, $bytes - strlen($data))) !== false && $chunk !== '') {
-            $data .= $chunk;
-        }
+        $data = $this->stream->read($bytes);
         $this->unpacked += strlen($data);
         $this->limits->check($this->name, 1, $this->unpacked, $this->packed);
         if ($data !== '' && strlen($data) < $bytes) {

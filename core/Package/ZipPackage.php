@@ -30,6 +30,11 @@ final class ZipPackage implements Archive
         if ($opened !== true) {
             throw PackageRefused::because($name, $opened === ZipArchive::ER_NOZIP ? RefusalReason::NotAnArchive : RefusalReason::Broken);
         }
+        foreach (ZipDirectory::names($file, $name) as $raw) {
+            if (str_contains($raw, "\0")) {
+                throw PackageRefused::because($name, RefusalReason::BadName, (string) strtok($raw, "\0"));
+            }
+        }
         $packed = 0;
         $unpacked = 0;
         for ($index = 0; $index < $this->zip->numFiles; $index++) {

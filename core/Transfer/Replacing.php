@@ -6,8 +6,8 @@ namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Backup\ContentStore;
 use Cellarium\Core\Backup\StoreFailure;
-use Cellarium\Core\Backup\TemporaryName;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanItem;

@@ -101,8 +101,43 @@ final class PackageIntakeTest extends TestCase
         yield 'a tar that climbs' => [static fn (string $dir): string => self::tar("$dir/x.tar.gz", [self::header('../evil.php', 1).str_pad('x', 512, "\0")]), RefusalReason::Leaves];
         yield 'a tar with a link' => [static fn (string $dir): string => self::tar("$dir/x.tar.gz", [self::header('l', 0, '2')]), RefusalReason::Link];
         yield 'a tar cut short' => [static fn (string $dir): string => self::tar("$dir/x.tar.gz", [self::header('index.html', 5000), 'only this']), RefusalReason::Broken];
+        yield 'a tar without its end' => [static fn (string $dir): string => self::written("$dir/x.tar.gz", (string) gzencode(self::header('index.html', 5).str_pad('hello', 512, "\0"))), RefusalReason::Broken];
+        yield 'a tar.gz cut between two entries' => [static fn (string $dir): string => self::cutTar($dir, 0.7), RefusalReason::Broken];
+        yield 'a tar.gz without its last bytes' => [static fn (string $dir): string => self::cutTar($dir, 0.9999), RefusalReason::Broken];
+        yield 'a tar.gz with something behind it' => [static fn (string $dir): string => self::written("$dir/x.tar.gz", file_get_contents(self::wholeTar($dir)).'and more'), RefusalReason::Broken];
+        yield 'a name with a NUL' => [static fn (string $dir): string => self::written("$dir/x.zip", str_replace('evil.php_.jpg', "evil.php\0.jpg", (string) file_get_contents(Zips::make("$dir/x.zip", ['index.html' => 'x', 'evil.php_.jpg' => 'x'])))), RefusalReason::BadName];
+        yield 'a name of our own kind' => [static fn (string $dir): string => Zips::make("$dir/x.zip", ['index.html' => 'x', 'img/.cellarium-a1-7.part' => 'x']), RefusalReason::OurName];
+        yield 'a name that stands for bytes' => [static fn (string $dir): string => Zips::make("$dir/x.zip", ['index.html' => 'x', "\u{10FEFC}.html" => 'x']), RefusalReason::BadName];
         yield 'gzip that is no tar' => [static fn (string $dir): string => self::written("$dir/x.tar.gz", (string) gzencode(str_repeat('not a tar ', 100))), RefusalReason::NotAnArchive];
         yield 'a gzip bomb' => [static fn (string $dir): string => self::written("$dir/x.tar.gz", (string) gzencode(self::header('index.html', 40_000_000).str_repeat("\0", 40_000_000))), RefusalReason::Bomb];
+    }
+
+    private static function wholeTar(string $dir): string
+    {
+        @mkdir("$dir/whole");
+        for ($number = 0; $number < 8; $number++) {
+            file_put_contents("$dir/whole/$number.bin", random_bytes(4000));
+        }
+        file_put_contents("$dir/whole/index.html", 'hello');
+        exec('tar -C '.escapeshellarg("$dir/whole").' -czf '.escapeshellarg("$dir/whole.tar.gz").' . 2>&1', $said, $code);
+        self::assertSame(0, $code, implode("\n", $said));
+
+        return "$dir/whole.tar.gz";
+    }
+
+    private static function cutTar(string $dir, float $share): string
+    {
+        $bytes = (string) file_get_contents(self::wholeTar($dir));
+
+        return self::written("$dir/x.tar.gz", substr($bytes, 0, (int) (strlen($bytes) * $share)));
+    }
+
+    public function test_a_tar_of_several_gzip_members_and_padding_is_read(): void
+    {
+        $tar = (string) gzdecode((string) file_get_contents(self::wholeTar($this->scratchDirectory)));
+        $parts = array_map(gzencode(...), str_split($tar, 7000));
+        $file = self::written("$this->scratchDirectory/x.tar.gz", implode('', $parts).str_repeat("\0", 700));
+        self::assertCount(9, $this->take($file, 'x.tar.gz')->manifest->files());
     }
 
     #[DataProvider('hostile')]

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Core\Transfer;
 
-use Cellarium\Core\Transfer\NamedLock;
 use Cellarium\Core\Transfer\FileJournal;
 use Cellarium\Core\Transfer\Mark;
+use Cellarium\Core\Transfer\NamedLock;
 use Cellarium\Core\Transfer\SpeedMeter;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Backup;
+namespace Cellarium\Core\Path;
 
 /** Names of files on their way in: beside the file they become, hidden, and never mistaken for a site's own. */
 final class TemporaryName
