@@ -38,19 +38,14 @@ final class Problem extends RuntimeException
             }
         }
 
-        return self::isDatabaseAway($failure);
-    }
-
-    private static function isDatabaseAway(\Throwable $failure): bool
-    {
-        return $failure instanceof \PDOException && in_array((int) ($failure->errorInfo[1] ?? $failure->getCode()), [2002, 2006, 2013], true);
+        return DatabaseAway::caused($failure);
     }
 
     /** What happened and what to do next, in one or two sentences. */
     public static function words(\Throwable $failure): string
     {
-        if (self::isDatabaseAway($failure)) {
-            return 'The database does not answer. Start Cellarium with ./start, or look at the log of MariaDB.';
+        if (DatabaseAway::caused($failure)) {
+            return 'The database does not answer, so nothing can be shown or begun. Runs that are at work on a server go on, and what became of them is written down once it answers. Look at the log of MariaDB, or start Cellarium with ./start.';
         }
         $cause = $failure instanceof RunRefused ? $failure->getPrevious() ?? $failure : $failure;
         $cause = $cause instanceof TransferFailed ? $cause->failure : $cause;
@@ -64,18 +59,27 @@ final class Problem extends RuntimeException
     public static function register(Exceptions $exceptions): void
     {
         $exceptions->dontReport(self::EXPECTED);
+        $exceptions->report(static function (\PDOException $failure): bool {
+            $away = DatabaseAway::caused($failure);
+            $away && DatabaseAway::tell();
+
+            return ! $away;
+        });
         $exceptions->dontFlash(['code']); // Of a link that opens once.
         $exceptions->render(static function (\Throwable $failure, Request $request): ?Response {
             if (! self::isExpected($failure)) {
                 return null;
             }
             $words = self::words($failure);
+            if (DatabaseAway::caused($failure) && $request->header('HX-Request') !== 'true') {
+                return response(View::make('errors.plain', ['title' => 'The database does not answer', 'words' => $words, 'again' => $request->isMethod('GET')]), 503, ['Retry-After' => '5']);
+            }
             if ($request->header('HX-Request') === 'true') {
                 return response(View::make('parts.trouble', ['trouble' => $words]), 200);
             }
 
-            return $request->isMethod('GET') || self::isDatabaseAway($failure)
-                ? response(View::make('problem', ['trouble' => $words]), self::isDatabaseAway($failure) ? 503 : 422)
+            return $request->isMethod('GET')
+                ? response(View::make('problem', ['trouble' => $words]), 422)
                 : redirect()->back()->withInput($request->except(['_token', 'password', 'passphrase', 'passphrase_again', 'private_key', 'letter', 'text', 'list', 'package']))->with('trouble', $words);
         });
     }

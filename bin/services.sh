@@ -204,7 +204,7 @@ web_up() {
     running web && return 0
     local port; port=$(setting CELLARIUM_PORT)
     port_taken "$port" && die "Port $port is taken, the web server needs it. Set CELLARIUM_PORT in .env to a free one."
-    PHP_CLI_SERVER_WORKERS=4 launch web php -d opcache.enable_cli=1 -d expose_php=0 -d upload_max_filesize=512M -d post_max_size=520M -S "127.0.0.1:$port" -t "$ROOT/public" "$ROOT/public/router.php"
+    PHP_CLI_SERVER_WORKERS=4 launch web php -d opcache.enable_cli=1 -d expose_php=0 -d upload_tmp_dir="$VAR/uploads" -d upload_max_filesize=512M -d post_max_size=520M -S "127.0.0.1:$port" -t "$ROOT/public" "$ROOT/public/router.php"
     wait_for 30 'The web server' php -r 'exit(@file_get_contents($argv[1]) === false ? 1 : 0);' "http://127.0.0.1:$port/sign-in"
 }
 
@@ -216,7 +216,7 @@ workers_up() {
         [ "$number" = 1 ] && queues=default,looks,sweep
         [ "$number" = 2 ] && queues=looks,default
         # A worker that was killed is followed by another.
-        running "worker-$number" || launch "worker-$number" bash -c 'while :; do php "$0/artisan" queue:work --queue="$1" --sleep=0.3 --tries=1 --timeout=0 --memory=256 --quiet; sleep 0.2; done' "$ROOT" "$queues"
+        running "worker-$number" || launch "worker-$number" bash "$ROOT/bin/worker.sh" "$ROOT" "$queues" "$(setting DB_HOST 127.0.0.1)" "$(setting DB_PORT)"
     done
     running scheduler || launch scheduler php "$ROOT/artisan" schedule:work --quiet
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Backups;
 
+use App\DatabaseAway;
 use App\Models\Backup;
 use Cellarium\Core\Plan\ManifestEntry;
 use Cellarium\Core\Transfer\CalledOff;
@@ -46,12 +47,8 @@ final class BackupProgress implements LaneListener
     {
     }
 
-    public function beat(): void
+    private function write(): void
     {
-        if (microtime(true) < $this->next) {
-            return;
-        }
-        $this->next = microtime(true) + self::SECONDS_BETWEEN;
         $this->backup->update(['progress' => [
             'directories' => $this->directories,
             'entries' => $this->entries,
@@ -61,5 +58,14 @@ final class BackupProgress implements LaneListener
         if (Backup::where('id', $this->backup->id)->whereNotNull('called_off_at')->exists()) {
             throw CalledOff::byAPerson();
         }
+    }
+
+    public function beat(): void
+    {
+        if (microtime(true) < $this->next) {
+            return;
+        }
+        $this->next = microtime(true) + self::SECONDS_BETWEEN;
+        DatabaseAway::tolerate($this->write(...));
     }
 }

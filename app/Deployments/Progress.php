@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
+use App\DatabaseAway;
 use App\Models\Deployment;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Plan\Plan;
@@ -58,7 +59,8 @@ final class Progress implements LaneListener, RunListener
 
     public function stage(RunStage $stage, int $files, int $bytes): void
     {
-        $stage === RunStage::PuttingBack || $this->endIfCalledOff(); // The last moment of the stage that ends here.
+        // The last moment of the stage that ends here.
+        $stage === RunStage::PuttingBack || DatabaseAway::tolerate($this->endIfCalledOff(...));
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
         $this->lanes = [];
         $this->meter = new SpeedMeter(microtime(true), $bytes);
@@ -80,7 +82,7 @@ final class Progress implements LaneListener, RunListener
 
     public function planned(Plan $plan): void
     {
-        $this->deployment->update(['counts' => $plan->counts()]);
+        DatabaseAway::tolerate(fn () => $this->deployment->update(['counts' => $plan->counts()]));
     }
 
     public function lane(int $lane, ?Job $job, int $bytes): void
@@ -123,8 +125,10 @@ final class Progress implements LaneListener, RunListener
             'now' => $this->meter->now(), 'average' => $this->meter->average(), 'left' => $this->work->left(),
             'lanes' => array_map(static fn (array $lane): array => ['subject' => $lane[0], 'bytes' => $lane[1], 'size' => $lane[2]], $this->lanes),
         ];
-        $this->deployment->update(['stage' => $this->stage->value, 'progress' => $progress]);
-        $this->endIfCalledOff();
+        DatabaseAway::tolerate(function () use ($progress): void {
+            $this->deployment->update(['stage' => $this->stage->value, 'progress' => $progress]);
+            $this->endIfCalledOff();
+        });
         if ($this->hear !== null) {
             ($this->hear)(['stage' => $this->stage->value] + $progress);
         }

@@ -35,7 +35,15 @@ final readonly class RunFiles
 
     public function target(Deployment $deployment): Manifest
     {
-        return Manifest::fromJson($this->journal($deployment)->kept('target') ?? throw new \RuntimeException("The target of deployment $deployment->id is gone."));
+        return $this->tryTarget($deployment) ?? throw new \RuntimeException("The target of deployment $deployment->id is gone.");
+    }
+
+    /** Null where the plan was not made yet. */
+    public function tryTarget(Deployment $deployment): ?Manifest
+    {
+        $json = $this->journal($deployment)->kept('target');
+
+        return $json === null ? null : Manifest::fromJson($json);
     }
 
     /** The plan as carried out, or as shown before. */

@@ -26,6 +26,12 @@ final readonly class BackupShelf
         return $name;
     }
 
+    /** @return list<string> of all backups that lie here */
+    public function names(): array
+    {
+        return array_map(static fn (string $file): string => basename($file, '.json.gz'), glob("$this->directory/*.json.gz") ?: []);
+    }
+
     /** @throws StoreFailure */
     public function manifest(string $name): Manifest
     {

@@ -44,6 +44,7 @@ final readonly class FileContentStore implements ContentStore
         }
         if ($this->has($sha256) && $this->isIntact($sha256, $size)) {
             unlink($file);
+            @touch($this->path($sha256)); // Found again: a sweep must not take it for forgotten before it is referred to.
 
             return new StoredContent($sha256, $size);
         }

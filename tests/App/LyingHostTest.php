@@ -173,6 +173,30 @@ final class LyingHostTest extends AppTestCase
         $this->from("/deployments/$id")->followingRedirects()->post("/deployments/$id/restore")->assertSee('is still held');
     }
 
+    public function test_what_nothing_refers_to_is_cleaned_up_and_told(): void
+    {
+        $this->deployed();
+        $inUse = count(glob("$this->var/contents/*/*") ?: []);
+        try {
+            $this->package(['index.html' => '<h1>Refused</h1>', 'index.html/x' => 'x'], 'refused.zip');
+            self::fail('It was taken.');
+        } catch (\Cellarium\Core\Package\PackageRefused) {
+            self::assertCount($inUse + 2, glob("$this->var/contents/*/*") ?: [], 'what came before the refusal lies in the store');
+        }
+        @mkdir("$this->var/contents/incoming", recursive: true);
+        file_put_contents("$this->var/contents/incoming/half", 'cut off');
+        self::assertSame(['ok' => true, 'files' => 0, 'bytes' => 0], $this->artisanJson('clean')[1], 'it may still be on its way');
+        foreach (glob("$this->var/contents/*/*") ?: [] as $file) {
+            touch($file, time() - 90_000);
+        }
+        [$status, $freed] = $this->artisanJson('clean');
+        self::assertSame([0, 3, 24], [$status, $freed['files'], $freed['bytes']]);
+        self::assertCount($inUse, glob("$this->var/contents/*/*") ?: []);
+        self::assertStringContainsString('Removed 3 files that nothing refers to', $this->page('/record'));
+        [$status] = $this->artisanJson('restore', (string) Backup::firstOrFail()->id);
+        self::assertSame(0, $status, 'what a backup holds is still there');
+    }
+
     public function test_a_plan_is_ordered_at_once_and_made_by_a_worker_that_can_be_called_off(): void
     {
         config(['queue.default' => 'database']);

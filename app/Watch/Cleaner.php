@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Watch;
+
+use App\Deployments\RunFiles;
+use App\Models\Deployment;
+use App\Models\Package;
+use App\Models\SetAside;
+use App\Record\Record;
+use App\View\Amount;
+use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Backup\ContentSweep;
+use Cellarium\Core\Plan\ManifestEntry;
+
+/** Removes what nobody will ever ask for again: files on their way in that never arrived, contents nothing refers to. */
+final readonly class Cleaner
+{
+    /** What was touched within this time may still be on its way. */
+    private const SECONDS_OF_GRACE = 86400;
+
+    public function __construct(
+        private BackupShelf $shelf,
+        private RunFiles $files,
+    ) {
+    }
+
+    /** @return array{files: int, bytes: int} that were freed */
+    public function clean(): array
+    {
+        $var = (string) config('cellarium.var');
+        $before = time() - self::SECONDS_OF_GRACE;
+        $files = 0;
+        $bytes = 0;
+        foreach (["$var/contents/incoming/*", "$var/uploads/*", "$var/manifests/*.new", "$var/backups/*.new", "$var/runs/*/*.new"] as $pattern) {
+            foreach (glob($pattern) ?: [] as $file) {
+                $size = (int) @filesize($file);
+                if (is_file($file) && (int) @filemtime($file) < $before && @unlink($file)) {
+                    $files++;
+                    $bytes += $size;
+                }
+            }
+        }
+        [$more, $moreBytes] = (new ContentSweep("$var/contents"))->remove($this->referenced(), $before);
+        $freed = ['files' => $files + $more, 'bytes' => $bytes + $moreBytes];
+        if ($freed['files'] > 0) {
+            Record::write('cleaned', 'Removed '.Amount::files($freed['files']).' that nothing refers to, '.Amount::bytes($freed['bytes']).' freed');
+        }
+
+        return $freed;
+    }
+
+    /** @return \Generator<string> the hashes of all contents that something refers to */
+    private function referenced(): \Generator
+    {
+        foreach ($this->shelf->names() as $name) {
+            yield from self::hashes($this->shelf->manifest($name)->files());
+        }
+        foreach (Package::query()->lazyById(20) as $package) {
+            yield from self::hashes($package->contents()->files());
+        }
+        foreach (Deployment::whereIn('state', [Deployment::DRAFTING, Deployment::PLANNED, Deployment::QUEUED, Deployment::WAITING, Deployment::RUNNING, Deployment::UNFINISHED])->lazyById(20) as $deployment) {
+            yield from $this->targets($deployment);
+        }
+        foreach (SetAside::held()->lazyById(500) as $held) {
+            yield $held->sha256;
+        }
+    }
+
+    /** @return \Generator<string> */
+    private function targets(Deployment $deployment): \Generator
+    {
+        $target = $this->files->tryTarget($deployment);
+        if ($target !== null) {
+            yield from self::hashes($target->files());
+        }
+    }
+
+    /**
+     * @param  list<ManifestEntry>  $entries
+     * @return \Generator<string>
+     */
+    private static function hashes(array $entries): \Generator
+    {
+        foreach ($entries as $entry) {
+            if ($entry->sha256 !== null) {
+                yield $entry->sha256;
+            }
+        }
+    }
+}
