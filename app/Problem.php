@@ -45,7 +45,7 @@ final class Problem extends RuntimeException
     public static function words(\Throwable $failure): string
     {
         if (DatabaseAway::caused($failure)) {
-            return 'The database does not answer, so nothing can be shown or begun. Runs that are at work on a server go on, and what became of them is written down once it answers. Look at the log of MariaDB, or start Cellarium with ./start.';
+            return 'The database does not answer, so nothing can be shown or begun. Runs that are at work on a server go on, and what became of them is written down once it answers. Look at the log of MariaDB; ./stop and ./start begin anew.';
         }
         $cause = $failure instanceof RunRefused ? $failure->getPrevious() ?? $failure : $failure;
         $cause = $cause instanceof TransferFailed ? $cause->failure : $cause;

@@ -146,6 +146,8 @@ final class BadInputTest extends AppTestCase
         \Illuminate\Support\Facades\Route::get('/broken', static fn () => throw new \LogicException('inner-words'))->middleware('web');
         $this->get('/broken')->assertStatus(500)->assertSee('An error inside Cellarium')->assertDontSee('inner-words');
         [$status, $said] = (new ArtisanProcess(['cellarium:accounts', '--json'], ['DB_PORT' => '1']))->finish();
-        self::assertSame([1, '{"ok":false,"error":"The database does not answer. Start Cellarium with ./start, or look at the log of MariaDB."}'], [$status, trim($said)]);
+        self::assertSame(1, $status);
+        self::assertStringContainsString('The database does not answer', $said);
+        self::assertJson($said);
     }
 }
