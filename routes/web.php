@@ -7,6 +7,7 @@ use App\Http\Controllers\BackupController;
 use App\Http\Controllers\ClientController;
 use App\Http\Controllers\DeploymentController;
 use App\Http\Controllers\DestinationController;
+use App\Http\Controllers\ErrandController;
 use App\Http\Controllers\FinderController;
 use App\Http\Controllers\FtpUserController;
 use App\Http\Controllers\HandOverController;
@@ -36,6 +37,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('/', [TodayController::class, 'show']);
     Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/find', FinderController::class);
+    Route::get('/errands/{errand}', [ErrandController::class, 'show']);
 
     Route::get('/accounts', [AccountController::class, 'index']);
     Route::get('/accounts/new', [TakeOnController::class, 'new']);

@@ -18,6 +18,9 @@ final readonly class Concerns
 {
     private const TO_DO = ['create' => 'FTP user to be made at the provider', 'renew' => 'Password to be set at the provider', 'change' => 'FTP user to be changed at the provider', 'close' => 'FTP user to be closed at the provider', 'reopen' => 'FTP user to be opened at the provider', 'remove' => 'FTP user to be removed at the provider'];
 
+    /** For so long a site that was put back without proof stays among what needs a hand. */
+    private const DAYS_UNPROVEN = 14;
+
     /** @param  list<Concern>  $all */
     private function __construct(public array $all)
     {
@@ -45,22 +48,30 @@ final readonly class Concerns
     /** @return list<Concern> */
     private static function unfinished(): array
     {
-        $unproven = Deployment::with('site')->where('state', Deployment::PUT_BACK_UNPROVEN)->where('ended_at', '>', now()->subDays(14))->get()->map(static fn (Deployment $run): Concern => new Concern(
-            'unproven', Urgency::Now, 'Put back, not proven', $run->site->domain, (string) $run->trouble, 'Look', "/deployments/$run->id",
-        ))->values()->all();
+        $runs = Deployment::with('site')
+            ->where('state', Deployment::UNFINISHED)
+            ->orWhere(static fn ($query) => $query->where('state', Deployment::PUT_BACK_UNPROVEN)->where('ended_at', '>', now()->subDays(self::DAYS_UNPROVEN)))
+            ->get()
+            ->map(static fn (Deployment $run): Concern => new Concern(
+                $run->state === Deployment::UNFINISHED ? 'unfinished' : 'unproven',
+                Urgency::Now,
+                $run->state === Deployment::UNFINISHED ? 'Not yet put back' : 'Put back, not proven',
+                $run->site->domain,
+                (string) $run->trouble,
+                'Look',
+                "/deployments/$run->id",
+            ));
         $asked = Backup::with('site')->where('state', Backup::QUESTION)->get()->map(static fn (Backup $backup): Concern => new Concern(
-            'question', Urgency::Now, 'Backup waits for an answer', $backup->site->domain, (string) $backup->trouble, 'Answer', "/backups?site=$backup->site_id",
-        ))->values()->all();
+            'question',
+            Urgency::Now,
+            'Backup waits for an answer',
+            $backup->site->domain,
+            (string) $backup->trouble,
+            'Answer',
+            "/backups?site=$backup->site_id",
+        ));
 
-        return [...$unproven, ...$asked, ...self::notPutBack()];
-    }
-
-    /** @return list<Concern> */
-    private static function notPutBack(): array
-    {
-        return Deployment::with('site')->where('state', Deployment::UNFINISHED)->get()->map(static fn (Deployment $run): Concern => new Concern(
-            'unfinished', Urgency::Now, 'Not yet put back', $run->site->domain, (string) $run->trouble, 'Look', "/deployments/$run->id",
-        ))->values()->all();
+        return [...$runs->values()->all(), ...$asked->values()->all()];
     }
 
     /**

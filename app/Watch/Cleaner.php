@@ -6,6 +6,7 @@ namespace App\Watch;
 
 use App\Deployments\RunFiles;
 use App\Models\Deployment;
+use App\Models\Errand;
 use App\Models\Package;
 use App\Models\SetAside;
 use App\Record\Record;
@@ -31,6 +32,7 @@ final readonly class Cleaner
     {
         $var = (string) config('cellarium.var');
         $before = time() - self::SECONDS_OF_GRACE;
+        Errand::where('created_at', '<', now()->subSeconds(self::SECONDS_OF_GRACE))->delete();
         $files = 0;
         $bytes = 0;
         foreach (["$var/contents/incoming/*", "$var/uploads/*", "$var/manifests/*.new", "$var/backups/*.new", "$var/runs/*/*.new"] as $pattern) {

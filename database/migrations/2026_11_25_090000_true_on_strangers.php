@@ -29,6 +29,22 @@ return new class extends Migration
             $table->boolean('collapse_accepted')->default(false);
             $table->json('progress')->nullable();
         });
+        Schema::create('errands', function (Blueprint $table): void {
+            $table->id();
+            $table->string('kind', 20);
+            $table->string('state', 10);
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->foreignId('account_id')->nullable()->constrained()->cascadeOnDelete();
+            $table->foreignId('site_id')->nullable()->constrained()->cascadeOnDelete();
+            $table->foreignId('ftp_user_id')->nullable()->constrained()->cascadeOnDelete();
+            $table->string('back', 1000);
+            $table->mediumText('given');
+            $table->mediumText('result')->nullable();
+            $table->text('words')->nullable();
+            $table->dateTime('started_at')->nullable();
+            $table->timestamps();
+            $table->index('created_at');
+        });
         Schema::create('set_asides', function (Blueprint $table): void {
             $table->id();
             $table->foreignId('site_id')->constrained();

@@ -5,18 +5,20 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Accounts\AccountCheck;
+use App\Errands\RunErrand;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\Upkeep;
 use App\Hosting\Connections;
 use App\Models\BulkChange;
 use App\Models\Client;
 use App\Models\Destination;
+use App\Models\Errand;
 use App\Models\FtpUser;
 use App\Models\HandOver;
 use App\Models\Package;
+use App\Models\Person;
 use App\Models\RecordEntry;
 use App\View\ReachMap;
-use Cellarium\Core\Connection\RemoteFailure;
 use Illuminate\Support\Facades\Queue;
 use Tests\Support\StandinHost;
 
@@ -148,12 +150,17 @@ final class FtpUserPagesTest extends AppTestCase
         $this->app->forgetInstance(Connections::class);
         $this->get("$address?look=1&at=/logs", ['HX-Request' => 'true'])->assertSee('no more connections')->assertDontSee('empty');
         $this->host->faults([]);
-        try {
-            $this->withoutExceptionHandling()->get("$address?at=/gone");
-            self::fail('A directory that is not there was shown.');
-        } catch (RemoteFailure $failure) {
-            self::assertStringContainsString('it is not there', $failure->getMessage());
-        }
+        $this->get("$address?at=/gone")->assertSee('it is not there')->assertDontSee('empty');
+        config(['queue.default' => 'database']);
+        $this->get("$address?look=1&at=/logs")->assertSee('looking')->assertSee('errand=', false);
+        $errand = Errand::latest('id')->firstOrFail();
+        $this->get("/errands/$errand->id")->assertOk()->assertSee('waits its turn');
+        $this->get("/errands/$errand->id", ['HX-Request' => 'true'])->assertOk()->assertSee('every 1s');
+        (new RunErrand($errand->id))->handle();
+        $this->get("$address?at=/logs&errand=$errand->id")->assertSee('1 file');
+        $this->get("/errands/$errand->id", ['HX-Request' => 'true'])->assertHeader('HX-Redirect', "/errands/$errand->id");
+        $this->get("/errands/$errand->id")->assertRedirect("/accounts/{$this->account->id}");
+        $this->actingAs(Person::create(['name' => 'Somebody Else', 'email' => 'else@marramtide.example', 'password' => 'x', 'role' => 'maintainer']))->get("/errands/$errand->id")->assertNotFound();
     }
 
     public function test_before_it_exists_the_form_says_what_it_would_reach(): void

@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Models\Account;
 use App\Models\Client;
+use App\Models\Errand;
 use App\Models\RecordEntry;
 use App\Models\SavedView;
 use App\Models\Site;
@@ -76,10 +77,11 @@ final class TakeOnTest extends AppTestCase
 
     public function test_trying_once_climbs_and_keeps_nothing(): void
     {
-        $this->post('/accounts', ['act' => 'try', 'login' => StandinHost::LOGIN, 'port' => ''] + $this->typed())->assertOk()->assertSee('It does not connect')->assertSee('Port 21 does not answer');
+        $this->followingRedirects()->post('/accounts', ['act' => 'try', 'login' => StandinHost::LOGIN, 'port' => ''] + $this->typed())->assertOk()->assertSee('It does not connect')->assertSee('Port 21 does not answer');
         $this->account->sites()->delete();
         $this->account->delete();
-        $this->post('/accounts', ['act' => 'try', 'new_client' => 'New', 'login' => StandinHost::LOGIN] + $this->typed())->assertOk()->assertSee('It connects')->assertSee('Listed the directory of the login');
+        $this->followingRedirects()->post('/accounts', ['act' => 'try', 'new_client' => 'New', 'login' => StandinHost::LOGIN] + $this->typed())->assertOk()->assertSee('It connects')->assertSee('Listed the directory of the login')->assertSee('value="New"', false);
+        self::assertSame(0, Errand::count(), 'what was typed is forgotten once it is shown again');
         self::assertSame([0, 1], [Account::count(), Client::count()]);
     }
 

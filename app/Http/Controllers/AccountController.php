@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Accounts\ConnectAccount;
-use App\Accounts\PasswordRenewal;
 use App\Accounts\Remedies;
+use App\Errands\ErrandKind;
+use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\SavedView;
@@ -58,11 +59,9 @@ final class AccountController
             : response('')->header('HX-Refresh', 'true');
     }
 
-    public function renewPassword(Account $account, PasswordRenewal $renewal): RedirectResponse
+    public function renewPassword(Account $account): RedirectResponse
     {
-        $renewal->renew($account->load('client', 'sites'));
-
-        return redirect("/accounts/$account->id")->with('done', 'The password is renewed at the host and here, and proven by signing in with it.');
+        return Errands::answer(Errands::start(ErrandKind::RenewPassword, "/accounts/$account->id", $account));
     }
 
     public function remedy(Request $request, Account $account, Remedies $remedies): RedirectResponse

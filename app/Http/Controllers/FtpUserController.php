@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Accounts\Tree;
+use App\Errands\ErrandKind;
+use App\Errands\Errands;
 use App\FtpUsers\Ending;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\HandOvers;
@@ -22,11 +23,12 @@ use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Str;
 
 /** One FTP user from its making to its end. */
 final class FtpUserController
 {
-    public function __construct(private readonly FtpUsers $users, private readonly Tree $tree)
+    public function __construct(private readonly FtpUsers $users)
     {
     }
 
@@ -42,7 +44,7 @@ final class FtpUserController
     {
         $account->load('client', 'sites.destinations', 'sites.client');
         $form = OrderForm::typed($account, $request->all());
-        $this->tree->lookAgain($account, $form->directory());
+        Errands::lookAgain($account, $form->directory());
         $order = $form->order($strength, $request->user());
         if ($order === null) {
             return response($this->form($form), 422);
@@ -107,7 +109,7 @@ final class FtpUserController
         $typed = trim($request->string('megabytes')->toString());
         $typed === '' || (ctype_digit($typed) && (int) $typed > 0 && strlen($typed) < 8) || throw new Problem('Space is a whole number of MB from 1, or nothing for no limit. Nothing was changed.');
         $space = $typed === '' ? null : (int) $typed * 1_000_000;
-        $this->tree->lookAgain($user->account, $directory);
+        Errands::lookAgain($user->account, $directory);
         if ($user->account->seen()->lacks($directory)) {
             throw new Problem("$directory is not there. Nothing was changed.");
         }
@@ -139,10 +141,15 @@ final class FtpUserController
 
     public function close(FtpUser $user): RedirectResponse
     {
-        $closed = $this->users->close($this->whole($user), 'by hand');
-        $waits = ! $closed && $user->action() === 'close' && $this->users->byHand($user);
+        return Errands::answer(Errands::start(ErrandKind::CloseUser, $this->previous("/ftp-users/$user->id"), $user));
+    }
 
-        return $waits ? redirect("/ftp-users/$user->id") : redirect()->back(fallback: "/ftp-users/$user->id")->with($closed ? 'done' : 'trouble', $closed ? "$user->login is closed; its sign-in is refused." : "$user->login could not be closed: $user->trouble");
+    /** The page it was asked on, with its filters; a page of ours, whatever the header says. */
+    private function previous(string $otherwise): string
+    {
+        $path = Str::after(url()->previous($otherwise), url('/'));
+
+        return str_starts_with($path, '/') && ! str_starts_with($path, '//') ? $path : $otherwise;
     }
 
     public function remove(FtpUser $user): RedirectResponse

@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Accounts\Tree;
+use App\Errands\ErrandKind;
+use App\Errands\Errands;
+use App\Errands\ErrandState;
 use App\FtpUsers\Fleet;
 use App\FtpUsers\OrderForm;
 use App\Models\Account;
+use App\Models\Errand;
 use App\View\ReachMap;
 use App\View\ReachMatrix;
 use Cellarium\Core\Path\RemotePath;
@@ -19,28 +22,39 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 final class ReachController
 {
     /** What an FTP user in a directory would reach, while the directory is typed or chosen. */
-    public function foresight(Request $request, Account $account, Tree $tree): View
+    public function foresight(Request $request, Account $account): View
     {
         $account->load('client', 'sites.destinations', 'sites.client');
         $form = OrderForm::typed($account, $request->query());
         $directory = $form->directory();
-        $tree->lookAgain($account, $directory);
+        Errands::lookAgain($account, $directory);
         $foresight = $directory === null ? null : $form->foresight($directory);
 
         return view('parts.foresight', ['form' => $form, 'account' => $account, 'foresight' => $foresight, 'warning' => $foresight === null ? null : $form->spaceWarning($foresight)]);
     }
 
     /** One level of the directory tree; looked at on the server where nobody has looked, or when asked to. */
-    public function tree(Request $request, Account $account, Tree $looking): View
+    public function tree(Request $request, Account $account): View
     {
         $account->load('sites');
         $at = RemotePath::fromString($request->string('at')->toString() ?: '/');
-        $tree = $account->seen();
-        if ($request->boolean('look') || ! $tree->at($at)->looked) {
-            $tree = $looking->look($account, $at);
+        $going = $request->integer('errand') > 0 ? Errand::where(['id' => $request->integer('errand'), 'account_id' => $account->id])->first() : null;
+        if ($going === null && ($request->boolean('look') || ! $account->seen()->at($at)->looked)) {
+            $going = Errands::start(ErrandKind::LookAtTree, "/accounts/$account->id", $account, ['at' => $at->toString()]);
+        }
+        if ($going !== null && ! $going->state->hasEnded()) {
+            return view('parts.tree-waits', ['account' => $account, 'at' => $at, 'errand' => $going]);
+        }
+        if ($going?->state === ErrandState::Failed) {
+            return view('parts.trouble', ['trouble' => $going->words]);
         }
 
-        return view('parts.tree-level', ['account' => $account, 'tree' => $tree, 'at' => $at, 'roots' => $account->sites->pluck('domain', 'document_root')]);
+        return view('parts.tree-level', [
+            'account' => $account,
+            'tree' => $account->refresh()->seen(),
+            'at' => $at,
+            'roots' => $account->sites->pluck('domain', 'document_root'),
+        ]);
     }
 
     public function map(Request $request, Account $account): View

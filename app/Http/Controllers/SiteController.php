@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Accounts\AccountCheck;
 use App\Accounts\SiteForm;
+use App\Errands\ErrandKind;
+use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Site;
@@ -55,19 +56,16 @@ final class SiteController
         return redirect("/sites/$site->id/edit")->with('done', 'Kept.');
     }
 
-    public function find(Site $site, AccountCheck $check): RedirectResponse
+    public function find(Site $site): RedirectResponse
     {
-        $found = $check->findRoot($site->load('account'));
-
-        return redirect("/sites/$site->id/edit#candidates")->with($found === [] ? 'trouble' : 'done', $found === [] ? 'No directory of this account looks like a document root. Connect and look at its directories.' : 'The likeliest directory comes first; prove it.');
+        return Errands::answer(Errands::start(ErrandKind::FindRoot, "/sites/$site->id/edit#candidates", $site));
     }
 
-    public function proveRoot(Request $request, Site $site, AccountCheck $check): RedirectResponse
+    public function proveRoot(Request $request, Site $site): RedirectResponse
     {
-        $site->load('account.client');
         $directory = $request->has('directory') ? RemotePath::fromString($request->string('directory')->toString()) : null;
-        $step = $check->proveRoot($site, $directory);
+        $back = $directory === null ? "/accounts/$site->account_id" : "/sites/$site->id/edit";
 
-        return redirect($directory === null ? "/accounts/$site->account_id" : "/sites/$site->id/edit")->with($step->ok ? 'done' : 'trouble', "$step->sentence. $step->next");
+        return Errands::answer(Errands::start(ErrandKind::ProveRoot, $back, $site, ['directory' => $directory?->toString()]));
     }
 }

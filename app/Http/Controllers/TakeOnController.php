@@ -5,18 +5,19 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Accounts\AccountForm;
-use App\Deployments\RunIds;
-use App\Hosting\Connections;
+use App\Errands\ErrandKind;
+use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
+use App\Models\Errand;
 use App\Record\Record;
 use App\View\MarkedLetter;
-use Cellarium\Core\Connection\Rung;
+use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Letter\LetterReader;
-use Cellarium\Core\Path\TemporaryName;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Arr;
 use Illuminate\Support\Facades\DB;
 
 /** Takes accounts on from letters and by hand, changes them, and tries what was typed without keeping it. */
@@ -24,14 +25,17 @@ final class TakeOnController
 {
     private const MOST_LETTER = 200_000;
 
-    public function new(): Response
+    /** What of an account connecting takes. */
+    private const TRIED = ['host', 'port', 'protocol', 'login', 'secret', 'address', 'pin', 'private_key', 'start_directory', 'active_mode'];
+
+    public function new(Request $request): Response
     {
-        return $this->form(AccountForm::empty(), null);
+        return $this->tried($request, null) ?? $this->form(AccountForm::empty(), null);
     }
 
-    public function edit(Account $account): Response
+    public function edit(Request $request, Account $account): Response
     {
-        return $this->form(AccountForm::of($account), $account);
+        return $this->tried($request, $account) ?? $this->form(AccountForm::of($account), $account);
     }
 
     public function letter(Request $request): Response
@@ -84,15 +88,39 @@ final class TakeOnController
         return redirect("/accounts/$account->id")->with('done', $known === null ? 'The account is known now. Connect to see whether it works.' : 'Kept.');
     }
 
-    /** @param  array<string, mixed>  $values */
-    private function try(AccountForm $form, array $values, ?Account $known): Response
+    /**
+     * A worker tries it; what was typed is kept encrypted meanwhile and forgotten once it is shown again.
+     *
+     * @param  array<string, mixed>  $values
+     */
+    private function try(AccountForm $form, array $values, ?Account $known): RedirectResponse
     {
-        $connections = app(Connections::class);
-        $account = (new Account)->forceFill($values + ['secret' => $known->secret ?? '', 'private_key' => $known?->private_key]);
-        $probe = TemporaryName::of(RunIds::ofProbe(), 0);
-        $ascent = $connections->ladder()->climb($connections->endpointAsSaved($account), $known?->known_address, [], null, $probe);
+        $values += ['secret' => $known->secret ?? '', 'private_key' => $known?->private_key];
+        $values['protocol'] = $values['protocol'] instanceof Protocol ? $values['protocol']->value : $values['protocol'];
+        $errand = Errands::start(
+            ErrandKind::TryAccount,
+            $known === null ? '/accounts/new' : "/accounts/$known->id/edit",
+            $known,
+            ['values' => Arr::only($values, self::TRIED), 'typed' => $form->typed],
+        );
+        $errand->update(['back' => "$errand->back?tried=$errand->id"]);
 
-        return $this->form($form, $known, ['rungs' => array_map(static fn (Rung $rung): array => $rung->toArray(), $ascent->rungs), 'held' => $ascent->holds(), 'pin' => $values['pin']]);
+        return Errands::answer($errand);
+    }
+
+    /** The form as it was typed, with what trying it has shown. */
+    private function tried(Request $request, ?Account $known): ?Response
+    {
+        $errand = Errand::where(['id' => $request->integer('tried'), 'kind' => ErrandKind::TryAccount, 'person_id' => $request->user()?->id])->first();
+        if ($errand === null || ! $errand->state->hasEnded()) {
+            return null;
+        }
+        $form = AccountForm::typed((array) ($errand->given['typed'] ?? []));
+        $rungs = $errand->result['rungs'] ?? null;
+        $more = ['rungs' => $rungs, 'held' => $errand->result['held'] ?? false, 'pin' => $errand->given['values']['pin'] ?? null];
+        $errand->delete();
+
+        return $this->form($form, $known, $more);
     }
 
     /** @param  array<string, mixed>  $more */

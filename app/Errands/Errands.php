@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Errands;
+
+use App\Models\Account;
+use App\Models\Errand;
+use App\Models\FtpUser;
+use App\Models\Site;
+use Cellarium\Core\Path\RemotePath;
+use Illuminate\Http\RedirectResponse;
+
+/**
+ * Hands what a page asks a server for to a worker, so that a host that does not answer keeps no page waiting.
+ *
+ * Most hosts answer at once: the page waits a moment, and only then shows that it is going on.
+ */
+final class Errands
+{
+    private const SECONDS_TO_WAIT = 1.5;
+
+    /** @param  array<string, mixed>  $given  kept encrypted until the errand has ended */
+    public static function start(ErrandKind $kind, string $back, Account|Site|FtpUser|null $about, array $given = []): Errand
+    {
+        $errand = Errand::create([
+            'kind' => $kind,
+            'state' => ErrandState::Waiting,
+            'person_id' => auth()->id(),
+            'account_id' => $about instanceof Account ? $about->id : null,
+            'site_id' => $about instanceof Site ? $about->id : null,
+            'ftp_user_id' => $about instanceof FtpUser ? $about->id : null,
+            'back' => $back,
+            'given' => $given,
+        ]);
+        RunErrand::dispatch($errand->id);
+        $until = microtime(true) + self::SECONDS_TO_WAIT;
+        while (! $errand->refresh()->state->hasEnded() && microtime(true) < $until) {
+            usleep(40_000);
+        }
+
+        return $errand;
+    }
+
+    /** A directory that was not there may have been made since; where the host does not say in time, what was seen last stays. */
+    public static function lookAgain(Account $account, ?RemotePath $directory): void
+    {
+        if ($directory !== null && $account->seen()->lacks($directory)) {
+            self::start(ErrandKind::LookAtTree, "/accounts/$account->id", $account, ['made' => $directory->toString()]);
+            // Its relations stay as they were loaded.
+            $account->forceFill(['tree' => Account::findOrFail($account->id)->tree])->syncOriginalAttribute('tree');
+        }
+    }
+
+    /** To where it was asked from, with what came of it, or to the page that waits for it. */
+    public static function answer(Errand $errand): RedirectResponse
+    {
+        if (! $errand->state->hasEnded()) {
+            return redirect("/errands/$errand->id");
+        }
+
+        return redirect($errand->back)->with($errand->state === ErrandState::Done ? 'done' : 'trouble', $errand->words);
+    }
+}

@@ -1,0 +1,143 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Errands;
+
+use App\Accounts\AccountCheck;
+use App\Accounts\PasswordRenewal;
+use App\Accounts\Tree;
+use App\Deployments\RunIds;
+use App\FtpUsers\FtpUsers;
+use App\Hosting\Connections;
+use App\Models\Account;
+use App\Models\Errand;
+use App\Problem;
+use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Rung;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\TemporaryName;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+
+/** Does one errand in a queue worker and writes down what came of it; holds its number and nothing else. */
+final class RunErrand implements ShouldQueue
+{
+    use Queueable;
+
+    public int $timeout = 0;
+
+    public function __construct(public readonly int $errand)
+    {
+        $this->onQueue('errands');
+    }
+
+    public function handle(): void
+    {
+        // Once and by one: an errand whose worker was killed is not done again by itself, it may have been half done.
+        $taken = Errand::where(['id' => $this->errand, 'state' => ErrandState::Waiting])->update(['state' => ErrandState::Running, 'started_at' => now()]);
+        $errand = $taken === 1 ? Errand::with('account.client', 'account.sites', 'site.account.client', 'ftpUser.account.sites', 'person')->find($this->errand) : null;
+        if ($errand === null) {
+            return;
+        }
+        try {
+            $ended = $this->run($errand);
+        } catch (\Throwable $failure) {
+            $expected = Problem::isExpected($failure);
+            $errand->update(['state' => ErrandState::Failed, 'words' => $expected ? Problem::words($failure) : 'An error inside Cellarium; its log says which.']);
+            if (! $expected) {
+                throw $failure;
+            }
+
+            return;
+        }
+        $errand->update($ended + ['state' => ErrandState::Done]);
+    }
+
+    /** @return array<string, mixed> columns of the errand */
+    private function run(Errand $errand): array
+    {
+        return match ($errand->kind) {
+            ErrandKind::FindRoot => $this->findRoot($errand),
+            ErrandKind::ProveRoot => $this->proveRoot($errand),
+            ErrandKind::RenewPassword => $this->renewPassword($errand),
+            ErrandKind::CloseUser => $this->closeUser($errand),
+            ErrandKind::LookAtTree => $this->lookAtTree($errand),
+            ErrandKind::TryAccount => $this->tryAccount($errand),
+        };
+    }
+
+    /** @return array<string, mixed> */
+    private function findRoot(Errand $errand): array
+    {
+        $found = app(AccountCheck::class)->findRoot($errand->site ?? throw new Problem('The site is gone.'));
+        if ($found === []) {
+            throw new Problem('No directory of this account looks like a document root. Connect and look at its directories.');
+        }
+
+        return ['words' => 'The likeliest directory comes first; prove it.'];
+    }
+
+    /** @return array<string, mixed> */
+    private function proveRoot(Errand $errand): array
+    {
+        $directory = $errand->given['directory'] ?? null;
+        $step = app(AccountCheck::class)->proveRoot($errand->site ?? throw new Problem('The site is gone.'), is_string($directory) ? RemotePath::fromString($directory) : null);
+
+        return $step->ok ? ['words' => "$step->sentence. $step->next"] : throw new Problem("$step->sentence. $step->next");
+    }
+
+    /** @return array<string, mixed> */
+    private function renewPassword(Errand $errand): array
+    {
+        app(PasswordRenewal::class)->renew($errand->account ?? throw new Problem('The account is gone.'));
+
+        return ['words' => 'The password is renewed at the host and here, and proven by signing in with it.'];
+    }
+
+    /** @return array<string, mixed> */
+    private function closeUser(Errand $errand): array
+    {
+        $users = app(FtpUsers::class);
+        $user = $errand->ftpUser ?? throw new Problem('The FTP user is gone.');
+        if ($users->close($user, 'by hand')) {
+            return ['words' => "$user->login is closed; its sign-in is refused."];
+        }
+
+        return $user->action() === 'close' && $users->byHand($user)
+            ? ['words' => 'Close it at the provider; what to do stands here.', 'back' => "/ftp-users/$user->id"]
+            : throw new Problem("$user->login could not be closed: $user->trouble");
+    }
+
+    /** @return array<string, mixed> */
+    private function lookAtTree(Errand $errand): array
+    {
+        $account = $errand->account ?? throw new Problem('The account is gone.');
+        $made = $errand->given['made'] ?? null;
+        is_string($made)
+            ? app(Tree::class)->lookAgain($account, RemotePath::fromString($made))
+            : app(Tree::class)->look($account, RemotePath::fromString((string) ($errand->given['at'] ?? '/')));
+
+        return ['words' => 'Looked at.'];
+    }
+
+    /** @return array<string, mixed> what was typed stays with it until it is shown again */
+    private function tryAccount(Errand $errand): array
+    {
+        $connections = app(Connections::class);
+        $values = $errand->given['values'] ?? [];
+        $account = (new Account)->forceFill(['protocol' => Protocol::from((string) $values['protocol'])] + $values);
+        $ascent = $connections->ladder()->climb(
+            $connections->endpointAsSaved($account),
+            $errand->account?->known_address,
+            [],
+            null,
+            TemporaryName::of(RunIds::ofProbe(), 0),
+        );
+
+        return ['words' => '', 'result' => [
+            'rungs' => array_map(static fn (Rung $rung): array => $rung->toArray(), $ascent->rungs),
+            'held' => $ascent->holds(),
+        ]];
+    }
+}

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Errands\ErrandKind;
+use App\Errands\ErrandState;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** One thing that a page has asked a server for and that a worker does; what was given with it is encrypted. */
+final class Errand extends Model
+{
+    protected $guarded = ['id'];
+
+    protected $hidden = ['given', 'result'];
+
+    protected $casts = [
+        'kind' => ErrandKind::class,
+        'state' => ErrandState::class,
+        'given' => 'encrypted:array',
+        'result' => 'encrypted:array',
+        'started_at' => 'immutable_datetime',
+    ];
+
+    /** @return BelongsTo<Account, $this> */
+    public function account(): BelongsTo
+    {
+        return $this->belongsTo(Account::class);
+    }
+
+    /** @return BelongsTo<Site, $this> */
+    public function site(): BelongsTo
+    {
+        return $this->belongsTo(Site::class);
+    }
+
+    /** @return BelongsTo<FtpUser, $this> */
+    public function ftpUser(): BelongsTo
+    {
+        return $this->belongsTo(FtpUser::class);
+    }
+
+    /** @return BelongsTo<Person, $this> who asked for it */
+    public function person(): BelongsTo
+    {
+        return $this->belongsTo(Person::class);
+    }
+}

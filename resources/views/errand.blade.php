@@ -1,0 +1,3 @@
+<x-page :title="$errand->kind->title()" place="Accounts">
+    @include('parts.errand')
+</x-page>
