@@ -114,6 +114,9 @@ running() {
 launch() {
     local name="$1"; shift
     mkdir -p "$VAR/run" "$VAR/log" || die "$VAR cannot be written to."
+    # For their owner only: logs name clients, hosts and logins.
+    (umask 077; : >>"$VAR/log/$name.log")
+    chmod 600 "$VAR/log/$name.log"
     setsid "$@" >>"$VAR/log/$name.log" 2>&1 </dev/null &
     printf '%s %s\n' "$!" "$(began "$!")" >"$VAR/run/$name.pid"
 }

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Middleware\PlainInput;
 use App\Http\Middleware\SecurityHeaders;
 use App\Problem;
 use Illuminate\Foundation\Application;
@@ -16,6 +17,7 @@ return Application::configure(basePath: $root)
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class); // Its package is missing, see framework-gaps.php; no page is for other origins.
         $middleware->append(SecurityHeaders::class);
+        $middleware->append(PlainInput::class);
         $middleware->redirectGuestsTo('/sign-in');
         $middleware->redirectUsersTo('/');
     })

@@ -24,6 +24,9 @@ return [
     // Days without use after which an FTP user counts as idle.
     'idle_days' => (int) env('CELLARIUM_IDLE_DAYS', 30),
 
+    // Seconds a page waits for a worker's answer before it shows that it is going on.
+    'errand_seconds' => 1.5,
+
     // Of the addresses a deployment changed, how many in a hundred are fetched to prove it.
     'proof_share' => (int) env('CELLARIUM_PROOF_SHARE', 100),
     // Of the files known of a site, how many in a hundred may be missing from a listing without a question.

@@ -25,6 +25,11 @@ final class AccountForm
 {
     public const FIELDS = ['client', 'new_client', 'label', 'company', 'protocol', 'host', 'port', 'login', 'password', 'private_key', 'passphrase', 'address', 'start_directory', 'active_mode', 'domain', 'document_root', 'tags', 'notes', 'accepted', 'login_form', 'ftp_protocol', 'ftp_port', 'control_url', 'control_token'];
 
+    /** Characters at the most; the other fields take LONGEST_OTHER. */
+    private const LONGEST = ['password' => 2000, 'private_key' => 20_000, 'passphrase' => 2000, 'notes' => 20_000, 'control_token' => 2000, 'tags' => 1000, 'start_directory' => 900, 'document_root' => 900, 'new_client' => 200];
+
+    private const LONGEST_OTHER = 250;
+
     /** @var array<string, string> sentences by field */
     public array $wrong = [];
 
@@ -84,6 +89,10 @@ final class AccountForm
      */
     public function values(?Account $account): ?array
     {
+        foreach ($this->typed as $field => $typed) {
+            $most = self::LONGEST[$field] ?? self::LONGEST_OTHER;
+            mb_strlen($typed) <= $most || $this->wrong[$field] = "It is longer than $most characters.";
+        }
         $protocol = Protocol::tryFrom($this->typed['protocol']);
         $protocol !== null || $this->wrong['protocol'] = 'Choose how the account is reached.';
         $protocol ??= Protocol::FtpsExplicit;
@@ -108,6 +117,10 @@ final class AccountForm
             $values += ['private_key' => $key->open->reveal(), 'key_kind' => $key->kind, 'key_fingerprint' => $key->fingerprint];
         }
         $values['pin'] = $this->pin($account, $values);
+        if ($account !== null && $password === '' && $key === null) {
+            $elsewhere = (clone $account)->fill(array_intersect_key($values, array_flip(['host', 'port', 'protocol', 'login', 'address'])))->whereSecretsGo() !== $account->whereSecretsGo();
+            $elsewhere && $this->wrong['password'] = 'For another host, port, protocol, login or address the password is typed in again.';
+        }
         $taken = Account::where(['host' => $values['host'], 'port' => $values['port'], 'login' => $values['login']])->when($account !== null, static fn ($query) => $query->where('id', '!=', $account?->id))->first();
         $taken === null || $this->wrong['login'] = "This login at this host and port is known already: account $taken->id, {$taken->title()}.";
 

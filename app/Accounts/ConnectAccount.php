@@ -36,7 +36,7 @@ final class ConnectAccount implements ShouldQueue
                 throw $failure;
             }
             // The ladder held and looking around did not; the page shows this beside the rungs.
-            $account->update(['ladder' => [...$account->ladder ?? [], ['name' => 'looking around', 'ok' => false, 'evidence' => Problem::words($failure), 'cause' => null, 'next' => null, 'remedy' => null, 'identity' => null, 'reason' => null]], 'trouble' => 'looking_around']);
+            $account->update(['ladder' => [...$account->ladder ?? [], ['name' => 'looking around', 'ok' => false, 'evidence' => Problem::words($failure), 'cause' => null, 'next' => null, 'remedy' => null, 'identity' => null, 'reason' => null]], 'climbing_at' => null, 'trouble' => 'looking_around']);
         }
     }
 }

@@ -8,6 +8,7 @@ use App\Models\Account;
 use App\Problem;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Intake\Column;
+use Cellarium\Core\Intake\CsvCell;
 
 /** The list of all accounts as comma-separated values, in the form that Lists takes over again. */
 final readonly class Export
@@ -16,7 +17,7 @@ final readonly class Export
     public function write($sink, bool $withSecrets): void
     {
         $columns = array_values(array_filter(Column::cases(), static fn (Column $column): bool => $withSecrets || $column !== Column::Password));
-        fputcsv($sink, array_map(static fn (Column $column): string => $column->label(), $columns), ',', '"', '');
+        CsvCell::line($sink, array_map(static fn (Column $column): string => $column->label(), $columns));
         foreach (Account::with('client', 'sites')->orderBy('id')->lazy(200) as $account) {
             $facts = [
                 'client' => $account->client->name, 'group' => $account->client->group, 'label' => $account->label, 'company' => $account->company, 'host' => $account->host, 'port' => $account->port, 'protocol' => $account->protocol->value,
@@ -25,7 +26,7 @@ final readonly class Export
             // A line for each site; an account without one has a line of its own.
             foreach ($account->sites->isEmpty() ? [null] : $account->sites as $site) {
                 $row = $facts + ['domain' => $site?->domain, 'document_root' => $site?->document_root];
-                fputcsv($sink, array_map(static fn (Column $column): string => (string) ($row[$column->value] ?? ''), $columns), ',', '"', '');
+                CsvCell::line($sink, array_map(static fn (Column $column): string => (string) ($row[$column->value] ?? ''), $columns));
             }
         }
     }

@@ -110,6 +110,7 @@ final readonly class Lists
         $account->fill(array_filter(array_intersect_key($values, array_flip(['label', 'company', 'protocol', 'address', 'start_directory', 'tags', 'notes'])), static fn ($value): bool => $value !== '') + ['client_id' => $client->id]);
         if ($fresh || ($values['password'] ?? '') !== '') {
             $account->secret = (string) ($values['password'] ?? '');
+            $account->bindSecrets();
         }
         $account->save();
         if (($values['group'] ?? '') !== '' && $client->group !== $values['group']) {

@@ -19,7 +19,7 @@ final readonly class Remedies
         if (($rung['remedy'] ?? null) !== ['change' => $change, 'value' => $value]) {
             throw new Problem('The ladder no longer proposes this. Connect again and look at what it says now.');
         }
-        $account->update(match ($change) {
+        $account->fill(match ($change) {
             'address' => ['address' => $value],
             'port' => ['port' => (int) $value],
             'login' => ['login' => $value],
@@ -27,6 +27,8 @@ final readonly class Remedies
             'protocol' => $this->protocol($account, Protocol::from($value)),
             default => throw new Problem("A change of $change is not known."),
         });
+        // The host stays the same, and a person has just agreed to where the password goes from now on.
+        $account->bindSecrets()->save();
         Record::write('account_changed', match ($change) {
             'identity' => "Accepted the key of $account->host: $value",
             default => "Changed the $change of $account->host to $value, as the ladder proposed",

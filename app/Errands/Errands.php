@@ -18,8 +18,6 @@ use Illuminate\Http\RedirectResponse;
  */
 final class Errands
 {
-    private const SECONDS_TO_WAIT = 1.5;
-
     /** @param  array<string, mixed>  $given  kept encrypted until the errand has ended */
     public static function start(ErrandKind $kind, string $back, Account|Site|FtpUser|null $about, array $given = []): Errand
     {
@@ -34,7 +32,7 @@ final class Errands
             'given' => $given,
         ]);
         RunErrand::dispatch($errand->id);
-        $until = microtime(true) + self::SECONDS_TO_WAIT;
+        $until = microtime(true) + (float) config('cellarium.errand_seconds');
         while (! $errand->refresh()->state->hasEnded() && microtime(true) < $until) {
             usleep(40_000);
         }

@@ -6,6 +6,7 @@ namespace App\Hosting;
 
 use App\Models\Account;
 use App\Models\FtpUser;
+use App\Problem;
 use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Account\HostingControl;
 use Cellarium\Core\Account\LinkedControl;
@@ -35,8 +36,13 @@ final readonly class Connections
         $this->names = new HostsFile($hostsFile);
     }
 
+    /** @throws Problem when host, port, protocol or login are others than those that the secrets were given for */
     public function endpoint(Account $account): Endpoint
     {
+        if ($account->exists && $account->secretsAreForElsewhere()) {
+            throw new Problem("The password of $account->login was given for another host, port, protocol, login or address. Type it in again in the account's form, so that it goes nowhere it was not meant for.");
+        }
+
         return new Endpoint(
             $account->host, $account->port, $account->protocol, $account->login, new Secret($account->secret), $account->address ?? $this->names->addresses($account->host)[0] ?? null, $this->authorities,
             $account->pin === null ? null : Pin::fromFields(new Fields($account->pin)), $account->private_key === null ? null : new Secret($account->private_key),

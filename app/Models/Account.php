@@ -21,7 +21,7 @@ final class Account extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['tags' => '[]', 'label' => '', 'active_mode' => false, 'login_rules' => null, 'ftp_protocol' => null, 'ftp_port' => null, 'tree' => null, 'tls_use' => null];
+    protected $attributes = ['tags' => '[]', 'label' => '', 'active_mode' => false, 'login_rules' => null, 'ftp_protocol' => null, 'ftp_port' => null, 'tree' => null, 'tls_use' => null, 'secret_for' => null];
 
     protected $hidden = ['secret', 'control_token', 'private_key', 'next_secret'];
 
@@ -46,6 +46,40 @@ final class Account extends Model
         'reached_at' => 'immutable_datetime',
         'tried_at' => 'immutable_datetime',
     ];
+
+    protected static function booted(): void
+    {
+        self::saving(static function (self $account): void {
+            if ($account->isDirty(['secret', 'private_key']) || ($account->secret_for === null && $account->secret !== null)) {
+                $account->secret_for = $account->whereSecretsGo();
+            }
+        });
+        self::updated(static function (self $account): void {
+            if ($account->wasChanged('host')) {
+                // Nor do those of its FTP users go to another host; they are renewed there.
+                $account->ftpUsers()->whereNotNull('secret')->update(['secret' => null]);
+            }
+        });
+    }
+
+    /** What the secrets were given for: host, port, protocol and login. They are sent nowhere else. */
+    public function whereSecretsGo(): string
+    {
+        return hash('sha256', json_encode([strtolower($this->host), $this->port, $this->protocol->value, $this->login, $this->address], JSON_THROW_ON_ERROR));
+    }
+
+    /** Somebody has typed the secrets in, or agreed to where they go: they are for this place from now on. */
+    public function bindSecrets(): self
+    {
+        $this->secret_for = $this->whereSecretsGo();
+
+        return $this;
+    }
+
+    public function secretsAreForElsewhere(): bool
+    {
+        return $this->secret_for !== null && ! hash_equals($this->secret_for, $this->whereSecretsGo());
+    }
 
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo

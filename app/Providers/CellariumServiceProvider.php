@@ -7,6 +7,7 @@ namespace App\Providers;
 use App\Deployments\Recovery;
 use App\Hosting\Connections;
 use App\Problem;
+use App\View\Shown;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\ContentStore;
@@ -18,6 +19,7 @@ use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\PackageIntake;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Facades\Blade;
 use Illuminate\Support\Facades\Date;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\ServiceProvider;
@@ -56,6 +58,9 @@ final class CellariumServiceProvider extends ServiceProvider
             // A database that is away is told of by the worker itself.
             rescue(fn () => $this->app->make(Recovery::class)->soon(), null, static fn (\Throwable $failure): bool => ! Problem::isExpected($failure));
         });
+        Blade::setEchoFormat('\\'.Shown::class.'::escaped(%s)');
+        // Fields give back what they were given, to the letter.
+        Blade::directive('exactly', static fn (string $expression): string => "<?php echo e($expression); ?>");
         Date::use(CarbonImmutable::class);
         Model::preventLazyLoading(! $this->app->isProduction() && $this->app->runningUnitTests());
         Model::preventSilentlyDiscardingAttributes();

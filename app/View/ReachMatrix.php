@@ -19,6 +19,8 @@ final readonly class ReachMatrix
 {
     public const AT_ONCE = 60;
 
+    private const MOST_PAGES = 100_000;
+
     public const COLUMNS = ['client', 'account', 'login', 'directory', 'sites', 'clients reached', 'stands out', 'idle days', 'closes'];
 
     /** What is reached, the widest first; each user is in one of these. */
@@ -61,7 +63,7 @@ final readonly class ReachMatrix
         $fit = array_values(array_filter($fleet->logins, static fn (LoginScope $login): bool => ($only === '' || self::extent($login) === $only || in_array(Flag::tryFrom($only), $login->flags, true))
             && ($accounts === null || $accounts->has($login->account->key) || mb_stripos($login->login->login, $words) !== false || mb_stripos($login->login->directory->toString(), $words) !== false)));
 
-        return new self($fit, $counts, count($fleet->logins), $only, $words, max(1, $request->integer('page', 1)), self::idleAfter($request));
+        return new self($fit, $counts, count($fleet->logins), $only, $words, max(1, min(self::MOST_PAGES, $request->integer('page', 1))), self::idleAfter($request));
     }
 
     public static function extent(LoginScope $login): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Account;
 
+use Cellarium\Core\Credential\Secret;
 use RuntimeException;
 
 /** The hosting company did not do what was asked. */
@@ -16,6 +17,6 @@ final class ControlFailure extends RuntimeException
 
     public static function while(string $what, ControlFault $reason, ?string $said = null): self
     {
-        return new self($reason, "$what: {$reason->sentence()}".($said === null ? '' : ' (the host said: '.mb_substr(mb_scrub($said), 0, 200).')'));
+        return new self($reason, "$what: {$reason->sentence()}".($said === null ? '' : ' (the host said: '.mb_substr(mb_scrub(Secret::redact($said)), 0, 200).')'));
     }
 }

@@ -6,6 +6,7 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Credential\Secret;
 use CurlHandle;
 use CurlMultiHandle;
 
@@ -220,8 +221,9 @@ final class FtpConnection
             CURLOPT_NOSIGNAL => true,
             CURLOPT_PROXY => '',
             CURLOPT_HEADERFUNCTION => function (CurlHandle $curl, string $line): int {
-                $this->replies[] = rtrim($line, "\r\n");
-                $this->welcome = str_starts_with($line, '230 ') ? rtrim($line, "\r\n") : $this->welcome;
+                $reply = Secret::redact(rtrim($line, "\r\n"));
+                $this->replies[] = $reply;
+                $this->welcome = str_starts_with($line, '230 ') ? $reply : $this->welcome;
                 $this->heard = self::clock();
 
                 return strlen($line);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
+use Cellarium\Core\Credential\Secret;
+
 /** A control connection, line by line (RFC 959, 4217), for looking at a server; files go through FtpRemoteDirectory. */
 final class FtpDialogue
 {
@@ -50,7 +52,7 @@ final class FtpDialogue
     {
         $lines = [];
         while (count($lines) < 200 && ($line = fgets($this->stream, 4096)) !== false) {
-            $lines[] = mb_scrub(rtrim($line, "\r\n"));
+            $lines[] = mb_scrub(Secret::redact(rtrim($line, "\r\n")));
             if (preg_match('/\A(\d{3}) /', $line, $match) === 1 && ($lines[0] === end($lines) || str_starts_with($lines[0], "$match[1]-"))) {
                 return new Answer((int) $match[1], $lines);
             }

@@ -6,6 +6,7 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Credential\Secret;
 
 /** Greeting and host key of an SSH server; signing in comes with the listing, so that it is done once. */
 final readonly class SshRungs
@@ -31,7 +32,7 @@ final readonly class SshRungs
             $ascent->features = array_values(array_unique(array_filter([$methods['kex'] ?? null, $methods['hostkey'] ?? null], is_string(...))));
             $sftp->disconnect();
         } catch (\Exception $failure) {
-            yield Rung::broke('encryption', 'The key exchange failed: '.mb_scrub($failure->getMessage()), $failure instanceof RemoteFailure ? $failure->reason : SshSession::reason($failure), 'Server and Cellarium have no method in common, or the connection was cut');
+            yield Rung::broke('encryption', 'The key exchange failed: '.mb_scrub(Secret::redact($failure->getMessage())), $failure instanceof RemoteFailure ? $failure->reason : SshSession::reason($failure), 'Server and Cellarium have no method in common, or the connection was cut');
 
             return;
         }

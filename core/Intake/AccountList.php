@@ -39,6 +39,9 @@ final readonly class AccountList
         fwrite($stream, str_replace(["\r\n", "\r"], "\n", $text));
         rewind($stream);
         $headings = array_map(trim(...), array_map(strval(...), fgetcsv($stream, null, $mark, '"', '') ?: []));
+        // Only in lists of our own: another program's apostrophe may be part of a password.
+        $labels = array_map(static fn (Column $column): string => $column->label(), Column::cases());
+        $read = $headings !== [] && array_diff($headings, $labels) === [] ? CsvCell::unguarded(...) : static fn (string $cell): string => $cell;
         $rows = [];
         $line = 1 + substr_count((string) $first, "\n");
         while (($cells = fgetcsv($stream, null, $mark, '"', '')) !== false) {
@@ -49,7 +52,7 @@ final readonly class AccountList
             if (count($rows) >= $most) {
                 throw ListRefused::because("The list has more than $most rows. Take it over in parts.");
             }
-            $rows[] = [$line, array_map(strval(...), $cells)];
+            $rows[] = [$line, array_map(static fn (?string $cell): string => $read((string) $cell), $cells)];
             $line += substr_count(implode('', array_map(strval(...), $cells)), "\n");
         }
         fclose($stream);

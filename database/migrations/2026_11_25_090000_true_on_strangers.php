@@ -12,6 +12,7 @@ return new class extends Migration
     {
         Schema::table('accounts', function (Blueprint $table): void {
             $table->string('tls_use', 20)->nullable();
+            $table->string('secret_for', 64)->nullable();
         });
         Schema::table('deployments', function (Blueprint $table): void {
             $table->unsignedInteger('addresses')->default(0);

@@ -103,7 +103,7 @@ final class DatabaseSeeder extends Seeder
                 'company' => $row['company'], 'host' => $row['host'], 'port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121), 'protocol' => $row['protocol'],
                 'login' => $row['login'], 'secret' => $row['password'], 'control_url' => 'http://127.0.0.1:'.env('CELLARIUM_STANDIN_CONTROL_PORT', 8091), 'control_token' => $row['token'],
             ]);
-            isset($row['ssh']) && $account->update($this->ssh($row));
+            isset($row['ssh']) && $account->fill($this->ssh($row))->bindSecrets()->save();
             foreach ($row['sites'] as $site) {
                 $owner = isset($site['client']) ? Client::firstOrCreate(['name' => $site['client']], ['colour' => $site['colour'], 'group' => $site['group']]) : null;
                 $account->sites()->create([

@@ -5,10 +5,10 @@
             <form method="post" action="/clients/{{ $client->id }}" class="pairs-form">
                 @csrf
                 @foreach ($errors->all() as $message)<p class="word is-trouble" role="alert">{{ $message }}</p>@endforeach
-                <label for="name">Name</label><input class="entry" id="name" name="name" value="{{ old('name', $client->name) }}" required maxlength="200">
-                <label for="colour">Colour</label><div class="side"><input id="colour" name="colour" type="color" value="{{ old('colour', $client->colour) }}"><span class="soft">stands with the letters {{ $client->mark() }}, for those who do not see colours</span></div>
-                <label for="group">Group</label><input class="entry" id="group" name="group" value="{{ old('group', $client->group) }}" list="groups" maxlength="100"><datalist id="groups">@foreach ($groups as $group)<option>{{ $group }}</option>@endforeach</datalist>
-                <label for="notes">Notes</label><textarea class="entry" id="notes" name="notes" rows="4">{{ old('notes', $client->notes) }}</textarea>
+                <label for="name">Name</label><input class="entry" id="name" name="name" value="@exactly(old('name', $client->name))" required maxlength="200">
+                <label for="colour">Colour</label><div class="side"><input id="colour" name="colour" type="color" value="@exactly(old('colour', $client->colour))"><span class="soft">stands with the letters {{ $client->mark() }}, for those who do not see colours</span></div>
+                <label for="group">Group</label><input class="entry" id="group" name="group" value="@exactly(old('group', $client->group))" list="groups" maxlength="100"><datalist id="groups">@foreach ($groups as $group)<option>{{ $group }}</option>@endforeach</datalist>
+                <label for="notes">Notes</label><textarea class="entry" id="notes" name="notes" rows="4">@exactly(old('notes', $client->notes))</textarea>
                 <div class="row-acts"><button class="act is-main" data-once>Keep</button></div>
             </form></section>
         <section class="sheet" aria-labelledby="accounts"><h2 id="accounts">Accounts</h2>

@@ -10,16 +10,16 @@
                 @csrf
                 @foreach ($errors->all() as $message)<p class="word is-trouble" role="alert">{{ $message }}</p>@endforeach
                 <label for="site">Site</label>
-                <select class="entry" id="site" name="site" data-goto="/deployments/new?package={{ $package?->id }}&amp;site=">@if ($site === null)<option value="">choose</option>@endif @foreach ($sites as $one)<option value="{{ $one->id }}" @selected($one->is($site))>{{ $one->domain }} — {{ $one->account->client->name }}</option>@endforeach</select>
+                <select class="entry" id="site" name="site" data-goto="/deployments/new?package={{ $package?->id }}&amp;site=">@if ($site === null)<option value="">choose</option>@endif @foreach ($sites as $one)<option value="@exactly($one->id)" @selected($one->is($site))>{{ $one->domain }} — {{ $one->account->client->name }}</option>@endforeach</select>
                 <label for="pack">Package</label>
-                <select class="entry" id="pack" name="package">@foreach ($packages as $one)<option value="{{ $one->id }}" @selected($one->is($package))>{{ $one->title() }} — {{ Amount::files($one->files) }}, {{ $one->created_at->format('j M') }}</option>@endforeach</select>
+                <select class="entry" id="pack" name="package">@foreach ($packages as $one)<option value="@exactly($one->id)" @selected($one->is($package))>{{ $one->title() }} — {{ Amount::files($one->files) }}, {{ $one->created_at->format('j M') }}</option>@endforeach</select>
                 @php($places = $site === null ? collect() : $site->destinations->filter(fn ($destination) => $site->root()->toward($destination->path()) !== null))
                 @if ($places->isNotEmpty())
                 <label for="place">Into</label>
-                <select class="entry" id="place" name="place"><option value="">the document root, {{ $site->document_root }}</option>@foreach ($places as $destination)<option value="{{ $destination->directory }}">{{ $destination->name }}, {{ $destination->directory }}</option>@endforeach</select>
+                <select class="entry" id="place" name="place"><option value="">the document root, {{ $site->document_root }}</option>@foreach ($places as $destination)<option value="@exactly($destination->directory)">{{ $destination->name }}, {{ $destination->directory }}</option>@endforeach</select>
                 @endif
                 <label for="user">Sign in as</label>
-                <select class="entry" id="user" name="user">@foreach ($users as $user)<option value="{{ $user->id }}">{{ $user->login }}, closes {{ $user->ends === 'job' ? 'when this is done' : $user->endsWords() }}</option>@endforeach<option value="">the account itself{{ $site ? ', '.$site->account->login : '' }}</option></select>
+                <select class="entry" id="user" name="user">@foreach ($users as $user)<option value="@exactly($user->id)">{{ $user->login }}, closes {{ $user->ends === 'job' ? 'when this is done' : $user->endsWords() }}</option>@endforeach<option value="">the account itself{{ $site ? ', '.$site->account->login : '' }}</option></select>
                 <div class="row-acts"><button class="act is-main" data-once @disabled($packages->isEmpty())>Make the plan</button></div>
             </form>
         </section>

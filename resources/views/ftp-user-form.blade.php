@@ -17,17 +17,17 @@
             <form id="order" method="post" action="/accounts/{{ $account->id }}/ftp-users" class="pairs-form" autocomplete="off">
                 @csrf
                 <label for="name">Login</label>
-                <div><input class="entry is-mono" id="name" name="name" value="{{ $value('name') }}" placeholder="north-build" required maxlength="100" autocomplete="off" spellcheck="false" autocapitalize="off" hx-get="/accounts/{{ $account->id }}/login-check" hx-trigger="input delay:200ms" hx-target="#login-check" hx-sync="this:replace">
+                <div><input class="entry is-mono" id="name" name="name" value="@exactly($value('name'))" placeholder="north-build" required maxlength="100" autocomplete="off" spellcheck="false" autocapitalize="off" hx-get="/accounts/{{ $account->id }}/login-check" hx-trigger="input delay:200ms" hx-target="#login-check" hx-sync="this:replace">
                     <div id="login-check" aria-live="polite">@include('parts.login-check', ['objection' => $form->wrong['name'] ?? null, 'full' => $rules->full($value('name') === '' ? '…' : $value('name')), 'typed' => $value('name') !== ''])</div></div>
                 <label for="directory">Directory</label>
-                <div><input class="entry is-mono" id="directory" name="directory" value="{{ $value('directory') }}" required maxlength="900" spellcheck="false" hx-get="/accounts/{{ $account->id }}/foresight" hx-trigger="input delay:200ms" hx-target="#foresight" hx-include="#megabytes" hx-sync="#foresight:replace"><x-field-note :form="$form" field="directory"/>
+                <div><input class="entry is-mono" id="directory" name="directory" value="@exactly($value('directory'))" required maxlength="900" spellcheck="false" hx-get="/accounts/{{ $account->id }}/foresight" hx-trigger="input delay:200ms" hx-target="#foresight" hx-include="#megabytes" hx-sync="#foresight:replace"><x-field-note :form="$form" field="directory"/>
                     @if (isset($form->wrong['directory']) || $value('makes_directory') !== '')
                     <label class="check"><input type="checkbox" name="makes_directory" value="1" @checked($value('makes_directory') !== '')> Make this directory, I mean it</label>
                     @endif
                     @php($destinations = $account->sites->flatMap->destinations)
                     <div class="picks">
-                        @foreach ($account->sites as $site)<button type="button" class="pick" data-pick="{{ $site->document_root }}" data-into="directory">⌂ {{ $site->domain }}</button>@endforeach
-                        @foreach ($destinations as $destination)<button type="button" class="pick" data-pick="{{ $destination->directory }}" data-into="directory">{{ $destination->name }}</button>@endforeach
+                        @foreach ($account->sites as $site)<button type="button" class="pick" data-pick="@exactly($site->document_root)" data-into="directory">⌂ {{ $site->domain }}</button>@endforeach
+                        @foreach ($destinations as $destination)<button type="button" class="pick" data-pick="@exactly($destination->directory)" data-into="directory">{{ $destination->name }}</button>@endforeach
                     </div>
                     <details class="tree-pick"><summary>Choose from the tree</summary><div id="tree" hx-get="/accounts/{{ $account->id }}/tree?at=/" hx-trigger="toggle from:closest details once"><p class="soft">Looking …</p></div></details></div>
                 <span class="name">Password</span>
@@ -35,21 +35,21 @@
                     <label class="check"><input type="radio" name="password_kind" value="readable" @checked($value('password_kind') === 'readable')> <span>made, in groups to read out: <code>xxxx-xxxx-xxxx-xxxx</code>, {{ PasswordMaker::bits() }} bits</span></label>
                     <label class="check"><input type="radio" name="password_kind" value="random" @checked($value('password_kind') === 'random')> made, {{ PasswordKind::Random->length() }} signs at random, {{ PasswordMaker::bits(PasswordKind::Random) }} bits</label>
                     <label class="check"><input type="radio" name="password_kind" value="own" @checked($value('password_kind') === OrderForm::OWN)> typed:</label>
-                    <div class="own-word"><div class="side"><input class="entry is-mono" id="password" name="password" type="password" value="{{ $value('password') }}" maxlength="128" spellcheck="false" autocomplete="new-password" aria-label="Typed password" hx-post="/accounts/{{ $account->id }}/password-check" hx-trigger="input delay:200ms" hx-target="#strength" hx-include="#order" hx-sync="this:replace"><button type="button" class="act is-quiet" data-reveal="password" aria-pressed="false">Show</button></div>
+                    <div class="own-word"><div class="side"><input class="entry is-mono" id="password" name="password" type="password" value="@exactly($value('password'))" maxlength="128" spellcheck="false" autocomplete="new-password" aria-label="Typed password" hx-post="/accounts/{{ $account->id }}/password-check" hx-trigger="input delay:200ms" hx-target="#strength" hx-include="#order" hx-sync="this:replace"><button type="button" class="act is-quiet" data-reveal="password" aria-pressed="false">Show</button></div>
                         <div id="strength" aria-live="polite">@include('parts.strength', ['bits' => null])</div><x-field-note :form="$form" field="password"/></div>
                 </div>
                 <label for="megabytes">Space, MB</label>
-                <div><input class="entry is-short" id="megabytes" name="megabytes" inputmode="numeric" value="{{ $value('megabytes') }}" placeholder="no limit" hx-get="/accounts/{{ $account->id }}/foresight" hx-trigger="input delay:300ms" hx-target="#foresight" hx-include="#directory" hx-sync="#foresight:replace"> <span class="soft">for outsiders a limit; empty for none</span><x-field-note :form="$form" field="megabytes"/></div>
+                <div><input class="entry is-short" id="megabytes" name="megabytes" inputmode="numeric" value="@exactly($value('megabytes'))" placeholder="no limit" hx-get="/accounts/{{ $account->id }}/foresight" hx-trigger="input delay:300ms" hx-target="#foresight" hx-include="#directory" hx-sync="#foresight:replace"> <span class="soft">for outsiders a limit; empty for none</span><x-field-note :form="$form" field="megabytes"/></div>
                 <span class="name">Closes</span>
                 <div role="radiogroup" aria-label="Closes">
-                    <div class="check"><label><input type="radio" name="ends" value="{{ FtpUser::BY_TIME }}" @checked($value('ends') === FtpUser::BY_TIME)> at</label> <input class="entry is-time" name="closes" type="datetime-local" value="{{ $value('closes') }}" aria-label="Closing time"></div>
+                    <div class="check"><label><input type="radio" name="ends" value="@exactly(FtpUser::BY_TIME)" @checked($value('ends') === FtpUser::BY_TIME)> at</label> <input class="entry is-time" name="closes" type="datetime-local" value="@exactly($value('closes'))" aria-label="Closing time"></div>
                     <x-field-note :form="$form" field="closes"/>
-                    <label class="check"><input type="radio" name="ends" value="{{ FtpUser::BY_JOB }}" @checked($value('ends') === FtpUser::BY_JOB)> when its job ends: the deployment that signs in as it</label>
-                    <div class="check"><label><input type="radio" name="ends" value="{{ FtpUser::NEVER }}" @checked($value('ends') === FtpUser::NEVER)> never,</label> <input class="entry" name="reason" value="{{ $value('reason') }}" placeholder="because …" aria-label="Why it never closes" maxlength="200"></div>
+                    <label class="check"><input type="radio" name="ends" value="@exactly(FtpUser::BY_JOB)" @checked($value('ends') === FtpUser::BY_JOB)> when its job ends: the deployment that signs in as it</label>
+                    <div class="check"><label><input type="radio" name="ends" value="@exactly(FtpUser::NEVER)" @checked($value('ends') === FtpUser::NEVER)> never,</label> <input class="entry" name="reason" value="@exactly($value('reason'))" placeholder="because …" aria-label="Why it never closes" maxlength="200"></div>
                     <x-field-note :form="$form" field="reason"/><x-field-note :form="$form" field="ends"/>
                 </div>
                 <label for="purpose">For</label>
-                <input class="entry" id="purpose" name="purpose" value="{{ $value('purpose') }}" placeholder="whom or which job" maxlength="200">
+                <input class="entry" id="purpose" name="purpose" value="@exactly($value('purpose'))" placeholder="whom or which job" maxlength="200">
                 @if ($rules->readOnly || $form->mayForget())
                 <span class="name">Also</span>
                 <div>

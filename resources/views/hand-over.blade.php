@@ -8,7 +8,7 @@
         <h1 id="handed">A link to the settings of {{ $user->login }} <small>shown this once</small></h1>
         <p>It shows the settings a single time, within {{ $hours === 1 ? 'an hour' : "$hours hours" }}. Send it to whom it is for; who opened it and when stands with the user.</p>
         <p><code id="link" class="strong">{{ $link }}</code></p>
-        <div class="row-acts"><button type="button" class="act is-main" data-copy="{{ $link }}">Copy the link</button></div>
+        <div class="row-acts"><button type="button" class="act is-main" data-copy="@exactly($link)">Copy the link</button></div>
         @endif
         <p class="apart"><a href="/ftp-users/{{ $user->id }}">Back to {{ $user->login }}</a></p>
     </section>

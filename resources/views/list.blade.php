@@ -21,13 +21,13 @@
         <form method="get" action="/accounts/import/{{ $name }}" class="mapping">
             @foreach ($list->headings as $number => $heading)
                 <div><label for="column-{{ $number }}">{{ $heading === '' ? 'column '.($number + 1) : $heading }}</label>
-                <select class="entry" id="column-{{ $number }}" name="columns[{{ $number }}]"><option value="">left out</option>@foreach (Column::cases() as $column)<option value="{{ $column->value }}" @selected(($columns[$number] ?? null) === $column)>{{ $column->label() }}</option>@endforeach</select></div>
+                <select class="entry" id="column-{{ $number }}" name="columns[{{ $number }}]"><option value="">left out</option>@foreach (Column::cases() as $column)<option value="@exactly($column->value)" @selected(($columns[$number] ?? null) === $column)>{{ $column->label() }}</option>@endforeach</select></div>
             @endforeach
             <div><button class="act">Look again with these</button></div>
         </form>
         <form method="post" action="/accounts/import/{{ $name }}" class="row-acts">
             @csrf
-            @foreach ($columns as $number => $column)<input type="hidden" name="columns[{{ $number }}]" value="{{ $column->value }}">@endforeach
+            @foreach ($columns as $number => $column)<input type="hidden" name="columns[{{ $number }}]" value="@exactly($column->value)">@endforeach
             @if ($counts['refused'] > 0)<p class="word is-trouble" role="status">All or nothing: mend the refused rows in the list and bring it again.</p>
             @elseif ($counts['new'] + $counts['changed'] === 0)<p class="word" role="status">There is nothing to take over.</p>
             @else <button class="act is-main" data-once>Take over {{ $counts['new'] + $counts['changed'] }} rows</button>

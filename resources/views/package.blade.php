@@ -25,9 +25,9 @@
                 <h2 id="deploy-it">Deploy it</h2>
                 @if ($package->stops)<p class="calm">This package cannot go live as it is; the findings say why.</p>@else
                 <form method="get" action="/deployments/new" class="bring">
-                    <input type="hidden" name="package" value="{{ $package->id }}">
+                    <input type="hidden" name="package" value="@exactly($package->id)">
                     <label for="site">To which site</label>
-                    <select class="entry" id="site" name="site">@foreach ($sites as $one)<option value="{{ $one->id }}" @selected($one->is($site) || ($site === null && $deployed->first()?->site_id === $one->id))>{{ $one->domain }}</option>@endforeach</select>
+                    <select class="entry" id="site" name="site">@foreach ($sites as $one)<option value="@exactly($one->id)" @selected($one->is($site) || ($site === null && $deployed->first()?->site_id === $one->id))>{{ $one->domain }}</option>@endforeach</select>
                     <button class="act is-main">Choose how</button>
                 </form>@endif
             </section>

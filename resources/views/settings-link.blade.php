@@ -11,7 +11,7 @@
             <div class="code-line"><label for="code">The end of your link, behind the “#”</label>
             <input class="entry is-mono" id="code" name="code" required maxlength="200" spellcheck="false" data-from-link></div>
             <label for="by">Your name, for whoever sent you this</label>
-            <input class="entry" id="by" name="by" value="{{ old('by') }}" required maxlength="100" autocomplete="name">
+            <input class="entry" id="by" name="by" value="@exactly(old('by'))" required maxlength="100" autocomplete="name">
             <button class="act is-main" data-once>Show them now</button>
         </form>
         @else

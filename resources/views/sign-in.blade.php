@@ -6,7 +6,7 @@
             @csrf
             @error('email')<p class="word is-trouble" role="alert">{{ $message }}</p>@enderror
             <label for="email">Address</label>
-            <input class="entry" id="email" name="email" type="email" value="{{ old('email') }}" autocomplete="username" required autofocus>
+            <input class="entry" id="email" name="email" type="email" value="@exactly(old('email'))" autocomplete="username" required autofocus>
             <label for="password">Password</label>
             <input class="entry" id="password" name="password" type="password" autocomplete="current-password" required>
             <button class="act is-main">Sign in</button>

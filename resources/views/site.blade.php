@@ -11,19 +11,19 @@
                 @csrf
                 @foreach ($errors->all() as $message)<p class="word is-trouble" role="alert">{{ $message }}</p>@endforeach
                 <label for="domain">Domain</label>
-                <input class="entry is-mono" id="domain" name="domain" value="{{ old('domain', $site->domain) }}" required autocomplete="off" spellcheck="false">
+                <input class="entry is-mono" id="domain" name="domain" value="@exactly(old('domain', $site->domain))" required autocomplete="off" spellcheck="false">
                 <label for="base_url">Address</label>
-                <input class="entry is-mono" id="base_url" name="base_url" value="{{ old('base_url', $site->base_url) }}" placeholder="https:// and the domain" autocomplete="off" spellcheck="false">
+                <input class="entry is-mono" id="base_url" name="base_url" value="@exactly(old('base_url', $site->base_url))" placeholder="https:// and the domain" autocomplete="off" spellcheck="false">
                 <label for="document_root">Document root</label>
-                <input class="entry is-mono" id="document_root" name="document_root" value="{{ old('document_root', $site->document_root) }}" required spellcheck="false">
+                <input class="entry is-mono" id="document_root" name="document_root" value="@exactly(old('document_root', $site->document_root))" required spellcheck="false">
                 <label for="start_pages">Start pages</label>
-                <div><input class="entry is-mono" id="start_pages" name="start_pages" value="{{ old('start_pages', implode(', ', $site->start_pages)) }}" required spellcheck="false"><p class="soft">the first that exists is shown</p></div>
+                <div><input class="entry is-mono" id="start_pages" name="start_pages" value="@exactly(old('start_pages', implode(', ', $site->start_pages)))" required spellcheck="false"><p class="soft">the first that exists is shown</p></div>
                 <label for="aliases">Other names</label>
-                <div><textarea class="entry is-mono" id="aliases" name="aliases" rows="2" spellcheck="false" placeholder="www.site.example">{{ old('aliases', implode("\n", $site->aliases)) }}</textarea><p class="soft">domains that show the same site, one a line</p></div>
+                <div><textarea class="entry is-mono" id="aliases" name="aliases" rows="2" spellcheck="false" placeholder="www.site.example">@exactly(old('aliases', implode("\n", $site->aliases)))</textarea><p class="soft">domains that show the same site, one a line</p></div>
                 <label for="mounts">Mounted below</label>
-                <div><textarea class="entry is-mono" id="mounts" name="mounts" rows="2" spellcheck="false" placeholder="/blog /apps/blog">{{ old('mounts', collect($site->mounts)->map(fn ($mount) => "{$mount['path']} {$mount['directory']}")->join("\n")) }}</textarea><p class="soft">directories from elsewhere that answer below the site: address and directory, one pair a line</p></div>
+                <div><textarea class="entry is-mono" id="mounts" name="mounts" rows="2" spellcheck="false" placeholder="/blog /apps/blog">@exactly(old('mounts', collect($site->mounts)->map(fn ($mount) => "{$mount['path']} {$mount['directory']}")->join("\n")))</textarea><p class="soft">directories from elsewhere that answer below the site: address and directory, one pair a line</p></div>
                 <label for="client">Whose site</label>
-                <select class="entry" id="client" name="client"><option value="">{{ $account->client->name }}, as the account</option>@foreach ($clients as $client)<option value="{{ $client->id }}" @selected((string) old('client', (string) $site->client_id) === (string) $client->id)>{{ $client->name }}</option>@endforeach</select>
+                <select class="entry" id="client" name="client"><option value="">{{ $account->client->name }}, as the account</option>@foreach ($clients as $client)<option value="@exactly($client->id)" @selected((string) old('client', (string) $site->client_id) === (string) $client->id)>{{ $client->name }}</option>@endforeach</select>
                 <div class="row-acts"><button class="act is-main" data-once>Keep</button> <a class="act" href="/accounts/{{ $account->id }}">Back to the account</a></div>
             </form>
         </section>
@@ -36,7 +36,7 @@
                     @foreach ($site->candidates ?? [] as $index => $candidate)
                         <li><div><code class="strong">{{ $candidate['directory'] }}</code>@if ($candidate['directory'] === $site->document_root) <x-tag :tone="$site->root_proven_at ? 'proven' : 'plain'">{{ $site->root_proven_at ? 'proven' : 'set' }}</x-tag>@elseif ($index === 0) <x-tag tone="soon">likeliest</x-tag>@endif
                             <p class="soft">{{ implode('; ', $candidate['reasons']) }}</p></div>
-                            <form method="post" action="/sites/{{ $site->id }}/prove-root" class="act-form">@csrf<input type="hidden" name="directory" value="{{ $candidate['directory'] }}"><button class="act{{ $index === 0 && ! $site->root_proven_at ? ' is-main' : '' }}" data-once aria-label="Prove it: {{ $candidate['directory'] }}">Prove it</button></form></li>
+                            <form method="post" action="/sites/{{ $site->id }}/prove-root" class="act-form">@csrf<input type="hidden" name="directory" value="@exactly($candidate['directory'])"><button class="act{{ $index === 0 && ! $site->root_proven_at ? ' is-main' : '' }}" data-once aria-label="Prove it: {{ $candidate['directory'] }}">Prove it</button></form></li>
                     @endforeach
                 </ol>
                 <x-action to="/sites/{{ $site->id }}/find-root">{{ $site->candidates === null ? 'Look for it' : 'Look again' }}</x-action>
@@ -48,7 +48,7 @@
                 <ul class="users">@foreach ($site->destinations as $destination)<li class="user-head"><span><b>{{ $destination->name }}</b> <code>{{ $destination->directory }}</code></span><form method="post" action="/destinations/{{ $destination->id }}/remove" class="act-form">@csrf<button class="link" data-once aria-label="remove {{ $destination->name }}">remove</button></form></li>@endforeach</ul>
                 <form method="post" action="/sites/{{ $site->id }}/destinations" class="pairs-form apart">@csrf
                     <label for="destination-name">Name</label><input class="entry" id="destination-name" name="name" required maxlength="60" placeholder="pictures">
-                    <label for="destination-directory">Directory</label><input class="entry is-mono" id="destination-directory" name="directory" required maxlength="900" value="{{ rtrim($site->document_root, '/') }}/" spellcheck="false">
+                    <label for="destination-directory">Directory</label><input class="entry is-mono" id="destination-directory" name="directory" required maxlength="900" value="@exactly(rtrim($site->document_root, '/').'/')" spellcheck="false">
                     <div class="row-acts"><button class="act" data-once>Keep it</button></div>
                 </form>
             </section>

@@ -31,8 +31,8 @@
                 <a class="act is-quiet" href="/?as={{ $as === 'table' ? 'drawing' : 'table' }}">{{ $as === 'table' ? 'As shelves' : 'As a table' }}</a>
             </header>
             <form class="sieve" action="/" method="get" hx-get="/shelves" hx-target="#{{ $as === 'table' ? 'shelf-rows' : 'rack' }}" hx-trigger="input delay:200ms" hx-swap="innerHTML" hx-sync="this:replace">
-                <input type="hidden" name="as" value="{{ $as }}">
-                <label class="is-sr-only" for="words">Client or domain</label><input class="entry" id="words" name="words" type="search" value="{{ $rack->words }}" placeholder="Client or domain" autocomplete="off">
+                <input type="hidden" name="as" value="@exactly($as)">
+                <label class="is-sr-only" for="words">Client or domain</label><input class="entry" id="words" name="words" type="search" value="@exactly($rack->words)" placeholder="Client or domain" autocomplete="off">
                 @if ($groups->isNotEmpty())<label class="is-sr-only" for="group">Group</label><select class="entry" id="group" name="group"><option value="">all groups</option>@foreach ($groups as $group)<option @selected($group === $rack->group)>{{ $group }}</option>@endforeach</select>@endif
             </form>
             @if ($rack->shelves === [])<p class="calm">{{ $sites === 0 ? 'No accounts yet.' : 'No shelf fits.' }} @if ($sites === 0)<a href="/accounts/new">Take one on</a>@endif</p>@endif

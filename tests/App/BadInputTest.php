@@ -75,7 +75,7 @@ final class BadInputTest extends AppTestCase
         self::assertStringContainsString('Check login and password', $said['error']);
         $this->actingAs($this->person)->followingRedirects()->post("/accounts/{$this->account->id}/connect")->assertOk()->assertSee('Login or password is not right')->assertSee('Use the whole login: harbour@site.example');
 
-        $this->account->update(['host' => 'nowhere.invalid', 'secret' => StandinHost::PASSWORD]);
+        $this->account->fill(['host' => 'nowhere.invalid', 'secret' => StandinHost::PASSWORD])->bindSecrets()->save();
         $this->from('/deployments/new')->followingRedirects()->post('/deployments', ['site' => $this->site->id, 'package' => $package->id])
             ->assertOk()->assertSee('the name does not resolve')->assertSee('give the address from the provider')->assertSee('Nothing on the server was changed');
         self::assertSame([Deployment::NOT_PLANNED, Deployment::NOT_PLANNED], Deployment::pluck('state')->all());
@@ -98,7 +98,7 @@ final class BadInputTest extends AppTestCase
         $this->account->update(['control_url' => null]);
         $this->host->faults(['full_at_bytes' => 6000]);
         [$status, $said] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => 'x', 'a.css' => random_bytes(4000), 'b.css' => random_bytes(4000)]));
-        self::assertSame([2, 'put_back'], [$status, $said['state']]);
+        self::assertSame([2, 'put_back'], [$status, $said['state']], (string) json_encode($said));
         self::assertMatchesRegularExpression('/[ab]\.css|-\d\.part/', $said['error'], 'which file');
         self::assertStringContainsString('552', $said['error'], 'what the server said');
         self::assertStringContainsString('whole again', $said['error']);

@@ -47,7 +47,7 @@ final class SecretsTest extends AppTestCase
         foreach (['/', '/accounts', "/accounts/{$this->account->id}", '/packages', "/packages/$package->id", '/deployments', "/deployments/$run->id", "/deployments/$run->id/live", '/backups', '/record', '/find?q=harbour', "/accounts/$keyed->id", "/accounts/$keyed->id/edit", '/accounts/new', $list, '/find?q=', '/deployments/new?site='.$this->site->id, '/ftp-users', '/reach', '/reach.csv', "/ftp-users/$user->id", "/ftp-users/$user->id/state", "/accounts/{$this->account->id}/reach.csv"] as $path) {
             $texts["page $path"] = (string) $this->get($path)->assertOk()->getContent();
         }
-        $this->account->update(['host' => 'nowhere.invalid']);
+        $this->account->fill(['host' => 'nowhere.invalid'])->bindSecrets()->save();
         try {
             app(Connections::class)->remote($this->account)->list(RemotePath::root());
         } catch (RemoteFailure $failure) {
@@ -55,7 +55,7 @@ final class SecretsTest extends AppTestCase
             $texts['exception'] = $failure.print_r($failure, true);
         }
         report(new \LogicException('something unexpected'));
-        $this->account->update(['host' => StandinHost::HOST]);
+        $this->account->fill(['host' => StandinHost::HOST])->bindSecrets()->save();
         $texts['model'] = $keyed->toJson().print_r($keyed->toArray(), true).$this->account->toJson().print_r($this->account->toArray(), true).$user->toJson();
         $texts['log'] = (string) file_get_contents($log);
         self::assertNotSame('', $texts['log']);

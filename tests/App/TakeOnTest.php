@@ -71,7 +71,7 @@ final class TakeOnTest extends AppTestCase
         $account->forceFill(['trouble' => 'unreachable', 'tried_at' => now(), 'known_address' => '192.0.2.1', 'pin' => ['fingerprint' => 'x', 'key' => 'y']])->save();
         $this->post("/accounts/$account->id", ['password' => '', 'label' => 'Only the label', 'client' => (string) $account->client_id] + $this->typed())->assertRedirect();
         self::assertSame(['unreachable', 'x'], [$account->refresh()->trouble, $account->pin['fingerprint']]);
-        $this->post("/accounts/$account->id", ['password' => '', 'host' => 'moved.example', 'client' => (string) $account->client_id] + $this->typed())->assertRedirect();
+        $this->post("/accounts/$account->id", ['password' => 'typed-anew', 'host' => 'moved.example', 'client' => (string) $account->client_id] + $this->typed())->assertRedirect();
         self::assertSame([null, null, null, null], [$account->refresh()->trouble, $account->tried_at, $account->known_address, $account->pin]);
     }
 
@@ -111,15 +111,15 @@ final class TakeOnTest extends AppTestCase
 
     public function test_a_refused_short_login_is_offered_whole_and_connects_on_a_click(): void
     {
-        $this->account->update(['login' => 'harbour-x']);
+        $this->account->fill(['login' => 'harbour-x'])->bindSecrets()->save();
         $this->do("/accounts/{$this->account->id}/connect")->assertSee('Use the whole login: harbour-x@site.example');
         self::assertSame('sign_in_refused', $this->account->refresh()->trouble);
         $this->get('/')->assertSee('Does not connect')->assertSee('530');
-        $this->account->update(['login' => StandinHost::LOGIN, 'port' => 1]);
+        $this->account->fill(['login' => StandinHost::LOGIN, 'port' => 1])->bindSecrets()->save();
         [$status, $report] = $this->artisanJson('connect', 'site.example');
         self::assertSame([1, false, 'port'], [$status, $report['ok'], end($report['rungs'])['name']]);
         self::assertSame(['name', 'ok', 'evidence', 'cause', 'next'], array_keys($report['rungs'][0]));
-        $this->account->update(['port' => $this->host->ftpPort]);
+        $this->account->fill(['port' => $this->host->ftpPort])->bindSecrets()->save();
         [$status, $report] = $this->artisanJson('connect', (string) $this->account->id);
         self::assertSame([0, true, 9], [$status, $report['ok'], count($report['rungs'])]);
         self::assertContains('EPSV', $report['features']);

@@ -177,7 +177,7 @@ final class FtpUserController
         if ($request->string('how')->toString() === 'link') {
             $hours = $request->integer('hours');
 
-            return view('hand-over', ['link' => url('/hand-over').'#'.$handOvers->link($user, $hours, $request->user())->reveal(), 'hours' => $hours] + $facts);
+            return view('hand-over', ['link' => rtrim((string) config('app.url'), '/').'/hand-over#'.$handOvers->link($user, $hours, $request->user())->reveal(), 'hours' => $hours] + $facts);
         }
 
         return view('hand-over', ['settings' => $handOvers->show($user)] + $facts);

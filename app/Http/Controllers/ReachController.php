@@ -13,6 +13,7 @@ use App\Models\Account;
 use App\Models\Errand;
 use App\View\ReachMap;
 use App\View\ReachMatrix;
+use Cellarium\Core\Intake\CsvCell;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
@@ -91,10 +92,9 @@ final class ReachController
         return response()->streamDownload(static function () use ($columns, $lines): void {
             $sink = fopen('php://output', 'wb');
             assert($sink !== false);
-            fputcsv($sink, $columns, ',', '"', '');
+            CsvCell::line($sink, $columns);
             foreach ($lines as $line) {
-                // A cell that begins like a formula would be one in a spreadsheet.
-                fputcsv($sink, array_map(static fn (string $cell): string => preg_match('/\A[=+\-@\t\r]/', $cell) === 1 ? "'$cell" : $cell, $line), ',', '"', '');
+                CsvCell::line($sink, $line);
             }
         }, $name, ['Content-Type' => 'text/csv; charset=utf-8']);
     }

@@ -73,6 +73,8 @@ final class TakeOnController
         DB::transaction(function () use ($account, $client, $values, $site, $known): void {
             $client->save();
             $account->fill($values + ['client_id' => $client->id]);
+            // Typed in again, the same password counts for the new place.
+            (isset($values['secret']) || isset($values['private_key'])) && $account->bindSecrets();
             if ($known !== null && $account->isDirty(['host', 'port', 'protocol', 'login', 'secret', 'address', 'pin', 'private_key', 'start_directory'])) {
                 // What was found out is about the account as it was.
                 $account->fill(['ladder' => null, 'trouble' => null, 'tried_at' => null, 'reached_at' => null, 'next_secret' => null] + ($account->isDirty('host') ? ['known_address' => null] : []));

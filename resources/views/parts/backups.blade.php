@@ -32,9 +32,9 @@
                 @switch ($backup->state)
                     @case (Backup::VERIFIED)<x-tag tone="proven">copy read back</x-tag>@break
                     @case (Backup::TAKING)<x-tag tone="later">being taken</x-tag>@break
-                    @case (Backup::QUESTION)<x-tag tone="soon">a question</x-tag> <span class="soft">{{ $backup->trouble }}</span>@break
+                    @case (Backup::QUESTION)<x-tag tone="soon">a question</x-tag> <span class="soft"><bdi>{{ $backup->trouble }}</bdi></span>@break
                     @case (Backup::CALLED_OFF)<x-tag>cancelled</x-tag>@break
-                    @default<x-tag tone="now">failed</x-tag> <span class="soft">{{ $backup->trouble }}</span>
+                    @default<x-tag tone="now">failed</x-tag> <span class="soft"><bdi>{{ $backup->trouble }}</bdi></span>
                 @endswitch
             </td>
             <td class="acts">

@@ -16,7 +16,7 @@
             <li class="is-{{ $station['state'] }}"><svg viewBox="0 0 22 24" width="22" height="24" aria-hidden="true"><path d="M2 23V11a9 9 0 0 1 18 0v12z"/></svg><b>{{ $station['name'] }}</b> <span>{{ $station['note'] }}</span><span class="is-sr-only">{{ ['done' => 'done', 'here' => 'here now', 'open' => 'not yet', 'failed' => 'failed'][$station['state']] }}</span></li>
         @endforeach
     </ol>
-    @if ($deployment->trouble)<p class="word is-trouble" role="alert">{{ $deployment->trouble }}</p>@endif
+    @if ($deployment->trouble)<p class="word is-trouble" role="alert"><bdi>{{ $deployment->trouble }}</bdi></p>@endif
     @if ($deployment->unproven)
         <section class="sheet" aria-labelledby="unproven">
             <h2 id="unproven">Put back, not proven <small>{{ count($deployment->unproven) }} that did not show what they held before</small></h2>
@@ -43,7 +43,7 @@
                     @foreach ($rows as $row)
                         @php($item = $row['item'])
                         <tr class="{{ $row['directory'] ? 'is-directory' : '' }}">
-                            <td class="depth-{{ min(8, $row['depth']) }}"><code>{{ $row['path'] }}{{ $row['directory'] ? '/' : '' }}</code>@php($seen = $addresses->of($root->join(\Cellarium\Core\Path\RelativePath::fromString($row['path']))))@if ($seen !== null) <button type="button" class="link on-hover" data-copy="{{ $seen }}" aria-label="copy address of {{ $row['path'] }}">copy address</button>@endif</td>
+                            <td class="depth-{{ min(8, $row['depth']) }}"><code>{{ $row['path'] }}{{ $row['directory'] ? '/' : '' }}</code>@php($seen = $addresses->of($root->join(\Cellarium\Core\Path\RelativePath::fromString($row['path']))))@if ($seen !== null) <button type="button" class="link on-hover" data-copy="@exactly($seen)" aria-label="copy address of {{ $row['path'] }}">copy address</button>@endif</td>
                             @if ($row['directory'])
                                 <td>{{ $row['target'][0] === 0 ? '—' : Amount::files($row['target'][0]) }}</td><td>{{ $row['live'][0] === 0 ? '—' : Amount::files($row['live'][0]) }}</td>
                                 <td>@foreach ($row['changes'] as $label => $count)<span class="sum">{{ $count }} {{ $label }}</span>@endforeach</td>

@@ -29,7 +29,7 @@
             @endif
         @else
             <h1 id="look">{{ $deployment->state === Deployment::CALLED_OFF ? 'Cancelled' : 'No plan' }}</h1>
-            <p class="word is-trouble" role="alert">{{ $deployment->trouble ?? 'It was called off before it began.' }}</p>
+            <p class="word is-trouble" role="alert"><bdi>{{ $deployment->trouble ?? 'It was called off before it began.' }}</bdi></p>
             <p>Nothing on the server was changed.</p>
             <div class="row-acts">
                 @if ($deployment->question === 'collapsed')

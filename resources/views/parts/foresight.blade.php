@@ -35,6 +35,6 @@
 @if ($warning !== null)<p class="word is-trouble">{{ $warning }}</p>@endif
 @if ($foresight->narrower !== [])
 <h3 class="small-head">Would less do?</h3>
-<ul class="narrower">@foreach ($foresight->narrower as $less)<li><button type="button" class="pick" data-pick="{{ $less->directory }}" data-into="directory"><code>{{ $less->directory }}</code></button> <span class="soft">{{ $less->sentence() }}</span></li>@endforeach</ul>
+<ul class="narrower">@foreach ($foresight->narrower as $less)<li><button type="button" class="pick" data-pick="@exactly($less->directory)" data-into="directory"><code>{{ $less->directory }}</code></button> <span class="soft">{{ $less->sentence() }}</span></li>@endforeach</ul>
 @endif
 @endif

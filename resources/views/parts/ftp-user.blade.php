@@ -37,8 +37,8 @@
             <h2 id="sheet">{{ $sheet->title }} <small>at {{ $account->company ?: 'the provider' }}, by hand</small></h2>
             <ol class="to-do">@foreach ($sheet->steps as $step)<li>{{ $step }}</li>@endforeach</ol>
             <dl class="pairs is-copy">
-                @foreach ($sheet->fields as $field => $text)<dt>{{ $field }}</dt><dd><code>{{ $text }}</code> <button type="button" class="link" data-copy="{{ $text }}" aria-label="copy {{ $field }}">copy</button></dd>@endforeach
-                @if ($sheet->password !== null)<dt>Password</dt><dd><code id="sheet-password">{{ $sheet->password->reveal() }}</code> <button type="button" class="link" data-copy="{{ $sheet->password->reveal() }}" aria-label="copy Password">copy</button></dd>@endif
+                @foreach ($sheet->fields as $field => $text)<dt>{{ $field }}</dt><dd><code>{{ $text }}</code> <button type="button" class="link" data-copy="@exactly($text)" aria-label="copy {{ $field }}">copy</button></dd>@endforeach
+                @if ($sheet->password !== null)<dt>Password</dt><dd><code id="sheet-password">{{ $sheet->password->reveal() }}</code> <button type="button" class="link" data-copy="@exactly($sheet->password->reveal())" aria-label="copy Password">copy</button></dd>@endif
             </dl>
             <div class="row-acts"><form method="post" action="/ftp-users/{{ $user->id }}/prove" class="act-form">@csrf<button class="act is-main" data-once>It is done: prove it</button></form> <form method="post" action="/ftp-users/{{ $user->id }}/give-up" class="act-form">@csrf<button class="act is-quiet" data-once>Give it up</button></form></div>
         </section>
@@ -49,7 +49,7 @@
             <p>Host, port, protocol, login, password, directory and public address. {{ $user->forgets ? 'The password is then forgotten here.' : 'Afterwards nobody can see the password here any more.' }}</p>
             <div class="row-acts">
                 <form method="post" action="/ftp-users/{{ $user->id }}/hand-over" class="act-form">@csrf<button class="act is-main" name="how" value="show" data-once>Show them here</button></form>
-                <form method="post" action="/ftp-users/{{ $user->id }}/hand-over" class="act-form is-inline">@csrf<input type="hidden" name="how" value="link"><button class="act" data-once>Make a link that works once</button> <label>within <select class="entry is-short" name="hours">@foreach (HandOvers::HOURS as $hours)<option value="{{ $hours }}" @selected($hours === 24)>{{ $hours === 1 ? '1 hour' : "$hours hours" }}</option>@endforeach</select></label></form>
+                <form method="post" action="/ftp-users/{{ $user->id }}/hand-over" class="act-form is-inline">@csrf<input type="hidden" name="how" value="link"><button class="act" data-once>Make a link that works once</button> <label>within <select class="entry is-short" name="hours">@foreach (HandOvers::HOURS as $hours)<option value="@exactly($hours)" @selected($hours === 24)>{{ $hours === 1 ? '1 hour' : "$hours hours" }}</option>@endforeach</select></label></form>
             </div>
         </section>
         @endif
@@ -57,8 +57,8 @@
         <section class="sheet" aria-labelledby="change">
             <h2 id="change">Change it</h2>
             <form method="post" action="/ftp-users/{{ $user->id }}/change" class="pairs-form">@csrf
-                <label for="directory">Directory</label><div><input class="entry is-mono" id="directory" name="directory" value="{{ $user->directory }}" required maxlength="900" spellcheck="false" hx-get="/accounts/{{ $account->id }}/foresight" hx-trigger="input delay:200ms" hx-target="#foresight" hx-include="#megabytes"><div class="picks">@foreach ($account->sites->flatMap->destinations as $destination)<button type="button" class="pick" data-pick="{{ $destination->directory }}" data-into="directory">{{ $destination->name }}</button>@endforeach</div><div id="foresight" aria-live="polite"></div></div>
-                <label for="megabytes">Space, MB</label><input class="entry is-short" id="megabytes" name="megabytes" inputmode="numeric" value="{{ $user->space_limit === null ? '' : intdiv($user->space_limit, 1_000_000) }}" placeholder="no limit">
+                <label for="directory">Directory</label><div><input class="entry is-mono" id="directory" name="directory" value="@exactly($user->directory)" required maxlength="900" spellcheck="false" hx-get="/accounts/{{ $account->id }}/foresight" hx-trigger="input delay:200ms" hx-target="#foresight" hx-include="#megabytes"><div class="picks">@foreach ($account->sites->flatMap->destinations as $destination)<button type="button" class="pick" data-pick="@exactly($destination->directory)" data-into="directory">{{ $destination->name }}</button>@endforeach</div><div id="foresight" aria-live="polite"></div></div>
+                <label for="megabytes">Space, MB</label><input class="entry is-short" id="megabytes" name="megabytes" inputmode="numeric" value="@exactly($user->space_limit === null ? '' : intdiv($user->space_limit, 1_000_000))" placeholder="no limit">
                 <div class="row-acts"><button class="act" data-once>Change and prove</button></div>
             </form>
             <form method="post" action="/ftp-users/{{ $user->id }}/closing" class="apart pairs-form">@csrf @include('parts.ends', ['ends' => $user->ends, 'closes' => $user->closes_at, 'reason' => $user->ends_reason]) <div class="row-acts"><button class="act" data-once>Set when it closes</button></div></form>

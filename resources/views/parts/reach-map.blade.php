@@ -38,7 +38,7 @@
         @php($to = $y($login['to'] + 1) - 6)
         @php($half = $narrow ? 7 : 11)
         @php($shown = Str::limit($login['login'], $narrow ? 14 : 16))
-        <a class="lane is-{{ $login['tone'] }}" href="{{ $login['url'] }}" data-from="{{ $login['from'] }}" data-to="{{ $login['to'] }}" data-words="{{ $login['words'] }}" aria-label="{{ $shown }}{{ $narrow ? '' : " {$login['note']}" }}: {{ $login['words'] }}">
+        <a class="lane is-{{ $login['tone'] }}" href="{{ $login['url'] }}" data-from="{{ $login['from'] }}" data-to="{{ $login['to'] }}" data-words="@exactly($login['words'])" aria-label="{{ $shown }}{{ $narrow ? '' : " {$login['note']}" }}: {{ $login['words'] }}">
             <rect class="touch" x="{{ $x - $lane / 2 }}" y="{{ $top }}" width="{{ $lane }}" height="{{ $height - $top }}"/>
             <text class="login is-{{ $login['tone'] }}" transform="translate({{ $x - ($narrow ? 2 : 6) }} {{ $top - 8 }}) rotate({{ $narrow ? -58 : -30 }})">{{ $shown }}</text>
             <path class="rail" d="M{{ $x }} {{ $top }}V{{ $height - 26 }}"/>

@@ -12,7 +12,7 @@
             <button type="button" class="twig" hx-get="/accounts/{{ $account->id }}/tree?{{ http_build_query(['at' => $directory->toString()]) }}" hx-target="#{{ $id }}" aria-label="Look into {{ $directory }}" data-sign="{{ $seen->looked ? '+' : '?' }}">{{ $seen->looked ? '+' : '?' }}</button>
             @else<span class="twig is-end" aria-hidden="true">·</span>
             @endif
-            <button type="button" class="pick" data-pick="{{ $directory }}" data-into="directory" aria-label="{{ $directory->name() }}, choose {{ $directory }}"><code>{{ $directory->name() }}</code></button>
+            <button type="button" class="pick" data-pick="@exactly($directory)" data-into="directory" aria-label="{{ $directory->name() }}, choose {{ $directory }}"><code>{{ $directory->name() }}</code></button>
             @if (isset($roots[$directory->toString()]))<span class="proof">⌂ {{ $roots[$directory->toString()] === $directory->name() ? 'its document root' : $roots[$directory->toString()] }}</span>@endif
             <span class="soft">@if (! $seen->looked)not looked at yet @elseif ($below === 0 && $seen->files === 0)empty @elseif ($below === 0){{ $seen->files === 1 ? '1 file' : "$seen->files files" }}@endif</span>
             @if ($seen->secrets !== [] || $seen->backups !== [])<x-tag tone="soon">{{ $seen->secrets !== [] ? 'secrets' : 'backups' }}</x-tag>@endif

@@ -1,1 +1,1 @@
-<p class="word is-trouble" role="alert">{{ $trouble }}</p>
+<p class="word is-trouble" role="alert"><bdi>{{ $trouble }}</bdi></p>

@@ -7,6 +7,7 @@ namespace Tests\Core\Intake;
 use Cellarium\Core\Intake\AccountList;
 use Cellarium\Core\Intake\AccountRow;
 use Cellarium\Core\Intake\Column;
+use Cellarium\Core\Intake\CsvCell;
 use Cellarium\Core\Intake\ListRefused;
 use Cellarium\Core\Intake\Rehearsal;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -30,6 +31,21 @@ final class AccountListTest extends TestCase
     public function test_columns_are_guessed(string $text, array $expected): void
     {
         self::assertSame($expected, array_map(static fn (Column $column): string => $column->value, AccountList::read($text)->guess()));
+    }
+
+    public function test_what_would_be_a_formula_is_guarded_and_comes_back_as_it_was(): void
+    {
+        foreach (['=1+1', '+49 30', '-dash', '@sum', "\tx", '＝1', "'=1", "''-x"] as $text) {
+            self::assertSame("'$text", CsvCell::guarded($text));
+            self::assertSame($text, CsvCell::unguarded("'$text"));
+        }
+        foreach (['plain', "it's", "'quoted", '', '1+1'] as $text) {
+            self::assertSame($text, CsvCell::guarded($text));
+            self::assertSame($text, CsvCell::unguarded($text));
+        }
+        $own = implode(',', array_map(static fn (Column $column): string => $column->label(), [Column::Client, Column::Host, Column::Login, Column::Password]));
+        self::assertSame('=secret', AccountList::read("$own\nKelpie,h.example,k,'=secret\n")->rows[0][1][3]);
+        self::assertSame("'=secret", AccountList::read("Kunde,Host,Login,Passwort\nKelpie,h.example,k,'=secret\n")->rows[0][1][3], 'of another program');
     }
 
     public function test_cells_keep_line_breaks_quotes_and_their_line_number(): void

@@ -1,0 +1,242 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Deployments\Plans;
+use App\FtpUsers\HandOvers;
+use App\Models\Backup;
+use App\Models\BulkChange;
+use App\Models\Errand;
+use App\Models\SavedView;
+use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\Queue;
+use Illuminate\Support\Facades\Route;
+
+/**
+ * Every route with every field of it, each filled with what nobody means to send. A route that is not named here fails
+ * too: whoever adds one says what it takes.
+ */
+final class EveryRouteTest extends AppTestCase
+{
+    /** The fields of each route, by method and address. */
+    private const FIELDS = [
+        'GET sign-in' => [],
+        'POST sign-in' => ['email', 'password'],
+        'GET hand-over' => [],
+        'POST hand-over' => ['by', 'code'],
+        'POST sign-out' => [],
+        'GET /' => ['kind', 'as', 'group', 'words', 'from'],
+        'GET shelves' => ['as', 'group', 'words', 'from'],
+        'GET find' => ['q'],
+        'GET errands/{errand}' => [],
+        'GET accounts' => ['q', 'group', 'client', 'tag', 'only', 'sort', 'down', 'page', 'protocol'],
+        'GET accounts/new' => ['tried'],
+        'GET accounts/import' => [],
+        'POST accounts/import' => ['text', 'list'],
+        'GET accounts/import/{name}' => ['columns'],
+        'POST accounts/import/{name}' => ['columns'],
+        'GET accounts/export' => [],
+        'POST accounts/export' => [],
+        'POST accounts/export-secrets' => ['password', 'passphrase', 'passphrase_again'],
+        'POST accounts/letter' => ['letter', 'number'],
+        'POST accounts' => self::ACCOUNT,
+        'GET accounts/{account}/edit' => ['tried'],
+        'POST accounts/{account}' => self::ACCOUNT,
+        'GET accounts/{account}' => [],
+        'POST accounts/{account}/connect' => [],
+        'GET accounts/{account}/ladder' => [],
+        'POST accounts/{account}/renew-password' => [],
+        'POST accounts/{account}/remedy' => ['change', 'value'],
+        'GET accounts/{account}/sites/new' => [],
+        'POST accounts/{account}/sites' => self::SITE_FORM,
+        'GET sites/{site}/edit' => [],
+        'POST sites/{site}' => self::SITE_FORM,
+        'POST sites/{site}/find-root' => [],
+        'POST sites/{site}/prove-root' => ['directory'],
+        'GET accounts/{account}/foresight' => self::USER,
+        'GET accounts/{account}/tree' => ['at', 'look', 'errand'],
+        'GET accounts/{account}/map' => ['open', 'closed'],
+        'GET accounts/{account}/reach.csv' => [],
+        'GET reach' => ['only', 'q', 'page', 'idle'],
+        'GET reach.csv' => ['only', 'q', 'page', 'idle'],
+        'GET accounts/{account}/ftp-users/new' => ['directory'],
+        'POST accounts/{account}/ftp-users' => self::USER,
+        'GET accounts/{account}/login-check' => self::USER,
+        'POST accounts/{account}/password-check' => self::USER,
+        'GET ftp-users' => ['only', 'q', 'page'],
+        'GET ftp-users/{user}' => [],
+        'GET ftp-users/{user}/state' => [],
+        'POST ftp-users/{user}/hand-over' => ['how', 'hours'],
+        'POST ftp-users/{user}/prove' => [],
+        'POST ftp-users/{user}/renew' => [],
+        'POST ftp-users/{user}/change' => ['directory', 'megabytes'],
+        'POST ftp-users/{user}/closing' => ['ends', 'closes', 'reason'],
+        'POST ftp-users/{user}/reopen' => ['ends', 'closes', 'reason'],
+        'POST ftp-users/{user}/close' => [],
+        'POST ftp-users/{user}/remove' => [],
+        'POST ftp-users/{user}/give-up' => [],
+        'POST hand-overs/{link}/withdraw' => [],
+        'POST bulk' => ['kind', 'closes', 'users'],
+        'GET bulk/{change}' => [],
+        'GET bulk/{change}/live' => [],
+        'POST bulk/{change}/start' => [],
+        'POST sites/{site}/destinations' => ['name', 'directory'],
+        'POST destinations/{destination}/remove' => [],
+        'GET clients/{client}' => [],
+        'POST clients/{client}' => ['name', 'colour', 'group', 'notes'],
+        'POST views' => ['name', 'query'],
+        'POST views/{view}/remove' => [],
+        'GET packages' => [],
+        'POST packages' => ['package', 'site'],
+        'GET packages/{package}' => ['site'],
+        'GET deployments' => [],
+        'GET deployments/new' => ['site', 'package'],
+        'POST deployments' => ['site', 'package', 'user', 'place'],
+        'GET deployments/{deployment}' => [],
+        'GET deployments/{deployment}/live' => [],
+        'POST deployments/{deployment}/start' => [],
+        'POST deployments/{deployment}/again' => [],
+        'POST deployments/{deployment}/undo' => [],
+        'POST deployments/{deployment}/restore' => [],
+        'POST deployments/{deployment}/call-off' => [],
+        'POST deployments/{deployment}/accept' => [],
+        'GET backups' => ['site'],
+        'POST sites/{site}/backups' => [],
+        'POST backups/{backup}/bring-back' => [],
+        'POST backups/{backup}/call-off' => [],
+        'POST backups/{backup}/accept' => [],
+        'GET record' => ['q', 'before'],
+    ];
+
+    private const ACCOUNT = [
+        'client', 'new_client', 'label', 'company', 'protocol', 'host', 'port', 'login', 'password', 'private_key', 'passphrase', 'address', 'start_directory', 'active_mode',
+        'domain', 'document_root', 'tags', 'notes', 'accepted', 'login_form', 'ftp_protocol', 'ftp_port', 'control_url', 'control_token', 'act',
+    ];
+
+    private const SITE_FORM = ['domain', 'base_url', 'document_root', 'start_pages', 'aliases', 'mounts', 'client'];
+
+    private const USER = ['name', 'directory', 'word', 'password', 'megabytes', 'ends', 'closes', 'reason', 'purpose', 'owner', 'read_only', 'keep', 'act'];
+
+    private int $sent = 0;
+
+    /** @return array<string, mixed> */
+    private static function hostile(): array
+    {
+        return [
+            'a list' => ['x'],
+            'a list of lists' => ['x' => ['y' => ['z']]],
+            'NUL' => "/a\0b",
+            'bytes that are no text' => "/caf\xe9 \xff\xfe",
+            'cut text' => "\xe2\x82",
+            '300 characters' => '/'.str_repeat('ä', 300),
+            'a megabyte' => str_repeat('a', 1_000_000),
+            'twenty digits' => '99999999999999999999',
+            'less than nothing' => '-9223372036854775808',
+            'a broken number' => '1e400',
+            'a day that is none' => '2026-02-31 25:61',
+            'a day far off' => '999999-01-01T00:00',
+            'a year long gone' => '-0001-11-30 00:00:00',
+            'a way up' => '/../../etc/passwd',
+            'marks of direction' => "/\u{202e}gpj.exe\u{2066}",
+            'a line end' => "/a\r\nDELE b",
+            'a quotation' => "'\"><script>\\",
+            'a pattern' => '%_%[a-z]*?',
+            'nothing' => '',
+        ];
+    }
+
+    public function test_nothing_that_is_sent_makes_an_error_of_ours(): void
+    {
+        config(['cellarium.errand_seconds' => 0, 'cellarium.user_patience' => 0]);
+        $user = $this->ftpUser('job', '/www/site.example');
+        $deployed = $this->deployed();
+        Queue::fake();
+        $plan = app(Plans::class)->deploy($this->site, $this->package(['index.html' => 'x'], 'x-1.zip'));
+        app(HandOvers::class)->link($user, 8, $this->person);
+        $this->actingAs($this->person);
+        $view = SavedView::create(['person_id' => $this->person->id, 'name' => 'mine', 'query' => 'q=a']);
+        $errand = Errand::create(['kind' => 'find_root', 'state' => 'waiting', 'person_id' => $this->person->id, 'site_id' => $this->site->id, 'back' => '/', 'given' => []]);
+        $change = BulkChange::create(['person_id' => $this->person->id, 'kind' => 'close', 'state' => 'draft', 'items' => []]);
+        $destination = $this->site->destinations()->create(['name' => 'blog', 'directory' => '/www/site.example/blog']);
+        $ids = [
+            'account' => $this->account->id, 'site' => $this->site->id, 'user' => $user->id, 'client' => $this->account->client_id, 'package' => $deployed->package_id, 'deployment' => $plan->id,
+            'backup' => Backup::firstOrFail()->id, 'view' => $view->id, 'errand' => $errand->id, 'change' => $change->id, 'link' => 1, 'destination' => $destination->id, 'name' => str_repeat('a', 32),
+        ];
+        $bad = [];
+        $seen = [];
+        foreach (Route::getRoutes()->getRoutes() as $route) {
+            $method = in_array('GET', $route->methods(), true) ? 'GET' : $route->methods()[0];
+            $key = "$method {$route->uri()}";
+            $seen[$key] = true;
+            self::assertArrayHasKey($key, self::FIELDS, "$key is not known here: name the fields it takes.");
+            foreach ($this->requests($method, $route->uri(), $ids) as $what => [$address, $data]) {
+                $status = $this->send($method, $address, $data);
+                $status < 500 ?: $bad[] = "$status $key, $what";
+            }
+        }
+        self::assertSame([], array_diff_key(self::FIELDS, $seen), 'these are no routes any more');
+        self::assertSame([], $bad);
+    }
+
+    /**
+     * @param  array<string, int|string>  $ids
+     * @return \Generator<string, array{string, array<string, mixed>}>
+     */
+    private function requests(string $method, string $uri, array $ids): \Generator
+    {
+        $address = '/'.ltrim((string) preg_replace_callback('/\{(\w+)\}/', static fn (array $match): string => (string) $ids[$match[1]], $uri), '/');
+        // What ends or removes something is asked for with wrong numbers only; the rest would have nothing left to try.
+        $keeps = preg_match('#/(remove|sign-out|start|close|give-up|withdraw)\z|\Asign-out\z#', $uri) !== 1;
+        if ($keeps) {
+            yield 'as it is' => [$address, []];
+            foreach (self::FIELDS["$method $uri"] as $field) {
+                foreach (self::hostile() as $name => $value) {
+                    yield "$name in $field" => [$address, [$field => $value]];
+                }
+            }
+        }
+        if (str_contains($uri, '{')) {
+            foreach (['0', '-1', 'abc', '99999999999999999999', '1%00', '%FF', '1%27', str_repeat('9', 300)] as $number) {
+                yield "$number in its address" => ['/'.preg_replace('/\{\w+\}/', $number, $uri, 1), []];
+            }
+        }
+    }
+
+    /** @param  array<string, mixed>  $data */
+    private function send(string $method, string $address, array $data): int
+    {
+        if ($method === 'GET') {
+            $response = $this->get($address.($data === [] ? '' : '?'.http_build_query($data)));
+        } else {
+            $response = $this->post($address, $data + $this->rightValues($address));
+        }
+        ob_start();
+        $response->baseResponse instanceof \Symfony\Component\HttpFoundation\StreamedResponse && $response->baseResponse->sendContent();
+        ob_end_clean();
+
+        return $response->getStatusCode();
+    }
+
+    /** @return array<string, mixed> what the other fields of a form hold, so that the wrong one is come to */
+    private function rightValues(string $address): array
+    {
+        // Another name each time, so that none is refused for being known already.
+        $name = 'fuzz'.(++$this->sent);
+
+        return match (true) {
+            preg_match('#\A/accounts(/\d+)?\z#', $address) === 1 => ['client' => (string) $this->account->client_id, 'protocol' => 'ftps', 'host' => 'fuzz.example', 'login' => $name, 'password' => 'x', 'act' => 'keep'],
+            str_contains($address, '/sites') && ! str_contains($address, 'backups') => ['domain' => "$name.example", 'document_root' => '/www', 'start_pages' => 'index.html', 'name' => $name, 'directory' => '/www/site.example/fuzz'],
+            str_ends_with($address, '/ftp-users') => ['name' => $name, 'directory' => '/www/site.example', 'ends' => 'never', 'reason' => 'a test', 'purpose' => 'a test'],
+            $address === '/deployments' => ['site' => $this->site->id, 'package' => 1],
+            $address === '/bulk' => ['kind' => 'move', 'users' => ['1'], 'closes' => '2030-01-01T00:00'],
+            $address === '/packages' => ['package' => UploadedFile::fake()->createWithContent("\u{202e}x.zip", 'no archive')],
+            $address === '/views' => ['name' => $name, 'query' => 'q=a'],
+            str_starts_with($address, '/clients') => ['name' => 'Fuzz', 'colour' => '#112233'],
+            $address === '/sign-in' => ['email' => 'who@marramtide.example', 'password' => 'x'],
+            $address === '/hand-over' => ['by' => 'who', 'code' => 'x'],
+            default => [],
+        };
+    }
+}
