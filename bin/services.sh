@@ -216,7 +216,7 @@ workers_up() {
     for number in 1 2 3; do
         # Looking at hosts, and the sweep, never keep all workers: a host that does not come to an end must not hold up the others.
         local queues=default,errands
-        [ "$number" = 1 ] && queues=default,looks,sweep
+        [ "$number" = 1 ] && queues=default,looks,backups,sweep
         [ "$number" = 2 ] && queues=errands,looks,default
         # A worker that was killed is followed by another.
         running "worker-$number" || launch "worker-$number" bash "$ROOT/bin/worker.sh" "$ROOT" "$queues" "$(setting DB_HOST 127.0.0.1)" "$(setting DB_PORT)"

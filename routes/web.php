@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Controllers\AccountController;
 use App\Http\Controllers\BackupController;
+use App\Http\Controllers\ChooserController;
 use App\Http\Controllers\ClientController;
 use App\Http\Controllers\DeploymentController;
 use App\Http\Controllers\DestinationController;
@@ -37,6 +38,8 @@ Route::middleware('auth')->group(function (): void {
     Route::get('/', [TodayController::class, 'show']);
     Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/find', FinderController::class);
+    Route::get('/choose/sites', [ChooserController::class, 'sites']);
+    Route::get('/choose/packages', [ChooserController::class, 'packages']);
     Route::get('/errands/{errand}', [ErrandController::class, 'show']);
 
     Route::get('/accounts', [AccountController::class, 'index']);
@@ -117,6 +120,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/deployments/{deployment}/accept', [DeploymentController::class, 'accept']);
 
     Route::get('/backups', [BackupController::class, 'index']);
+    Route::post('/backups/overdue', [BackupController::class, 'overdue']);
     Route::post('/sites/{site}/backups', [BackupController::class, 'take']);
     Route::post('/backups/{backup}/bring-back', [BackupController::class, 'bringBack']);
     Route::post('/backups/{backup}/call-off', [BackupController::class, 'callOff']);

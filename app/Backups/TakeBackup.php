@@ -22,7 +22,7 @@ final class TakeBackup implements ShouldQueue
     {
         $backup = Backup::with('site.account', 'person')->find($this->backup);
         if ($backup !== null && $backup->state === Backup::TAKING && ! $backups->take($backup)) {
-            self::dispatch($this->backup)->delay(2);
+            self::dispatch($this->backup)->onQueue($this->queue)->delay(2);
         }
     }
 }

@@ -32,6 +32,18 @@ final class Backup extends Model
         'progress' => 'array',
     ];
 
+    protected static function booted(): void
+    {
+        // Kept with the site: looking for the newest of hundreds, for thousands of sites, is what pages cannot wait for.
+        self::saved(static function (self $backup): void {
+            if ($backup->state === self::VERIFIED && $backup->verified_at !== null) {
+                Site::where('id', $backup->site_id)
+                    ->where(static fn ($query) => $query->whereNull('last_backup_at')->orWhere('last_backup_at', '<', $backup->verified_at))
+                    ->update(['last_backup_at' => $backup->verified_at]);
+            }
+        });
+    }
+
     /** Why it was taken, in words. */
     public function why(): string
     {

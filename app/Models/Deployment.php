@@ -64,6 +64,15 @@ final class Deployment extends Model
         'ended_at' => 'immutable_datetime',
     ];
 
+    protected static function booted(): void
+    {
+        self::saved(static function (self $deployment): void {
+            if ($deployment->state === self::PROVEN && $deployment->wasChanged('state')) {
+                Site::where('id', $deployment->site_id)->update(['last_deployment_id' => $deployment->id]);
+            }
+        });
+    }
+
     /** @return BelongsTo<Site, $this> */
     public function site(): BelongsTo
     {

@@ -184,10 +184,16 @@ final class FtpUser extends Model
 
     public function endsWords(): string
     {
-        return match ($this->ends) {
+        return self::endsIn($this->ends, $this->ends_reason, $this->closes_at);
+    }
+
+    /** When one closes, in words, from what its row holds. */
+    public static function endsIn(string $ends, string $reason, ?\DateTimeInterface $closes): string
+    {
+        return match ($ends) {
             self::BY_JOB => 'when its job ends',
-            self::NEVER => 'never'.($this->ends_reason === '' ? '' : ": $this->ends_reason"),
-            default => $this->closes_at?->format('j M Y H:i') ?? 'by hand',
+            self::NEVER => 'never'.($reason === '' ? '' : ": $reason"),
+            default => $closes?->format('j M Y H:i') ?? 'by hand',
         };
     }
 

@@ -9,7 +9,6 @@ use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
-use Illuminate\Database\Eloquent\Relations\HasOne;
 use Illuminate\Database\Eloquent\Relations\MorphMany;
 
 /** A domain served from a document root. */
@@ -17,7 +16,7 @@ final class Site extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['aliases' => '[]', 'mounts' => '[]', 'leads_elsewhere' => false, 'client_id' => null];
+    protected $attributes = ['aliases' => '[]', 'mounts' => '[]', 'leads_elsewhere' => false, 'client_id' => null, 'last_backup_at' => null, 'last_deployment_id' => null];
 
     protected $casts = [
         'start_pages' => 'array',
@@ -29,6 +28,7 @@ final class Site extends Model
         'leads_elsewhere' => 'boolean',
         'root_proven_at' => 'immutable_datetime',
         'live_proven_at' => 'immutable_datetime',
+        'last_backup_at' => 'immutable_datetime',
     ];
 
     /** @return BelongsTo<Account, $this> */
@@ -61,16 +61,10 @@ final class Site extends Model
         return $this->hasMany(Backup::class);
     }
 
-    /** @return HasOne<Backup, $this> the newest that was read back */
-    public function lastBackup(): HasOne
+    /** @return BelongsTo<Deployment, $this> the newest that changed the site; written down as it is proven */
+    public function lastDeployment(): BelongsTo
     {
-        return $this->hasOne(Backup::class)->ofMany(['verified_at' => 'max', 'id' => 'max'], static fn ($query) => $query->where('state', Backup::VERIFIED));
-    }
-
-    /** @return HasOne<Deployment, $this> the newest that changed the site */
-    public function lastDeployment(): HasOne
-    {
-        return $this->hasOne(Deployment::class)->ofMany(['ended_at' => 'max', 'id' => 'max'], static fn ($query) => $query->where('state', Deployment::PROVEN));
+        return $this->belongsTo(Deployment::class, 'last_deployment_id');
     }
 
     /** @return MorphMany<Proof, $this> */

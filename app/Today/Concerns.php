@@ -34,15 +34,20 @@ final readonly class Concerns
         return new self($concerns);
     }
 
-    /** @return array<string, list<Concern>> by kind, in the order of urgency */
-    public function byKind(): array
+    /**
+     * @param  string  $only  one kind; "" for all
+     * @return list<ConcernGroup> in the order of urgency
+     */
+    public function groups(string $only = ''): array
     {
         $kinds = [];
         foreach ($this->all as $concern) {
-            $kinds[$concern->kind][] = $concern;
+            if ($only === '' || $concern->kind === $only) {
+                $kinds[$concern->kind][] = $concern;
+            }
         }
 
-        return $kinds;
+        return array_map(static fn (string $kind, array $alike): ConcernGroup => new ConcernGroup($kind, $alike), array_keys($kinds), array_values($kinds));
     }
 
     /** @return list<Concern> */
@@ -133,9 +138,10 @@ final readonly class Concerns
     private static function sites(): array
     {
         $due = now()->subDays((int) config('cellarium.backup_days'));
-        $rows = DB::table('sites')->leftJoinSub(DB::table('backups')->where('state', 'verified')->groupBy('site_id')->select('site_id')->selectRaw('MAX(verified_at) AS last'), 'taken', 'taken.site_id', '=', 'sites.id')
-            ->where(static fn ($query) => $query->where('placeholder', true)->orWhereNull('taken.last')->orWhere('taken.last', '<', $due))
-            ->orderBy('domain')->get(['sites.id', 'domain', 'placeholder', 'placeholder_file', 'live_proven_at', 'taken.last']);
+        $rows = DB::table('sites')
+            ->where(static fn ($query) => $query->where('placeholder', true)->orWhereNull('last_backup_at')->orWhere('last_backup_at', '<', $due))
+            ->orderBy('domain')
+            ->get(['sites.id', 'domain', 'placeholder', 'placeholder_file', 'live_proven_at', 'last_backup_at AS last']);
 
         return $rows->map(self::site(...))->values()->all();
     }
@@ -154,6 +160,6 @@ final readonly class Concerns
         $last = CarbonImmutable::parse($site->last);
         $days = (int) $last->diffInDays(now());
 
-        return new Concern('late backup', Urgency::Soon, "No backup for $days days", $site->domain, 'The last one that was read back is from '.$last->format('j M Y'), 'Back up now', "/sites/$site->id/backups", 'POST');
+        return new Concern('late backup', Urgency::Soon, "No backup for $days days", $site->domain, 'The last one that was read back is from '.$last->format('j M Y'), 'Back up now', "/sites/$site->id/backups", 'POST', $days);
     }
 }

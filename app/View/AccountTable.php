@@ -58,7 +58,7 @@ final readonly class AccountTable
         $open = DB::table('ftp_users')->whereColumn('account_id', 'accounts.id')->whereNotIn('state', FtpUser::ENDED);
         $query = Account::query()->select(['accounts.id', 'accounts.client_id', 'accounts.label', 'accounts.company', 'accounts.host', 'accounts.port', 'accounts.protocol', 'accounts.login', 'accounts.tags', 'accounts.notes', 'accounts.space_used', 'accounts.space_limit', 'accounts.reached_at', 'accounts.tried_at', 'accounts.trouble', 'accounts.used_at'])
             ->join('clients', 'clients.id', '=', 'accounts.client_id')
-            ->with(['client', 'sites' => static fn ($sites) => $sites->select(['id', 'account_id', 'domain', 'placeholder'])->withExists('lastBackup')->orderBy('domain'), 'ftpUsers' => static fn ($users) => $users->whereNotIn('state', FtpUser::ENDED)->orderBy('closes_at')]);
+            ->with(['client', 'sites' => static fn ($sites) => $sites->select(['id', 'account_id', 'domain', 'placeholder', 'last_backup_at'])->orderBy('domain'), 'ftpUsers' => static fn ($users) => $users->whereNotIn('state', FtpUser::ENDED)->orderBy('closes_at')]);
         $this->filter($query);
         match ($this->get('sort')) {
             'site' => $query->orderBy(DB::table('sites')->selectRaw('MIN(domain)')->whereColumn('account_id', 'accounts.id'), $down),

@@ -30,7 +30,7 @@ final readonly class Jar
     ) {
         $this->empty = $site->placeholder === true;
         $this->proven = $site->live_proven_at !== null;
-        $backup = $site->lastBackup?->verified_at;
+        $backup = $site->last_backup_at;
         $this->overdue = ! $this->empty && ($backup === null || $backup->diffInDays(now()) > (int) config('cellarium.backup_days'));
         $late = $open && $account->ftpUsers->contains(static fn ($user): bool => $user->isOverdue());
         $this->tone = match (true) {
@@ -52,7 +52,7 @@ final readonly class Jar
         $words = [
             $this->empty ? 'nothing deployed' : ($this->proven ? 'live page proven '.$this->site->live_proven_at->format('j M') : 'live page not proven'),
             $this->open ? 'an FTP user is open' : null,
-            $this->overdue ? ($this->site->lastBackup === null ? 'no backup yet' : 'backup overdue') : null,
+            $this->overdue ? ($this->site->last_backup_at === null ? 'no backup yet' : 'backup overdue') : null,
             $this->site->bytes === null ? null : Amount::bytes((int) $this->site->bytes),
         ];
 

@@ -30,7 +30,7 @@ final readonly class Rack
     public static function part(int $from, string $group, string $words): self
     {
         $like = '%'.addcslashes($words, '%_\\').'%';
-        $clients = Client::with(['accounts' => static fn ($query) => $query->select(['id', 'client_id', 'label', 'host', 'space_limit']), 'accounts.sites.lastBackup', 'accounts.ftpUsers' => static fn ($query) => $query->whereNotIn('state', FtpUser::ENDED)])
+        $clients = Client::with(['accounts' => static fn ($query) => $query->select(['id', 'client_id', 'label', 'host', 'space_limit']), 'accounts.sites', 'accounts.ftpUsers' => static fn ($query) => $query->whereNotIn('state', FtpUser::ENDED)])
             ->has('accounts')
             ->when($group !== '', static fn (Builder $query) => $query->where('group', $group))
             ->when($words !== '', static fn (Builder $query) => $query->where(static fn (Builder $either) => $either->where('name', 'like', $like)->orWhereHas('sites', static fn (Builder $sites) => $sites->where('domain', 'like', $like))))

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use Illuminate\Database\Migrations\Migration;
 use Illuminate\Database\Schema\Blueprint;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
 return new class extends Migration
@@ -29,7 +30,16 @@ return new class extends Migration
             $table->dateTime('called_off_at')->nullable();
             $table->boolean('collapse_accepted')->default(false);
             $table->json('progress')->nullable();
+            // Workers look for what was orphaned every few seconds.
+            $table->index(['state', 'started_at']);
         });
+        Schema::table('sites', function (Blueprint $table): void {
+            $table->dateTime('last_backup_at')->nullable();
+            $table->foreignId('last_deployment_id')->nullable()->constrained('deployments')->nullOnDelete();
+            $table->index('last_backup_at');
+        });
+        DB::statement("UPDATE sites SET last_backup_at = (SELECT MAX(verified_at) FROM backups WHERE backups.site_id = sites.id AND state = 'verified')");
+        DB::statement("UPDATE sites SET last_deployment_id = (SELECT id FROM deployments WHERE deployments.site_id = sites.id AND state = 'proven' ORDER BY ended_at DESC, id DESC LIMIT 1)");
         Schema::create('errands', function (Blueprint $table): void {
             $table->id();
             $table->string('kind', 20);

@@ -10,7 +10,7 @@ use Illuminate\Database\Seeder;
 use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
 
-/** A thousand accounts with three thousand sites and five thousand FTP users, to see how the pages hold up; facts only, no such hosts exist. */
+/** A thousand accounts with three thousand sites, five thousand FTP users, tens of thousands of backups and three thousand packages, to see how the pages hold up; facts only, no such hosts exist. */
 final class FleetSeeder extends Seeder
 {
     private const ACCOUNTS = 1000;
@@ -20,6 +20,10 @@ final class FleetSeeder extends Seeder
     private const HOSTS = 60;
 
     private const USERS_EACH = 5;
+
+    private const BACKUPS_OF_SOME = 214;
+
+    private const PACKAGES = 3000;
 
     private const FIRST = ['Marsh', 'Dune', 'Heron', 'Osier', 'Cobble', 'Larch', 'Teal', 'Brine', 'Wicket', 'Sallow', 'Finch', 'Quill', 'Tansy', 'Otter', 'Plover', 'Rowan', 'Sable', 'Thyme', 'Umber', 'Vetch'];
 
@@ -35,6 +39,7 @@ final class FleetSeeder extends Seeder
             $accounts = $this->accounts($clients);
             $sites = $this->sites($accounts);
             $this->backups($sites);
+            $this->deployments($sites, $this->packages());
             $this->ftpUsers($accounts);
         });
     }
@@ -108,17 +113,64 @@ final class FleetSeeder extends Seeder
         return $this->insert('sites', $rows);
     }
 
-    /** @param  list<int>  $sites */
+    /**
+     * Every tenth site has hundreds of them, as one that is backed up daily has within a year.
+     *
+     * @param  list<int>  $sites
+     */
     private function backups(array $sites): void
     {
         $rows = [];
         foreach ($sites as $number => $site) {
-            for ($count = $number % 31 === 0 ? 0 : 3; $count > 0; $count--) {
+            for ($count = $number % 31 === 0 ? 0 : ($number % 10 === 1 ? self::BACKUPS_OF_SOME : 3); $count > 0; $count--) {
                 $at = now()->subDays($number % 23 === 0 ? 12 + $count : $count);
                 $rows[] = ['site_id' => $site, 'reason' => 'on_demand', 'state' => 'verified', 'files' => 40, 'bytes' => 9_000_000, 'verified_at' => $at, 'created_at' => $at, 'updated_at' => $at];
             }
+            if (count($rows) > 5000) {
+                $this->insert('backups', $rows);
+                $rows = [];
+            }
         }
         $this->insert('backups', $rows);
+        DB::statement("UPDATE sites SET last_backup_at = (SELECT MAX(verified_at) FROM backups WHERE backups.site_id = sites.id AND state = 'verified')");
+    }
+
+    /** @return list<int> */
+    private function packages(): array
+    {
+        $rows = [];
+        for ($number = 0; $number < self::PACKAGES; $number++) {
+            $name = strtolower(self::FIRST[$number % 20].'-'.self::SECOND[$number % 15]);
+            $version = '1.'.intdiv($number, 20);
+            $rows[] = [
+                'name' => $name, 'version' => $version, 'file_name' => "$name-$version.zip", 'sha256' => hash('sha256', "fleet $number"), 'packed_bytes' => 90_000, 'bytes' => 200_000, 'files' => 2,
+                'start_page' => 'index.html', 'findings' => '[]', 'stops' => false, 'created_at' => now(), 'updated_at' => now(),
+                'manifest' => (string) json_encode(['entries' => [['path' => 'index.html', 'kind' => 'file', 'size' => 1000, 'modified' => null, 'mode' => null, 'sha256' => hash('sha256', (string) $number), 'read_at' => null]]]),
+            ];
+        }
+
+        return $this->insert('packages', $rows);
+    }
+
+    /**
+     * @param  list<int>  $sites
+     * @param  list<int>  $packages
+     */
+    private function deployments(array $sites, array $packages): void
+    {
+        $counts = (string) json_encode(array_fill_keys(['added', 'replaced', 'same', 'kept', 'set_aside'], ['files' => 1, 'bytes' => 1000]));
+        $rows = [];
+        foreach ($sites as $number => $site) {
+            for ($count = $number % 4; $count > 0; $count--) {
+                $at = now()->subDays($count * 20);
+                $rows[] = [
+                    'site_id' => $site, 'kind' => 'deploy', 'package_id' => $packages[$number % count($packages)], 'state' => 'proven', 'policy' => '[]', 'counts' => $counts, 'planned_at' => $at, 'started_at' => $at, 'ended_at' => $at,
+                    'created_at' => $at, 'updated_at' => $at,
+                ];
+            }
+        }
+        $this->insert('deployments', $rows);
+        DB::statement("UPDATE sites SET last_deployment_id = (SELECT MAX(id) FROM deployments WHERE deployments.site_id = sites.id AND state = 'proven')");
     }
 
     /** @param  list<int>  $accounts */

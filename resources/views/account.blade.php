@@ -26,7 +26,7 @@
                                     @if ($site->root_proven_at !== null)<span class="proof">proven {{ $site->root_proven_at->format('j M H:i') }}</span>@else<span class="soft">not proven</span>@endif
                                     <form method="post" action="/sites/{{ $site->id }}/prove-root" class="act-form">@csrf<button class="link" data-once>{{ $site->root_proven_at === null ? 'Prove it' : 'Prove again' }}</button></form></td>
                                 <td>@if ($site->placeholder)<x-tag tone="later">the host’s placeholder</x-tag>@elseif ($site->lastDeployment !== null)<a href="/deployments/{{ $site->lastDeployment->id }}">{{ $site->lastDeployment->title() }}</a><br><span class="soft">{{ $site->lastDeployment->ended_at->format('j M H:i') }}</span>@else<span class="soft">{{ $site->placeholder === null ? 'not looked at yet' : 'a site from before' }}</span>@endif</td>
-                                <td>@if ($site->lastBackup !== null)<a href="/backups?site={{ $site->id }}">{{ Amount::ago($site->lastBackup->verified_at) }}</a>@else<x-tag tone="soon">none</x-tag>@endif</td>
+                                <td>@if ($site->last_backup_at !== null)<a href="/backups?site={{ $site->id }}">{{ Amount::ago($site->last_backup_at) }}</a>@else<x-tag tone="soon">none</x-tag>@endif</td>
                                 <td class="acts"><x-action to="/deployments/new?site={{ $site->id }}" method="GET" :main="$site->placeholder === true" aria-label="Deploy to {{ $site->domain }}">Deploy</x-action> <x-action to="/sites/{{ $site->id }}/backups" aria-label="Back up {{ $site->domain }}">Back up</x-action></td>
                             </tr>
                         @endforeach

@@ -9,10 +9,26 @@
             <form method="post" action="/deployments" class="pairs-form" data-busy>
                 @csrf
                 @foreach ($errors->all() as $message)<p class="word is-trouble" role="alert">{{ $message }}</p>@endforeach
-                <label for="site">Site</label>
-                <select class="entry" id="site" name="site" data-goto="/deployments/new?package={{ $package?->id }}&amp;site=">@if ($site === null)<option value="">choose</option>@endif @foreach ($sites as $one)<option value="@exactly($one->id)" @selected($one->is($site))>{{ $one->domain }} — {{ $one->account->client->name }}</option>@endforeach</select>
-                <label for="pack">Package</label>
-                <select class="entry" id="pack" name="package">@foreach ($packages as $one)<option value="@exactly($one->id)" @selected($one->is($package))>{{ $one->title() }} — {{ Amount::files($one->files) }}, {{ $one->created_at->format('j M') }}</option>@endforeach</select>
+                <label for="choose-sites">Site</label>
+                @if ($site === null)
+                    <x-chooser what="sites" label="Client or domain" :query="array_filter(['package' => $package?->id])"/>
+                @else
+                    <p class="side">
+                        <input type="hidden" name="site" value="@exactly($site->id)">
+                        <span><b>{{ $site->domain }}</b> <span class="soft">{{ $site->account->client->name }}</span></span>
+                        <a class="act is-quiet" href="/deployments/new?{{ http_build_query(array_filter(['package' => $package?->id])) }}">Choose another</a>
+                    </p>
+                @endif
+                <label for="choose-packages">Package</label>
+                @if ($package === null)
+                    <x-chooser what="packages" label="Name or version" :query="array_filter(['site' => $site?->id])"/>
+                @else
+                    <p class="side">
+                        <input type="hidden" name="package" value="@exactly($package->id)">
+                        <span><b>{{ $package->title() }}</b> <span class="soft">{{ Amount::files($package->files) }}, {{ $package->created_at->format('j M') }}</span></span>
+                        <a class="act is-quiet" href="/deployments/new?{{ http_build_query(array_filter(['site' => $site?->id])) }}">Choose another</a>
+                    </p>
+                @endif
                 @php($places = $site === null ? collect() : $site->destinations->filter(fn ($destination) => $site->root()->toward($destination->path()) !== null))
                 @if ($places->isNotEmpty())
                 <label for="place">Into</label>
@@ -20,7 +36,7 @@
                 @endif
                 <label for="user">Sign in as</label>
                 <select class="entry" id="user" name="user">@foreach ($users as $user)<option value="@exactly($user->id)">{{ $user->login }}, closes {{ $user->ends === 'job' ? 'when this is done' : $user->endsWords() }}</option>@endforeach<option value="">the account itself{{ $site ? ', '.$site->account->login : '' }}</option></select>
-                <div class="row-acts"><button class="act is-main" data-once @disabled($packages->isEmpty())>Make the plan</button></div>
+                <div class="row-acts"><button class="act is-main" data-once @disabled($package === null || $site === null)>Make the plan</button></div>
             </form>
         </section>
         @include('parts.bring')

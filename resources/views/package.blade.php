@@ -24,12 +24,12 @@
             <section class="sheet" aria-labelledby="deploy-it">
                 <h2 id="deploy-it">Deploy it</h2>
                 @if ($package->stops)<p class="calm">This package cannot go live as it is; the findings say why.</p>@else
-                <form method="get" action="/deployments/new" class="bring">
-                    <input type="hidden" name="package" value="@exactly($package->id)">
-                    <label for="site">To which site</label>
-                    <select class="entry" id="site" name="site">@foreach ($sites as $one)<option value="@exactly($one->id)" @selected($one->is($site) || ($site === null && $deployed->first()?->site_id === $one->id))>{{ $one->domain }}</option>@endforeach</select>
-                    <button class="act is-main">Choose how</button>
-                </form>@endif
+                @php($likely = $site ?? $deployed->first()?->site)
+                @if ($likely !== null)
+                    <p class="row-acts"><a class="act is-main" href="/deployments/new?{{ http_build_query(['package' => $package->id, 'site' => $likely->id]) }}">To {{ $likely->domain }}</a></p>
+                @endif
+                <x-chooser what="sites" :label="$likely === null ? 'To which client or domain' : 'To another client or domain'" :query="['package' => $package->id]"/>
+                @endif
             </section>
             <section class="sheet">
                 <h2>Versions</h2>

@@ -7,23 +7,10 @@
             <div class="sheet changed"><h2>Changed since yesterday</h2><ul>@foreach ($changed as $entry)<li><time>{{ $entry->at->format('H:i') }}</time> <a href="/accounts/{{ $entry->account_id }}">{{ $entry->sentence }}</a></li>@endforeach</ul></div>
             @endif
             <ul class="concerns">
-                @foreach ($kinds as $kind => $alike)
-                    @foreach ($only === '' ? array_slice($alike, 0, count($alike) > 8 ? 5 : 8) : array_slice($alike, 0, 200) as $concern)
-                    <li class="sheet concern">
-                        <div>
-                            <h2>{{ $concern->title }} <x-tag :tone="$concern->urgency->tone()">{{ $concern->urgency->label() }}</x-tag></h2>
-                            <p class="about">{{ $concern->about }}</p>
-                            <p class="evidence">{{ $concern->evidence }}</p>
-                        </div>
-                        <x-action :to="$concern->url" :method="$concern->method" aria-label="{{ $concern->action }}: {{ $concern->about }}">{{ $concern->action }}</x-action>
-                    </li>
-                    @endforeach
-                    @if ($only === '' && count($alike) > 8)<li class="folded"><a href="/?{{ http_build_query(['kind' => $kind]) }}">{{ count($alike) - 5 }} more like this</a></li>@endif
-                    @if ($only !== '' && count($alike) > 200)<li class="folded">and {{ count($alike) - 200 }} more; these 200 come first</li>@endif
-                @endforeach
+                @include('parts.concerns')
                 @if ($only !== '')<li class="folded"><a href="/">All concerns</a></li>@endif
             </ul>
-            @if ($kinds === [])<p class="sheet calm">Every account connects, every site has a backup that was read back, no FTP user is open past its date, and no placeholder is showing.</p>@endif
+            @if ($groups === [])<p class="sheet calm">Every account connects, every site has a backup that was read back, no FTP user is open past its date, and no placeholder is showing.</p>@endif
         </section>
         <section class="sheet shelves" aria-labelledby="shelves">
             <header>
@@ -33,7 +20,7 @@
             <form class="sieve" action="/" method="get" hx-get="/shelves" hx-target="#{{ $as === 'table' ? 'shelf-rows' : 'rack' }}" hx-trigger="input delay:200ms" hx-swap="innerHTML" hx-sync="this:replace">
                 <input type="hidden" name="as" value="@exactly($as)">
                 <label class="is-sr-only" for="words">Client or domain</label><input class="entry" id="words" name="words" type="search" value="@exactly($rack->words)" placeholder="Client or domain" autocomplete="off">
-                @if ($groups->isNotEmpty())<label class="is-sr-only" for="group">Group</label><select class="entry" id="group" name="group"><option value="">all groups</option>@foreach ($groups as $group)<option @selected($group === $rack->group)>{{ $group }}</option>@endforeach</select>@endif
+                @if ($clientGroups->isNotEmpty())<label class="is-sr-only" for="group">Group</label><select class="entry" id="group" name="group"><option value="">all groups</option>@foreach ($clientGroups as $group)<option @selected($group === $rack->group)>{{ $group }}</option>@endforeach</select>@endif
             </form>
             @if ($rack->shelves === [])<p class="calm">{{ $sites === 0 ? 'No accounts yet.' : 'No shelf fits.' }} @if ($sites === 0)<a href="/accounts/new">Take one on</a>@endif</p>@endif
             @if ($as === 'table')

@@ -111,7 +111,7 @@ final class PagesTest extends AppTestCase
     public function test_a_jar_says_in_words_what_its_shape_shows(): void
     {
         $this->deployed();
-        $site = $this->site->refresh()->load('lastBackup', 'lastDeployment');
+        $site = $this->site->refresh()->load('lastDeployment');
         $jar = new Jar($site, $this->account->load('ftpUsers'), 0.25, false);
         self::assertSame(['proven', false, true, false], [$jar->tone, $jar->empty, $jar->proven, $jar->overdue]);
         self::assertStringContainsString('live page proven', $jar->words());

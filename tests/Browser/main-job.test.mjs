@@ -90,7 +90,7 @@ test('the package is brought, planned, carried out and proven while the page is 
     await page.getByRole('button', { name: 'Bring it' }).click();
     await page.getByText('Everything lay inside the folder pilgrim-stones-1.0').waitFor();
     await assertAccessible(page);
-    await page.getByRole('button', { name: 'Choose how' }).click();
+    await page.getByRole('link', { name: 'To pilgrimstones.example' }).click();
     assert.match(await page.getByLabel('Sign in as').locator('option:checked').textContent(), /stones-job@pilgrimstones\.example/);
     await page.getByRole('button', { name: 'Make the plan' }).click();
     await page.getByRole('heading', { name: /What will change/ }).waitFor();

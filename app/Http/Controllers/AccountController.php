@@ -35,7 +35,7 @@ final class AccountController
     public function show(Account $account): View
     {
         $account->update(['used_at' => now()]);
-        $account->load(['client', 'sites.client', 'sites.lastBackup', 'sites.lastDeployment.package', 'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id')]);
+        $account->load(['client', 'sites.client', 'sites.lastDeployment.package', 'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id')]);
         $account->ftpUsers->each(static fn ($user) => $user->setRelation('account', $account));
 
         return view('account', ['account' => $account, 'map' => ReachMap::of($account)]);

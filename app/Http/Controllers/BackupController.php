@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Backups\BackUpOverdue;
 use App\Backups\TakeBackup;
 use App\Deployments\MakePlan;
 use App\Deployments\Plans;
@@ -20,7 +21,7 @@ final class BackupController
     public function index(Request $request): View
     {
         $site = $request->integer('site') > 0 ? Site::with('account.client')->findOrFail($request->integer('site')) : null;
-        $backups = Backup::with('site.account.client', 'person')->when($site !== null, static fn ($query) => $query->where('site_id', $site->id))->orderByDesc('created_at')->orderByDesc('id')->limit(200)->get();
+        $backups = Backup::with('site.account.client', 'person')->when($site !== null, static fn ($query) => $query->where('site_id', $site->id))->orderByDesc('id')->limit(200)->get();
         $data = ['backups' => $backups, 'site' => $site, 'taking' => $backups->contains('state', Backup::TAKING)];
 
         return view($request->header('HX-Request') === 'true' ? 'parts.backups' : 'backups', $data);
@@ -36,6 +37,14 @@ final class BackupController
         }
 
         return redirect("/backups?site=$site->id");
+    }
+
+    public function overdue(Request $request, BackUpOverdue $overdue): RedirectResponse
+    {
+        $person = $request->user();
+        $begun = $overdue->begin($person instanceof Person ? $person : null);
+
+        return redirect('/backups')->with('done', $begun === 1 ? '1 backup begun.' : "$begun backups begun; they are taken one after the other, and stand here as they are done.");
     }
 
     public function callOff(Backup $backup): RedirectResponse

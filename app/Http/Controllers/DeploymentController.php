@@ -44,9 +44,9 @@ final class DeploymentController
         $users = $site === null ? collect() : $site->account->ftpUsers->where('state', FtpUser::OPEN)->filter(static fn (FtpUser $user): bool => ! $user->read_only && $user->secret !== null && $site->root()->seenFrom($user->path()) !== null);
 
         return view('deploy', [
-            'site' => $site, 'package' => $package, 'users' => $users,
-            'sites' => Site::with('account.client')->orderBy('domain')->get(),
-            'packages' => Package::where('stops', false)->latest('id')->limit(100)->get(['id', 'name', 'version', 'file_name', 'files', 'created_at']),
+            'site' => $site,
+            'package' => $package,
+            'users' => $users,
         ]);
     }
 

@@ -38,7 +38,6 @@ final class PackageController
             'tree' => FileTree::ofManifest($package->contents()),
             'versions' => Package::where('name', $package->name)->orderByDesc('id')->get(['id', 'version', 'file_name', 'created_at', 'files', 'bytes']),
             'site' => $site,
-            'sites' => Site::with('account.client')->orderBy('domain')->get(),
             'deployed' => $package->deployments()->with('site')->where('state', 'proven')->latest('id')->limit(10)->get(),
         ]);
     }

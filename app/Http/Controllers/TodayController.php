@@ -20,11 +20,11 @@ final class TodayController
         $kind = $request->string('kind')->toString();
 
         return view('today', [
-            'kinds' => $kind === '' ? $concerns->byKind() : array_intersect_key($concerns->byKind(), [$kind => true]),
+            'groups' => $concerns->groups($kind),
             'only' => $kind,
             'rack' => $this->rack($request),
             'as' => $request->string('as')->toString() === 'table' ? 'table' : 'drawing',
-            'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
+            'clientGroups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
             'sites' => Site::count(),
             'troubled' => count($concerns->all),
             'changed' => RecordEntry::with('client')->where('action', 'found_changed')->where('at', '>', now()->subDay())->latest('id')->limit(5)->get(),

@@ -3,7 +3,8 @@
     <li>
         <x-band :client="$shelf->client" :height="44"/>
         <div class="whose"><b>{{ $shelf->client->name }}</b><small>{{ count($shelf->jars) === 1 ? '1 site' : count($shelf->jars).' sites' }}</small></div>
-        <div class="jars">@foreach ($shelf->jars as $jar)<x-jar :jar="$jar"/>@endforeach</div>
+        @php($labels = $shelf->labels())
+        <div class="jars">@foreach ($shelf->jars as $number => $jar)<x-jar :jar="$jar" :label="$labels[$number]"/>@endforeach</div>
     </li>
 @endforeach
 @if ($rack->next !== null)<li class="more" hx-get="{{ $rack->nextUrl('drawing') }}" hx-trigger="revealed" hx-swap="outerHTML"><a href="{{ $rack->nextUrl('drawing') }}">More shelves …</a></li>@endif

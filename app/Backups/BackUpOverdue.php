@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Backups;
+
+use App\Models\Backup;
+use App\Models\Person;
+use App\Models\Site;
+use App\Record\Record;
+
+/** Backs up every site that has no backup, or none within the days that are set; one that is being backed up is left out. */
+final class BackUpOverdue
+{
+    /** @return int how many were begun */
+    public function begin(?Person $person): int
+    {
+        $due = now()->subDays((int) config('cellarium.backup_days'));
+        $taking = Backup::where('state', Backup::TAKING)->pluck('site_id');
+        $begun = 0;
+        Site::query()
+            ->where(static fn ($query) => $query->whereNull('placeholder')->orWhere('placeholder', false))
+            ->where(static fn ($query) => $query->whereNull('last_backup_at')->orWhere('last_backup_at', '<', $due))
+            ->whereNotIn('id', $taking)
+            ->select('id')
+            ->chunkById(200, static function ($sites) use ($person, &$begun): void {
+                foreach ($sites as $site) {
+                    $backup = Backup::create(['site_id' => $site->id, 'person_id' => $person?->id, 'reason' => 'on_demand', 'state' => Backup::TAKING]);
+                    TakeBackup::dispatch($backup->id)->onQueue('backups');
+                    $begun++;
+                }
+            });
+        Record::write('backups_begun', "Backups of all sites that were overdue begun: $begun", person: $person);
+
+        return $begun;
+    }
+}

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Today;
+
+/** What is of one kind, together: how many, the worst of them, and one action for all where that is safe. */
+final readonly class ConcernGroup
+{
+    /** So many of one kind stand by themselves; from one more on they are one card. */
+    private const SINGLE = 3;
+
+    /** So many are shown when a kind is opened. */
+    private const MOST = 200;
+
+    /** @param  list<Concern>  $concerns  the worst first, never empty */
+    public function __construct(
+        public string $kind,
+        public array $concerns,
+    ) {
+    }
+
+    public function isFolded(): bool
+    {
+        return count($this->concerns) > self::SINGLE;
+    }
+
+    /** @return list<Concern> */
+    public function worst(): array
+    {
+        return array_slice($this->concerns, 0, self::SINGLE);
+    }
+
+    /** @return list<Concern> */
+    public function shown(): array
+    {
+        return array_slice($this->concerns, 0, self::MOST);
+    }
+
+    public function notShown(): int
+    {
+        return max(0, count($this->concerns) - self::MOST);
+    }
+
+    public function urgency(): Urgency
+    {
+        return $this->concerns[0]->urgency;
+    }
+
+    public function title(): string
+    {
+        return match ($this->kind) {
+            'no backup' => 'No backup yet',
+            'late backup' => 'Backup overdue',
+            'placeholder' => 'Still the host’s placeholder page',
+            'open user' => 'FTP users still open',
+            'connection' => 'Hosts that do not connect',
+            'by hand' => 'To be done at the provider',
+            'found' => 'FTP users that were not made here',
+            'reach' => 'FTP users that reach other than meant',
+            'unknown' => 'Not known what became of them',
+            'unfinished' => 'Not yet put back',
+            'unproven' => 'Put back, not proven',
+            'question' => 'Backups that wait for an answer',
+            default => $this->concerns[0]->title,
+        };
+    }
+
+    /**
+     * Taking backups only reads; closing many is looked at once more before it is done.
+     *
+     * @return array{label: string, url: string, method: string}|null
+     */
+    public function actionForAll(): ?array
+    {
+        $all = count($this->concerns);
+
+        return match ($this->kind) {
+            'no backup', 'late backup' => ['label' => "Back up all $all", 'url' => '/backups/overdue', 'method' => 'POST'],
+            'open user' => ['label' => 'Choose which to close', 'url' => '/ftp-users?only=overdue', 'method' => 'GET'],
+            'connection' => ['label' => 'See them all', 'url' => '/accounts?only=unreached', 'method' => 'GET'],
+            'by hand' => ['label' => 'See them all', 'url' => '/ftp-users?only=waiting', 'method' => 'GET'],
+            default => null,
+        };
+    }
+}
