@@ -12,6 +12,7 @@ final readonly class Found
      * @param  int  $length  bytes
      * @param  list<string>  $changes  what cleaning did to it
      * @param  string|null  $doubt  why it may be wrong
+     * @param  string|null  $otherwise  the second best reading, where one comes close
      */
     public function __construct(
         public Fact $fact,
@@ -21,7 +22,14 @@ final readonly class Found
         public int $length,
         public array $changes = [],
         public ?string $doubt = null,
+        #[\SensitiveParameter]
+        public ?string $otherwise = null,
     ) {
+    }
+
+    public function doubted(string $why, #[\SensitiveParameter] ?string $otherwise = null): self
+    {
+        return new self($this->fact, $this->value, $this->from, $this->length, $this->changes, $this->doubt ?? $why, $this->otherwise ?? $otherwise);
     }
 
     /** @return array<string, mixed> a password does not show in dumps */

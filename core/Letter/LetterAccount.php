@@ -10,9 +10,14 @@ use Cellarium\Core\Credential\Secret;
 /** One account as a letter tells it. */
 final readonly class LetterAccount
 {
-    /** @param  array<string, Found>  $found by fact */
-    public function __construct(public array $found)
-    {
+    /**
+     * @param  array<string, Found>  $found by fact
+     * @param  array<string, string>  $said by fact: what the letter says instead of a value, "sent separately"
+     */
+    public function __construct(
+        public array $found,
+        public array $said = [],
+    ) {
     }
 
     public function value(Fact $fact): ?string
@@ -48,7 +53,7 @@ final readonly class LetterAccount
             $found->doubt === null ?: $unsure[$name] = $found->doubt;
         }
         foreach ([Fact::Host, Fact::Protocol, Fact::Login, Fact::Password] as $needed) {
-            isset($this->found[$needed->value]) ?: $unsure[$needed->value] = 'not found in the letter';
+            isset($this->found[$needed->value]) ?: $unsure[$needed->value] = isset($this->said[$needed->value]) ? "the letter says: {$this->said[$needed->value]}" : 'not found in the letter';
         }
 
         return $unsure;

@@ -4,306 +4,260 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-use Cellarium\Core\Account\Cleaned;
 use Cellarium\Core\Account\Protocol;
-use Cellarium\Core\Path\RemotePath;
 
 /**
- * Reads the accounts out of a provider's welcome letter.
+ * Reads the accounts out of a provider's welcome letter, in any of seven languages.
  *
- * A letter is a row of labels with their values, under headings that say what they belong to. Only what belongs to
- * file transfer is taken; control panel, mail and databases have hosts, logins and passwords of their own.
+ * Values are found by what they are, and each is weighed by what stands around it: the label, what is between them, the
+ * part of the letter, and whether it is quoted. Only what belongs to file transfer is taken; control panel, mail and
+ * databases have hosts, logins and passwords of their own. What comes close to another reading is said to be unsure.
  */
 final class LetterReader
 {
-    private const OTHER = 'mail|e-?mail|web ?mail|imap|pop3?|smtp|mailbox(?:es)?|data ?bases?|mysql|mariadb|sql|phpmyadmin|control panel|panel|customer (?:area|centre|center|login|account|portal)|client area|member area|billing|support|name ?servers?|dns|invoice|admin(?:istration)?|dashboard|registrar|statistics|stats|ssl certificate';
+    private const FOOTER = '/\b(?:registered office|company (?:no|number)|vat(?: id| no)?|ust-?id|hrb|amtsgericht|gesch[aä]ftsf[uü]hrer|siret|rcs|p\.? ?iva|kvk|btw|nif|cif|confidential|vertraulich|confidentiel|confidencial|riservat|vertrouwelijk|unsubscribe|disclaimer)\b/iu';
 
-    private const FILES = 's?ftps?(?: over (?:tls|ssl))?|file transfer|file access|file upload|uploads?|web ?space|ssh|hosting account|hosting access|web hosting';
+    private const SUBJECT = '/\A\s*(?:subject|betreff|objet|asunto|oggetto|onderwerp|assunto|from|von|de|da|van|to|an|date|datum|sent|gesendet)\s*:/iu';
 
-    /** @var list<array<string, Found>> accounts read so far, the last one being filled */
-    private array $accounts = [[]];
+    /** Headings with which another account begins. */
+    private const ANOTHER = '/\b(?:account|site|access|zugang|konto|seite|acc[eè]s|compte|cuenta|sitio|accesso|sito|toegang|conta|acesso|login|user|server)\s*(?:no\.?\s*|nr\.?\s*|number\s*|#\s*)?\d+\b|\b(?:second|third|another) (?:account|site|ftp)|\A(?:\d+[.)]\s*)?(?:staging|live|production|produktion|test|development|entwicklung|preproduction|pr[eé]production|preproducci[oó]n|produzione|produc[aã]o|productie|acceptatie)\b/iu';
 
-    private string $text = '';
+    private readonly LetterAccounts $accounts;
 
-    /** Whether the heading above belongs to something else than files. */
-    private bool $elsewhere = false;
+    private ?Section $section = null;
 
-    /** What the headings and labels say about the protocol. */
+    /** Whether something of the section was read, and whether its block has ended since. */
+    private bool $sectionBegun = false;
+
+    private bool $sectionLeft = false;
+
+    /** What the headings say about the protocol. */
     private ?Protocol $hint = null;
+
+    private function __construct(private readonly string $text)
+    {
+        $this->accounts = new LetterAccounts;
+    }
 
     /** @return list<LetterAccount> in the order of the letter; the text behind their positions is LetterText's */
     public static function read(string $pasted): array
     {
-        $reader = new self;
-        $reader->text = LetterText::of($pasted);
+        $reader = new self(LetterText::of($pasted));
         $reader->lines();
 
-        return $reader->result();
+        return $reader->accounts->result();
     }
 
     private function lines(): void
     {
+        $lines = [];
         $offset = 0;
-        $waiting = null;
+        $signed = false;
         foreach (explode("\n", $this->text) as $line) {
-            $pieces = $this->pieces($line);
-            if ($waiting !== null && $pieces === [] && trim($line) !== '') {
-                $this->take($waiting, $line, $offset);
-                $waiting = null;
-            } elseif ($pieces === []) {
-                $this->heading($line);
-                $this->addresses($line, $offset);
-            }
-            foreach ($pieces as $index => [$label, $value, $at]) {
-                if (trim($value, " \t|:.=-–—") === '') {
-                    // The value stands on the next line, if nothing else follows on this one.
-                    $waiting = $index === count($pieces) - 1 ? $label : null;
-                    $waiting === null || $this->heading($line);
-
-                    continue;
-                }
-                $waiting = null;
-                $this->take($label, $value, $offset + $at);
-            }
+            $signed = $signed || preg_match('/\A-- ?\z/', $line) === 1;
+            $lines[] = new LetterLine($line, $offset, $signed || preg_match(self::FOOTER, $line) === 1 || preg_match(self::SUBJECT, $line) === 1);
             $offset += strlen($line) + 1;
+        }
+        $waiting = null;
+        for ($index = 0; $index < count($lines); $index++) {
+            $rows = LetterTable::rows($lines, $index);
+            if ($rows !== null) {
+                [$columns, $last] = $rows;
+                $this->columns($columns, $lines[$index]);
+                $index = $last;
+                $waiting = null;
+
+                continue;
+            }
+            $waiting = $this->line($lines[$index], $waiting);
+        }
+    }
+
+    /** @return LetterLabel|null one whose value is still to come */
+    private function line(LetterLine $line, ?LetterLabel $waiting): ?LetterLabel
+    {
+        $labels = LetterLabel::in($line->text);
+        if (trim($line->text) === '') {
+            $this->sectionLeft = $this->sectionBegun;
+
+            return $waiting;
+        }
+        if ($waiting !== null && $labels === []) {
+            $this->take($waiting, $line->text, 0, $line);
+
+            return null;
+        }
+        $this->heading($line, $labels === [] ? $line->text : substr($line->text, 0, $labels[0]->at), $labels !== []);
+        $this->addresses($line, $labels);
+        $this->protocol($line, $labels);
+        $waiting = null;
+        foreach ($labels as $number => $label) {
+            $end = $labels[$number + 1]->at ?? strlen($line->text);
+            $value = substr($line->text, $label->end, max(0, $end - $label->end));
+            if ($label->mark === LabelMark::Behind) {
+                $this->behind($label, $line);
+            } elseif (trim($value, " \t|:.=-–—>→\u{00A0}") !== '') {
+                $this->take($label, $value, $label->end, $line);
+            } elseif ($number === count($labels) - 1) {
+                $waiting = $label;
+                $number > 0 || $this->heading($line, $line->text, false);
+            }
+        }
+
+        return $waiting;
+    }
+
+    /** @param  bool  $leads  whether it stands before labels in the same line */
+    private function heading(LetterLine $line, string $text, bool $leads): void
+    {
+        $words = trim($text, " \t#*=_-–—:.[]()|>•\u{00A0}");
+        // What ends like a sentence is none: "Dear customer,".
+        if ($words === '' || (! $leads && preg_match('/[,.!?]\s*\z/u', $text) === 1) || $line->isWeak() || mb_strlen($words) > 80 || str_word_count($words) > 12) {
+            return;
+        }
+        if (preg_match(self::ANOTHER, $words) === 1 && $this->accounts->hasBegun()) {
+            $this->accounts->begin();
+            $this->enter(null);
+        }
+        $section = LetterLabel::sectionOf($words);
+        if ($section === null || ($section === Section::Old && $leads)) {
+            return;
+        }
+        $this->enter($section);
+        if ($section === Section::Files) {
+            $this->hint = Vocabulary::protocolIn($words) ?? $this->hint;
+            $this->accounts->hint($this->hint);
         }
     }
 
     /**
-     * The labelled values of one line; several where a table was squeezed into it.
+     * An address with its scheme says host, port, login and directory all at once, wherever it stands.
      *
-     * @return list<array{Label, string, int}> label, what follows it, and where that begins
+     * @param  list<LetterLabel>  $labels
      */
-    private function pieces(string $line): array
+    private function addresses(LetterLine $line, array $labels): void
     {
-        $labels = Label::in($line);
-        $pieces = [];
-        foreach ($labels as $index => $label) {
-            $end = $labels[$index + 1]->at ?? strlen($line);
-            $pieces[] = [$label, substr($line, $label->end, $end - $label->end), $label->end];
-        }
-
-        return $pieces;
-    }
-
-    private function heading(string $line): void
-    {
-        $words = mb_strtolower(trim($line, " \t#*=_-–—:.[]()|>•"));
-        if ($words === '' || mb_strlen($words) > 70) {
+        if (($this->section?->isElsewhere() ?? false) || preg_match('~(?<!\w)(?:s?ftps?|ftpes)://[^\s<>"\x{00A0}]+~iu', $line->text, $match, PREG_OFFSET_CAPTURE) !== 1) {
             return;
         }
-        $files = preg_match('/\b(?:'.self::FILES.')\b/', $words) === 1;
-        if (preg_match('/\b(?:'.self::OTHER.')\b/', $words) === 1 && ! $files) {
-            $this->elsewhere = true;
-        } elseif ($files) {
-            $this->elsewhere = false;
-            $this->hint = LabelledValue::protocolIn($words) ?? $this->hint;
+        [$url, $at] = $match[0];
+        foreach ($labels as $label) {
+            if ($label->end <= $at && $at - $label->end < 4) {
+                return; // It is the value of a label, and read as that.
+            }
         }
-        if (preg_match('/\b(?:account|site|access|login|user|server)\s*(?:no\.?\s*|number\s*|#\s*)?\d+\b|\b(?:second|third|another) (?:account|site|ftp)/', $words) === 1 && $this->last() !== []) {
-            $this->finish();
-            $this->accounts[] = [];
-            $this->elsewhere = false;
+        foreach (LetterValue::host($url, $line->offset + $at, strlen($url)) as $found) {
+            $this->accounts->add($found, 7.0 - $line->penalty(), $line->isWeak());
         }
     }
 
-    /** An address with its scheme says host, port, login and directory all at once, wherever it stands. */
-    private function addresses(string $line, int $offset): void
+    /**
+     * Words for a protocol that stand beside labels and are the value of none: "(port 21, explicit TLS)".
+     *
+     * @param  list<LetterLabel>  $labels
+     */
+    private function protocol(LetterLine $line, array $labels): void
     {
-        if ($this->elsewhere || preg_match('~\b(?:s?ftps?|ftpes)://\S+~i', $line, $match, PREG_OFFSET_CAPTURE) !== 1) {
+        if ($labels === [] || ($this->section?->isElsewhere() ?? false)) {
             return;
         }
-        $this->host($match[0][0], $offset + $match[0][1], null);
-    }
-
-    private function take(Label $label, string $text, int $from): void
-    {
-        if ($label->elsewhere) {
-            // What follows without a kind of its own belongs to the same thing.
-            $this->elsewhere = $this->elsewhere || ($label->fact === Fact::Host && ! $label->names) || $label->fact === Fact::Login;
-
-            return;
-        }
-        if ($this->elsewhere && ! $label->files) {
-            return;
-        }
-        $this->elsewhere = false;
-        $label->files && $this->hint = LabelledValue::protocolIn($label->words) ?? $this->hint;
-        [$value, $at, $rest] = LabelledValue::of($text, $label->fact, $label->sentence);
-        if ($value === '') {
-            return;
-        }
-        $from += $at;
-        $doubt = null;
-        match ($label->fact) {
-            Fact::Host => $this->host($value, $from, $label),
-            Fact::Address => filter_var($value, FILTER_VALIDATE_IP) !== false && $this->add(new Found(Fact::Address, $value, $from, strlen($value))),
-            Fact::Port => $this->port($value, $from),
-            Fact::Protocol => $this->protocol("$value $rest", $from, strlen($value)),
-            Fact::Login, Fact::Password => $this->credential($label, $value, $from, $rest),
-            Fact::Directory => $this->directory($value, $from),
-            Fact::Domain => $this->domain($value, $from),
-        };
-    }
-
-    private function host(string $value, int $from, ?Label $label): void
-    {
-        $cleaned = Cleaned::host(trim($value, '<>()[]'));
-        if (! Cleaned::isHost($cleaned->value)) {
-            return;
-        }
-        $isAddress = filter_var($cleaned->value, FILTER_VALIDATE_IP) !== false;
-        if ($isAddress && isset($this->last()[Fact::Host->value])) {
-            $this->add(new Found(Fact::Address, $cleaned->value, $from, strlen($value)));
-
-            return;
-        }
-        $doubt = $label?->weak === true && ! preg_match('/^(?:s?ftp|www|web|server|host|srv|node)\d*\b|\./', $cleaned->value) ? 'this may be another host' : null;
-        $changes = array_values(array_filter($cleaned->changes, static fn (string $change): bool => ! str_starts_with($change, 'blanks')));
-        $this->add(new Found(Fact::Host, $cleaned->value, $from, strlen($value), $changes, $doubt));
-        $cleaned->port === null || $this->add(new Found(Fact::Port, (string) $cleaned->port, $from, strlen($value)));
-        $cleaned->protocol === null || $this->hint = $cleaned->protocol === Protocol::FtpsImplicit && $cleaned->port !== 990 ? Protocol::FtpsExplicit : $cleaned->protocol;
-        $cleaned->login === null || isset($this->last()[Fact::Login->value]) || $this->add(new Found(Fact::Login, $cleaned->login, $from, strlen($value)));
-        if ($cleaned->path !== null && $cleaned->protocol !== null && ! isset($this->last()[Fact::Directory->value]) && RemotePath::tryFromString($cleaned->path) !== null) {
-            $this->add(new Found(Fact::Directory, $cleaned->path, $from, strlen($value)));
-        }
-    }
-
-    private function port(string $value, int $from): void
-    {
-        if (preg_match('/\A(\d{1,5})\b/', $value, $match) === 1 && (int) $match[1] > 0 && (int) $match[1] < 65536) {
-            $several = preg_match('~\A\d+\s*(?:/|or|,)\s*\d~', $value) === 1;
-            $this->add(new Found(Fact::Port, $match[1], $from, strlen($match[1]), [], $several ? 'the letter names several' : null));
-        }
-    }
-
-    private function protocol(string $value, int $from, int $length): void
-    {
-        $protocol = LabelledValue::protocolIn(mb_strtolower($value));
-        if ($protocol !== null) {
-            $several = preg_match('/\bsftp\b/i', $value) === 1 && preg_match('/\bftps?\b/i', $value) === 1;
-            $this->add(new Found(Fact::Protocol, $protocol->value, $from, $length, [], $several ? 'the letter names several' : null));
-        }
-    }
-
-    private function credential(Label $label, string $value, int $from, string $rest): void
-    {
-        $cleaned = Cleaned::word($value);
-        $doubt = null;
-        if ($cleaned->value === '' || preg_match('/\A[*•●x.]{3,}\z/u', $cleaned->value) === 1) {
-            return;
-        }
-        if (preg_match('/\A(?:sent|see|as|the|you|your|same|to|will|is|has|have|was|can|in|on|for|with|and|please|separately|by|not|or|hidden|chosen|known|from|\(.*|must|should)\z/i', $cleaned->value) === 1) {
-            return; // A sentence about it, not the thing itself.
-        }
-        $next = trim($rest);
-        if ($next !== '' && ! str_starts_with($next, '(') && ! $label->sentence && preg_match('/\A[|\t.,;\/]|\A(?:and|or|with|for|please)\b/i', $next) !== 1 && preg_match('/[ ]{2,}|\t/', $rest) !== 1) {
-            $doubt = 'more stands behind it in the letter';
-        } elseif (preg_match('/[.,;:]\z/', $cleaned->value) === 1) {
-            $doubt = 'the mark at its end may belong to the sentence';
-        } elseif ($label->sentence && preg_match('/\A[.,;]/', $rest) === 1 && $label->fact === Fact::Password) {
-            $doubt = 'the mark behind it was taken for the end of the sentence';
-        }
-        $changes = $label->sentence && preg_match('/\A[.,;]/', $rest) === 1 ? [...$cleaned->changes, 'full stop or comma at its end taken off'] : $cleaned->changes;
-        $this->add(new Found($label->fact, $cleaned->value, $from, strlen($value), $changes, $doubt));
-    }
-
-    private function directory(string $value, int $from): void
-    {
-        $cleaned = Cleaned::word($value);
-        $path = rtrim((string) preg_replace('/[.,;]\z/', '', $cleaned->value), '/');
-        $changes = $cleaned->changes;
-        if ($path !== $cleaned->value) {
-            $changes[] = 'slash or mark at its end taken off';
-        }
-        if (preg_match('~\A[/\w.-][\w./@%+-]*\z~u', $path === '' ? '/' : $path) !== 1 || (! str_contains($value, '/') && preg_match('/\A[\w-]*[a-z][\w.-]*\z/i', $path) !== 1)) {
-            return;
-        }
-        $absolute = str_starts_with($path, '/') ? $path : "/$path";
-        if (RemotePath::tryFromString($absolute) !== null) {
-            $this->add(new Found(Fact::Directory, $absolute, $from, strlen($value), $absolute === $path ? $changes : [...$changes, 'taken from the top']));
-        }
-    }
-
-    private function domain(string $value, int $from): void
-    {
-        $cleaned = Cleaned::host(trim($value, '<>()[]'));
-        if (Cleaned::isHost($cleaned->value) && filter_var($cleaned->value, FILTER_VALIDATE_IP) === false) {
-            $this->add(new Found(Fact::Domain, $cleaned->value, $from, strlen($value), $cleaned->changes));
-        }
-    }
-
-    /** @return array<string, Found> */
-    private function last(): array
-    {
-        return $this->accounts[count($this->accounts) - 1];
-    }
-
-    private function add(Found $found): void
-    {
-        $at = count($this->accounts) - 1;
-        $had = $this->accounts[$at][$found->fact->value] ?? null;
-        if ($had !== null && $had->value === $found->value) {
-            return;
-        }
-        if ($had !== null) {
-            // The same fact again with another value: another account begins, if this one could stand alone.
-            $complete = isset($this->accounts[$at][Fact::Login->value]) && (isset($this->accounts[$at][Fact::Password->value]) || isset($this->accounts[$at][Fact::Host->value]));
-            if (! $complete || ! in_array($found->fact, [Fact::Host, Fact::Login, Fact::Domain, Fact::Protocol], true)) {
-                $this->accounts[$at][$found->fact->value] = new Found($had->fact, $had->value, $had->from, $had->length, $had->changes, 'the letter names another one too');
-
+        $rest = $line->text;
+        foreach (array_reverse($labels) as $label) {
+            if ($label->fact === Fact::Protocol || ($label->section?->isElsewhere() ?? false)) {
                 return;
             }
-            $this->finish();
-            $this->accounts[] = [];
-            $at++;
+            $rest = substr_replace($rest, str_repeat(' ', $label->end - $label->at), $label->at, $label->end - $label->at);
         }
-        $this->accounts[$at][$found->fact->value] = $found;
+        // Names and passwords hold any letters.
+        $rest = (string) preg_replace('/\S*[\d@=#!%_]\S*|\S+[.-]\S+/u', ' ', $rest);
+        $protocol = Vocabulary::protocolIn($rest);
+        if ($protocol !== null && preg_match('/s?ftp|ssh|tls|ssl|impli|expli/i', $line->text, $match, PREG_OFFSET_CAPTURE) === 1) {
+            $this->accounts->add(new Found(Fact::Protocol, $protocol->value, $line->offset + $match[0][1], strlen($match[0][0]), [], 'it stands beside, and behind no label'), 5.0 - $line->penalty(), $line->isWeak());
+        }
     }
 
-    /** What was only said by headings and labels becomes a fact of the account being left. */
-    private function finish(): void
+    private function behind(LetterLabel $label, LetterLine $line): void
     {
-        $at = count($this->accounts) - 1;
-        if (isset($this->accounts[$at][Fact::Protocol->value]) || $this->accounts[$at] === []) {
+        $before = substr($line->text, 0, $label->at);
+        if (preg_match('/(\S+)[ \x{00A0}]*\(\s*\z/u', $before, $match, PREG_OFFSET_CAPTURE) === 1) {
+            $this->take($label, $match[1][0], $match[1][1], $line);
+        }
+    }
+
+    /**
+     * @param  list<list<array{LetterLabel, string, int, LetterLine}>>  $columns  label, value, where it stands in its line; by account
+     */
+    private function columns(array $columns, LetterLine $first): void
+    {
+        if ($this->section?->isElsewhere() === true && $columns[0][0][0]->section !== Section::Files) {
             return;
         }
-        $port = ($this->accounts[$at][Fact::Port->value] ?? null)?->value;
-        $protocol = match ($port) {
-            '22' => Protocol::Sftp,
-            '990' => Protocol::FtpsImplicit,
-            default => $this->hint,
-        };
-        $host = isset($this->accounts[$at][Fact::Host->value]) ? $this->accounts[$at][Fact::Host->value]->value : '';
-        $doubt = $protocol === null ? 'only the name of the host says so' : null;
-        $protocol ??= LabelledValue::protocolIn((string) strtok($host, '.'));
-        if ($protocol !== null) {
-            $where = $this->accounts[$at][Fact::Host->value] ?? current($this->accounts[$at]);
-            $this->accounts[$at][Fact::Protocol->value] = new Found(Fact::Protocol, $protocol->value, $where->from, $where->length, [], $doubt);
+        foreach ($columns as $number => $facts) {
+            $number === 0 || $this->accounts->begin();
+            foreach ($facts as [$label, $value, $at, $line]) {
+                $this->take($label, $value, $at, $line);
+            }
         }
     }
 
-    /** @return list<LetterAccount> */
-    private function result(): array
+    private function enter(?Section $section): void
     {
-        $this->finish();
-        $result = [];
-        $first = [];
-        foreach ($this->accounts as $facts) {
-            if (! isset($facts[Fact::Login->value]) && ! isset($facts[Fact::Host->value])) {
-                // A domain told once, before or after, belongs to the one account there is.
-                $first += $facts;
+        [$this->section, $this->sectionBegun, $this->sectionLeft] = [$section, false, false];
+    }
 
-                continue;
-            }
-            foreach ([Fact::Host, Fact::Port, Fact::Protocol] as $shared) {
-                $before = $result === [] ? null : $result[0]->found[$shared->value] ?? null;
-                if (! isset($facts[$shared->value]) && $before !== null && ! isset($facts[Fact::Host->value])) {
-                    $facts[$shared->value] = new Found($shared, $before->value, $before->from, $before->length, [], 'told only with the first account');
-                }
-            }
-            $result[] = new LetterAccount($facts);
+    /**
+     * A part about something else has ended, unsaid, when its block has and what follows is what only files have: a port,
+     * a protocol, a directory, a domain of one's own, a host that is not one for mail.
+     */
+    private function leave(LetterLabel $label, string $text): void
+    {
+        if (! $this->sectionLeft || $label->section !== null || $this->section?->isElsewhere() !== true) {
+            return;
         }
+        $ours = match ($label->fact) {
+            Fact::Port, Fact::Protocol, Fact::Directory => true,
+            Fact::Domain => ! $label->weak,
+            Fact::Host => preg_match('/\A\W*(?:ftp|web|srv|www|host|server|node|s\d)[\w-]*\./i', $text) === 1,
+            default => false,
+        };
+        $ours && $this->enter(null);
+    }
 
-        return count($result) === 1 ? [new LetterAccount($result[0]->found + $first)] : $result;
+    private function take(LetterLabel $label, string $text, int $at, LetterLine $line): void
+    {
+        $this->leave($label, $text);
+        $section = $label->section ?? $this->section;
+        $this->sectionBegun = true;
+        if ($label->section !== null && $label->section !== Section::Files) {
+            // What follows without a kind of its own belongs to the same thing.
+            if (in_array($label->fact, [Fact::Host, Fact::Login], true) && $label->section !== Section::Names) {
+                $this->enter($label->section);
+            }
+        } elseif ($label->section === Section::Files) {
+            $this->enter(Section::Files);
+            $this->accounts->hint($this->hint = Vocabulary::protocolIn($label->words) ?? $this->hint);
+        }
+        $value = LetterValue::cut($text, $label);
+        $from = $line->offset + $at + $value->at;
+        if ($section?->isElsewhere() === true) {
+            $this->accounts->elsewhere($section, $label->fact, trim($value->text));
+
+            return;
+        }
+        $said = Vocabulary::said($value->text.$value->rest);
+        if ($said !== null && in_array($label->fact, [Fact::Login, Fact::Password, Fact::Host, Fact::Port, Fact::Directory], true) && ! self::isPlainly($label->fact, $value->text)) {
+            $this->accounts->say($label->fact, $said, LetterLabel::sectionOf($value->text.$value->rest), $from, strlen($value->text));
+
+            return;
+        }
+        foreach (LetterValue::read($label, $value, $from) as $found) {
+            $this->accounts->add($found, $label->score() - $line->penalty(), $line->isWeak());
+        }
+    }
+
+    /** Whether it is a value whatever it may mean as a word: "same-4711", "apart9x". */
+    private static function isPlainly(Fact $fact, string $text): bool
+    {
+        return preg_match('/\d|[\/@]|\w\.\w/', $text) === 1 && ! str_contains(trim($text), ' ');
     }
 }
