@@ -112,7 +112,7 @@ final readonly class LetterLabel
     {
         [$fact, $weak, $misspelled] = $known;
         $first = $index;
-        while ($first > 0 && self::stand($line, $words, $first - 1) && self::belongs(Vocabulary::fold($words[$first - 1][0]), $first >= 2 && self::stand($line, $words, $first - 2) ? Vocabulary::fold($words[$first - 2][0]) : '')) {
+        while ($first > 0 && self::stand($line, $words, $first - 1) && ! self::isEndOfValue($line, $words, $first - 1) && self::belongs(Vocabulary::fold($words[$first - 1][0]), $first >= 2 && self::stand($line, $words, $first - 2) ? Vocabulary::fold($words[$first - 2][0]) : '')) {
             $first--;
         }
         // "Utilisateur FTP", "Contraseña de MySQL": what it is about may stand behind it.
@@ -142,6 +142,17 @@ final readonly class LetterLabel
         return new self($fact, $start, $from + $length, $kind, self::sectionOf($cluster), $cluster, $weak, $misspelled);
     }
 
+    /**
+     * Whether a word hangs on one that no label has: the "ftp" of a login "kelpie-ftp".
+     *
+     * @param  list<array{string, int}>  $words
+     */
+    private static function isEndOfValue(string $line, array $words, int $index): bool
+    {
+        return $words[$index][1] > 0 && in_array($line[$words[$index][1] - 1], ['-', '_'], true)
+            && ($index === 0 || ! self::belongs(Vocabulary::fold($words[$index - 1][0]), ''));
+    }
+
     private static function isAbout(string $word): bool
     {
         return $word === 'web' || in_array(Vocabulary::section($word), [Section::Files, Section::Database, Section::Mail], true);
@@ -157,6 +168,13 @@ final readonly class LetterLabel
     /** @return array{LabelMark, int, string}|null the mark, how many bytes it takes, and the words before it */
     private static function mark(string $rest, Fact $fact, bool $weak): ?array
     {
+        // "Mot de passe d’accès", "Clave de acceso al servicio": words that say no more.
+        if (preg_match('/\A(?:[ \x{00A0}](?:de|d|di|du|des|del|della|dei|of|for|pour|para|per|voor|van|von|fur|für|zum|zur|da|do|al|zu)[ \x{00A0}’\'´]\p{L}+){1,2}(?=[ \x{00A0}]*(?:[:=|\t(.]|[ \x{00A0}]-|->|[–—→]|\z|[ ]{2})|[ ]\p{L}+[ ])/u', $rest, $match) === 1 && self::sectionOf($match[0]) === null) {
+            $behind = self::mark(substr($rest, strlen($match[0])), $fact, $weak);
+            if ($behind !== null && $behind[0] !== LabelMark::Blank) {
+                return [$behind[0], $behind[1] + strlen($match[0]), $behind[2]];
+            }
+        }
         $sign = '(?::|=(?!=)|\t|\||\.{2,}:?|[ \x{00A0}][–—-]{1,2}>?(?=[ \x{00A0}])|->|[→⇒»])';
         if (preg_match("/\\A[ \\x{00A0}]*(\\([^()\\x01]{0,40}\\))?[ \\x{00A0}]*(?:[.]{2,}[ ]*)?$sign/u", $rest, $match) === 1) {
             return [LabelMark::Sign, strlen($match[0]), $match[1] ?? ''];

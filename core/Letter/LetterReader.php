@@ -189,6 +189,9 @@ final class LetterReader
      */
     private function columns(array $columns, LetterLine $first): void
     {
+        foreach ($columns[0] as [$label, $value]) {
+            $this->leave($label, $value);
+        }
         if ($this->section?->isElsewhere() === true && $columns[0][0][0]->section !== Section::Files) {
             return;
         }
