@@ -75,6 +75,58 @@ final class LetterAccounts
         $this->accounts[$at]['found'][$name][] = [$found, $score];
     }
 
+    /** How many accounts there are, the one that may still be begun among them. */
+    public function count(): int
+    {
+        return count($this->accounts);
+    }
+
+    /** @return list<Fact> what nothing was found or said of */
+    public function missing(int $account): array
+    {
+        $had = $this->accounts[$account];
+
+        return array_values(array_filter(Fact::cases(), static fn (Fact $fact): bool => $fact !== Fact::Address && ! isset($had['found'][$fact->value]) && ! isset($had['said'][$fact->value])));
+    }
+
+    /** Whether enough is known to say that this is about an account: a login, or a password, and something else. */
+    public function isPartly(int $account): bool
+    {
+        $had = $this->accounts[$account]['found'] + $this->accounts[$account]['weak'];
+
+        return count($had) > 1 || isset($had['host']) || $this->accounts[$account]['hint'] !== null;
+    }
+
+    /** @return list<string> */
+    public function valuesOf(int $account): array
+    {
+        return array_merge(...array_values(array_map(static fn (array $readings): array => array_map(static fn (array $reading): string => $reading[0]->value, $readings), $this->accounts[$account]['found'])));
+    }
+
+    /** Whether a piece of the letter has been read as something. */
+    public function isTaken(int $from, int $length): bool
+    {
+        foreach ($this->accounts as $account) {
+            foreach ([...$account['found'], ...$account['weak']] as $readings) {
+                foreach ($readings as [$found]) {
+                    if ($found->from < $from + $length && $from < $found->from + $found->length) {
+                        return true;
+                    }
+                }
+            }
+        }
+
+        return false;
+    }
+
+    /** What was open, found by other means. */
+    public function complete(int $account, Found $found, bool $weak): void
+    {
+        if (! isset($this->accounts[$account]['found'][$found->fact->value])) {
+            $this->accounts[$account][$weak ? 'weak' : 'found'][$found->fact->value][] = [$found, 0.0];
+        }
+    }
+
     /** @return list<LetterAccount> */
     public function result(): array
     {
@@ -110,10 +162,8 @@ final class LetterAccounts
         foreach ($account['found'] as $name => $readings) {
             $facts[$name] = self::bestOf($readings);
         }
-        if (isset($facts['login']) || isset($facts['host']) || $account['found'] === []) {
-            foreach (array_diff_key($account['weak'], $facts, $account['said']) as $name => $readings) {
-                $facts[$name] = self::bestOf($readings)->doubted('only a quotation or the small print says so');
-            }
+        foreach (array_diff_key($account['weak'], $facts, $account['said']) as $name => $readings) {
+            $facts[$name] = self::bestOf($readings)->doubted('only a quotation or the small print says so');
         }
         foreach (array_diff_key($account['said'], $facts) as $name => [$said, $as, $from, $length]) {
             $same = $said === 'the same' && $as !== null ? $this->elsewhere[$as->value][$name] ?? null : null;
@@ -170,7 +220,11 @@ final class LetterAccounts
         }
         $host = ($facts['host'] ?? null)->value ?? '';
         $protocol = $byPort ?? $hint;
-        $doubt = $protocol === null ? 'only the name of the host says so' : null;
+        $doubt = match (true) {
+            $protocol === null => 'only the name of the host says so',
+            $byPort === null && $protocol === Protocol::Ftp => 'only a heading says so', // "FTP access" is what people call all of it.
+            default => null,
+        };
         $protocol ??= Vocabulary::protocolIn((string) strtok($host, '.'));
         $where = $facts['host'] ?? current($facts);
         if ($protocol !== null && $where !== false) {

@@ -39,8 +39,7 @@ final readonly class LetterLabel
     /** @return list<self> in their order */
     public static function in(string $line): array
     {
-        // What is a name, an address or a path is a value, whatever words stand in it.
-        $masked = (string) preg_replace_callback('~\S*(?:://|@)\S*|(?<![\w)])/[\w.-]+\S*|[\w-]+(?:\.[\w-]+)+~u', static fn (array $match): string => str_repeat("\x01", strlen($match[0])), $line);
+        $masked = self::masked($line);
         if (preg_match_all('/[\p{L}][\p{L}\p{M}\d]*/u', $masked, $matches, PREG_OFFSET_CAPTURE) === false) {
             return [];
         }
@@ -65,6 +64,37 @@ final readonly class LetterLabel
         }
 
         return $labels;
+    }
+
+    /** @return list<array{Fact, int, int, string}> words for facts wherever they stand: what they mean, where they begin and end, and they themselves */
+    public static function mentions(string $line): array
+    {
+        $masked = self::masked($line);
+        preg_match_all('/[\p{L}][\p{L}\p{M}\d]*/u', $masked, $matches, PREG_OFFSET_CAPTURE);
+        /** @var list<array{string, int}> $words */
+        $words = $matches[0];
+        $mentions = [];
+        for ($index = 0; $index < count($words); $index++) {
+            for ($count = min(self::MOST_WORDS, count($words) - $index); $count > 0; $count--) {
+                $phrase = self::phrase($masked, $words, $index, $count);
+                $known = $phrase === null || preg_match('/\A(?:s?ftps?|ftpes|pad|map|pass|alt)\z/', $phrase) === 1 ? null : Vocabulary::label($phrase);
+                if ($known !== null) {
+                    $last = $words[$index + $count - 1];
+                    $end = $last[1] + strlen($last[0]);
+                    $mentions[] = [$known[0], $words[$index][1], $end, substr($line, $words[$index][1], $end - $words[$index][1])];
+                    $index += $count - 1;
+                    break;
+                }
+            }
+        }
+
+        return $mentions;
+    }
+
+    /** What is a name, an address or a path is a value, whatever words stand in it. */
+    private static function masked(string $line): string
+    {
+        return (string) preg_replace_callback('~\S*(?:://|@)\S*|(?<![\w)])/[\w.-]+\S*|[\w-]+(?:\.[\w-]+)+~u', static fn (array $match): string => str_repeat("\x01", strlen($match[0])), $line);
     }
 
     /** Whether a cell of a table is a label and nothing else. */

@@ -59,6 +59,7 @@ final class LetterReader
             $offset += strlen($line) + 1;
         }
         $waiting = null;
+        $ours = [];
         for ($index = 0; $index < count($lines); $index++) {
             $rows = LetterTable::rows($lines, $index);
             if ($rows !== null) {
@@ -70,7 +71,11 @@ final class LetterReader
                 continue;
             }
             $waiting = $this->line($lines[$index], $waiting);
+            if ($this->section?->isElsewhere() !== true) {
+                $ours[] = [$lines[$index], $this->accounts->count() - 1];
+            }
         }
+        LetterCandidates::complete($this->accounts, $ours);
     }
 
     /** @return LetterLabel|null one whose value is still to come */
@@ -120,6 +125,9 @@ final class LetterReader
             $this->enter(null);
         }
         $section = LetterLabel::sectionOf($words);
+        if ($this->section === Section::Old && $section === null && Vocabulary::isNew($words)) {
+            $this->enter(null);
+        }
         if ($section === null || ($section === Section::Old && $leads)) {
             return;
         }

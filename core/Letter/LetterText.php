@@ -17,6 +17,7 @@ final class LetterText
             $text = (string) preg_replace('~<(script|style|head)\b.*?</\1\s*>~is', '', $text);
             $text = (string) preg_replace('/\s+/', ' ', $text);
             $text = (string) preg_replace('~</\s*t[dh]\s*>\s*<\s*t[dh]\b[^>]*>~i', "\t", $text);
+            $text = (string) preg_replace('~</\s*(?:span|b|strong|label|font)\s*>\s+<\s*(?:span|b|strong|code|font|i|em|tt)\b[^>]*>~i', '  ', $text);
             $text = (string) preg_replace('~</?\s*(?:'.self::BLOCKS.')\b[^>]*>~i', "\n", $text);
             $text = html_entity_decode(strip_tags($text), ENT_QUOTES | ENT_HTML5, 'UTF-8');
         } elseif (self::hasEntities($text)) {
@@ -53,12 +54,12 @@ final class LetterText
     /** Marks that Markdown alone has: bold, code, headings, links with their address, rows of dashes under a table's head. */
     private static function isMarkdown(string $text): bool
     {
-        return preg_match('/\*\*[^*\n]{1,80}\*\*|^#{1,4} \S|\[[^\]\n]+\]\([^)\n]+\)|^\|?(?:\s*:?-{3,}:?\s*\|)+|`[^`\n]+`/m', $text) === 1;
+        return preg_match('/\*\*[^*\n]{1,80}\*\*|^#{1,4} \S|\[[^\]\n]+\]\([^)\n]+\)|^[ \t]*\|?(?:\s*:?-{3,}:?\s*\|)+|`[^`\n]+`/m', $text) === 1;
     }
 
     private static function withoutMarkdown(string $text): string
     {
-        $text = (string) preg_replace('/^\|?(?:\s*:?-{2,}:?\s*\|)+\s*:?-*:?\s*$\n?/m', '', $text);
+        $text = (string) preg_replace('/^[ \t]*\|?(?:[ \t]*:?-{2,}:?[ \t]*\|)+[ \t]*:?-*:?[ \t\r]*$\n?/m', '', $text);
         $text = (string) preg_replace('/\*\*([^*\n]{1,200}?)\*\*/', '$1', $text);
         $text = (string) preg_replace('/`([^`\n]+)`/', '$1', $text);
         $text = (string) preg_replace('/(?<!!)\[([^\]\n]+)\]\([^)\n]+\)/', '$1', $text);

@@ -69,6 +69,18 @@ final readonly class LetterValue
         };
     }
 
+    /** @return list<Found> a host, domain, address or directory by what it is, without a label */
+    public static function plain(Fact $fact, string $text, int $from): array
+    {
+        return match ($fact) {
+            Fact::Host => self::host($text, $from, strlen($text)),
+            Fact::Domain => self::domain($text, $from),
+            Fact::Directory => self::directory($text, $from),
+            Fact::Address => [new Found($fact, $text, $from, strlen($text))],
+            default => [],
+        };
+    }
+
     /** @return list<Found> */
     public static function host(string $text, int $from, int $length, ?LetterLabel $label = null): array
     {

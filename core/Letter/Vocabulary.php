@@ -202,6 +202,12 @@ final class Vocabulary
         };
     }
 
+    /** Whether a heading is about what takes the place of something old. */
+    public static function isNew(string $heading): bool
+    {
+        return preg_match('/\b(?:new|current|neue?[rns]?|aktuell\w*|nouveau|nouvelle|nuev[oa]|nuov[oa]|nieuwe?|nov[oa])\b/', self::fold($heading)) === 1;
+    }
+
     public static function isBefore(string $word): bool
     {
         return in_array($word, self::BEFORE, true);

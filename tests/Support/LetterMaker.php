@@ -7,14 +7,20 @@ namespace Tests\Support;
 /**
  * Makes welcome letters with what they say: made-up facts, in seven languages, through many layouts, with noise.
  *
- * Layouts and words are in two parts. Rules are written looking at letters of the part SEEN; what is claimed of the
- * reader is counted on the part UNSEEN, whose layouts and half of whose words are not in the other.
+ * Layouts and words are in parts. Rules are written looking at letters of some; what is claimed of the reader is
+ * counted on the part UNSEEN, whose layouts nobody looks at while rules are written.
  */
 final class LetterMaker
 {
+    /** Rules were written looking at letters of these layouts. */
     public const SEEN = 0;
 
-    public const UNSEEN = 1;
+    public const ONCE_UNSEEN = 1;
+
+    /** Of other layouts, with other words: one half to look at, one that is only counted. */
+    public const LOOKED_AT = 2;
+
+    public const UNSEEN = 3;
 
     public const LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt'];
 
@@ -127,8 +133,11 @@ final class LetterMaker
     {
         $this->state = ($this->state + 7919 * $number + $part) % 2_147_483_646 + 1;
         $language = self::LANGUAGES[$number % 7];
-        $layout = (intdiv($number, 7) * 2 + $part) % self::LAYOUTS;
         $facts = $this->facts();
+        if ($part >= self::LOOKED_AT) {
+            return $this->other($part, $number, $language, $facts);
+        }
+        $layout = (intdiv($number, 7) * 2 + $part) % self::LAYOUTS;
         $labels = [];
         foreach (self::WORDS[$language] as $fact => [$seen, $both]) {
             $labels[$fact] = $this->one($part === self::SEEN ? $seen : $both);
@@ -178,6 +187,21 @@ final class LetterMaker
             'domain' => "$name.example",
             'company' => $company,
         ];
+    }
+
+    /**
+     * @param  array<string, string|int>  $facts
+     * @return array{string, list<array<string, string|int|null>>}
+     */
+    private function other(int $part, int $number, string $language, array $facts): array
+    {
+        $layout = intdiv($number, 7) % LetterLayouts::COUNT;
+        $labels = array_map($this->one(...), LetterLayouts::WORDS[$language]);
+        $again = $this->facts();
+        $layouts = new LetterLayouts($language, $labels, $facts, ['host' => $facts['host'], 'port' => $facts['port'], 'protocol' => $facts['protocol'], 'domain' => "staging.{$facts['domain']}", 'directory' => '/staging', 'login' => "{$facts['login']}-st"] + $again, $part === self::UNSEEN, $this->protocolWords((string) $facts['protocol']));
+        [$text, $accounts] = $layouts->letter($layout);
+
+        return [$this->noise($text, $number + $part), array_map(fn (array $account): array => $this->expected(0, $account)[0], $accounts)];
     }
 
     /** How a letter says which protocol it is. */

@@ -1,0 +1,173 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Letter;
+
+/**
+ * What labels and marks left open, completed by what values are.
+ *
+ * A value that stands in one line with a word for a fact that is still missing belongs to it; what stands there without
+ * such a word is taken for what it looks like, when it is the only one that does. All of it is said to be unsure.
+ */
+final readonly class LetterCandidates
+{
+    /** Ports that a letter means for file transfer, without saying so. */
+    private const PORT = '/\A(?:21|22|990|2[0-9]{3}|10[0-9]{3})\z/';
+
+    /** @param  list<array{LetterLine, int}>  $lines  of the parts about files, each with the number of its account */
+    private function __construct(private LetterAccounts $accounts, private array $lines)
+    {
+    }
+
+    /** @param  list<array{LetterLine, int}>  $lines  of the parts about files, each with the number of its account */
+    public static function complete(LetterAccounts $accounts, array $lines): void
+    {
+        $candidates = new self($accounts, $lines);
+        $candidates->besideWords();
+        $candidates->byLooks();
+    }
+
+    private function besideWords(): void
+    {
+        foreach ($this->lines as [$line, $account]) {
+            $missing = $this->accounts->missing($account);
+            $mentions = LetterLabel::mentions($line->text);
+            $open = array_values(array_filter($mentions, static fn (array $mention): bool => in_array($mention[0], $missing, true)));
+            if ($open === []) {
+                continue;
+            }
+            $tokens = $this->tokens($line);
+            foreach ($open as [$fact, $at, $end, $words]) {
+                $next = min([strlen($line->text), ...array_filter(array_column($mentions, 1), static fn (int $one): bool => $one > $at)]);
+                $before = max([0, ...array_filter(array_column($mentions, 2), static fn (int $one): bool => $one <= $at)]);
+                $within = static fn (int $from, int $to): array => array_filter($tokens, static fn (array $token): bool => $token[1] >= $from && $token[1] < $to);
+                $fitting = array_filter($within($end, $next), fn (array $token): bool => $this->fits($fact, $token, count($open) === 1))
+                    ?: array_reverse(array_filter($within($before, $at), fn (array $token): bool => $this->fits($fact, $token, count($open) === 1)), true);
+                $key = array_key_first($fitting);
+                if ($key !== null && $this->add($fact, $tokens[$key], $line, $account, "it stands beside “{$words}”, without a mark between them")) {
+                    unset($tokens[$key]);
+                }
+            }
+        }
+    }
+
+    private function byLooks(): void
+    {
+        $left = [];
+        foreach ($this->lines as [$line, $account]) {
+            if ($line->isWeak() || ! $this->accounts->isPartly($account)) {
+                continue;
+            }
+            foreach ($this->tokens($line) as $token) {
+                $left[$account][] = [$line, $token];
+            }
+        }
+        foreach ($left as $account => $tokens) {
+            foreach ([Fact::Host, Fact::Domain, Fact::Directory, Fact::Port, Fact::Protocol] as $fact) {
+                $this->oneOf($tokens, $fact, $account);
+            }
+            $this->credentials($tokens, $account);
+        }
+    }
+
+    /** @param  list<array{LetterLine, array{string, int, bool, bool}}>  $tokens */
+    private function oneOf(array &$tokens, Fact $fact, int $account): void
+    {
+        if (! in_array($fact, $this->accounts->missing($account), true)) {
+            return;
+        }
+        $known = $this->accounts->valuesOf($account);
+        $fitting = array_filter($tokens, fn (array $one): bool => $this->fits($fact, $one[1], false) && ! in_array(trim($one[1][0], '.'), $known, true) && match ($fact) {
+            Fact::Host => preg_match('/\A(?:s?ftp|web|srv|server|host|node|s|w)[\w-]*\./i', $one[1][0]) === 1,
+            Fact::Domain => preg_match('/\A(?:s?ftp|srv|server|host|node|my|mail|imap|smtp|pop|ns)\d*[\w-]*\./i', $one[1][0]) !== 1,
+            Fact::Port => preg_match(self::PORT, $one[1][0]) === 1 && $one[1][3],
+            default => true,
+        });
+        $values = array_unique(array_map(static fn (array $one): string => mb_strtolower($one[1][0]), $fitting));
+        $key = array_key_first($fitting);
+        if ($key !== null && count($values) === 1 && $this->add($fact, $tokens[$key][1], $tokens[$key][0], $account, 'no label that is known stands before it')) {
+            unset($tokens[$key]);
+        }
+    }
+
+    /** @param  array<int, array{LetterLine, array{string, int, bool, bool}}>  $tokens */
+    private function credentials(array $tokens, int $account): void
+    {
+        $missing = array_values(array_filter([Fact::Login, Fact::Password], fn (Fact $fact): bool => in_array($fact, $this->accounts->missing($account), true)));
+        $codes = array_values(array_filter($tokens, fn (array $one): bool => $one[1][3] && $this->fits(Fact::Password, $one[1], true)));
+        if ($missing === [] || count($codes) !== count($missing)) {
+            return;
+        }
+        foreach ($missing as $index => $fact) {
+            $this->add($fact, $codes[$index][1], $codes[$index][0], $account, 'no label that is known stands before it');
+        }
+    }
+
+    /** @param  array{string, int, bool, bool}  $token */
+    private function add(Fact $fact, array $token, LetterLine $line, int $account, string $doubt): bool
+    {
+        [$text, $at] = $token;
+        $from = $line->offset + $at;
+        $found = match ($fact) {
+            Fact::Protocol => ($protocol = Vocabulary::protocolIn($text)) === null ? [] : [new Found($fact, $protocol->value, $from, strlen($text))],
+            Fact::Login, Fact::Password, Fact::Port => [new Found($fact, $text, $from, strlen($text))],
+            default => LetterValue::plain($fact, $text, $from),
+        };
+        foreach ($found as $one) {
+            $this->accounts->complete($account, $one->doubted($doubt), $line->isWeak());
+        }
+
+        return $found !== [];
+    }
+
+    /** @param  array{string, int, bool, bool}  $token */
+    private function fits(Fact $fact, array $token, bool $alone): bool
+    {
+        [$text, , $quoted, $last] = $token;
+
+        return match ($fact) {
+            Fact::Host => preg_match('/\A[a-z0-9][\w-]*(?:\.[\w-]+)+\z/i', $text) === 1 && preg_match('/[a-z]/i', $text) === 1,
+            Fact::Domain => preg_match('/\A(?:https?:\/\/)?[\p{L}0-9][\p{L}\w-]*(?:\.[\p{L}\w-]+)+\/?\z/iu', $text) === 1 && preg_match('/[a-z]/i', $text) === 1,
+            Fact::Address => filter_var($text, FILTER_VALIDATE_IP) !== false,
+            Fact::Port => preg_match('/\A\d{2,5}\z/', $text) === 1 && (int) $text < 65536,
+            Fact::Directory => preg_match('~\A/[\w./-]*\z~', $text) === 1,
+            Fact::Protocol => preg_match('/\A(?:s?ftps?|ftpes|ssh|tls|ssl|explicit|implicit)\z/i', $text) === 1 || preg_match('/\As?ftps?\b.*\b(?:tls|ssl|ssh|implicit|explicit)\b/i', $text) === 1,
+            Fact::Login => $quoted || self::isCode($text) || ($alone && $last) || $this->isPartOfName($text),
+            Fact::Password => $quoted || self::isCode($text) || ($alone && $last && mb_strlen($text) > 5),
+        };
+    }
+
+    /** A word that no language has: digits or marks among letters, or a capital behind small ones. */
+    private static function isCode(string $text): bool
+    {
+        return mb_strlen($text) > 3 && preg_match('~\A/|://|\A[\w-]+(?:\.[\w-]+)+\z~', $text) !== 1
+            && preg_match('/\p{L}.*\d|\d.*\p{L}|\p{Ll}\p{Lu}|\p{L}@\p{L}|[!#%+=_]/u', $text) === 1;
+    }
+
+    /** Whether a host or domain of the letter has it as a part: "tansymill" where there is "tansymill.example". */
+    private function isPartOfName(string $text): bool
+    {
+        return mb_strlen($text) > 3 && array_filter($this->lines, static fn (array $one): bool => preg_match('/(?<![\p{L}\d])'.preg_quote($text, '/').'\.\p{L}/iu', $one[0]->text) === 1) !== [];
+    }
+
+    /** @return list<array{string, int, bool, bool}> words of a line that nothing was read from: text, place, whether in quotes, whether it is what the line ends with behind a mark or wide blank */
+    private function tokens(LetterLine $line): array
+    {
+        $tokens = [];
+        preg_match_all('/["“„«‘`][ \x{00A0}]?([^"“”„«»‘’`\s]{2,60})[ \x{00A0}]?["”“»’`]|<?\bs?ftps?\b[^;|\t\n<>]{0,16}\b(?:tls|ssl|ssh|implicit|explicit)\b|[^\s\x{00A0}<>|]+/iu', $line->text, $matches, PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL);
+        foreach ($matches[0] as $index => [$whole, $at]) {
+            [$text, $from] = $matches[1][$index][0] === null ? [(string) $whole, $at] : [(string) $matches[1][$index][0], $matches[1][$index][1]];
+            $quoted = $matches[1][$index][0] !== null;
+            $lead = strspn($text, '([{<');
+            $plain = rtrim(substr($text, $lead), '.,;:)]}>?');
+            $behind = substr($line->text, 0, $from);
+            $last = trim(substr($line->text, $from + strlen($text)), ' .') === '' && (preg_match('/(?:[:=|\t→]|[ ]{2}|->)\s*\z/u', $behind) === 1 || trim($behind) === '');
+            if ($plain !== '' && ! $this->accounts->isTaken($line->offset + $from + $lead, strlen($plain))) {
+                $tokens[] = [$plain, $from + $lead, $quoted, $last || preg_match('/(?:[:=]|\t)\s*\z/u', $behind) === 1];
+            }
+        }
+
+        return $tokens;
+    }
+}
