@@ -86,7 +86,7 @@ final class LetterAccounts
     {
         $had = $this->accounts[$account];
 
-        return array_values(array_filter(Fact::cases(), static fn (Fact $fact): bool => $fact !== Fact::Address && ! isset($had['found'][$fact->value]) && ! isset($had['said'][$fact->value])));
+        return array_values(array_filter(Fact::cases(), static fn (Fact $fact): bool => $fact !== Fact::Address && ! isset(($had['found'] + $had['weak'] + $had['said'])[$fact->value])));
     }
 
     /** Whether enough is known to say that this is about an account: a login, or a password, and something else. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
+use Cellarium\Core\Account\Cleaned;
+
 /**
  * What labels and marks left open, completed by what values are.
  *
@@ -111,7 +113,8 @@ final readonly class LetterCandidates
         $from = $line->offset + $at;
         $found = match ($fact) {
             Fact::Protocol => ($protocol = Vocabulary::protocolIn($text)) === null ? [] : [new Found($fact, $protocol->value, $from, strlen($text))],
-            Fact::Login, Fact::Password, Fact::Port => [new Found($fact, $text, $from, strlen($text))],
+            Fact::Login, Fact::Password => ($cleaned = Cleaned::word($text))->value === '' ? [] : [new Found($fact, $cleaned->value, $from, strlen($text), $cleaned->changes)],
+            Fact::Port => [new Found($fact, $text, $from, strlen($text))],
             default => LetterValue::plain($fact, $text, $from),
         };
         foreach ($found as $one) {
@@ -151,20 +154,21 @@ final readonly class LetterCandidates
         return mb_strlen($text) > 3 && array_filter($this->lines, static fn (array $one): bool => preg_match('/(?<![\p{L}\d])'.preg_quote($text, '/').'\.\p{L}/iu', $one[0]->text) === 1) !== [];
     }
 
-    /** @return list<array{string, int, bool, bool}> words of a line that nothing was read from: text, place, whether in quotes, whether it is what the line ends with behind a mark or wide blank */
+    /** @return list<array{string, int, bool, bool}> words of a line that nothing was read from: text, place, whether in quotes, whether it stands behind a mark or a wide blank */
     private function tokens(LetterLine $line): array
     {
         $tokens = [];
-        preg_match_all('/["“„«‘`][ \x{00A0}]?([^"“”„«»‘’`\s]{2,60})[ \x{00A0}]?["”“»’`]|<?\bs?ftps?\b[^;|\t\n<>]{0,16}\b(?:tls|ssl|ssh|implicit|explicit)\b|[^\s\x{00A0}<>|]+/iu', $line->text, $matches, PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL);
+        preg_match_all('/["“„«‘`][ \x{00A0}]?([^"“”„«»‘’`\s\x{00A0}]{2,60})[ \x{00A0}]?["”“»’`]|<?\bs?ftps?\b[^;|\t\n<>]{0,16}\b(?:tls|ssl|ssh|implicit|explicit)\b|[^\s\x{00A0}<>|]+/iu', $line->text, $matches, PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL);
         foreach ($matches[0] as $index => [$whole, $at]) {
             [$text, $from] = $matches[1][$index][0] === null ? [(string) $whole, $at] : [(string) $matches[1][$index][0], $matches[1][$index][1]];
             $quoted = $matches[1][$index][0] !== null;
             $lead = strspn($text, '([{<');
             $plain = rtrim(substr($text, $lead), '.,;:)]}>?');
             $behind = substr($line->text, 0, $from);
-            $last = trim(substr($line->text, $from + strlen($text)), ' .') === '' && (preg_match('/(?:[:=|\t→]|[ ]{2}|->)\s*\z/u', $behind) === 1 || trim($behind) === '');
+            $marked = preg_match('/(?:[:=|\t→]|\S[ ]{2}|->)\s*\z/u', $behind) === 1;
+            $last = ($marked && trim(substr($line->text, $from + strlen($text)), ' .') === '') || (trim($line->text) === $plain && self::isCode($plain));
             if ($plain !== '' && ! $this->accounts->isTaken($line->offset + $from + $lead, strlen($plain))) {
-                $tokens[] = [$plain, $from + $lead, $quoted, $last || preg_match('/(?:[:=]|\t)\s*\z/u', $behind) === 1];
+                $tokens[] = [$plain, $from + $lead, $quoted, $last || $marked];
             }
         }
 

@@ -185,7 +185,7 @@ final readonly class LetterLabel
 
     private static function isAbout(string $word): bool
     {
-        return $word === 'web' || in_array(Vocabulary::section($word), [Section::Files, Section::Database, Section::Mail], true);
+        return $word === 'web' || Vocabulary::isWhichOne($word) || in_array(Vocabulary::section($word), [Section::Files, Section::Database, Section::Mail], true);
     }
 
     /** Whether a word before a label says what the label is about. */

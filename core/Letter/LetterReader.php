@@ -237,14 +237,14 @@ final class LetterReader
     private function take(LetterLabel $label, string $text, int $at, LetterLine $line): void
     {
         $this->leave($label, $text);
-        $section = $label->section ?? $this->section;
+        $section = $this->section === Section::Old && $label->section === Section::Files ? Section::Old : $label->section ?? $this->section;
         $this->sectionBegun = true;
         if ($label->section !== null && $label->section !== Section::Files) {
             // What follows without a kind of its own belongs to the same thing.
             if (in_array($label->fact, [Fact::Host, Fact::Login], true) && $label->section !== Section::Names) {
                 $this->enter($label->section);
             }
-        } elseif ($label->section === Section::Files) {
+        } elseif ($section === Section::Files && $label->section === Section::Files) {
             $this->enter(Section::Files);
             $this->accounts->hint($this->hint = Vocabulary::protocolIn($label->words) ?? $this->hint);
         }

@@ -24,7 +24,9 @@ final class LetterTable
     {
         $cells = $lines[$index]->cells();
         $labels = array_map(static fn (array $cell): ?LetterLabel => LetterLabel::whole($cell[0]), $cells);
-        if (count($cells) < 2 || count(array_filter($labels)) < max(2, count($cells) - 1)) {
+        $known = count(array_filter($labels));
+        $words = array_filter($cells, static fn (array $cell): bool => preg_match('~\d|://|\w\.\w|^/|@~', $cell[0]) !== 1);
+        if (count($cells) < 2 || $known < 2 || ($known < count($cells) - 1 && ($known * 2 < count($cells) || count($words) < count($cells)))) {
             return null;
         }
         $accounts = [];

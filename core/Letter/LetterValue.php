@@ -98,6 +98,9 @@ final readonly class LetterValue
             $protocol = $cleaned->protocol === Protocol::FtpsImplicit && $cleaned->port !== 990 ? Protocol::FtpsExplicit : $cleaned->protocol;
             $found[] = new Found(Fact::Protocol, $protocol->value, $from, $length, ['read from the scheme of the address'], $protocol === Protocol::Ftp ? 'only the address says so' : null);
         }
+        if ($cleaned->protocol !== null && preg_match('~://[^/@\s:]*:([^/@\s]+)@~', $text, $match) === 1) {
+            $found[] = new Found(Fact::Password, rawurldecode($match[1]), $from, $length, ['read from the address, with its percent signs undone']);
+        }
         $cleaned->login === null || $found[] = new Found(Fact::Login, $cleaned->login, $from, $length);
         if ($cleaned->path !== null && $cleaned->protocol !== null && RemotePath::tryFromString($cleaned->path) !== null) {
             $found[] = new Found(Fact::Directory, $cleaned->path, $from, $length);

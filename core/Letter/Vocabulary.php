@@ -16,7 +16,7 @@ final class Vocabulary
 {
     private const LABELS = [
         'host' => [
-            'host', 'hostname', 'host name', 'host address', 'hostnaam', 'server', 'servername', 'server name', 'server address', 'server host', 'serveradresse', 'serveradres', 'servernaam', 'remote host', 'ftp address',
+            'host', 'hostname', 'host name', 'host address', 'hostnaam', 'server', 'servername', 'server name', 'server address', 'server host', 'serveradresse', 'serveradres', 'servernaam', 'remote host', 'ftp address', 'ftp adresse', 'adresse ftp', 'direccion ftp', 'indirizzo ftp', 'ftp adres', 'endereco ftp', 'rechnername', 'rechner', 'host ftp', 'hote ftp', 'nombre del host', 'nombre de servidor', 'nom de serveur', 'machine',
             'connect to', 'verbinden mit', 'serveur', 'adresse du serveur', 'nom du serveur', 'hote', 'nom d hote', 'nom de l hote', 'servidor', 'nombre del servidor', 'nombre de host', 'direccion del servidor', 'anfitrion',
             'nome host', 'nome del server', 'indirizzo del server', 'indirizzo server', 'anfitriao', 'nome do servidor', 'endereco do servidor', 'nome do host', 'adres van de server', 'site address', 'gateway',
             'ftp', 'sftp', 'ftps', 'ftpes',
@@ -28,37 +28,37 @@ final class Vocabulary
         'protocol' => [
             'protocol', 'protokoll', 'protocole', 'protocolo', 'protocollo', 'connection type', 'connection', 'encryption', 'security', 'transfer type', 'transfer protocol', 'logon type', 'access type', 'verbindungsart', 'verbindung', 'verschlusselung',
             'sicherheit', 'ubertragungsart', 'type de connexion', 'chiffrement', 'securite', 'tipo de conexion', 'cifrado', 'seguridad', 'tipo di connessione', 'crittografia', 'sicurezza', 'type verbinding', 'versleuteling', 'beveiliging',
-            'tipo de ligacao', 'tipo de conexao', 'criptografia', 'encriptacao', 'seguranca',
+            'protocole de transfert', 'protocolo de transferencia', 'protocollo di trasferimento', 'connexion', 'conexion', 'connessione', 'ligacao', 'conexao', 'tipo de ligacao', 'tipo de conexao', 'criptografia', 'encriptacao', 'seguranca',
         ],
         'login' => [
             'user', 'username', 'user name', 'userid', 'user id', 'login', 'login name', 'login id', 'log in', 'logon', 'logon name', 'account name', 'benutzer', 'benutzername', 'benutzerkennung', 'nutzer', 'nutzername', 'kennung', 'anmeldename', 'zugangskennung',
             'utilisateur', 'nom d utilisateur', 'nom de l utilisateur', 'identifiant', 'identifiant de connexion', 'nom de connexion', 'usuario', 'nombre de usuario', 'cuenta de usuario', 'utente', 'nome utente', 'identificativo', 'gebruiker', 'gebruikersnaam',
-            'inlognaam', 'aanmeldnaam', 'utilizador', 'nome de utilizador', 'nome do utilizador', 'nome de usuario', 'conta de utilizador',
+            'identificador', 'id utente', 'id de usuario', 'id utilisateur', 'gebruikers id', 'id de utilizador', 'benutzer id', 'inlognaam', 'aanmeldnaam', 'utilizador', 'nome de utilizador', 'nome do utilizador', 'nome de usuario', 'conta de utilizador',
         ],
         'password' => [
-            'password', 'pass', 'pass word', 'passwd', 'pwd', 'pw', 'passphrase', 'pass phrase', 'passcode', 'secret', 'kennwort', 'passwort', 'zugangskennwort', 'mot de passe', 'mdp', 'code d acces', 'contrasena', 'clave', 'clave de acceso', 'clave secreta',
+            'password', 'pass', 'pass word', 'passwd', 'pwd', 'pw', 'passphrase', 'pass phrase', 'passcode', 'secret', 'kennwort', 'passwort', 'zugangskennwort', 'mot de passe', 'mdp', 'code secret', 'code', 'codigo', 'codice', 'zugangscode', 'code d acces', 'contrasena', 'clave', 'clave de acceso', 'clave secreta',
             'parola chiave', 'parola d ordine', 'parola', 'chiave d accesso', 'wachtwoord', 'paswoord', 'palavra passe', 'palavra chave', 'senha', 'senha de acesso',
         ],
         'directory' => [
             'directory', 'folder', 'path', 'document root', 'doc root', 'docroot', 'web root', 'webroot', 'webspace', 'web space', 'root directory', 'web directory', 'web folder', 'upload folder', 'upload directory', 'upload path', 'upload to', 'home directory', 'home folder',
             'start directory', 'target directory', 'remote path', 'remote directory', 'public folder', 'files go to', 'files go into', 'files go in', 'verzeichnis', 'ordner', 'pfad', 'hochladen nach', 'repertoire', 'dossier', 'chemin', 'racine', 'dossier web', 'racine web', 'repertoire web',
             'dossier racine', 'directorio', 'carpeta', 'ruta', 'carpeta web', 'directorio web', 'directorio raiz', 'cartella', 'percorso', 'directory web', 'cartella web', 'cartella di destinazione', 'map', 'pad', 'hoofdmap', 'webmap', 'doelmap', 'diretorio', 'pasta', 'caminho', 'pasta web',
-            'pasta de destino', 'diretorio web', 'pasta raiz',
+            'pasta de destino', 'bestandsmap', 'doelmap', 'stammverzeichnis', 'cartella principale', 'cartella radice', 'repertoire racine', 'diretorio web', 'pasta raiz',
         ],
         'domain' => [
             'domain', 'domain name', 'domainname', 'primary domain', 'main domain', 'website', 'web site', 'website address', 'web site address', 'web address', 'site', 'site name', 'url', 'domane', 'internetadresse', 'webadresse', 'webseite', 'homepage', 'domaine', 'nom de domaine',
-            'site web', 'site internet', 'adresse du site', 'dominio', 'nombre de dominio', 'sitio', 'sitio web', 'pagina web', 'sito', 'sito web', 'nome a dominio', 'nome di dominio', 'indirizzo web', 'indirizzo del sito', 'domein', 'domeinnaam', 'webadres', 'nome de dominio', 'nome do dominio',
+            'site web', 'site internet', 'adresse du site', 'dominio', 'nombre de dominio', 'sitio', 'sitio web', 'sitio na web', 'pagina web', 'sito', 'sito web', 'nome a dominio', 'nome di dominio', 'indirizzo web', 'indirizzo del sito', 'domein', 'domeinnaam', 'webadres', 'nome de dominio', 'nome do dominio',
             'endereco do site', 'endereco web', 'pagina',
         ],
     ];
 
     /** Words that mean other things as well, and count as labels only before a mark or a gap. */
-    private const WEAK = ['ftp', 'sftp', 'ftps', 'ftpes', 'server', 'site', 'url', 'connection', 'security', 'secret', 'pass', 'map', 'path', 'folder', 'web space', 'webspace', 'gateway', 'pagina', 'clave', 'ip', 'user', 'login', 'pad', 'securite', 'sicherheit', 'seguridad', 'sicurezza', 'beveiliging', 'seguranca', 'verbindung', 'parola', 'porto', 'homepage', 'sito', 'sitio', 'hote', 'pw', 'log in', 'logon', 'nutzer', 'kennung'];
+    private const WEAK = ['code', 'codigo', 'codice', 'machine', 'rechner', 'connexion', 'conexion', 'connessione', 'ligacao', 'conexao', 'ftp', 'sftp', 'ftps', 'ftpes', 'server', 'site', 'url', 'connection', 'security', 'secret', 'pass', 'map', 'path', 'folder', 'web space', 'webspace', 'gateway', 'pagina', 'clave', 'ip', 'user', 'login', 'pad', 'securite', 'sicherheit', 'seguridad', 'sicurezza', 'beveiliging', 'seguranca', 'verbindung', 'parola', 'porto', 'homepage', 'sito', 'sitio', 'hote', 'pw', 'log in', 'logon', 'nutzer', 'kennung'];
 
     /** Ends of compounds, the longer first. */
     private const ENDS = [
         'benutzername' => 'login', 'nutzername' => 'login', 'gebruikersnaam' => 'login', 'benutzer' => 'login', 'gebruiker' => 'login', 'anmeldename' => 'login', 'passwort' => 'password', 'kennwort' => 'password', 'wachtwoord' => 'password', 'paswoord' => 'password', 'password' => 'password',
-        'servername' => 'host', 'serveradresse' => 'host', 'servernaam' => 'host', 'hostname' => 'host', 'server' => 'host', 'verzeichnis' => 'directory', 'ordner' => 'directory', 'pfad' => 'directory', 'directory' => 'directory', 'domain' => 'domain', 'protokoll' => 'protocol', 'portnummer' => 'port',
+        'servername' => 'host', 'serveradresse' => 'host', 'servernaam' => 'host', 'hostname' => 'host', 'server' => 'host', 'verzeichnis' => 'directory', 'ordner' => 'directory', 'pfad' => 'directory', 'directory' => 'directory', 'domain' => 'domain', 'protokoll' => 'protocol', 'portnummer' => 'port', 'protocol' => 'protocol', 'domein' => 'domain', 'bestandsmap' => 'directory', 'webmap' => 'directory',
     ];
 
     private const SECTIONS = [
@@ -206,6 +206,12 @@ final class Vocabulary
     public static function isNew(string $heading): bool
     {
         return preg_match('/\b(?:new|current|neue?[rns]?|aktuell\w*|nouveau|nouvelle|nuev[oa]|nuov[oa]|nieuwe?|nov[oa])\b/', self::fold($heading)) === 1;
+    }
+
+    /** Words behind a label that say which one: "password iniziale", "domaine principal". */
+    public static function isWhichOne(string $word): bool
+    {
+        return preg_match('/\A(?:ini[ct]ial[e]?|iniziale|provvisori[oa]|provisoire|provisional|tempora\w*|principale?|racine|raiz|root|nuev[oa]|nouveau|nuov[oa]|nov[oa])\z/', $word) === 1;
     }
 
     public static function isBefore(string $word): bool

@@ -56,7 +56,7 @@ final readonly class LetterLayouts
         $mark = $this->b ? ' = ' : ': ';
         $f = $this->f;
         $other = ['password' => "Zz9-{$f['password']}"] + $f;
-        $panelLines = "$panel\nURL: https://my.{$f['company']}.example/\n{$this->l['login']}: K20417\n{$this->l['password']}: {$f['password']}";
+        $panelLines = "$panel\nURL: https://my.{$f['company']}.example/\n".LetterMaker::PLAIN[$this->language][0].": K20417\n".LetterMaker::PLAIN[$this->language][1].": {$f['password']}";
         $text = match ($layout) {
             0 => "FTP\n".self::lines(array_map(static fn (array $row): array => ["$row[1] ($row[0])", ''], $rows), '', $this->b ? '- ' : ''),
             1 => $this->steps($rows, $step),

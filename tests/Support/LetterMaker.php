@@ -102,7 +102,7 @@ final class LetterMaker
         'pt' => ['Caro cliente,', 'bem-vindo! Aqui estão os dados do seu alojamento.', 'Acesso FTP', 'Correio eletrónico', 'Base de dados MySQL', 'Painel de controlo', 'Com os melhores cumprimentos, a sua equipa', 'é', 'e'],
     ];
 
-    private const PLAIN = [
+    public const PLAIN = [
         'en' => ['Login', 'Password'],
         'de' => ['Benutzer', 'Passwort'],
         'fr' => ['Identifiant', 'Mot de passe'],
