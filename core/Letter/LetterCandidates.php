@@ -128,6 +128,7 @@ final readonly class LetterCandidates
     private function fits(Fact $fact, array $token, bool $alone): bool
     {
         [$text, , $quoted, $last] = $token;
+        $text = (string) preg_replace('/[\x{200B}-\x{200F}\x{2060}\x{FEFF}\x{00AD}]/u', '', $text);
 
         return match ($fact) {
             Fact::Host => preg_match('/\A[a-z0-9][\w-]*(?:\.[\w-]+)+\z/i', $text) === 1 && preg_match('/[a-z]/i', $text) === 1,
@@ -151,7 +152,9 @@ final readonly class LetterCandidates
     /** Whether a host or domain of the letter has it as a part: "tansymill" where there is "tansymill.example". */
     private function isPartOfName(string $text): bool
     {
-        return mb_strlen($text) > 3 && array_filter($this->lines, static fn (array $one): bool => preg_match('/(?<![\p{L}\d])'.preg_quote($text, '/').'\.\p{L}/iu', $one[0]->text) === 1) !== [];
+        $parts = array_filter(preg_split('/[-_.]/', $text) ?: [], static fn (string $part): bool => mb_strlen($part) > 3);
+
+        return array_filter($this->lines, static fn (array $one): bool => array_filter($parts, static fn (string $part): bool => preg_match('/(?<![\p{L}\d])'.preg_quote($part, '/').'\.\p{L}/iu', $one[0]->text) === 1) !== []) !== [];
     }
 
     /** @return list<array{string, int, bool, bool}> words of a line that nothing was read from: text, place, whether in quotes, whether it stands behind a mark or a wide blank */

@@ -77,7 +77,7 @@ final readonly class LetterLabel
         for ($index = 0; $index < count($words); $index++) {
             for ($count = min(self::MOST_WORDS, count($words) - $index); $count > 0; $count--) {
                 $phrase = self::phrase($masked, $words, $index, $count);
-                $known = $phrase === null || preg_match('/\A(?:s?ftps?|ftpes|pad|map|pass|alt)\z/', $phrase) === 1 ? null : Vocabulary::label($phrase);
+                $known = $phrase === null || preg_match('/\A(?:s?ftps?|ftpes|pad|map|alt)\z/', $phrase) === 1 ? null : Vocabulary::label($phrase);
                 if ($known !== null) {
                     $last = $words[$index + $count - 1];
                     $end = $last[1] + strlen($last[0]);
@@ -153,7 +153,7 @@ final readonly class LetterLabel
         $from = $words[$last][1] + strlen($words[$last][0]);
         $mark = self::mark(substr($line, $from), $fact, $weak);
         $isProtocol = $count === 1 && preg_match('/\A(?:s?ftps?|ftpes)\z/i', $words[$index][0]) === 1;
-        if ($mark === null || ($isProtocol && preg_match('/\A[ \x{00A0}]*[:=]/u', substr($line, $from)) !== 1)) {
+        if ($mark === null || ($misspelled && $mark[0] === LabelMark::Behind) || ($isProtocol && preg_match('/\A[ \x{00A0}]*[:=]/u', substr($line, $from)) !== 1)) {
             return null; // "SFTP:" may lead to a host; "SFTP" alone says which protocol it is.
         }
         [$kind, $length, $between] = $mark;

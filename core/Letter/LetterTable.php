@@ -59,18 +59,23 @@ final class LetterTable
     {
         $accounts = [];
         $rows = 0;
+        $last = $index;
         for ($next = $index; $next < count($lines); $next++) {
             $cells = $lines[$next]->cells();
             $label = count($cells) < 3 ? null : LetterLabel::whole($cells[0][0]);
-            if ($label === null || ($accounts !== [] && count($cells) - 1 !== count($accounts)) || LetterLabel::whole($cells[1][0]) !== null || LetterLabel::in($cells[2][0]) !== []) {
+            if ($label === null && $accounts !== [] && count($cells) - 1 === count($accounts)) {
+                continue; // A row of which nobody knows what it says.
+            }
+            if ($label === null || ($accounts !== [] && count($cells) - 1 !== count($accounts)) || ($label->fact !== Fact::Protocol && (LetterLabel::whole($cells[1][0]) !== null || LetterLabel::in($cells[2][0]) !== []))) {
                 break;
             }
             foreach (array_slice($cells, 1) as $column => [$value, $at]) {
                 $accounts[$column][] = [$label, $value, $at, $lines[$next]];
             }
             $rows++;
+            $last = $next;
         }
 
-        return $rows < 3 ? null : [array_values($accounts), $index + $rows - 1];
+        return $rows < 3 ? null : [array_values($accounts), $last];
     }
 }

@@ -133,7 +133,7 @@ final readonly class LetterValue
     private static function credential(LetterLabel $label, self $value, int $from): array
     {
         $cleaned = Cleaned::word($value->text);
-        $text = $cleaned->value;
+        $text = (string) preg_replace('/\A[ \x{00A0}\x{202F}]+|[ \x{00A0}\x{202F}]+\z/u', '', $cleaned->value); // French quotation marks have blanks inside.
         if ($text === '' || preg_match('/\A[*•●x.]{3,}\z/u', $text) === 1) {
             return [];
         }

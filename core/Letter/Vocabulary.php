@@ -27,7 +27,7 @@ final class Vocabulary
         'port' => ['port', 'port number', 'portnummer', 'numero de port', 'puerto', 'numero de puerto', 'porta', 'numero di porta', 'poort', 'poortnummer', 'numero da porta', 'porto'],
         'protocol' => [
             'protocol', 'protokoll', 'protocole', 'protocolo', 'protocollo', 'connection type', 'connection', 'encryption', 'security', 'transfer type', 'transfer protocol', 'logon type', 'access type', 'verbindungsart', 'verbindung', 'verschlusselung',
-            'sicherheit', 'ubertragungsart', 'type de connexion', 'chiffrement', 'securite', 'tipo de conexion', 'cifrado', 'seguridad', 'tipo di connessione', 'crittografia', 'sicurezza', 'type verbinding', 'versleuteling', 'beveiliging',
+            'sicherheit', 'ubertragungsart', 'type de connexion', 'chiffrement', 'securite', 'tipo de conexion', 'cifrado', 'seguridad', 'tipo di connessione', 'crittografia', 'sicurezza', 'type verbinding', 'verbinding', 'versleuteling', 'beveiliging',
             'protocole de transfert', 'protocolo de transferencia', 'protocollo di trasferimento', 'connexion', 'conexion', 'connessione', 'ligacao', 'conexao', 'tipo de ligacao', 'tipo de conexao', 'criptografia', 'encriptacao', 'seguranca',
         ],
         'login' => [
@@ -53,7 +53,7 @@ final class Vocabulary
     ];
 
     /** Words that mean other things as well, and count as labels only before a mark or a gap. */
-    private const WEAK = ['code', 'codigo', 'codice', 'machine', 'rechner', 'connexion', 'conexion', 'connessione', 'ligacao', 'conexao', 'ftp', 'sftp', 'ftps', 'ftpes', 'server', 'site', 'url', 'connection', 'security', 'secret', 'pass', 'map', 'path', 'folder', 'web space', 'webspace', 'gateway', 'pagina', 'clave', 'ip', 'user', 'login', 'pad', 'securite', 'sicherheit', 'seguridad', 'sicurezza', 'beveiliging', 'seguranca', 'verbindung', 'parola', 'porto', 'homepage', 'sito', 'sitio', 'hote', 'pw', 'log in', 'logon', 'nutzer', 'kennung'];
+    private const WEAK = ['code', 'codigo', 'codice', 'machine', 'rechner', 'verbinding', 'connexion', 'conexion', 'connessione', 'ligacao', 'conexao', 'ftp', 'sftp', 'ftps', 'ftpes', 'server', 'site', 'url', 'connection', 'security', 'secret', 'pass', 'map', 'path', 'folder', 'web space', 'webspace', 'gateway', 'pagina', 'clave', 'ip', 'user', 'login', 'pad', 'securite', 'sicherheit', 'seguridad', 'sicurezza', 'beveiliging', 'seguranca', 'verbindung', 'parola', 'porto', 'homepage', 'sito', 'sitio', 'hote', 'pw', 'log in', 'logon', 'nutzer', 'kennung'];
 
     /** Ends of compounds, the longer first. */
     private const ENDS = [
@@ -80,7 +80,7 @@ final class Vocabulary
     private const IS = ['is', 'are', 'ist', 'lautet', 'sind', 'lauten', 'est', 'sont', 'es', 'son', 'è', 'sono', 'zijn', 'luidt', 'é', 'são', 'remains', 'heisst', 'heißt'];
 
     /** Small words that stand before a label and belong to it, or between label and value. */
-    private const BEFORE = ['the', 'your', 'our', 'my', 'and', 'with', 'new', 'initial', 'temporary', 'account', 'hosting', 'web', 'main', 'der', 'die', 'das', 'ihr', 'ihre', 'dein', 'deine', 'und', 'mit', 'dem', 'den', 'neues', 'neue', 'le', 'la', 'les', 'votre', 'et', 'avec', 'nouveau', 'el', 'los', 'su', 'sus', 'y', 'con', 'nuevo', 'nueva', 'il', 'lo', 'suo', 'sua', 'e', 'nuovo', 'nuova', 'de', 'het', 'uw', 'je', 'jouw', 'en', 'met', 'nieuw', 'nieuwe', 'o', 'a', 'os', 'seu', 'com', 'nova', 'novo'];
+    private const BEFORE = ['first', 'erstes', 'eerste', 'the', 'your', 'our', 'my', 'and', 'with', 'new', 'initial', 'temporary', 'account', 'hosting', 'web', 'main', 'der', 'die', 'das', 'ihr', 'ihre', 'dein', 'deine', 'und', 'mit', 'dem', 'den', 'neues', 'neue', 'le', 'la', 'les', 'votre', 'et', 'avec', 'nouveau', 'el', 'los', 'su', 'sus', 'y', 'con', 'nuevo', 'nueva', 'il', 'lo', 'suo', 'sua', 'e', 'nuovo', 'nuova', 'de', 'het', 'uw', 'je', 'jouw', 'en', 'met', 'nieuw', 'nieuwe', 'o', 'a', 'os', 'seu', 'com', 'nova', 'novo'];
 
     /** @var array<string, array{Fact, bool}>|null by folded phrase: fact, and whether the word is weak */
     private static ?array $phrases = null;
