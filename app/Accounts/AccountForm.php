@@ -36,6 +36,9 @@ final class AccountForm
     /** @var array<string, string> what was cleaned or filled in, by field */
     public array $remarks = [];
 
+    /** @var array<string, string> by field, what else a letter may mean */
+    public array $otherwise = [];
+
     /** @param  array<string, string>  $typed by field */
     private function __construct(public array $typed)
     {
@@ -57,6 +60,11 @@ final class AccountForm
         return self::typed(['protocol' => Protocol::FtpsExplicit->value]);
     }
 
+    private static function field(string $fact): string
+    {
+        return $fact === Fact::Directory->value ? 'document_root' : $fact;
+    }
+
     public static function of(Account $account): self
     {
         return self::typed([
@@ -72,11 +80,15 @@ final class AccountForm
             'address' => $letter->value(Fact::Address), 'domain' => $letter->value(Fact::Domain), 'document_root' => $letter->value(Fact::Directory),
         ]);
         foreach ($letter->unsure() as $field => $why) {
-            $form->remarks[$field === 'directory' ? 'document_root' : $field] = ucfirst($why);
+            $form->remarks[self::field($field)] = ucfirst($why);
+        }
+        foreach ($letter->said as $field => $said) {
+            $form->remarks[self::field($field)] = "The letter says: $said";
         }
         foreach ($letter->found as $field => $found) {
+            $found->otherwise === null || ($form->otherwise[self::field($field)] = $found->otherwise);
             if ($found->changes !== [] && ! isset($form->remarks[$field])) {
-                $form->remarks[$field === 'directory' ? 'document_root' : $field] = ucfirst(implode('; ', $found->changes));
+                $form->remarks[self::field($field)] = ucfirst(implode('; ', $found->changes));
             }
         }
 

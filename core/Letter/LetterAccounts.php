@@ -12,11 +12,14 @@ final class LetterAccounts
     /** Two readings that are closer than this are a matter of doubt. */
     private const CLOSE = 2.5;
 
-    /** @var list<array{found: array<string, list<array{Found, float}>>, weak: array<string, list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null}> */
+    /** @var list<array{found: array<string, non-empty-list<array{Found, float}>>, weak: array<string, non-empty-list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null}> */
     private array $accounts = [];
 
     /** @var array<string, array<string, string>> what belongs to something else, by section and fact */
     private array $elsewhere = [];
+
+    /** @var array<int, true> bytes of the letter that were read as something */
+    private array $taken = [];
 
     public function __construct()
     {
@@ -56,6 +59,7 @@ final class LetterAccounts
     {
         $at = count($this->accounts) - 1;
         $name = $found->fact->value;
+        $this->taken += array_fill($found->from, max(1, $found->length), true);
         if ($weak) {
             $this->accounts[$at]['weak'][$name][] = [$found, $score];
 
@@ -106,13 +110,9 @@ final class LetterAccounts
     /** Whether a piece of the letter has been read as something. */
     public function isTaken(int $from, int $length): bool
     {
-        foreach ($this->accounts as $account) {
-            foreach ([...$account['found'], ...$account['weak']] as $readings) {
-                foreach ($readings as [$found]) {
-                    if ($found->from < $from + $length && $from < $found->from + $found->length) {
-                        return true;
-                    }
-                }
+        for ($byte = $from; $byte < $from + $length; $byte++) {
+            if (isset($this->taken[$byte])) {
+                return true;
             }
         }
 
@@ -124,6 +124,7 @@ final class LetterAccounts
     {
         if (! isset($this->accounts[$account]['found'][$found->fact->value])) {
             $this->accounts[$account][$weak ? 'weak' : 'found'][$found->fact->value][] = [$found, 0.0];
+            $this->taken += array_fill($found->from, max(1, $found->length), true);
         }
     }
 
@@ -153,7 +154,7 @@ final class LetterAccounts
     }
 
     /**
-     * @param  array{found: array<string, list<array{Found, float}>>, weak: array<string, list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null}  $account
+     * @param  array{found: array<string, non-empty-list<array{Found, float}>>, weak: array<string, non-empty-list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null}  $account
      * @return array<string, Found>
      */
     private function best(array $account): array
@@ -167,7 +168,7 @@ final class LetterAccounts
         }
         foreach (array_diff_key($account['said'], $facts) as $name => [$said, $as, $from, $length]) {
             $same = $said === 'the same' && $as !== null ? $this->elsewhere[$as->value][$name] ?? null : null;
-            $same === null ?: $facts[$name] = new Found(Fact::from($name), $same, $from, $length, ["taken from the part about {$as?->value}"], 'the letter says: the same as there');
+            $same === null ?: $facts[$name] = new Found(Fact::from($name), $same, $from, $length, ["taken from the part about {$as->value}"], 'the letter says: the same as there');
         }
 
         return $facts;
@@ -234,13 +235,13 @@ final class LetterAccounts
         return $facts;
     }
 
-    /** @return array{found: array<string, list<array{Found, float}>>, weak: array<string, list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null} */
+    /** @return array{found: array<string, non-empty-list<array{Found, float}>>, weak: array<string, non-empty-list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null} */
     private function last(): array
     {
         return $this->accounts[count($this->accounts) - 1];
     }
 
-    /** @return array{found: array<string, list<array{Found, float}>>, weak: array<string, list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null} */
+    /** @return array{found: array<string, non-empty-list<array{Found, float}>>, weak: array<string, non-empty-list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null} */
     private static function blank(?Protocol $hint): array
     {
         return ['found' => [], 'weak' => [], 'said' => [], 'hint' => $hint];

@@ -17,9 +17,18 @@ final readonly class LetterCandidates
     /** Ports that a letter means for file transfer, without saying so. */
     private const PORT = '/\A(?:21|22|990|2[0-9]{3}|10[0-9]{3})\z/';
 
+    /** @var array<array-key, true> parts of names of hosts and domains in the letter */
+    private array $names;
+
     /** @param  list<array{LetterLine, int}>  $lines  of the parts about files, each with the number of its account */
     private function __construct(private LetterAccounts $accounts, private array $lines)
     {
+        $names = [];
+        foreach ($lines as [$line]) {
+            preg_match_all('/(?<![\p{L}\d])([\p{L}\d_-]{4,})\.(?=\p{L})/u', mb_strtolower($line->text), $matches);
+            $names += array_fill_keys($matches[1], true);
+        }
+        $this->names = $names;
     }
 
     /** @param  list<array{LetterLine, int}>  $lines  of the parts about files, each with the number of its account */
@@ -67,17 +76,20 @@ final readonly class LetterCandidates
         }
         foreach ($left as $account => $tokens) {
             foreach ([Fact::Host, Fact::Domain, Fact::Directory, Fact::Port, Fact::Protocol] as $fact) {
-                $this->oneOf($tokens, $fact, $account);
+                $tokens = $this->oneOf($tokens, $fact, $account);
             }
             $this->credentials($tokens, $account);
         }
     }
 
-    /** @param  list<array{LetterLine, array{string, int, bool, bool}}>  $tokens */
-    private function oneOf(array &$tokens, Fact $fact, int $account): void
+    /**
+     * @param  array<int, array{LetterLine, array{string, int, bool, bool}}>  $tokens
+     * @return array<int, array{LetterLine, array{string, int, bool, bool}}> those that are left
+     */
+    private function oneOf(array $tokens, Fact $fact, int $account): array
     {
         if (! in_array($fact, $this->accounts->missing($account), true)) {
-            return;
+            return $tokens;
         }
         $known = $this->accounts->valuesOf($account);
         $fitting = array_filter($tokens, fn (array $one): bool => $this->fits($fact, $one[1], false) && ! in_array(trim($one[1][0], '.'), $known, true) && match ($fact) {
@@ -91,6 +103,8 @@ final readonly class LetterCandidates
         if ($key !== null && count($values) === 1 && $this->add($fact, $tokens[$key][1], $tokens[$key][0], $account, 'no label that is known stands before it')) {
             unset($tokens[$key]);
         }
+
+        return $tokens;
     }
 
     /** @param  array<int, array{LetterLine, array{string, int, bool, bool}}>  $tokens */
@@ -152,9 +166,7 @@ final readonly class LetterCandidates
     /** Whether a host or domain of the letter has it as a part: "tansymill" where there is "tansymill.example". */
     private function isPartOfName(string $text): bool
     {
-        $parts = array_filter(preg_split('/[-_.]/', $text) ?: [], static fn (string $part): bool => mb_strlen($part) > 3);
-
-        return array_filter($this->lines, static fn (array $one): bool => array_filter($parts, static fn (string $part): bool => preg_match('/(?<![\p{L}\d])'.preg_quote($part, '/').'\.\p{L}/iu', $one[0]->text) === 1) !== []) !== [];
+        return array_filter(preg_split('/[-_.]/', mb_strtolower($text)) ?: [], fn (string $part): bool => isset($this->names[$part])) !== [];
     }
 
     /** @return list<array{string, int, bool, bool}> words of a line that nothing was read from: text, place, whether in quotes, whether it stands behind a mark or a wide blank */

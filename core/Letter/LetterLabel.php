@@ -40,11 +40,7 @@ final readonly class LetterLabel
     public static function in(string $line): array
     {
         $masked = self::masked($line);
-        if (preg_match_all('/[\p{L}][\p{L}\p{M}\d]*/u', $masked, $matches, PREG_OFFSET_CAPTURE) === false) {
-            return [];
-        }
-        /** @var list<array{string, int}> $words */
-        $words = $matches[0];
+        $words = self::words($masked);
         $labels = [];
         $end = 0;
         for ($index = 0; $index < count($words); $index++) {
@@ -70,9 +66,7 @@ final readonly class LetterLabel
     public static function mentions(string $line): array
     {
         $masked = self::masked($line);
-        preg_match_all('/[\p{L}][\p{L}\p{M}\d]*/u', $masked, $matches, PREG_OFFSET_CAPTURE);
-        /** @var list<array{string, int}> $words */
-        $words = $matches[0];
+        $words = self::words($masked);
         $mentions = [];
         for ($index = 0; $index < count($words); $index++) {
             for ($count = min(self::MOST_WORDS, count($words) - $index); $count > 0; $count--) {
@@ -89,6 +83,14 @@ final readonly class LetterLabel
         }
 
         return $mentions;
+    }
+
+    /** @return list<array{string, int}> with where they begin */
+    private static function words(string $masked): array
+    {
+        preg_match_all('/\p{L}[\p{L}\p{M}\d]*/u', $masked, $matches, PREG_OFFSET_CAPTURE);
+
+        return $matches[0];
     }
 
     /** What is a name, an address or a path is a value, whatever words stand in it. */
@@ -179,8 +181,8 @@ final readonly class LetterLabel
      */
     private static function isEndOfValue(string $line, array $words, int $index): bool
     {
-        return $words[$index][1] > 0 && in_array($line[$words[$index][1] - 1], ['-', '_'], true)
-            && ($index === 0 || ! self::belongs(Vocabulary::fold($words[$index - 1][0]), ''));
+        return in_array(substr($line, max(0, $words[$index][1] - 1), 1), ['-', '_'], true)
+            && ($index < 1 || ! self::belongs(Vocabulary::fold($words[$index - 1][0]), ''));
     }
 
     private static function isAbout(string $word): bool

@@ -20,12 +20,18 @@ final readonly class LetterLine
         public int $offset,
         public bool $isAside,
     ) {
-        $blank = static fn (array $match): string => str_repeat(' ', strlen($match[0]));
+        $blank = self::blank(...);
         $this->isQuoted = preg_match('/\A\s*>/', $line) === 1;
         $text = (string) preg_replace_callback('/\A(?:\s*>)+/', $blank, $line);
         $text = (string) preg_replace_callback('/\A\s*(?:[*•·#+–-]|\d{1,2}[.)])(?=[ \t])/u', $blank, $text);
         // Of what nobody sees, places of bytes stay and words come together again.
         $this->text = (string) preg_replace_callback('/\A\x{FEFF}/u', $blank, $text);
+    }
+
+    /** @param  array<array-key, string>  $match */
+    private static function blank(array $match): string
+    {
+        return str_repeat(' ', strlen($match[0]));
     }
 
     public function isWeak(): bool

@@ -176,6 +176,8 @@ final class LetterReader
             }
             $rest = substr_replace($rest, str_repeat(' ', $label->end - $label->at), $label->at, $label->end - $label->at);
         }
+        // "21 (or 990 for FTPS)" is about another port than the one named.
+        $rest = (string) preg_replace_callback('/\(\s*(?:or|oder|ou|o|of)\s+\d+[^)]*\)/iu', static fn (array $match): string => str_repeat(' ', strlen($match[0])), $rest);
         // Names and passwords hold any letters.
         $rest = (string) preg_replace_callback('/\S*[\d@=#!%_]\S*|\S+[.-]\S+/u', static fn (array $match): string => str_repeat(' ', strlen($match[0])), $rest);
         $protocol = Vocabulary::protocolIn($rest);

@@ -9,6 +9,9 @@ final class LetterText
 {
     private const BLOCKS = 'p|div|br|tr|li|ul|ol|table|h[1-6]|hr|section|article|header|footer|blockquote|pre|dt|dd|dl|tbody|thead';
 
+    /** Characters, after which a line ends at the next blank. */
+    private const LONGEST_LINE = 1000;
+
     /** @return string lines, cells of a table with tabs between them */
     public static function of(string $pasted): string
     {
@@ -27,6 +30,9 @@ final class LetterText
         if (self::isMarkdown($text)) {
             $text = self::withoutMarkdown($text);
         }
+
+        // No one writes such lines; what looks around in each would take time with their square.
+        $text = (string) preg_replace('/([^\n]{'.self::LONGEST_LINE.'}[^\n ]{0,200}) /u', "$1\n", $text);
 
         return trim((string) preg_replace("/\n{3,}/", "\n\n", $text), "\n");
     }

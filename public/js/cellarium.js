@@ -75,6 +75,18 @@
         }
     });
 
+    // Puts the other reading of a letter into its field, and this one on the button.
+    document.addEventListener('click', (event) => {
+        const button = event.target.closest('[data-fill]');
+        const field = button && document.getElementById(button.dataset.fill);
+        if (field) {
+            [field.value, button.dataset.value] = [button.dataset.value, field.value];
+            if (field.type !== 'password') {
+                button.textContent = `Use ${button.dataset.value} instead`;
+            }
+        }
+    });
+
     // Copies what a button stands for and says so on the button.
     document.addEventListener('click', async (event) => {
         const button = event.target.closest('[data-copy]');

@@ -14,7 +14,7 @@
                 <div><div class="side"><select class="entry" id="client" name="client"><option value="">choose</option>@foreach ($clients as $client)<option value="@exactly($client->id)" @selected($value('client') === (string) $client->id)>{{ $client->name }}</option>@endforeach</select>
                     <input class="entry" name="new_client" value="@exactly($value('new_client'))" placeholder="or a new one" aria-label="New client" maxlength="200"></div><x-field-note :form="$form" field="client"/></div>
                 <label for="host">Host</label>
-                <div><div class="side"><input class="entry is-mono" id="host" name="host" value="@exactly($value('host'))" required spellcheck="false" placeholder="ftp.host.example"><input class="entry is-mono is-short" name="port" value="@exactly($value('port'))" placeholder="port" aria-label="Port" inputmode="numeric"></div><x-field-note :form="$form" field="host"/><x-field-note :form="$form" field="port"/></div>
+                <div><div class="side"><input class="entry is-mono" id="host" name="host" value="@exactly($value('host'))" required spellcheck="false" placeholder="ftp.host.example"><input class="entry is-mono is-short" name="port" value="@exactly($value('port'))" id="port" placeholder="port" aria-label="Port" inputmode="numeric"></div><x-field-note :form="$form" field="host"/><x-field-note :form="$form" field="port"/></div>
                 <label for="protocol">Protocol</label>
                 <div><select class="entry" id="protocol" name="protocol">@foreach ([Protocol::FtpsExplicit, Protocol::Sftp, Protocol::FtpsImplicit, Protocol::Ftp] as $protocol)<option value="@exactly($protocol->value)" @selected($value('protocol') === $protocol->value)>{{ $protocol->label() }}{{ $protocol === Protocol::Ftp ? ', readable on the way' : '' }}</option>@endforeach</select>
                     @if ($value('protocol') === Protocol::Ftp->value)<p class="is-soon-text">{{ Protocol::Ftp->exposes() }} Try FTP over TLS first.</p>@endif<x-field-note :form="$form" field="protocol"/></div>
@@ -28,7 +28,7 @@
                     <input class="entry is-mono" name="passphrase" type="password" value="@exactly($value('passphrase'))" placeholder="its passphrase, if it has one" aria-label="Passphrase of the key" autocomplete="off"><x-field-note :form="$form" field="private_key"/></details>
                 @if ($account === null)
                 <label for="domain">Its site</label>
-                <div><div class="side"><input class="entry is-mono" id="domain" name="domain" value="@exactly($value('domain'))" placeholder="site.example" spellcheck="false"><input class="entry is-mono" name="document_root" value="@exactly($value('document_root'))" placeholder="/htdocs" aria-label="Document root" spellcheck="false"></div><p class="soft">more can be added later; where it is served from is proven after connecting</p><x-field-note :form="$form" field="domain"/><x-field-note :form="$form" field="document_root"/></div>
+                <div><div class="side"><input class="entry is-mono" id="domain" name="domain" value="@exactly($value('domain'))" placeholder="site.example" spellcheck="false"><input class="entry is-mono" name="document_root" value="@exactly($value('document_root'))" id="document_root" placeholder="/htdocs" aria-label="Document root" spellcheck="false"></div><p class="soft">more can be added later; where it is served from is proven after connecting</p><x-field-note :form="$form" field="domain"/><x-field-note :form="$form" field="document_root"/></div>
                 @endif
                 <details class="wide" @if ($value('address').$value('start_directory').$value('active_mode').$value('label').$value('tags').$value('notes').$value('company').$value('control_url') !== '' || isset($form->wrong['control_token'])) open @endif><summary>More: label, tags, notes, address, start directory, FTP users</summary>
                     <div class="pairs-form">
@@ -66,6 +66,7 @@
                 <div class="row-acts">@foreach ($accounts as $number => $one)<form method="post" action="/accounts/letter" class="act-form">@csrf<input type="hidden" name="letter" value="@exactly($letter)"><input type="hidden" name="number" value="@exactly($number)"><button class="act{{ $number === $chosen ? ' is-main' : '' }}" @if ($number === $chosen) aria-current="true" @endif>{{ $one->value(\Cellarium\Core\Letter\Fact::Login) ?? 'account '.($number + 1) }}</button></form>@endforeach</div>
                 @endif
                 @if ($accounts !== [] && $accounts[$chosen]->missing() !== [])<p class="soft">Not found in it: {{ collect($accounts[$chosen]->missing())->map(fn ($fact) => $fact->value)->join(', ', ' and ') }}.</p>@endif
+                @if ($undone !== [])<p class="soft">What was pasted was made plain first: {{ implode('; ', $undone) }}.</p>@endif
                 <pre class="letter" tabindex="0" aria-label="The letter, with what was read from it">{{ $marked }}</pre>
             @endif
             <form method="post" action="/accounts/letter" class="stack-form" autocomplete="off">

@@ -45,6 +45,8 @@ final class TakeOnTest extends AppTestCase
             ->assertSee('<mark>second<small>login</small></mark>', false)->assertSee('Scheme https:// taken off', false)->assertHeader('Cache-Control', 'no-store, private');
         self::assertSame(1, Account::count());
         self::assertStringNotContainsString(StandinHost::PASSWORD, (string) json_encode(session()->all()));
+        $this->post('/accounts/letter', ['letter' => "FTP\nHost: ftp.host.example\nLogin:&nbsp;otter\nLogin: heron\nPassword: sent separately"])->assertOk()
+            ->assertSee('data-fill="login" data-value="heron"', false)->assertSee('The letter says: sent separately')->assertSee('HTML entities were turned into characters');
         $this->post('/accounts/letter', ['letter' => 'Dear client, thank you.'])->assertOk()->assertSee('No account was found in this letter');
         $this->post('/accounts/letter', ['letter' => "FTP host: a.example\nLogin: x1\nPassword: y1\n\nFTP host: b.example\nLogin: x2\nPassword: y2", 'number' => 1])->assertOk()->assertSee('2 accounts stand in this letter')->assertSee('value="b.example"', false);
     }

@@ -123,9 +123,9 @@ final readonly class LetterLayouts
         $names = $this->b ? [$staging, $live] : [$live, $staging];
         $first = $this->rows($accounts[0]);
         $second = $this->rows($accounts[1]);
-        $text = $this->b ? mb_str_pad('', 36).mb_str_pad($names[0], 40).$names[1] : "\t$names[0]\t$names[1]";
+        $text = $this->b ? mb_str_pad('', 36).mb_str_pad($names[0], 60).$names[1] : "\t$names[0]\t$names[1]";
         foreach ($first as $index => $row) {
-            $text .= "\n".($this->b ? mb_str_pad($row[0], 36).mb_str_pad((string) $row[1], 40).$second[$index][1] : "$row[0]\t$row[1]\t{$second[$index][1]}");
+            $text .= "\n".($this->b ? mb_str_pad($row[0], 36).mb_str_pad((string) $row[1], 60).$second[$index][1] : "$row[0]\t$row[1]\t{$second[$index][1]}");
         }
 
         return $text;

@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use App\Problem;
 use Cellarium\Core\Letter\Fact;
+use Cellarium\Core\Letter\Found;
 use Cellarium\Core\Letter\LetterAccount;
 use Cellarium\Core\Letter\LetterReader;
 
@@ -34,7 +35,7 @@ final class LetterCommand extends CellariumCommand
         }
         foreach ($accounts as $account) {
             foreach ($account as $name => $value) {
-                is_array($value) ? array_map(fn (string $line) => $this->line("  $name: $line"), $value) : $this->components->twoColumnDetail(str_replace('_', ' ', $name), $value === null ? 'not found' : (is_bool($value) ? ($value ? 'yes' : 'no') : (string) $value));
+                is_array($value) ? array_map(fn (string|int $key, string $line) => $this->line(is_int($key) ? "  $name: $line" : "  $name: $key: $line"), array_keys($value), $value) : $this->components->twoColumnDetail(str_replace('_', ' ', $name), $value === null ? 'not found' : (is_bool($value) ? ($value ? 'yes' : 'no') : (string) $value));
             }
             $this->newLine();
         }
@@ -48,6 +49,8 @@ final class LetterCommand extends CellariumCommand
         return [
             'host' => $account->value(Fact::Host), 'port' => $account->port(), 'protocol' => $account->protocol()?->value, 'login' => $account->value(Fact::Login),
             'password_found' => $account->password() !== null, 'directory' => $account->value(Fact::Directory), 'domain' => $account->value(Fact::Domain),
+            'otherwise' => array_map(static fn (Found $found): ?string => $found->fact === Fact::Password ? 'hidden' : $found->otherwise, array_filter($account->found, static fn (Found $found): bool => $found->otherwise !== null)),
+            'said' => $account->said,
             'unsure' => array_map(static fn (string $name, string $why): string => "$name: $why", array_keys($account->unsure()), $account->unsure()), 'changes' => $account->changes(),
         ];
     }

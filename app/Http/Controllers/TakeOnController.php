@@ -14,6 +14,7 @@ use App\Record\Record;
 use App\View\MarkedLetter;
 use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Letter\LetterReader;
+use Cellarium\Core\Letter\LetterText;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -45,7 +46,7 @@ final class TakeOnController
         $chosen = min(max(0, $request->integer('number')), max(0, count($accounts) - 1));
         $form = $accounts === [] ? AccountForm::empty() : AccountForm::fromLetter($accounts[$chosen]);
 
-        return $this->form($form, null, ['letter' => $text, 'marked' => MarkedLetter::of($text, $accounts[$chosen] ?? null), 'accounts' => $accounts, 'chosen' => $chosen]);
+        return $this->form($form, null, ['letter' => $text, 'undone' => LetterText::undone($text), 'marked' => MarkedLetter::of($text, $accounts[$chosen] ?? null), 'accounts' => $accounts, 'chosen' => $chosen]);
     }
 
     public function create(Request $request): Response|RedirectResponse
@@ -129,7 +130,7 @@ final class TakeOnController
     private function form(AccountForm $form, ?Account $account, array $more = [], int $status = 200): Response
     {
         return response()->view('account-form', $more + [
-            'form' => $form, 'account' => $account, 'clients' => Client::orderBy('name')->get(['id', 'name', 'colour']), 'letter' => '', 'marked' => null, 'accounts' => [], 'chosen' => 0, 'rungs' => null, 'held' => false, 'pin' => null,
+            'form' => $form, 'account' => $account, 'clients' => Client::orderBy('name')->get(['id', 'name', 'colour']), 'letter' => '', 'undone' => [], 'marked' => null, 'accounts' => [], 'chosen' => 0, 'rungs' => null, 'held' => false, 'pin' => null,
         ], $status);
     }
 }
