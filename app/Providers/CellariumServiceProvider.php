@@ -19,10 +19,10 @@ use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\PackageIntake;
 use Illuminate\Database\Eloquent\Model;
-use Illuminate\Support\Facades\Blade;
 use Illuminate\Support\Facades\Date;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\ServiceProvider;
+use Illuminate\View\Compilers\BladeCompiler;
 use Psr\Clock\ClockInterface;
 
 final class CellariumServiceProvider extends ServiceProvider
@@ -58,9 +58,12 @@ final class CellariumServiceProvider extends ServiceProvider
             // A database that is away is told of by the worker itself.
             rescue(fn () => $this->app->make(Recovery::class)->soon(), null, static fn (\Throwable $failure): bool => ! Problem::isExpected($failure));
         });
-        Blade::setEchoFormat('\\'.Shown::class.'::escaped(%s)');
-        // Fields give back what they were given, to the letter.
-        Blade::directive('exactly', static fn (string $expression): string => "<?php echo e($expression); ?>");
+        // Not before a page is shown: on the command line the directory of compiled pages may be missing.
+        $this->callAfterResolving('blade.compiler', static function (BladeCompiler $compiler): void {
+            $compiler->setEchoFormat('\\'.Shown::class.'::escaped(%s)');
+            // Fields give back what they were given, to the letter.
+            $compiler->directive('exactly', static fn (string $expression): string => "<?php echo e($expression); ?>");
+        });
         Date::use(CarbonImmutable::class);
         Model::preventLazyLoading(! $this->app->isProduction() && $this->app->runningUnitTests());
         Model::preventSilentlyDiscardingAttributes();

@@ -101,6 +101,12 @@ final class LetterAccounts
         return count($had) > 1 || isset($had['host']) || $this->accounts[$account]['hint'] !== null;
     }
 
+    /** Whether a heading or label says which protocol it is. */
+    public function isHinted(int $account): bool
+    {
+        return $this->accounts[$account]['hint'] !== null;
+    }
+
     /** @return list<string> */
     public function valuesOf(int $account): array
     {

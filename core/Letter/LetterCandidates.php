@@ -75,7 +75,7 @@ final readonly class LetterCandidates
             }
         }
         foreach ($left as $account => $tokens) {
-            foreach ([Fact::Host, Fact::Domain, Fact::Directory, Fact::Port, Fact::Protocol] as $fact) {
+            foreach ([Fact::Host, Fact::Domain, Fact::Directory, Fact::Port, ...$this->accounts->isHinted($account) ? [] : [Fact::Protocol]] as $fact) {
                 $tokens = $this->oneOf($tokens, $fact, $account);
             }
             $this->credentials($tokens, $account);

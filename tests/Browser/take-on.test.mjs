@@ -54,6 +54,9 @@ test('the ladder is climbed rung by rung, says why it breaks, and what it propos
     await page.getByRole('link', { name: 'Change the account' }).click();
     await page.locator('#protocol').selectOption('ftp');
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByText('the password is typed in again', { exact: false }).first().waitFor();
+    await page.locator('#password').fill(kelpie.password);
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await page.getByText('Kept.').waitFor();
     await faults('kelpie', { demand_tls: true, delay_ms: 150 });
     await page.getByRole('button', { name: /^Connect/ }).click();
