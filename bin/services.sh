@@ -34,6 +34,8 @@ need_for_running() {
     need 'command -v unzip' unzip
     need 'command -v mariadbd || test -x /usr/sbin/mariadbd' mariadb-server
     need 'command -v setsid' util-linux
+    need 'test -x /usr/sbin/nginx' nginx-light
+    need 'command -v curl' curl
     need 'test -x /usr/sbin/sshd' openssh-server
     need 'ls /usr/lib/*/libnss_wrapper.so' libnss-wrapper
 }
@@ -58,7 +60,7 @@ install_missing() {
     rm -f "$log"
     [ "$mine" = no ] || rm -f "$policy"
     local service
-    for service in ssh:openssh-server mariadb:mariadb-server; do
+    for service in ssh:openssh-server mariadb:mariadb-server nginx:nginx-light; do
         case " $MISSING " in *" ${service#*:} "*) systemctl disable "${service%:*}" >/dev/null 2>&1 || true ;; esac # There may be no systemd here.
     done
 }
@@ -135,7 +137,7 @@ end() {
     rm -f "$file"
 }
 
-end_all() { local name; for name in scheduler worker-1 worker-2 worker-3 web ssh standin mariadb; do end "$name"; done; }
+end_all() { local name; for name in scheduler worker-1 worker-2 worker-3 web pages ssh standin mariadb; do end "$name"; done; }
 
 mariadb_socket() {
     local path="$VAR/mariadb.sock"
@@ -205,10 +207,17 @@ answers() { curl -fsS -o /dev/null --max-time 5 "$1"; }
 
 web_up() {
     running web && return 0
-    local port; port=$(setting CELLARIUM_PORT)
+    local port pages; port=$(setting CELLARIUM_PORT)
     port_taken "$port" && die "Port $port is taken, the web server needs it. Set CELLARIUM_PORT in .env to a free one."
-    PHP_CLI_SERVER_WORKERS=4 launch web php -d opcache.enable_cli=1 -d expose_php=0 -d upload_tmp_dir="$VAR/uploads" -d upload_max_filesize=512M -d post_max_size=520M -S "127.0.0.1:$port" -t "$ROOT/public" "$ROOT/public/router.php"
-    wait_for 30 'The web server' php -r 'exit(@file_get_contents($argv[1]) === false ? 1 : 0);' "http://127.0.0.1:$port/sign-in"
+    pages=$(free_port $((port + 1000)))
+    PHP_CLI_SERVER_WORKERS=4 launch pages php -d opcache.enable_cli=1 -d expose_php=0 -d upload_tmp_dir="$VAR/uploads" -d upload_max_filesize=512M -d post_max_size=520M -S "127.0.0.1:$pages" -t "$ROOT/public" "$ROOT/public/router.php"
+    wait_for 30 'The server of the pages' answers "http://127.0.0.1:$pages/sign-in"
+    sed "s|@VAR@|$VAR|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@PAGES@|$pages|g" "$ROOT/bin/nginx.conf" >"$VAR/nginx.conf"
+    # Files here are their owner's alone: its workers are started as the one who starts it.
+    [ "$(id -u)" != 0 ] || sed -i "1i user $(id -un) $(id -gn);" "$VAR/nginx.conf"
+    mkdir -p "$VAR/uploads"
+    launch web /usr/sbin/nginx -e stderr -p "$VAR" -c "$VAR/nginx.conf"
+    wait_for 30 'The web server' answers "http://127.0.0.1:$port/sign-in"
 }
 
 workers_up() {

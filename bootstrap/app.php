@@ -9,6 +9,7 @@ use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Middleware\HandleCors;
+use Illuminate\Http\Request;
 
 $root = dirname(__DIR__);
 
@@ -18,6 +19,8 @@ return Application::configure(basePath: $root)
         $middleware->remove(HandleCors::class); // Its package is missing, see framework-gaps.php; no page is for other origins.
         $middleware->append(SecurityHeaders::class);
         $middleware->append(PlainInput::class);
+        // The web server before the pages says whose request it is; nobody else reaches them.
+        $middleware->trustProxies(at: ['127.0.0.1'], headers: Request::HEADER_X_FORWARDED_FOR);
         $middleware->redirectGuestsTo('/sign-in');
         $middleware->redirectUsersTo('/');
     })

@@ -22,6 +22,8 @@ use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TakeOnController;
 use App\Http\Controllers\TodayController;
 use App\Http\Controllers\UserListController;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Route;
 
 Route::middleware('guest')->group(function (): void {
@@ -30,6 +32,8 @@ Route::middleware('guest')->group(function (): void {
 });
 
 // Whoever has the link is let in, signed in here or not.
+// The web server asks before it reads a request's body.
+Route::get('/signed-in', fn (): Response => response()->noContent(Auth::check() ? 204 : 401));
 Route::get('/hand-over', [HandOverController::class, 'show']);
 Route::post('/hand-over', [HandOverController::class, 'open'])->middleware('throttle:20,1');
 

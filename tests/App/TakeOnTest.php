@@ -135,7 +135,7 @@ final class TakeOnTest extends AppTestCase
             $account->forceFill(['tried_at' => now(), 'trouble' => 'unreachable', 'ladder' => [['name' => 'port', 'ok' => false, 'evidence' => 'Port 21 does not answer', 'cause' => 'The host is down', 'next' => null, 'remedy' => null, 'identity' => null, 'reason' => 'unreachable']]])->save();
         }
         $text = (string) $this->get('/')->assertSee('5 accounts do not connect, all alike')->assertSee('Client 1, Client 2, Client 3 and 2 more clients')->getContent();
-self::assertSame(1, substr_count($text, 'down.example</bdi></p>'));
+        self::assertSame(1, substr_count($text, 'down.example</bdi></p>'));
         $this->get('/accounts?only=unreached&q=down')->assertSee('5 of 6')->assertDontSee('Pilgrim Stones');
     }
 

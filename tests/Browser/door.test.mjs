@@ -1,0 +1,47 @@
+// What the web server before the pages refuses, asked over a plain socket: no body is ever sent here.
+import { connect } from 'node:net';
+import { after, test } from 'node:test';
+import assert from 'node:assert/strict';
+import { base, close, signIn } from './support.mjs';
+
+after(close);
+
+/** The status and headers that come back for a request of which only the head is sent; null where it waits for the body. */
+function headOnly(head, patience = 5000) {
+    const { hostname, port } = new URL(base);
+    return new Promise((resolve, reject) => {
+        let said = '';
+        const socket = connect(+port, hostname, () => socket.write(`${head}\r\nHost: ${hostname}:${port}\r\n\r\n`));
+        socket.setTimeout(patience, () => { socket.destroy(); resolve(null); });
+        socket.on('data', (data) => {
+            said += data;
+            if (said.includes('\r\n\r\n')) {
+                socket.destroy();
+                resolve(said);
+            }
+        });
+        socket.on('error', reject);
+    });
+}
+
+const large = 'Content-Type: multipart/form-data; boundary=b\r\nContent-Length: 300000000';
+
+test('a body is refused before any of it is read where nobody is signed in', async () => {
+    for (const [line, status] of [['POST /packages', 303], ['POST /accounts/import', 303], ['PUT /no/such/page', 303], ['GET /accounts', 303], ['POST /sign-in', 413], ['POST /hand-over', 413], ['POST /packages?x=/sign-in', 303]]) {
+        assert.match(await headOnly(`${line} HTTP/1.1\r\n${large}`) ?? 'it waits for the body', new RegExp(`^HTTP/1.1 ${status}`), line);
+    }
+    assert.match(await headOnly('POST /packages HTTP/1.1\r\nTransfer-Encoding: chunked') ?? 'it waits for the body', /^HTTP\/1.1 303/);
+    assert.match(await headOnly(`POST /packages HTTP/1.1\r\nCookie: cellarium-session=made-up\r\n${large}`) ?? 'it waits for the body', /^HTTP\/1.1 303/);
+});
+
+test('what is larger than anything may be is refused unread, and the question itself cannot be asked from outside', async () => {
+    assert.match(await headOnly('POST /packages HTTP/1.1\r\nContent-Length: 900000000'), /^HTTP\/1.1 413/);
+    assert.match(await headOnly('GET /signed-in HTTP/1.1'), /^HTTP\/1.1 404/);
+    assert.match(await headOnly('GET /index.php HTTP/1.1'), /^HTTP\/1.1 404/);
+});
+
+test('of the one who is signed in the body is read', async () => {
+    const page = await signIn();
+    const cookies = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`).join('; ');
+    assert.equal(await headOnly(`POST /packages HTTP/1.1\r\nCookie: ${cookies}\r\n${large}`, 1500), null);
+});
