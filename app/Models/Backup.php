@@ -56,8 +56,12 @@ final class Backup extends Model
         };
     }
 
-    /** What was read from the server for it, in a sentence; the stored copy of all of it is read back each time. */
-    public function readings(): string
+    /**
+     * What was read from the server for it, in a sentence; the stored copy of all of it is read back each time.
+     *
+     * @param  bool  $underHeading  whether a heading says already that it is about what was read from the server
+     */
+    public function readings(bool $underHeading = false): string
     {
         $rest = match (true) {
             $this->taken_over_files === 0 => '',
@@ -65,7 +69,7 @@ final class Backup extends Model
             default => "; $this->taken_over_files taken from earlier readings, the oldest of {$this->taken_over_since->format('j M Y')}",
         };
 
-        return "$this->fetched_files of $this->files read from the server".$rest;
+        return "$this->fetched_files of $this->files".($underHeading ? ' read this time' : ' read from the server').$rest;
     }
 
     /** @return BelongsTo<Site, $this> */

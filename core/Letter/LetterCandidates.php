@@ -100,7 +100,7 @@ final readonly class LetterCandidates
         });
         $values = array_unique(array_map(static fn (array $one): string => mb_strtolower($one[1][0]), $fitting));
         $key = array_key_first($fitting);
-        if ($key !== null && count($values) === 1 && $this->add($fact, $tokens[$key][1], $tokens[$key][0], $account, 'no label that is known stands before it')) {
+        if ($key !== null && count($values) === 1 && $this->add($fact, $tokens[$key][1], $tokens[$key][0], $account, "no label says so; it looks like a {$fact->value}")) {
             unset($tokens[$key]);
         }
 
@@ -116,7 +116,7 @@ final readonly class LetterCandidates
             return;
         }
         foreach ($missing as $index => $fact) {
-            $this->add($fact, $codes[$index][1], $codes[$index][0], $account, 'no label that is known stands before it');
+            $this->add($fact, $codes[$index][1], $codes[$index][0], $account, "no label says so; it looks like a {$fact->value}");
         }
     }
 

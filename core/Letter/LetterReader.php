@@ -182,7 +182,7 @@ final class LetterReader
         $rest = (string) preg_replace_callback('/\S*[\d@=#!%_]\S*|\S+[.-]\S+/u', static fn (array $match): string => str_repeat(' ', strlen($match[0])), $rest);
         $protocol = Vocabulary::protocolIn($rest);
         if ($protocol !== null && preg_match('/s?ftp|ssh|tls|ssl|impli|expli/i', $rest, $match, PREG_OFFSET_CAPTURE) === 1) {
-            $this->accounts->add(new Found(Fact::Protocol, $protocol->value, $line->offset + $match[0][1], strlen($match[0][0]), [], 'it stands beside, and behind no label'), 5.0 - $line->penalty(), $line->isWeak());
+            $this->accounts->add(new Found(Fact::Protocol, $protocol->value, $line->offset + $match[0][1], strlen($match[0][0]), [], 'no label says so; it is said beside another value'), 5.0 - $line->penalty(), $line->isWeak());
         }
     }
 

@@ -40,7 +40,7 @@
                     @endforeach
                 </ol>
                 <x-action to="/sites/{{ $site->id }}/find-root">{{ $site->candidates === null ? 'Look for it' : 'Look again' }}</x-action>
-                <p class="soft">Proving puts a small file with a random name there, asks for it through the domain, and removes it.</p>
+                <p class="soft apart">Proving puts a small file with a random name there, asks for it through the domain, and removes it.</p>
             </section>
             <section class="sheet" aria-labelledby="destinations">
                 <h2 id="destinations">Destinations <small>directories that have a name here</small></h2>

@@ -22,6 +22,7 @@ final class EveryRouteTest extends AppTestCase
 {
     /** The fields of each route, by method and address. */
     private const FIELDS = [
+        'GET signed-in' => [],
         'GET sign-in' => [],
         'POST sign-in' => ['email', 'password'],
         'GET hand-over' => [],

@@ -13,7 +13,7 @@ use Illuminate\Http\Request;
 /** Finds a site or a package for a deployment, among thousands, as it is typed. */
 final class ChooserController
 {
-    private const AT_ONCE = 10;
+    private const AT_ONCE = 6;
 
     public function sites(Request $request): View
     {

@@ -7,23 +7,23 @@
 >
 @if ($backups->isEmpty())<p class="calm">No backup yet.</p>@else
 <table class="facts-table is-roomy">
-    <thead><tr><th>Number</th>@if ($site === null)<th>Site</th>@endif<th>Taken</th><th>Why</th><th>Holds</th><th>Read from the server</th><th>Proof</th><th></th></tr></thead>
+    <thead><tr><th>Number</th>@if ($site === null)<th>Site</th>@endif<th>Taken</th><th>Why</th><th>Holds</th><th>From the server</th><th>Proof</th><th></th></tr></thead>
     <tbody>
     @foreach ($backups as $backup)
         <tr>
             <td>{{ $backup->id }}</td>
             @if ($site === null)
-                <td>
+                <td class="whole">
                     <svg class="band" width="6" height="16" aria-hidden="true"><rect width="6" height="16" rx="2" fill="{{ $backup->site->account->client->colour }}"/></svg>
                     <a href="/backups?site={{ $backup->site_id }}">{{ $backup->site->domain }}</a>
                 </td>
             @endif
-            <td>{{ $backup->created_at->format('j M Y H:i') }}</td>
-            <td>{{ $backup->why() }}{{ $backup->person ? ', '.$backup->person->shortName() : '' }}</td>
-            <td>@if ($backup->state === Backup::VERIFIED){{ Amount::files($backup->files) }}, {{ Amount::bytes($backup->bytes) }}@endif</td>
+            <td class="when">{{ $backup->created_at->format('j M Y H:i') }}</td>
+            <td class="when">{{ $backup->why() }}{{ $backup->person ? ', '.$backup->person->shortName() : '' }}</td>
+            <td class="when">@if ($backup->state === Backup::VERIFIED){{ Amount::files($backup->files) }}, {{ Amount::bytes($backup->bytes) }}@endif</td>
             <td>
                 @if ($backup->state === Backup::VERIFIED)
-                    {{ $backup->readings() }}
+                    {{ $backup->readings(underHeading: true) }}
                 @elseif ($backup->state === Backup::TAKING && $backup->progress !== null)
                     {{ number_format($backup->progress['entries']) }} seen, {{ Amount::files($backup->progress['files']) }} read, {{ Amount::bytes($backup->progress['bytes']) }}
                 @endif
