@@ -65,11 +65,6 @@
                     @if ($deployment->state === 'waiting')
                         <p>Another run on this account is going on{{ $deployment->waitsFor ? ': ' : '.' }}@if ($deployment->waitsFor)<a href="/deployments/{{ $deployment->waitsFor->id }}">{{ $deployment->waitsFor->title() }} to {{ $deployment->waitsFor->site->domain }}</a>. This one starts when it has ended.@endif</p>
                     @endif
-                    @if ($deployment->called_off_at === null && in_array($deployment->stage, [null, 'surveying', 'backing_up', 'sending'], true))
-                        <x-action to="/deployments/{{ $deployment->id }}/call-off">Cancel</x-action>
-                    @elseif ($deployment->called_off_at !== null)
-                        <p class="soft">Cancelled; what was begun is put back.</p>
-                    @endif
                     @if ($progress !== null && isset($progress['files']))
                         @if ($progress['share'] !== null)<svg class="meter is-wide" viewBox="0 0 300 10" preserveAspectRatio="none" role="img" aria-label="{{ round($progress['share'] * 100) }} percent"><rect class="all" width="300" height="10" rx="3"/><rect class="part" width="{{ round(300 * $progress['share'], 1) }}" height="10" rx="3"/></svg>@endif
                         <dl class="pairs">
@@ -83,6 +78,11 @@
                             <dt>Elapsed</dt><dd>{{ Amount::seconds($deployment->started_at?->diffInSeconds(now())) }}{{ $progress['left'] === null || $progress['share'] === null ? '' : ', about '.Amount::seconds($progress['left']).' left' }}</dd>
                         </dl>
                         <ol class="lanes" aria-label="Connections">@foreach ($progress['lanes'] as $lane)<li><code>{{ $lane['subject'] }}</code><span>{{ $lane['size'] > 0 ? Amount::bytes($lane['bytes']).' of '.Amount::bytes($lane['size']) : '' }}</span></li>@endforeach</ol>
+                    @endif
+                    @if ($deployment->called_off_at === null && in_array($deployment->stage, [null, 'surveying', 'backing_up', 'sending'], true))
+                        <x-action to="/deployments/{{ $deployment->id }}/call-off">Cancel</x-action>
+                    @elseif ($deployment->called_off_at !== null)
+                        <p class="soft">Cancelled; what was begun is put back.</p>
                     @endif
                 </section>
             @endif
