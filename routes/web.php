@@ -45,6 +45,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('/choose/sites', [ChooserController::class, 'sites']);
     Route::get('/choose/packages', [ChooserController::class, 'packages']);
     Route::get('/errands/{errand}', [ErrandController::class, 'show']);
+    Route::post('/errands/{errand}/call-off', [ErrandController::class, 'callOff']);
 
     Route::get('/accounts', [AccountController::class, 'index']);
     Route::get('/accounts/new', [TakeOnController::class, 'new']);

@@ -7,9 +7,12 @@ namespace App\Deployments;
 use App\Accounts\AccountCheck;
 use App\Accounts\PasswordRenewal;
 use App\Backups\TakeBackup;
+use App\Errands\ErrandState;
+use App\Errands\RunErrand;
 use App\Models\Account;
 use App\Models\Backup;
 use App\Models\Deployment;
+use App\Models\Errand;
 use App\Models\Site;
 use App\Problem;
 use App\Record\Record;
@@ -90,6 +93,10 @@ final class Recovery
                 return $free;
             });
         }
+        foreach (Errand::where('state', ErrandState::Running)->orderBy('id')->pluck('id') as $id) {
+            // It may have been half done, and is not begun again by itself: the one who asked decides.
+            $taken += (int) $this->ifFree([RunErrand::lockName($id)], $patience, static fn (): bool => Errand::where(['id' => $id, 'state' => ErrandState::Running])->update(['state' => ErrandState::Failed, 'words' => 'The worker that did it was ended from outside, before the server had answered. Look what is true, and ask again.']) === 1);
+        }
 
         return $taken;
     }
@@ -105,6 +112,10 @@ final class Recovery
         foreach (Backup::where('state', Backup::TAKING)->whereNull('started_at')->where('updated_at', '<=', $stale)->get() as $backup) {
             $backup->touch();
             TakeBackup::dispatch($backup->id);
+        }
+        foreach (Errand::where('state', ErrandState::Waiting)->where('updated_at', '<=', $stale)->get() as $errand) {
+            $errand->touch();
+            RunErrand::dispatch($errand->id);
         }
         foreach (Deployment::where('state', Deployment::DRAFTING)->whereNull('started_at')->where('updated_at', '<=', $stale)->get() as $draft) {
             $draft->touch();

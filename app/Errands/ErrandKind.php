@@ -14,6 +14,12 @@ enum ErrandKind: string
     case LookAtTree = 'look_at_tree';
     case TryAccount = 'try_account';
 
+    /** Whether it can be cancelled once it has begun: it changes nothing at the host, or takes its own trace away again. */
+    public function onlyLooks(): bool
+    {
+        return ! in_array($this, [self::RenewPassword, self::CloseUser], true);
+    }
+
     /** What is going on, for the page that waits for it. */
     public function title(): string
     {

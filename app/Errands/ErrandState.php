@@ -10,9 +10,10 @@ enum ErrandState: string
     case Running = 'running';
     case Done = 'done';
     case Failed = 'failed';
+    case CalledOff = 'called_off';
 
     public function hasEnded(): bool
     {
-        return $this === self::Done || $this === self::Failed;
+        return $this !== self::Waiting && $this !== self::Running;
     }
 }

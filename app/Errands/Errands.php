@@ -8,6 +8,7 @@ use App\Models\Account;
 use App\Models\Errand;
 use App\Models\FtpUser;
 use App\Models\Site;
+use App\Problem;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Http\RedirectResponse;
 
@@ -38,6 +39,23 @@ final class Errands
         }
 
         return $errand;
+    }
+
+    /**
+     * What has not begun is not begun any more; of what only looks, nothing that the server still answers is used.
+     *
+     * @throws Problem where it changes something at the host and has begun
+     */
+    public static function callOff(Errand $errand): void
+    {
+        $still = static fn (ErrandState $state): bool => Errand::where(['id' => $errand->id, 'state' => $state])->update([
+            'state' => ErrandState::CalledOff,
+            'words' => $state === ErrandState::Waiting ? 'Cancelled before the server was asked anything.' : 'Cancelled. What the server still answers is not used.',
+        ]) === 1;
+        if (! $still(ErrandState::Waiting) && (! $errand->kind->onlyLooks() || ! $still(ErrandState::Running)) && ! $errand->refresh()->state->hasEnded()) {
+            throw new Problem('This changes something at the host and has begun; it is not broken off half done. It ends by itself.');
+        }
+        $errand->refresh();
     }
 
     /** A directory that was not there may have been made since; where the host does not say in time, what was seen last stays. */

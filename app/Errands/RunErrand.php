@@ -7,6 +7,7 @@ namespace App\Errands;
 use App\Accounts\AccountCheck;
 use App\Accounts\PasswordRenewal;
 use App\Accounts\Tree;
+use App\Deployments\RunFiles;
 use App\Deployments\RunIds;
 use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
@@ -17,6 +18,7 @@ use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Connection\Rung;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
+use Cellarium\Core\Transfer\NamedLock;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -32,7 +34,22 @@ final class RunErrand implements ShouldQueue
         $this->onQueue('errands');
     }
 
+    public static function lockName(int $errand): string
+    {
+        return "errand-$errand";
+    }
+
     public function handle(): void
+    {
+        $lock = NamedLock::tryFor(app(RunFiles::class)->locks(), self::lockName($this->errand));
+        try {
+            $lock === null ?: $this->take();
+        } finally {
+            $lock?->release();
+        }
+    }
+
+    private function take(): void
     {
         // Once and by one: an errand whose worker was killed is not done again by itself, it may have been half done.
         $taken = Errand::where(['id' => $this->errand, 'state' => ErrandState::Waiting])->update(['state' => ErrandState::Running, 'started_at' => now()]);
@@ -44,14 +61,24 @@ final class RunErrand implements ShouldQueue
             $ended = $this->run($errand);
         } catch (\Throwable $failure) {
             $expected = Problem::isExpected($failure);
-            $errand->update(['state' => ErrandState::Failed, 'words' => $expected ? Problem::words($failure) : 'An error inside Cellarium; its log says which.']);
+            $this->end($errand, ['state' => ErrandState::Failed, 'words' => $expected ? Problem::words($failure) : 'An error inside Cellarium; its log says which.']);
             if (! $expected) {
                 throw $failure;
             }
 
             return;
         }
-        $errand->update($ended + ['state' => ErrandState::Done]);
+        $this->end($errand, $ended + ['state' => ErrandState::Done]);
+    }
+
+    /**
+     * Unless it was cancelled meanwhile.
+     *
+     * @param  array<string, mixed>  $columns
+     */
+    private function end(Errand $errand, array $columns): void
+    {
+        Errand::whereKey($errand->id)->where('state', ErrandState::Running)->exists() && $errand->update($columns);
     }
 
     /** @return array<string, mixed> columns of the errand */

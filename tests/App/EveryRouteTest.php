@@ -34,6 +34,7 @@ final class EveryRouteTest extends AppTestCase
         'GET choose/sites' => ['q', 'package'],
         'GET choose/packages' => ['q', 'site'],
         'GET errands/{errand}' => [],
+        'POST errands/{errand}/call-off' => [],
         'GET accounts' => ['q', 'group', 'client', 'tag', 'only', 'sort', 'down', 'page', 'protocol'],
         'GET accounts/new' => ['tried'],
         'GET accounts/import' => [],

@@ -24,4 +24,12 @@ final class ErrandController
         // A fragment cannot lead elsewhere by itself; the page asks again and is led on, with what came of it.
         return $asks ? response('')->header('HX-Redirect', "/errands/$errand->id") : Errands::answer($errand);
     }
+
+    public function callOff(Request $request, Errand $errand): RedirectResponse
+    {
+        abort_if($errand->person_id !== $request->user()?->id, 404);
+        Errands::callOff($errand);
+
+        return Errands::answer($errand);
+    }
 }

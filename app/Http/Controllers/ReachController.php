@@ -46,7 +46,7 @@ final class ReachController
         if ($going !== null && ! $going->state->hasEnded()) {
             return view('parts.tree-waits', ['account' => $account, 'at' => $at, 'errand' => $going]);
         }
-        if ($going?->state === ErrandState::Failed) {
+        if ($going !== null && $going->state !== ErrandState::Done) {
             return view('parts.trouble', ['trouble' => $going->words]);
         }
 

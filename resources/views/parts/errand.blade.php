@@ -8,5 +8,8 @@
         <dt>Elapsed</dt>
         <dd>{{ $errand->started_at === null ? 'waits its turn' : Amount::seconds($errand->started_at->diffInSeconds(now())) }}</dd>
     </dl>
-    <x-action :to="$errand->back" method="GET">Go on without waiting</x-action>
+    <div class="row-acts">
+        @if ($errand->started_at === null || $errand->kind->onlyLooks())<x-action to="/errands/{{ $errand->id }}/call-off">Cancel</x-action>@endif
+        <x-action :to="$errand->back" method="GET">Go on without waiting</x-action>
+    </div>
 </section>

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Deployments\Recovery;
+use App\Deployments\RunFiles;
+use App\Errands\ErrandKind;
+use App\Errands\ErrandState;
+use App\Errands\RunErrand;
+use App\Models\Errand;
+use Cellarium\Core\Transfer\NamedLock;
+use Illuminate\Support\Facades\DB;
+
+/** What a page has asked a server for is cancelled by the one who asked, and is never going on when nobody does it. */
+final class ErrandTest extends AppTestCase
+{
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->actingAs($this->person);
+    }
+
+    private function errand(ErrandKind $kind, ErrandState $state): Errand
+    {
+        return Errand::create(['kind' => $kind, 'state' => $state, 'person_id' => $this->person->id, 'site_id' => $this->site->id, 'account_id' => $this->account->id, 'back' => '/accounts', 'given' => [], 'started_at' => $state === ErrandState::Running ? now() : null]);
+    }
+
+    public function test_what_waits_is_cancelled_and_not_done_after_all(): void
+    {
+        $errand = $this->errand(ErrandKind::RenewPassword, ErrandState::Waiting);
+        $this->get("/errands/$errand->id")->assertOk()->assertSee('Cancel');
+        $secret = $this->account->secret;
+        $this->post("/errands/$errand->id/call-off")->assertRedirect('/accounts')->assertSessionHas('trouble', 'Cancelled before the server was asked anything.');
+        (new RunErrand($errand->id))->handle();
+        self::assertSame([ErrandState::CalledOff, $secret], [$errand->refresh()->state, $this->account->refresh()->secret]);
+    }
+
+    public function test_what_looks_is_cancelled_while_it_goes_on_and_what_changes_is_not(): void
+    {
+        $look = $this->errand(ErrandKind::FindRoot, ErrandState::Running);
+        $this->post("/errands/$look->id/call-off")->assertRedirect('/accounts')->assertSessionHas('trouble', 'Cancelled. What the server still answers is not used.');
+        $change = $this->errand(ErrandKind::CloseUser, ErrandState::Running);
+        $this->get("/errands/$change->id")->assertOk()->assertDontSee('/call-off', false);
+        $this->post("/errands/$change->id/call-off")->assertStatus(422)->assertSee('not broken off half done');
+        self::assertSame(ErrandState::Running, $change->refresh()->state);
+    }
+
+    public function test_an_answer_that_comes_after_cancelling_changes_nothing(): void
+    {
+        $errand = $this->errand(ErrandKind::FindRoot, ErrandState::Waiting);
+        // Cancelled by another session in the moment in which the worker has begun.
+        DB::listen(static function (object $query) use ($errand): void {
+            if (str_contains($query->sql, 'update `errands`') && in_array('running', $query->bindings, true)) {
+                DB::table('errands')->where('id', $errand->id)->update(['state' => 'called_off', 'words' => 'Cancelled.']);
+            }
+        });
+        (new RunErrand($errand->id))->handle();
+        self::assertSame([ErrandState::CalledOff, 'Cancelled.'], [$errand->refresh()->state, $errand->words]);
+    }
+
+    public function test_when_its_worker_was_killed_the_page_says_so_at_once(): void
+    {
+        $held = $this->errand(ErrandKind::ProveRoot, ErrandState::Running);
+        $orphan = $this->errand(ErrandKind::ProveRoot, ErrandState::Running);
+        $lock = NamedLock::tryFor(app(RunFiles::class)->locks(), RunErrand::lockName($held->id));
+        self::assertNotNull($lock);
+        app(Recovery::class)->takeUp();
+        $lock->release();
+        self::assertSame([ErrandState::Running, ErrandState::Failed], [$held->refresh()->state, $orphan->refresh()->state]);
+        $this->get("/errands/$orphan->id")->assertRedirect('/accounts')->assertSessionHas('trouble');
+    }
+}
