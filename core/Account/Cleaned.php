@@ -7,6 +7,9 @@ namespace Cellarium\Core\Account;
 /** A typed or pasted value without what came along with it, and what that was. */
 final readonly class Cleaned
 {
+    /** Zero-width characters, soft hyphens and marks of direction: nobody sees or types them. */
+    public const UNSEEN = '/[\x{200B}-\x{200F}\x{061C}\x{180E}\x{202A}-\x{202E}\x{2060}-\x{2064}\x{2066}-\x{2069}\x{FEFF}\x{00AD}]/u';
+
     private const QUOTES = "\"'`\u{201C}\u{201D}\u{201E}\u{2018}\u{2019}\u{201A}\u{00AB}\u{00BB}\u{2039}\u{203A}";
 
     /**
@@ -95,7 +98,7 @@ final readonly class Cleaned
     /** @param  list<string>  $changes */
     private static function visible(string $text, array &$changes): string
     {
-        $seen = (string) preg_replace('/[\x{200B}-\x{200F}\x{202A}-\x{202E}\x{2060}\x{FEFF}\x{00AD}]/u', '', $text);
+        $seen = (string) preg_replace(self::UNSEEN, '', $text);
         if ($seen !== $text) {
             $changes[] = 'invisible characters taken out';
         }

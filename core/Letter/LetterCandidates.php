@@ -142,7 +142,7 @@ final readonly class LetterCandidates
     private function fits(Fact $fact, array $token, bool $alone): bool
     {
         [$text, , $quoted, $last] = $token;
-        $text = (string) preg_replace('/[\x{200B}-\x{200F}\x{2060}\x{FEFF}\x{00AD}]/u', '', $text);
+        $text = (string) preg_replace(Cleaned::UNSEEN, '', $text);
 
         return match ($fact) {
             Fact::Host => preg_match('/\A[a-z0-9][\w-]*(?:\.[\w-]+)+\z/i', $text) === 1 && preg_match('/[a-z]/i', $text) === 1,

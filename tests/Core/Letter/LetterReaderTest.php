@@ -155,6 +155,8 @@ final class LetterReaderTest extends TestCase
         self::assertStringContainsString('nobody sees', $said("Login: a\u{200B}b"));
         self::assertStringContainsString('direction', $said("Login: \u{202E}ab"));
         self::assertSame('', $said("Login: a\nPassword: b"));
+        $account = LetterReader::read("FTP\nHost: \u{202D}ftp.a.example\u{202C}\nLogin: \u{202E}ott\u{2066}er\u{2069}\nPassword: Xy\u{200E}12-z\u{00AD}9")[0];
+        self::assertSame(['ftp.a.example', 'otter', 'Xy12-z9'], [$account->value(Fact::Host), $account->value(Fact::Login), $account->value(Fact::Password)]);
     }
 
     public function test_cleaning_says_what_it_changed_and_leaves_case_alone(): void
