@@ -141,7 +141,7 @@ final class LyingHostTest extends AppTestCase
         $this->travelBack();
         [, $second] = $this->artisanJson('backup', 'site.example');
         self::assertSame([0, 4], [$second['fetched'], $second['taken_over']]);
-        self::assertStringContainsString("0 of 4 read from the server; 4 taken from earlier readings, the oldest of $day", $this->page('/backups'));
+        self::assertStringContainsString("0 of 4 read this time; 4 taken from earlier readings, the oldest of $day", $this->page('/backups'));
         // Changed with its size and time kept: nothing shows it but reading.
         file_put_contents($this->root().'/css/2.css', 'body { margin: 9px }');
         touch($this->root().'/css/2.css', 1_700_000_000);
