@@ -60,7 +60,7 @@ $asked = [
     'record' => ['', 'q=heron'],
 ];
 // Written for other programs, or of something that has to be going on.
-$left = ['sign-in', 'hand-over', 'errands/{errand}', 'accounts/import/{name}', 'bulk/{change}', 'bulk/{change}/live'];
+$left = ['sign-in', 'signed-in', 'hand-over', 'errands/{errand}', 'accounts/import/{name}', 'bulk/{change}', 'bulk/{change}/live'];
 $pages = ['/sign-in' => false];
 foreach (Route::getRoutes()->getRoutes() as $route) {
     if (! in_array('GET', $route->methods(), true) || in_array($route->uri(), $left, true)) {

@@ -21,15 +21,30 @@ final class Fleet
     /** @param  list<int>|null  $accounts  only these */
     public static function scopes(?array $accounts = null, ?int $idleAfter = null): FleetScope
     {
+        // Ten thousand small objects, none of them in a circle: looking for circles takes a quarter of the time.
+        $collects = gc_enabled();
+        gc_disable();
+        try {
+            return self::load($accounts, $idleAfter);
+        } finally {
+            $collects && gc_enable();
+        }
+    }
+
+    /** @param  list<int>|null  $accounts */
+    private static function load(?array $accounts, ?int $idleAfter): FleetScope
+    {
         $only = static fn ($query) => $query->when($accounts !== null, static fn ($query) => $query->whereIn('account_id', $accounts));
         $users = $only(DB::table('ftp_users'))->whereNotIn('state', FtpUser::ENDED)->orderBy('id')
             ->get(['id', 'account_id', 'login', 'directory', 'state', 'ends', 'closes_at', 'reach_proven_at', 'proof_failed_at', 'used_at', 'created_at'])->groupBy('account_id');
         $sites = $only(DB::table('sites'))->whereIn('account_id', $users->keys())->orderBy('domain')->get(['account_id', 'client_id', 'domain', 'document_root', 'mounts'])->groupBy('account_id');
         $rows = DB::table('accounts')->whereIn('id', $users->keys())->orderBy('id')->get(['id', 'client_id', 'tree']);
 
-        return FleetScope::of((static function () use ($rows, $sites, $users): \Generator {
+        $zone = ' '.config('app.timezone');
+
+        return FleetScope::of((static function () use ($rows, $sites, $users, $zone): \Generator {
             foreach ($rows as $account) {
-                yield self::account($account, $sites->get($account->id, new Collection), $users->get($account->id, new Collection));
+                yield self::account($zone, $account, $sites->get($account->id, new Collection), $users->get($account->id, new Collection));
             }
         })(), now()->getTimestamp(), $idleAfter ?? (int) config('cellarium.idle_days'));
     }
@@ -38,9 +53,9 @@ final class Fleet
      * @param  Collection<int, \stdClass>  $sites
      * @param  Collection<int, \stdClass>  $users
      */
-    private static function account(\stdClass $account, Collection $sites, Collection $users): AccountScope
+    private static function account(string $zone, \stdClass $account, Collection $sites, Collection $users): AccountScope
     {
-        $time = static fn (?string $at): ?int => $at === null ? null : (int) strtotime($at.' '.config('app.timezone'));
+        $time = static fn (?string $at): ?int => $at === null ? null : (int) strtotime($at.$zone);
 
         return new AccountScope(
             $account->id,

@@ -47,6 +47,12 @@ final readonly class ConcernGroup
         return $this->concerns[0]->urgency;
     }
 
+    /** Whether all are called the same, so that the group's title says it for them. */
+    public function isOfOneTitle(): bool
+    {
+        return count(array_unique(array_map(static fn (Concern $concern): string => $concern->title, $this->concerns))) === 1;
+    }
+
     public function title(): string
     {
         return match ($this->kind) {

@@ -115,7 +115,7 @@ final readonly class ReachMatrix
     /** @return \Generator<int, list<string>> */
     public function lines(): \Generator
     {
-        foreach (array_chunk($this->fit, 500) as $part) {
+        foreach (array_chunk($this->fit, 5000) as $part) {
             // Rows and no models: of thousands, making each a model takes longer than all the rest.
             $users = DB::table('ftp_users')
                 ->join('accounts', 'accounts.id', '=', 'ftp_users.account_id')

@@ -14,7 +14,8 @@ final class CsvCell
 
     public static function guarded(string $text): string
     {
-        return preg_match(self::FORMULA, mb_scrub($text)) === 1 ? "'$text" : $text;
+        // Most cells begin with a letter or digit, and there are many of them.
+        return ! ctype_alnum($text[0] ?? '0') && preg_match(self::FORMULA, mb_scrub($text)) === 1 ? "'$text" : $text;
     }
 
     /** The text that was guarded; one that never was is left as it is. */

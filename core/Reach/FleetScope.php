@@ -25,7 +25,11 @@ final readonly class FleetScope
                 $logins[] = LoginScope::of($account, $login, $now, $idleAfter);
             }
         }
-        $weights = array_map(self::weight(...), $logins);
+        $grave = [];
+        foreach (array_reverse(Flag::cases()) as $place => $flag) {
+            $grave[$flag->value] = 10000 << ($place + 1);
+        }
+        $weights = array_map(static fn (LoginScope $login): int => self::weight($login, $grave), $logins);
         arsort($weights);
 
         return new self(array_map(static fn (int $at): LoginScope => $logins[$at], array_keys($weights)));
@@ -44,16 +48,13 @@ final readonly class FleetScope
         return $counts;
     }
 
-    /** One flag outweighs all that are less grave together; idle days decide among equals. */
-    private static function weight(LoginScope $scope): int
+    /**
+     * One flag outweighs all that are less grave together; idle days decide among equals.
+     *
+     * @param  array<string, int>  $grave  by flag
+     */
+    private static function weight(LoginScope $scope, array $grave): int
     {
-        $weight = min($scope->idleDays, 9999);
-        foreach (Flag::cases() as $place => $flag) {
-            if (in_array($flag, $scope->flags, true)) {
-                $weight += 10000 << (count(Flag::cases()) - $place);
-            }
-        }
-
-        return $weight;
+        return array_reduce($scope->flags, static fn (int $weight, Flag $flag): int => $weight + $grave[$flag->value], min($scope->idleDays, 9999));
     }
 }

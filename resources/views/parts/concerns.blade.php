@@ -21,7 +21,7 @@
             <ul>
                 @foreach ($group->worst() as $concern)
                     <li>
-                        <span><b>{{ $concern->about }}</b> <span class="soft"><bdi>{{ $concern->title === $group->title() ? '' : "$concern->title. " }}{{ $concern->evidence }}</bdi></span></span>
+                        <span><b>{{ $concern->about }}</b> <span class="soft"><bdi>{{ $group->isOfOneTitle() ? '' : "$concern->title. " }}{{ $concern->evidence }}</bdi></span></span>
                         <x-action :to="$concern->url" :method="$concern->method" aria-label="{{ $concern->action }}: {{ $concern->about }}">{{ $concern->action }}</x-action>
                     </li>
                 @endforeach
