@@ -62,6 +62,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/accounts/{account}', [TakeOnController::class, 'update']);
     Route::get('/accounts/{account}', [AccountController::class, 'show']);
     Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
+    Route::post('/accounts/{account}/call-off', [AccountController::class, 'callOff']);
     Route::get('/accounts/{account}/ladder', [AccountController::class, 'ladder']);
     Route::post('/accounts/{account}/renew-password', [AccountController::class, 'renewPassword']);
     Route::post('/accounts/{account}/remedy', [AccountController::class, 'remedy']);

@@ -26,6 +26,7 @@ use Cellarium\Core\Proof\DocumentRootProof;
 use Cellarium\Core\Proof\PlaceholderPage;
 use Cellarium\Core\Proof\ProofStep;
 use Cellarium\Core\Reach\DirectoryTree;
+use Cellarium\Core\Transfer\CalledOff;
 use Illuminate\Support\Str;
 
 /** Looks at an account: does it connect, what directories are there, how much space is used, what stands in its sites. */
@@ -41,6 +42,8 @@ final readonly class AccountCheck
      * @param  bool  $swept  looked at by itself: less is looked at, and only what changed goes into the record
      * @param  Person|null  $person  who asked for it, for the record
      * @return Ascent its last rung tells whether every rung held
+     *
+     * @throws CalledOff where a person has cancelled it; the rungs that were reached stay written down
      */
     public function connect(Account $account, bool $swept = false, ?Person $person = null): Ascent
     {
@@ -51,9 +54,12 @@ final readonly class AccountCheck
             $this->connections->endpointAsSaved($account),
             $account->known_address,
             $account->documentRoots(),
-            function (Rung $rung) use ($account, &$rungs): void {
+            function (Rung $rung) use ($account, $swept, &$rungs): void {
                 $rungs[] = $rung->toArray();
                 $account->update(['ladder' => $rungs]);
+                if (! $swept && Account::whereKey($account->id)->whereNull('climbing_at')->exists()) {
+                    throw CalledOff::byAPerson();
+                }
             },
             $swept ? null : TemporaryName::of(RunIds::ofProbe(), 0),
         );

@@ -7,6 +7,8 @@ namespace App\Accounts;
 use App\Models\Account;
 use App\Models\Person;
 use App\Problem;
+use App\Record\Record;
+use Cellarium\Core\Transfer\CalledOff;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -31,6 +33,8 @@ final class ConnectAccount implements ShouldQueue
         }
         try {
             $check->connect($account, person: $this->person === null ? null : Person::find($this->person));
+        } catch (CalledOff) {
+            Record::write('connect_called_off', "Connecting to $account->host was cancelled", $account, person: $this->person === null ? null : Person::find($this->person));
         } catch (\Throwable $failure) {
             if (! Problem::isExpected($failure)) {
                 throw $failure;

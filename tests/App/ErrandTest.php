@@ -4,12 +4,16 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Accounts\AccountCheck;
+use App\Accounts\ConnectAccount;
 use App\Deployments\Recovery;
 use App\Deployments\RunFiles;
 use App\Errands\ErrandKind;
 use App\Errands\ErrandState;
 use App\Errands\RunErrand;
+use App\Models\Account;
 use App\Models\Errand;
+use App\Models\RecordEntry;
 use Cellarium\Core\Transfer\NamedLock;
 use Illuminate\Support\Facades\DB;
 
@@ -59,6 +63,24 @@ final class ErrandTest extends AppTestCase
         });
         (new RunErrand($errand->id))->handle();
         self::assertSame([ErrandState::CalledOff, 'Cancelled.'], [$errand->refresh()->state, $errand->words]);
+    }
+
+    public function test_a_ladder_is_cancelled_at_the_next_rung(): void
+    {
+        $this->account->update(['climbing_at' => now()]);
+        $this->get("/accounts/{$this->account->id}/ladder")->assertSee('/call-off', false);
+        $cancelled = false;
+        Account::updated(function (Account $account) use (&$cancelled): void {
+            if (! $cancelled && count($account->ladder ?? []) === 2) {
+                $cancelled = true;
+                $this->post("/accounts/$account->id/call-off")->assertRedirect();
+            }
+        });
+        (new ConnectAccount($this->account->id, $this->person->id))->handle(app(AccountCheck::class));
+        $account = $this->account->refresh();
+        self::assertTrue($cancelled);
+        self::assertSame([2, null, null], [count($account->ladder ?? []), $account->climbing_at, $account->trouble]);
+        self::assertSame('connect_called_off', RecordEntry::latest('id')->firstOrFail()->action);
     }
 
     public function test_when_its_worker_was_killed_the_page_says_so_at_once(): void

@@ -60,6 +60,7 @@ final class EveryRouteTest extends AppTestCase
         'POST sites/{site}/find-root' => [],
         'POST sites/{site}/prove-root' => ['directory'],
         'GET accounts/{account}/foresight' => self::USER,
+        'POST accounts/{account}/call-off' => [],
         'GET accounts/{account}/tree' => ['at', 'look', 'errand'],
         'GET accounts/{account}/map' => ['open', 'closed'],
         'GET accounts/{account}/reach.csv' => [],

@@ -51,6 +51,14 @@ final class AccountController
         return redirect("/accounts/$account->id#ladder");
     }
 
+    /** The worker sees it at the next rung. */
+    public function callOff(Account $account): RedirectResponse
+    {
+        Account::whereKey($account->id)->update(['climbing_at' => null]);
+
+        return redirect("/accounts/$account->id#ladder")->with('done', 'Cancelled. The rungs that were reached stand here; nothing was changed at the host.');
+    }
+
     public function ladder(Account $account): Response
     {
         // The rest of the page was drawn from what was known before; it is drawn anew once the top is reached.
