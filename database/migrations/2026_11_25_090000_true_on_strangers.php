@@ -54,6 +54,7 @@ return new class extends Migration
             $table->text('words')->nullable();
             $table->dateTime('started_at')->nullable();
             $table->timestamps();
+            $table->index('state'); // Every worker asks every two seconds for those that nobody does any more.
             $table->index('created_at');
         });
         Schema::create('set_asides', function (Blueprint $table): void {
