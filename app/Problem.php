@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace App;
 
-use Cellarium\Core\Account\ControlFailure;
-use Cellarium\Core\Backup\StoreFailure;
-use Cellarium\Core\Backup\SurveyStopped;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Deployment\RunRefused;
+use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Intake\ListRefused;
 use Cellarium\Core\Package\PackageRefused;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Plan\PlanImpossible;
+use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\CalledOff;
-use Cellarium\Core\Transfer\RunRefused;
+use Cellarium\Core\Transfer\SurveyStopped;
 use Cellarium\Core\Transfer\TransferFailed;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Http\Request;

@@ -9,8 +9,8 @@ declare(strict_types=1);
  * the same run, is one reused connection; beside it, pools of worker processes. Plain FTP and FTP over TLS.
  */
 
-use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\SequentialPool;

@@ -6,16 +6,16 @@ namespace App\Accounts;
 
 use App\Models\Account;
 use App\Models\Client;
-use Cellarium\Core\Account\Cleaned;
-use Cellarium\Core\Account\LoginRules;
-use Cellarium\Core\Account\Pin;
-use Cellarium\Core\Account\PrivateKey;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Pin;
+use Cellarium\Core\Connection\PrivateKey;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Hosting\LoginRules;
+use Cellarium\Core\Intake\Cleaned;
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Letter\Fact;
 use Cellarium\Core\Letter\LetterAccount;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Record\Fields;
 
 /**
  * What is typed about an account, cleaned and judged. It is shown again as typed when something is wrong, with the

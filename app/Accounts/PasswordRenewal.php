@@ -8,12 +8,12 @@ use App\Hosting\Connections;
 use App\Models\Account;
 use App\Problem;
 use App\Record\Record;
-use Cellarium\Core\Account\ControlFailure;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Support\Facades\Cache;
 

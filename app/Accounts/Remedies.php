@@ -7,7 +7,7 @@ namespace App\Accounts;
 use App\Models\Account;
 use App\Problem;
 use App\Record\Record;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 
 /** Puts into an account what the ladder proposed and a person agreed to. */
 final readonly class Remedies

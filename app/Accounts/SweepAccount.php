@@ -7,7 +7,7 @@ namespace App\Accounts;
 use App\FtpUsers\Upkeep;
 use App\Models\Account;
 use App\Problem;
-use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 

@@ -6,7 +6,7 @@ namespace App\Backups;
 
 use App\DatabaseAway;
 use App\Models\Backup;
-use Cellarium\Core\Plan\ManifestEntry;
+use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Transfer\CalledOff;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\LaneListener;

@@ -16,11 +16,11 @@ use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\CollapseCheck;
-use Cellarium\Core\Backup\ContentStore;
-use Cellarium\Core\Backup\Surveyor;
+use Cellarium\Core\Deployment\RunRefused;
+use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\NamedLock;
 use Cellarium\Core\Transfer\CalledOff;
-use Cellarium\Core\Transfer\NamedLock;
-use Cellarium\Core\Transfer\RunRefused;
+use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\WorkerPool;
 use Psr\Clock\ClockInterface;
 

@@ -6,7 +6,7 @@ namespace App\Deployments;
 
 use App\Models\Deployment;
 use App\Problem;
-use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 

@@ -7,12 +7,12 @@ namespace App\Deployments;
 use App\DatabaseAway;
 use App\Models\Deployment;
 use Cellarium\Core\Backup\Backup as TakenBackup;
+use Cellarium\Core\Deployment\RunListener;
+use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\CalledOff;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\LaneListener;
-use Cellarium\Core\Transfer\RunListener;
-use Cellarium\Core\Transfer\RunStage;
 use Cellarium\Core\Transfer\SpeedMeter;
 
 /** Writes how a run goes on where the page looks for it, at most a few times a second. */

@@ -16,7 +16,7 @@ use App\Models\Errand;
 use App\Models\Site;
 use App\Problem;
 use App\Record\Record;
-use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Support\Facades\DB;
 
 /**

@@ -6,10 +6,10 @@ namespace App\Deployments;
 
 use App\Models\Deployment;
 use App\Models\Site;
-use Cellarium\Core\Backup\WholeFile;
-use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Deployment\FileJournal;
+use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Transfer\FileJournal;
+use Cellarium\Core\Storage\WholeFile;
 
 /** What belongs to runs and is too large for the database: targets, plans, journals, and the last look at each site. */
 final readonly class RunFiles

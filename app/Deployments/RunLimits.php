@@ -6,7 +6,7 @@ namespace App\Deployments;
 
 use App\Models\Backup;
 use App\Models\Site;
-use Cellarium\Core\Backup\SurveyLimits;
+use Cellarium\Core\Transfer\SurveyLimits;
 
 /** The settings that bound what runs do, as values of the core. */
 final class RunLimits

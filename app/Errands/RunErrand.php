@@ -14,11 +14,11 @@ use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Errand;
 use App\Problem;
-use Cellarium\Core\Account\Protocol;
-use Cellarium\Core\Connection\Rung;
+use Cellarium\Core\Connection\Protocol;
+use Cellarium\Core\Diagnosis\Rung;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
-use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 

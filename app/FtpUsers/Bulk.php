@@ -11,7 +11,7 @@ use App\Models\Person;
 use App\Problem;
 use App\Record\Record;
 use Carbon\CarbonImmutable;
-use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Support\Facades\DB;
 
 /**

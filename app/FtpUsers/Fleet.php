@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace App\FtpUsers;
 
 use App\Models\FtpUser;
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\AccountScope;
 use Cellarium\Core\Reach\DirectoryTree;
 use Cellarium\Core\Reach\FleetScope;
 use Cellarium\Core\Reach\ScopedLogin;
 use Cellarium\Core\Reach\SitePlaces;
-use Cellarium\Core\Record\Fields;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 

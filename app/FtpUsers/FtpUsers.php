@@ -12,12 +12,12 @@ use App\Models\Person;
 use App\Problem;
 use App\Record\Record;
 use Carbon\CarbonImmutable;
-use Cellarium\Core\Account\ControlFailure;
-use Cellarium\Core\Account\InstructionSheet;
-use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Hosting\ControlFailure;
+use Cellarium\Core\Hosting\InstructionSheet;
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\UniqueConstraintViolationException;
 

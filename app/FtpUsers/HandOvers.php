@@ -9,10 +9,10 @@ use App\Models\HandOver;
 use App\Models\Person;
 use App\Problem;
 use App\Record\Record;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\SealedNote;
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Credential\Settings;
+use Cellarium\Core\Hosting\Settings;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 

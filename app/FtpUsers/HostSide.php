@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace App\FtpUsers;
 
 use App\Models\FtpUser;
-use Cellarium\Core\Account\ControlFailure;
-use Cellarium\Core\Account\HostingControl;
-use Cellarium\Core\Account\UserChange;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Hosting\ControlFailure;
+use Cellarium\Core\Hosting\HostingControl;
+use Cellarium\Core\Hosting\UserChange;
 use Cellarium\Core\Path\RemotePath;
 
 /** What is wanted of an FTP user, asked of a host that has a control service; and what that host says became of it. */

@@ -9,8 +9,8 @@ use App\Models\FtpUser;
 use App\Problem;
 use App\Record\Record;
 use Carbon\CarbonImmutable;
-use Cellarium\Core\Account\ControlFailure;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Proof\Evidence;
 
 /**

@@ -9,7 +9,7 @@ use App\Models\Account;
 use App\Models\FtpUser;
 use App\Record\Record;
 use Carbon\CarbonImmutable;
-use Cellarium\Core\Account\HostedUser;
+use Cellarium\Core\Hosting\HostedUser;
 use Cellarium\Core\Path\RemotePath;
 
 /** FTP users that a host has and nobody here made. */

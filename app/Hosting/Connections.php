@@ -7,24 +7,24 @@ namespace App\Hosting;
 use App\Models\Account;
 use App\Models\FtpUser;
 use App\Problem;
-use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\HostingControl;
-use Cellarium\Core\Account\LinkedControl;
-use Cellarium\Core\Account\Pin;
 use Cellarium\Core\Connection\ConnectionPool;
+use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\HostsFile;
 use Cellarium\Core\Connection\HostSlots;
-use Cellarium\Core\Connection\Ladder;
 use Cellarium\Core\Connection\NameService;
+use Cellarium\Core\Connection\Pin;
 use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Connection\TriesPaths;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Diagnosis\Ladder;
+use Cellarium\Core\Hosting\HostingControl;
+use Cellarium\Core\Hosting\LinkedControl;
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Proof\CurlWebFetcher;
-use Cellarium\Core\Proof\WebFetcher;
-use Cellarium\Core\Record\Fields;
+use Cellarium\Core\Web\CurlWebFetcher;
+use Cellarium\Core\Web\WebFetcher;
 
 /** From what is stored about accounts and FTP users to connections. */
 final readonly class Connections

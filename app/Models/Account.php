@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use Cellarium\Core\Account\LoginRules;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\TlsUse;
+use Cellarium\Core\Hosting\LoginRules;
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\DirectoryTree;
 use Cellarium\Core\Reach\SitePlaces;
-use Cellarium\Core\Record\Fields;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;

@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Credential\Settings;
+use Cellarium\Core\Hosting\Settings;
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\MeantReach;
 use Cellarium\Core\Reach\Reach;
-use Cellarium\Core\Record\Fields;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;

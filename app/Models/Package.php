@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\PackageFinding;
-use Cellarium\Core\Plan\Manifest;
-use Cellarium\Core\Record\Fields;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 

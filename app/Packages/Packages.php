@@ -6,10 +6,10 @@ namespace App\Packages;
 
 use App\Models\Package;
 use App\Record\Record;
-use Cellarium\Core\Backup\StoreFailure;
 use Cellarium\Core\Package\PackageFinding;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageRefused;
+use Cellarium\Core\Storage\StoreFailure;
 
 /** Takes packages in; the same bytes are the same package. */
 final readonly class Packages

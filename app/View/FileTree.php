@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\View;
 
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Plan\Change;
-use Cellarium\Core\Plan\Manifest;
-use Cellarium\Core\Plan\ManifestEntry;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanItem;
 

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\View;
 
 use App\Models\Deployment;
+use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Transfer\RunStage;
 
 /** The six stations of a deployment; each is filled only by its proof. */
 final class Stations

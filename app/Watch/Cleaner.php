@@ -12,8 +12,8 @@ use App\Models\SetAside;
 use App\Record\Record;
 use App\View\Amount;
 use Cellarium\Core\Backup\BackupShelf;
-use Cellarium\Core\Backup\ContentSweep;
-use Cellarium\Core\Plan\ManifestEntry;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Storage\ContentSweep;
 
 /** Removes what nobody will ever ask for again: files on their way in that never arrived, contents nothing refers to. */
 final readonly class Cleaner

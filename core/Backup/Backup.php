@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Backup;
 
-use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Manifest\Manifest;
 
 /**
  * A backup that has been taken and whose stored copy was read back.

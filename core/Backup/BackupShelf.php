@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Backup;
 
-use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Storage\WholeFile;
 
 /** Where manifests of backups lie; written once under a name that cannot clash, readable without any database. */
 final readonly class BackupShelf

@@ -6,10 +6,10 @@ namespace Cellarium\Core\Backup;
 
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
-use Cellarium\Core\Plan\Manifest;
-use Cellarium\Core\Plan\ManifestEntry;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-use Cellarium\Core\Account\Endpoint;
-
 /** The connections of one process: asked for again, an account's is still open; idle ones are closed. */
 final class ConnectionPool
 {

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Credential\Secret;
 use CurlHandle;
 use CurlMultiHandle;

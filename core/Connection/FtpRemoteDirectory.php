@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;
 use CurlHandle;

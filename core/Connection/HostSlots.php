@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-use Cellarium\Core\Backup\StoreFailure;
+use Cellarium\Core\Storage\StoreFailure;
 
 /** How many connections all processes together may have to one host: a locked file for each, freed when its process ends, however it ends. */
 final readonly class HostSlots

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\WireName;
 
 /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\WireName;
 
 /** Reads what NLST answers (RFC 959): a name a line, by some servers with the path before it. */

@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\Protocol;
-
 /** Which implementation carries which protocol. */
 final class RemoteDirectories
 {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
+use Cellarium\Core\Manifest\EntryKind;
+
 /** One name in a listing. */
 final readonly class RemoteEntry
 {

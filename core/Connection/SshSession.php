@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\Pin;
 use phpseclib3\Crypt\Common\PrivateKey;
 use phpseclib3\Crypt\PublicKeyLoader;
 use phpseclib3\Exception\ConnectionClosedException;

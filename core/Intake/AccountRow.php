@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Intake;
 
-use Cellarium\Core\Account\Cleaned;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Path\RemotePath;
 
 /** One row of a list, cleaned and judged. */

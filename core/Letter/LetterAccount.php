@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\Secret;
 
 /** One account as a letter tells it. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 
 /** Readings as they are found, weighed, put together to accounts; the best of each counts, the next best stands beside it. */
 final class LetterAccounts

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-use Cellarium\Core\Account\Cleaned;
+use Cellarium\Core\Intake\Cleaned;
 
 /**
  * What labels and marks left open, completed by what values are.

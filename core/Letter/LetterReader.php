@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 
 /**
  * Reads the accounts out of a provider's welcome letter, in any of seven languages.

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-use Cellarium\Core\Account\Cleaned;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
+use Cellarium\Core\Intake\Cleaned;
 use Cellarium\Core\Path\RemotePath;
 
 /** What stands behind a label, and what of it is the value. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 
 /**
  * The words letters use, in English, German, French, Spanish, Italian, Dutch and Portuguese.

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
-use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\StartPages;
 
 /** What a person should know about a package before it goes anywhere. */
 final class Findings

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
-use Cellarium\Core\Plan\Manifest;
+use Cellarium\Core\Manifest\Manifest;
 
 /** What a package is and how it would land: a manifest without its wrapping folder, contents in the store. */
 final readonly class Inspection

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
-use Cellarium\Core\Record\Fields;
+use Cellarium\Core\Json\Fields;
 
 /** Something about a package that a person should know before it goes anywhere. */
 final readonly class PackageFinding

@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
-use Cellarium\Core\Backup\ContentStore;
-use Cellarium\Core\Connection\EntryKind;
+use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Path\RelativePath;
-use Cellarium\Core\Plan\Manifest;
-use Cellarium\Core\Plan\ManifestEntry;
+use Cellarium\Core\Storage\ContentStore;
 
 /** Opens an archive, puts its contents into the store and says what it is. */
 final readonly class PackageIntake

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
+use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RelativePath;
-use Cellarium\Core\Plan\Manifest;
 
 /** A folder that holds everything else belongs to the packing, not to the site. */
 final class Wrapper

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-use Cellarium\Core\Record\Fields;
+use Cellarium\Core\Json\Fields;
 
 /** What a deployment would do to one document root; a value that can be printed, stored and carried out. */
 final readonly class Plan

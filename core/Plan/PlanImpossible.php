@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
+use Cellarium\Core\Manifest\ManifestEntry;
 use RuntimeException;
 
 final class PlanImpossible extends RuntimeException

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
+use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
-use Cellarium\Core\Record\Fields;
 
 /** One path of a plan with both sides' facts. */
 final readonly class PlanItem

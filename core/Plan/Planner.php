@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-use Cellarium\Core\Connection\EntryKind;
+use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
 
 /** Compares what shall be with what is. Pure: two manifests and a policy in, a plan out. */
 final class Planner

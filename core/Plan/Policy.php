@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RelativePath;
-use Cellarium\Core\Record\Fields;
 
 /**
  * What a plan does with files that are on the server but not in the target, and what it never touches.

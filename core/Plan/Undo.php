@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+
 /**
  * One step back: what a document root must hold so that one plan's changes are gone and nothing else is touched.
  */

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Proof;
 
-use Cellarium\Core\Account\HostedUser;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\TriesPaths;
+use Cellarium\Core\Hosting\HostedUser;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\MeantReach;
 use Psr\Clock\ClockInterface;

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Proof;
 
-use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\TriesPaths;
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\MeantReach;
 

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reach;
 
-use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\RemoteReader;
+use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Record\Fields;
 
 /** The directories of an account as far as anybody has looked; what was not looked into is not the same as empty. */
 final readonly class DirectoryTree

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reach;
 
-use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\RemoteEntry;
-use Cellarium\Core\Record\Fields;
+use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Manifest\EntryKind;
 
 /** What a look into one directory has shown; one that was not looked into may hold anything. */
 final readonly class SeenDirectory

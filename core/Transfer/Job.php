@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Transfer;
 
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Record\Fields;
 
 /** One thing for one connection to do; small enough to be handed to another process. */
 final readonly class Job

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Transfer;
 
-use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\RemoteEntry;
-use Cellarium\Core\Record\Fields;
+use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Manifest\EntryKind;
 
 /** What came of a job that the server confirmed. */
 final readonly class JobResult

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Transfer;
 
-use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Connection\Endpoint;
 use RuntimeException;
 
 /** The near end of one worker process. */

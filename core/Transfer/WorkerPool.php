@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Transfer;
 
-use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\HostSlots;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Record\Fields;
 
 /**
  * Several processes with one reused connection each.

@@ -9,12 +9,12 @@ declare(strict_types=1);
  * breaks off what it is doing when the process that started it is gone.
  */
 
-use Cellarium\Core\Account\Endpoint;
 use Cellarium\Core\Connection\ConnectionSettings;
+use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Record\Fields;
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobRunner;
 

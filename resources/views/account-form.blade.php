@@ -1,4 +1,4 @@
-@use('Cellarium\Core\Account\Protocol')
+@use('Cellarium\Core\Connection\Protocol')
 @php($value = fn (string $field): string => $form->typed[$field])
 <x-page :title="$account === null ? 'Take on an account' : 'Change '.$account->title()" place="Accounts">
     @if ($account !== null)

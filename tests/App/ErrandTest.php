@@ -14,7 +14,7 @@ use App\Errands\RunErrand;
 use App\Models\Account;
 use App\Models\Errand;
 use App\Models\RecordEntry;
-use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Support\Facades\DB;
 
 /** What a page has asked a server for is cancelled by the one who asked, and is never going on when nobody does it. */

@@ -16,7 +16,7 @@ use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\SetAside;
 use App\Models\Site;
-use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Tests\Support\StandinHost;

@@ -13,7 +13,7 @@ use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\Models\RecordEntry;
 use App\Today\Concerns;
-use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;

@@ -9,7 +9,7 @@ use App\Accounts\SweepAccount;
 use App\Hosting\Connections;
 use App\Models\RecordEntry;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\NamedLock;
+use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Support\Facades\DB;
 
 /** The sweep looks at what is due, gently, and Today tells what changed. */

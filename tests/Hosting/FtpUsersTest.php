@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Account\ControlFailure;
-use Cellarium\Core\Account\ControlFault;
-use Cellarium\Core\Account\LinkedControl;
-use Cellarium\Core\Account\LoginRules;
-use Cellarium\Core\Account\Protocol;
-use Cellarium\Core\Account\UserChange;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Hosting\ControlFailure;
+use Cellarium\Core\Hosting\ControlFault;
+use Cellarium\Core\Hosting\LinkedControl;
+use Cellarium\Core\Hosting\LoginRules;
+use Cellarium\Core\Hosting\UserChange;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\Evidence;
 use Cellarium\Core\Proof\ReachProof;

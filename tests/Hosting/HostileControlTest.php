@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Account\ControlFailure;
-use Cellarium\Core\Account\ControlFault;
-use Cellarium\Core\Account\LinkedControl;
-use Cellarium\Core\Account\UserChange;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Hosting\ControlFailure;
+use Cellarium\Core\Hosting\ControlFault;
+use Cellarium\Core\Hosting\LinkedControl;
+use Cellarium\Core\Hosting\UserChange;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;

@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\Pin;
-use Cellarium\Core\Account\Protocol;
-use Cellarium\Core\Connection\Ascent;
 use Cellarium\Core\Connection\ConnectionSettings;
+use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
 use Cellarium\Core\Connection\HostsFile;
-use Cellarium\Core\Connection\Ladder;
-use Cellarium\Core\Connection\Rung;
+use Cellarium\Core\Connection\Pin;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\TlsUse;
+use Cellarium\Core\Diagnosis\Ascent;
+use Cellarium\Core\Diagnosis\Ladder;
+use Cellarium\Core\Diagnosis\Rung;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Standin\World\CertificateMaker;
 use Tests\Support\HostTestCase;

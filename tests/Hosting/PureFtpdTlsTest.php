@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 use Tests\Support\DaemonContract;
 use Tests\Support\FtpDaemon;
 use Tests\Support\PureFtpd;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Account\Endpoint;
+use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Tests\Support\PythonFtpServer;

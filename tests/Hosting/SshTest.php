@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\PrivateKey;
-use Cellarium\Core\Connection\EntryKind;
+use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\PrivateKey;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\SftpRemoteDirectory;
 use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\ReachProof;
 use Cellarium\Core\Reach\MeantReach;
@@ -81,7 +81,7 @@ final class SshTest extends RemoteDirectoryContract
         $endpoint = $server->endpoint();
         $unseen = new Endpoint($endpoint->host, $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1');
         self::assertStringContainsString($server->fingerprint(), $this->assertRefused(FailureReason::IdentityUnseen, new SftpRemoteDirectory($unseen)));
-        $other = \Cellarium\Core\Account\Pin::ofHostKey('another');
+        $other = \Cellarium\Core\Connection\Pin::ofHostKey('another');
         $said = $this->assertRefused(FailureReason::IdentityChanged, new SftpRemoteDirectory($endpoint->pinned($other)));
         self::assertStringContainsString($server->fingerprint(), $said);
         self::assertStringContainsString($other->fingerprint, $said);

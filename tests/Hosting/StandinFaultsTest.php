@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Connection\ConnectionSettings;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Proof\CurlWebFetcher;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\WorkerPool;
+use Cellarium\Core\Web\CurlWebFetcher;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\Support\HostTestCase;
 use Tests\Support\PythonFtpServer;
@@ -125,7 +125,7 @@ final class StandinFaultsTest extends HostTestCase
     public function test_certificates_are_verified(): void
     {
         $endpoint = self::host()->endpoint();
-        foreach ([new \Cellarium\Core\Account\Endpoint($endpoint->host, $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1'), new \Cellarium\Core\Account\Endpoint('elsewhere.example', $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1', $endpoint->authorities)] as $wrong) {
+        foreach ([new \Cellarium\Core\Connection\Endpoint($endpoint->host, $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1'), new \Cellarium\Core\Connection\Endpoint('elsewhere.example', $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1', $endpoint->authorities)] as $wrong) {
             try {
                 (new FtpRemoteDirectory($wrong))->list(RemotePath::root());
                 self::fail('It was trusted.');

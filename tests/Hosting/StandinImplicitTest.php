@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 use Tests\Support\StandinContract;
 
 final class StandinImplicitTest extends StandinContract

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Proof\CurlWebFetcher;
+use Cellarium\Core\Web\CurlWebFetcher;
 use Cellarium\Standin\World\CertificateMaker;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Support;
 
-use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\RemoteEntry;
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 
 /** A server that never comes to an end: what each directory lists is made up as it is asked for. */

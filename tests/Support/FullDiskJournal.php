@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Support;
 
-use Cellarium\Core\Backup\StoreFailure;
-use Cellarium\Core\Transfer\Journal;
-use Cellarium\Core\Transfer\Mark;
+use Cellarium\Core\Deployment\Journal;
+use Cellarium\Core\Deployment\Mark;
+use Cellarium\Core\Storage\StoreFailure;
 
 /** A real journal on a disk that takes so many writings and none after. */
 final class FullDiskJournal implements Journal

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Support;
 
-use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Endpoint;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\Secret;
 use RuntimeException;
 

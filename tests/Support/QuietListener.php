@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Tests\Support;
 
 use Cellarium\Core\Backup\Backup;
+use Cellarium\Core\Deployment\RunListener;
+use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Transfer\RunListener;
-use Cellarium\Core\Transfer\RunStage;
 
 final class QuietListener implements RunListener
 {

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Support;
 
-use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\Pin;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Endpoint;
+use Cellarium\Core\Connection\Pin;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\Secret;
 use RuntimeException;
 

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Support;
 
-use Cellarium\Core\Account\Protocol;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\RemoteDirectory;
 
 /** The contract against the stand-in host, in one of its manners. */

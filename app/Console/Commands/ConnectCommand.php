@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Accounts\AccountCheck;
-use Cellarium\Core\Connection\Rung;
+use Cellarium\Core\Diagnosis\Rung;
 
 final class ConnectCommand extends CellariumCommand
 {

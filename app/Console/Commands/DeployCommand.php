@@ -11,8 +11,8 @@ use App\Models\FtpUser;
 use App\Models\Site;
 use App\Packages\Packages;
 use App\Problem;
+use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\RunStage;
 use Symfony\Component\Console\Helper\ProgressBar;
 
 final class DeployCommand extends CellariumCommand

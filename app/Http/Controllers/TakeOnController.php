@@ -12,7 +12,7 @@ use App\Models\Client;
 use App\Models\Errand;
 use App\Record\Record;
 use App\View\MarkedLetter;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Letter\LetterReader;
 use Cellarium\Core\Letter\LetterText;
 use Illuminate\Http\RedirectResponse;

@@ -6,15 +6,15 @@ namespace Tests\Core\Backup;
 
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
-use Cellarium\Core\Backup\FileContentStore;
-use Cellarium\Core\Backup\StoreFailure;
-use Cellarium\Core\Backup\Surveyor;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
+use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\SequentialPool;
+use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferFailed;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;

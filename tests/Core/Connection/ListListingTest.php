@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\Core\Connection;
 
-use Cellarium\Core\Connection\EntryKind;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\ListingReader;
 use Cellarium\Core\Connection\ListListing;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\WireName;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;

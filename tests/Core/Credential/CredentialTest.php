@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Tests\Core\Credential;
 
-use Cellarium\Core\Account\Endpoint;
-use Cellarium\Core\Account\Protocol;
+use Cellarium\Core\Connection\Endpoint;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\CommonWords;
 use Cellarium\Core\Credential\PasswordKind;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Credential\SealedNote;
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Credential\Settings;
+use Cellarium\Core\Hosting\Settings;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 

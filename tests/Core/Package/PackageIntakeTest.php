@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Core\Package;
 
-use Cellarium\Core\Backup\FileContentStore;
 use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageFinding;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageRefused;
 use Cellarium\Core\Package\RefusalReason;
+use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;

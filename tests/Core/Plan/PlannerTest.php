@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\Core\Plan;
 
-use Cellarium\Core\Connection\EntryKind;
+use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\Change;
-use Cellarium\Core\Plan\Manifest;
-use Cellarium\Core\Plan\ManifestEntry;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;

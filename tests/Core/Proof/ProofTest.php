@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Tests\Core\Proof;
 
 use Cellarium\Core\Connection\LocalRemoteDirectory;
+use Cellarium\Core\DocumentRoot\DocumentRootProof;
+use Cellarium\Core\DocumentRoot\PlaceholderPage;
 use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Proof\DocumentRootProof;
-use Cellarium\Core\Proof\PlaceholderPage;
-use Cellarium\Core\Proof\WebAnswer;
-use Cellarium\Core\Proof\WebFetcher;
+use Cellarium\Core\Web\WebAnswer;
+use Cellarium\Core\Web\WebFetcher;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Core\Proof;
 
-use Cellarium\Core\Account\HostedUser;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\LocalRemoteDirectory;
+use Cellarium\Core\Hosting\HostedUser;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\Evidence;
 use Cellarium\Core\Proof\ProofStep;

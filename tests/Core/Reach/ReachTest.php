@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Core\Reach;
 
 use Cellarium\Core\Connection\LocalRemoteDirectory;
+use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\AccountScope;
 use Cellarium\Core\Reach\DirectoryTree;
@@ -17,7 +18,6 @@ use Cellarium\Core\Reach\ScopedLogin;
 use Cellarium\Core\Reach\SitePlaces;
 use Cellarium\Core\Reach\SiteReach;
 use Cellarium\Core\Reach\Telling;
-use Cellarium\Core\Record\Fields;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;

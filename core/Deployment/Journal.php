@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+/** What one run has done so far, written as it is done; a run that was killed is taken up from it. */
+interface Journal
+{
+    /** @param  string  $subject a path, a backup's name, or a stage */
+    public function note(Mark $mark, string $subject = ''): void;
+
+    /** @return array<string, true> subjects noted under a mark */
+    public function noted(Mark $mark): array;
+
+    public function has(Mark $mark): bool;
+
+    /** Keeps a larger text beside the notes, complete or not at all. */
+    public function keep(string $name, string $text): void;
+
+    public function kept(string $name): ?string;
+}

@@ -1,0 +1,171 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\TemporaryName;
+use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Plan\PlanItem;
+use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\TransferFailed;
+use Cellarium\Core\Transfer\TransferPool;
+
+/**
+ * Makes a document root hold what a plan says.
+ *
+ * First everything is sent under temporary names beside its place, which no visitor sees; then names are given,
+ * assets before pages and the start page last; then what is set aside goes.
+ */
+final readonly class Replacing
+{
+    public function __construct(
+        private TransferPool $pool,
+        private ContentStore $store,
+        private Journal $journal,
+        private RunListener $listener,
+        private RunOrder $order,
+    ) {
+    }
+
+    /**
+     * @param  list<RemotePath>  $present  temporary files of this run that are on the server now
+     *
+     * @throws TransferFailed
+     * @throws StoreFailure
+     */
+    public function carryOut(Plan $plan, array $present): void
+    {
+        $waves = $plan->waves($this->order->startPages);
+        $places = $this->places($waves);
+        $this->makeDirectories($plan);
+        $this->send($places, $this->present($present));
+        $this->listener->stage(RunStage::Replacing, count($places), 0);
+        $this->journal->note(Mark::Renaming);
+        foreach ($waves as $wave) {
+            $this->rename($wave, $places);
+        }
+        $this->setAside($plan);
+        $this->pool->run(array_map(static fn (RemotePath $path): Job => Job::discard($path), $this->unused($present, $places)));
+        $this->journal->note(Mark::Replaced);
+    }
+
+    /**
+     * @param  array<string, list<PlanItem>>  $waves
+     * @return array<string, array{PlanItem, RemotePath}> item and temporary place, by path
+     */
+    private function places(array $waves): array
+    {
+        $places = [];
+        $index = 0;
+        foreach ($waves as $wave) {
+            foreach ($wave as $item) {
+                $name = $item->path->renamed(TemporaryName::of($this->order->id, $index++));
+                $places[$item->path->toString()] = [$item, $this->order->root->join($name)];
+            }
+        }
+
+        return $places;
+    }
+
+    private function makeDirectories(Plan $plan): void
+    {
+        $made = $this->journal->noted(Mark::DirectoryMade);
+        foreach ($plan->directoriesToMake() as $item) {
+            // One after the other: an inner one needs its outer one.
+            if (! isset($made[$item->path->toString()])) {
+                $this->pool->run([Job::makeDirectory($this->order->root->join($item->path), $item->path->toString())]);
+                $this->journal->note(Mark::DirectoryMade, $item->path->toString());
+            }
+        }
+    }
+
+    /**
+     * @param  array<string, array{PlanItem, RemotePath}>  $places
+     * @param  array<string, true>  $present
+     */
+    private function send(array $places, array $present): void
+    {
+        $renamed = $this->journal->noted(Mark::Renamed);
+        $sent = $this->journal->noted(Mark::Sent);
+        $open = array_filter($places, static fn (array $place, string $path): bool => ! isset($renamed[$path]) && ! (isset($sent[$path]) && isset($present[$place[1]->toString()])), ARRAY_FILTER_USE_BOTH);
+        $this->listener->stage(RunStage::Sending, count($open), array_sum(array_map(static fn (array $place): int => $place[0]->bytes(), $open)));
+        $jobs = (function () use ($open): \Generator {
+            foreach ($open as $path => [$item, $temporary]) {
+                yield Job::send($this->store->file((string) $item->target?->sha256), $temporary, $item->bytes(), (string) $path);
+            }
+        })();
+        $this->pool->run($jobs, function (Job $job): void {
+            $this->journal->note(Mark::Sent, $job->subject);
+            $this->listener->moved($job->subject, $job->size);
+        });
+    }
+
+    /**
+     * @param  list<PlanItem>  $wave
+     * @param  array<string, array{PlanItem, RemotePath}>  $places
+     */
+    private function rename(array $wave, array $places): void
+    {
+        $renamed = $this->journal->noted(Mark::Renamed);
+        $jobs = [];
+        foreach ($wave as $item) {
+            $path = $item->path->toString();
+            if (! isset($renamed[$path])) {
+                $jobs[] = Job::rename($places[$path][1], $this->order->root->join($item->path), $item->live?->mode, $path);
+            }
+        }
+        $this->pool->run($jobs, function (Job $job): void {
+            $this->journal->note(Mark::Renamed, $job->subject);
+            $this->listener->moved($job->subject, 0);
+        });
+    }
+
+    private function setAside(Plan $plan): void
+    {
+        $gone = $this->journal->noted(Mark::SetAside);
+        $jobs = [];
+        foreach ($plan->files(Change::SetAside) as $item) {
+            if (! isset($gone[$item->path->toString()])) {
+                $jobs[] = Job::discard($this->order->root->join($item->path), $item->path->toString());
+            }
+        }
+        $this->pool->run($jobs, fn (Job $job) => $this->journal->note(Mark::SetAside, $job->subject));
+        foreach ($plan->directoriesToRemove() as $item) {
+            if (! isset($gone[$item->path->toString()])) {
+                $this->pool->run([Job::removeDirectory($this->order->root->join($item->path), $item->path->toString())]);
+                $this->journal->note(Mark::SetAside, $item->path->toString());
+            }
+        }
+    }
+
+    /**
+     * @param  list<RemotePath>  $temporary
+     * @return array<string, true>
+     */
+    private function present(array $temporary): array
+    {
+        return array_fill_keys(array_map(static fn (RemotePath $path): string => $path->toString(), $temporary), true);
+    }
+
+    /**
+     * Temporary files of runs that were given up.
+     *
+     * @param  list<RemotePath>  $present
+     * @param  array<string, array{PlanItem, RemotePath}>  $places
+     * @return list<RemotePath>
+     */
+    private function unused(array $present, array $places): array
+    {
+        $ours = [];
+        foreach ($places as [$item, $temporary]) {
+            $ours[$temporary->toString()] = true;
+        }
+
+        return array_values(array_filter($present, static fn (RemotePath $path): bool => ! isset($ours[$path->toString()])));
+    }
+}

@@ -1,0 +1,285 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+use Cellarium\Core\Backup\Backup;
+use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Backup\BackupTaker;
+use Cellarium\Core\Backup\CollapseCheck;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\PathRefused;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Plan\PlanImpossible;
+use Cellarium\Core\Plan\Planner;
+use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\JobResult;
+use Cellarium\Core\Transfer\Survey;
+use Cellarium\Core\Transfer\SurveyLimits;
+use Cellarium\Core\Transfer\Surveyor;
+use Cellarium\Core\Transfer\SurveyStopped;
+use Cellarium\Core\Transfer\TransferFailed;
+use Cellarium\Core\Transfer\TransferPool;
+use Psr\Clock\ClockInterface;
+
+/**
+ * Carries out an order: survey, backup, plan, send, replace, prove; or puts back what it began.
+ *
+ * Every step is noted once it is confirmed, and doing a step again does no harm, so a killed run is taken up by
+ * carrying out the same order with the same journal.
+ */
+final readonly class Run
+{
+    private const CUT_OFF = 'The run was cut off, and its journal lacks what it had written down.';
+
+    private Surveyor $surveyor;
+
+    private BackupTaker $backups;
+
+    /**
+     * @param  (\Closure(): ?int)|null  $room  bytes left in the account, null where the host does not say
+     * @param  (\Closure(string): ?bool)|null  $isGoing  whether the run with an id is going on; null for one not known here
+     * @param  float  $collapseShare  of the known files that may be missing without a question
+     */
+    public function __construct(
+        private TransferPool $pool,
+        private ContentStore $store,
+        private BackupShelf $shelf,
+        private Journal $journal,
+        private RunListener $listener,
+        private ?LiveProof $proof,
+        private ClockInterface $clock,
+        private ?\Closure $room = null,
+        private ?\Closure $isGoing = null,
+        private float $collapseShare = 0.5,
+        SurveyLimits $limits = new SurveyLimits,
+    ) {
+        $this->surveyor = new Surveyor($pool, $limits);
+        $this->backups = new BackupTaker($pool, $store, $shelf, $clock);
+    }
+
+    public function carryOut(RunOrder $order): RunResult
+    {
+        $lost = $this->marksAreLost();
+        try {
+            $before = $this->backup($order);
+            $plan = $this->plan($order, $before, $lost);
+        } catch (RunRefused $refused) {
+            return new RunResult(RunEnd::Refused, $this->backupName(), cause: $refused);
+        } catch (TransferFailed|StoreFailure|SurveyStopped|CalledOff|PathRefused|PlanImpossible $failure) {
+            return $lost
+                ? new RunResult(RunEnd::Unfinished, $this->backupName(), cause: new \RuntimeException(self::CUT_OFF), notPutBack: $failure)
+                : new RunResult(RunEnd::Refused, $this->backupName(), cause: RunRefused::notPossible($failure));
+        }
+        $backup = (string) $this->backupName();
+        $replacing = new Replacing($this->pool, $this->store, $this->journal, $this->listener, $order);
+        $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
+        if (! $lost && ! $this->journal->has(Mark::PuttingBack)) {
+            try {
+                $replacing->carryOut($plan, $this->surveyor->survey($order->root)->temporaryOf($order->id));
+
+                return $this->prove($order, $plan, $before, $backup);
+            } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|CalledOff|PathRefused $failure) {
+                $cause = $failure;
+                try {
+                    $this->journal->keep('cause', $failure->getMessage());
+                    $this->journal->note(Mark::PuttingBack);
+                } catch (StoreFailure $unwritten) {
+                    // Without the note a killed way back would be taken for a way forward.
+                    return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $unwritten);
+                }
+            }
+        }
+
+        return $this->putBack($order, $plan, $before, $backup, $cause, $lost);
+    }
+
+    /**
+     * Whether the journal lacks what is known to have been written down before: a power cut took it. What was done since
+     * is not known then, so the only way is back; "nothing was changed" must not be said.
+     */
+    private function marksAreLost(): bool
+    {
+        return ($this->journal->kept('backup') !== null && ! $this->journal->has(Mark::BackedUp))
+            || ($this->journal->kept('plan') !== null && ! $this->journal->has(Mark::Planned))
+            || $this->journal->kept('lost') !== null;
+    }
+
+    private function backupName(): ?string
+    {
+        $name = array_key_first($this->journal->noted(Mark::BackedUp));
+
+        return $name ?? $this->journal->kept('backup');
+    }
+
+    private function backup(RunOrder $order): Manifest
+    {
+        $name = $this->backupName();
+        if ($name !== null) {
+            // Said once more for the next time: from here on the journal has marks again, and they tell of less than was done.
+            $this->marksAreLost() && $this->journal->keep('lost', '1');
+
+            return $this->shelf->manifest($name);
+        }
+        $this->listener->stage(RunStage::Surveying, 0, 0);
+        $survey = $this->surveyor->survey($order->root);
+        $this->settleOthers($order, $survey);
+        $listed = $survey->manifest;
+        if ($order->seen !== null && $listed->digest() !== $order->seen) {
+            throw RunRefused::changedSincePlanned();
+        }
+        $collapse = $order->collapseAccepted ? null : (new CollapseCheck($this->pool, $this->collapseShare))->look($order->root, $listed, $order->known);
+        if ($collapse !== null) {
+            throw RunRefused::collapsed($collapse);
+        }
+        $listed = $order->readAnew ? $listed : $listed->withKnownHashes($order->known, $order->knownAt - 60);
+        $unknown = array_filter($listed->files(), static fn (ManifestEntry $file): bool => $file->sha256 === null);
+        $this->listener->stage(RunStage::BackingUp, count($unknown), array_sum(array_map(static fn (ManifestEntry $file): int => $file->size, $unknown)));
+        $backup = $this->backups->take($order->root, $listed, fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size));
+        $this->journal->keep('backup', $backup->name);
+        $this->journal->note(Mark::BackedUp, $backup->name);
+        $this->listener->backedUp($backup);
+
+        return $backup->manifest;
+    }
+
+    /**
+     * What other runs have laid down here is theirs while they go on, and left over once they have ended.
+     *
+     * @throws RunRefused when another run is at work here, through whichever account
+     * @throws TransferFailed
+     */
+    private function settleOthers(RunOrder $order, Survey $survey): void
+    {
+        foreach ($survey->temporary as $run => $files) {
+            if ((string) $run === $order->id) {
+                continue;
+            }
+            $going = $this->isGoing === null ? null : ($this->isGoing)((string) $run);
+            if ($going === true) {
+                throw RunRefused::placeInUse();
+            }
+            if ($going === false) {
+                $this->pool->run(array_map(static fn (RemotePath $path): Job => Job::discard($path), $files));
+            }
+        }
+    }
+
+    private function plan(RunOrder $order, Manifest $before, bool $lost): Plan
+    {
+        $kept = $this->journal->kept('plan');
+        if ($kept !== null) {
+            return Plan::fromJson($kept);
+        }
+        $plan = Planner::plan($order->target, $before, $order->policy);
+        if ($lost) {
+            return $plan; // The same as then: it follows from the order and the backup.
+        }
+        $room = $this->room === null ? null : ($this->room)();
+        if ($room !== null && $plan->bytesToSend() > $room) {
+            throw RunRefused::noRoom($plan->bytesToSend(), $room);
+        }
+        $this->journal->keep('plan', $plan->toJson());
+        $this->journal->note(Mark::Planned);
+        $this->listener->planned($plan);
+
+        return $plan;
+    }
+
+    private function prove(RunOrder $order, Plan $plan, Manifest $before, string $backup): RunResult
+    {
+        $this->listener->stage(RunStage::Proving, 0, 0);
+        $after = $this->settled($order->root, $plan, $before);
+        $proofs = $this->proof?->prove($plan, $after) ?? [];
+        foreach ($proofs as $proof) {
+            if (! $proof->holds()) {
+                throw ProofFailed::live($proofs);
+            }
+        }
+        $read = $this->readBack($order->root, $plan);
+        $this->journal->note(Mark::Proven);
+        $addresses = $this->proof?->count($plan, $after) ?? 0;
+
+        return new RunResult(RunEnd::Proven, $backup, $plan, $after, $proofs, addresses: $addresses, readBack: $read, before: $before);
+    }
+
+    /**
+     * Reads back what no address can show: programs, hidden files, and everything where there is no address.
+     *
+     * @return int files
+     *
+     * @throws ProofFailed|TransferFailed
+     */
+    private function readBack(RemotePath $root, Plan $plan): int
+    {
+        $jobs = [];
+        $due = [];
+        foreach ($plan->files(Change::Add, Change::Replace) as $item) {
+            $sent = $item->target;
+            if ($sent !== null && ($this->proof === null || ! LiveProof::isComparable($sent))) {
+                $due[$item->path->toString()] = $sent->sha256;
+                $jobs[] = Job::hash($root->join($item->path), $sent->size, $item->path->toString());
+            }
+        }
+        $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($due): void {
+            if ($result->sha256 !== $due[$job->subject]) {
+                throw ProofFailed::bytes($job->subject);
+            }
+        });
+
+        return count($jobs);
+    }
+
+    /** What the server lists now, with the hashes of what was sent; each touched path must be as the plan says. */
+    private function settled(RemotePath $root, Plan $plan, Manifest $before): Manifest
+    {
+        $listed = $this->surveyor->survey($root)->manifest;
+        $known = [];
+        foreach ($plan->items as $item) {
+            $now = $listed->get($item->path);
+            $due = $item->change === Change::SetAside ? null : ($item->change === Change::Keep ? $item->live : $item->target ?? $item->live);
+            if ($due === null ? $now !== null : ($now === null || $now->kind !== $due->kind || ($due->isFile() && $item->change->touches() && $now->size !== $due->size))) {
+                throw ProofFailed::listing($item->path->toString());
+            }
+            if ($now !== null && $now->isFile()) {
+                $sha256 = $item->change === Change::Keep ? $before->get($item->path)?->sha256 : $due->sha256;
+                $known[] = $now->size === $due->size ? $now->withSha256($sha256) : $now;
+            }
+        }
+
+        return $listed->with($known);
+    }
+
+    private function putBack(RunOrder $order, Plan $plan, Manifest $before, string $backup, \Throwable $cause, bool $lost): RunResult
+    {
+        try {
+            // Before anything is looked at: from here on it cannot be called off.
+            $this->listener->stage(RunStage::PuttingBack, 0, 0);
+            $back = new PuttingBack($this->pool, $this->store, $this->surveyor, $this->journal, $this->listener, $lost);
+            $paths = $back->carryOut($order, $plan, $before);
+            $proofs = $this->proof?->proveBack($plan, $before) ?? [];
+            $this->journal->note(Mark::PutBack);
+        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused $failure) {
+            return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $failure);
+        }
+        $wrong = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());
+        $unproven = [...$paths, ...array_values(array_map(static fn (PageProof $proof): string => $proof->url, $wrong))];
+
+        return new RunResult(
+            $unproven === [] ? RunEnd::PutBack : RunEnd::PutBackUnproven,
+            $backup,
+            $plan,
+            $paths === [] ? $before : null,
+            [...($cause instanceof ProofFailed ? $cause->proofs : []), ...$proofs],
+            $cause,
+            unproven: $unproven,
+        );
+    }
+}

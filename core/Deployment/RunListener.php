@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+use Cellarium\Core\Backup\Backup;
+use Cellarium\Core\Plan\Plan;
+
+/** Hears how a run goes on; may throw CalledOff at any call until putting back has begun. */
+interface RunListener
+{
+    /**
+     * @param  int  $files  files this stage will move
+     * @param  int  $bytes  their bytes
+     */
+    public function stage(RunStage $stage, int $files, int $bytes): void;
+
+    public function moved(string $subject, int $bytes): void;
+
+    public function backedUp(Backup $backup): void;
+
+    public function planned(Plan $plan): void;
+}

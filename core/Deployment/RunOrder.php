@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Policy;
+
+/** What one run is to bring about. */
+final readonly class RunOrder
+{
+    /**
+     * @param  string  $id  letters a-z and digits, unique; part of temporary names
+     * @param  RemotePath  $root  the document root as the login sees it
+     * @param  Manifest  $target  hashes known, contents in the store
+     * @param  Manifest  $known  the last look at this document root, for its hashes
+     * @param  int  $knownAt  when that look was, seconds since 1970
+     * @param  string|null  $seen  digest of the listing the plan was shown for; the run refuses when the server differs
+     * @param  list<string>  $startPages  the site's precedence
+     * @param  bool  $readAnew  whether the backup reads every file, whatever is known of it
+     * @param  bool  $collapseAccepted  whether a person has said that it is right when much less is listed than was known
+     */
+    public function __construct(
+        public string $id,
+        public RemotePath $root,
+        public Manifest $target,
+        public Policy $policy,
+        public Manifest $known,
+        public int $knownAt,
+        public ?string $seen,
+        public array $startPages,
+        public bool $readAnew = false,
+        public bool $collapseAccepted = false,
+    ) {
+    }
+}

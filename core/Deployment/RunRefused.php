@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+use Cellarium\Core\Backup\Collapse;
+use RuntimeException;
+
+/** A run that ended before anything on the server was touched. */
+final class RunRefused extends RuntimeException
+{
+    private function __construct(public readonly string $reason, string $sentence, ?\Throwable $previous = null)
+    {
+        parent::__construct($sentence, 0, $previous);
+    }
+
+    public static function changedSincePlanned(): self
+    {
+        return new self('changed_since_planned', 'The server has changed since the plan was made. Make the plan again and look at what is different.');
+    }
+
+    public static function noRoom(int $needed, int $room): self
+    {
+        return new self('no_room', sprintf('The upload needs %s and the account has %s left. Make room in the account or ask for more space.', self::megabytes($needed), self::megabytes($room)));
+    }
+
+    public static function collapsed(Collapse $collapse): self
+    {
+        return new self('collapsed', $collapse->sentence());
+    }
+
+    public static function placeInUse(): self
+    {
+        return new self('place_in_use', 'Another run is at work in this directory, perhaps through another account. Wait for its end, then make the plan again.');
+    }
+
+    public static function notPossible(\Throwable $cause): self
+    {
+        return new self('not_possible', $cause->getMessage(), $cause);
+    }
+
+    private static function megabytes(int $bytes): string
+    {
+        return number_format($bytes / 1_000_000, 2).' MB';
+    }
+}

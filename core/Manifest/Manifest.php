@@ -1,0 +1,139 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Manifest;
+
+use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Path\RelativePath;
+
+/** What lies below one directory, ordered by the bytes of the paths; each path once. */
+final readonly class Manifest
+{
+    /** @param  array<string, ManifestEntry>  $entries by path, ordered */
+    private function __construct(private array $entries)
+    {
+    }
+
+    /** @param  iterable<ManifestEntry>  $entries in any order; of two with one path the last counts */
+    public static function of(iterable $entries): self
+    {
+        $byPath = [];
+        foreach ($entries as $entry) {
+            $byPath[$entry->path->toString()] = $entry;
+        }
+        ksort($byPath, SORT_STRING);
+
+        return new self($byPath);
+    }
+
+    public function get(RelativePath|string $path): ?ManifestEntry
+    {
+        return $this->entries[(string) $path] ?? null;
+    }
+
+    /** @return list<ManifestEntry> */
+    public function all(): array
+    {
+        return array_values($this->entries);
+    }
+
+    /** @return list<ManifestEntry> */
+    public function files(): array
+    {
+        return array_values(array_filter($this->entries, static fn (ManifestEntry $entry): bool => $entry->isFile()));
+    }
+
+    public function bytes(): int
+    {
+        return array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $this->entries));
+    }
+
+    /** @param  iterable<ManifestEntry>  $entries */
+    public function with(iterable $entries): self
+    {
+        return self::of([...$this->all(), ...$entries]);
+    }
+
+    /** The same, one or more directories further down; these are in it then. */
+    public function below(RelativePath $directory): self
+    {
+        $entries = [];
+        for ($depth = 1; $depth <= $directory->depth(); $depth++) {
+            $entries[] = new ManifestEntry(RelativePath::fromString(implode('/', array_slice($directory->segments(), 0, $depth))), EntryKind::Directory);
+        }
+        foreach ($this->entries as $entry) {
+            $entries[] = $entry->at(RelativePath::fromString("$directory/$entry->path"));
+        }
+
+        return self::of($entries);
+    }
+
+    /** @param  list<string>  $paths */
+    public function without(array $paths): self
+    {
+        return new self(array_diff_key($this->entries, array_flip($paths)));
+    }
+
+    /**
+     * Hashes taken over from an earlier look wherever the listing shows no difference.
+     *
+     * A file changed within the second it was last seen in looks unchanged; therefore only entries are trusted whose
+     * time lies before the given one.
+     *
+     * @param  int  $trustedBefore  seconds since 1970, UTC
+     */
+    public function withKnownHashes(self $earlier, int $trustedBefore): self
+    {
+        $entries = [];
+        foreach ($this->entries as $path => $entry) {
+            $known = $earlier->entries[$path] ?? null;
+            $trusted = $known !== null && $known->sha256 !== null && $entry->looksLike($known)
+                && $entry->modified !== null && $entry->modified < $trustedBefore;
+            $entries[$path] = $trusted ? $entry->withSha256($known->sha256, $known->readAt) : $entry;
+        }
+
+        return new self($entries);
+    }
+
+    /**
+     * The first of these names that is a file at the top; servers go by such a list.
+     *
+     * @param  list<string>  $names
+     */
+    public function startPage(array $names): ?ManifestEntry
+    {
+        foreach ($names as $name) {
+            $entry = $this->entries[$name] ?? null;
+            if ($entry !== null && $entry->isFile()) {
+                return $entry;
+            }
+        }
+
+        return null;
+    }
+
+    /** SHA-256 over paths, kinds, sizes and times: equal when two listings show the same. */
+    public function digest(): string
+    {
+        $hash = hash_init('sha256');
+        foreach ($this->entries as $path => $entry) {
+            hash_update($hash, $path."\0".$entry->kind->value."\0".($entry->isFile() ? "$entry->size\0$entry->modified" : '')."\n");
+        }
+
+        return hash_final($hash);
+    }
+
+    public function toJson(): string
+    {
+        return json_encode(
+            ['entries' => array_map(static fn (ManifestEntry $entry): array => $entry->toArray(), $this->all())],
+            JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR,
+        );
+    }
+
+    public static function fromJson(string $json): self
+    {
+        return self::of(array_map(ManifestEntry::fromFields(...), Fields::fromJson($json)->each('entries')));
+    }
+}

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Storage;
+
+/** A file of our own that is either the old one or the new one, whole, whenever the machine stops. */
+final readonly class WholeFile
+{
+    /**
+     * @param  int|null  $at  modification time, seconds since 1970
+     *
+     * @throws StoreFailure with the old file untouched
+     */
+    public static function write(string $file, string $text, ?int $at = null): void
+    {
+        $directory = dirname($file);
+        if (! is_dir($directory) && ! @mkdir($directory, 0700, true) && ! is_dir($directory)) {
+            throw StoreFailure::writing($directory);
+        }
+        $stream = @fopen("$file.new", 'wb');
+        if ($stream === false) {
+            throw StoreFailure::writing($file);
+        }
+        try {
+            if (@fwrite($stream, $text) !== strlen($text) || ! fsync($stream)) {
+                throw StoreFailure::writing($file);
+            }
+        } finally {
+            fclose($stream);
+        }
+        if (($at !== null && ! touch("$file.new", $at)) || ! @rename("$file.new", $file)) {
+            throw StoreFailure::writing($file);
+        }
+        clearstatcache(true, $file);
+        self::syncDirectory($directory);
+    }
+
+    /**
+     * Has the disk keep which names a directory holds; without it a file that was written may be without its name after
+     * a power cut. PHP cannot open a directory for that, sync(1) of coreutils can.
+     *
+     * @throws StoreFailure
+     */
+    public static function syncDirectory(string $directory): void
+    {
+        $process = proc_open(['sync', $directory], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
+        if ($process === false || proc_close($process) !== 0) {
+            throw StoreFailure::writing($directory);
+        }
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Web;
+
+/** What came back for an address. */
+final readonly class WebAnswer
+{
+    /**
+     * @param  int  $status  0 when nothing came
+     * @param  string  $sha256  of the body
+     * @param  string  $head  the first 64 KiB of the body
+     * @param  string|null  $location  where a redirect leads
+     * @param  string|null  $error  why nothing came
+     * @param  bool  $nameUnknown  nothing came because the name leads nowhere
+     */
+    public function __construct(
+        public string $url,
+        public int $status,
+        public string $sha256,
+        public int $bytes,
+        public string $head,
+        public ?string $location = null,
+        public ?string $error = null,
+        public bool $nameUnknown = false,
+    ) {
+    }
+}
