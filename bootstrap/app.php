@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
+use App\Failure\Problem;
 use App\Http\Middleware\PlainInput;
 use App\Http\Middleware\SecurityHeaders;
-use App\Problem;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;

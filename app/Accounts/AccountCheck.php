@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Accounts;
 
-use App\Deployments\RunIds;
 use App\FtpUsers\Strangers;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Person;
 use App\Models\Site;
 use App\Record\Record;
+use App\Storage\RunIds;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\TlsUse;

@@ -6,6 +6,7 @@ namespace App\Accounts;
 
 use App\Models\Account;
 use App\Models\Client;
+use App\Sites\SiteForm;
 use Cellarium\Core\Connection\Pin;
 use Cellarium\Core\Connection\PrivateKey;
 use Cellarium\Core\Connection\Protocol;

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Accounts;
 
+use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Person;
-use App\Problem;
 use App\Record\Record;
 use Cellarium\Core\Transfer\CalledOff;
 use Illuminate\Contracts\Queue\ShouldQueue;

@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace App\Accounts;
 
+use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\RecordEntry;
 use App\Models\Site;
-use App\Problem;
+use App\Sites\SiteForm;
 use Cellarium\Core\Intake\AccountList;
 use Cellarium\Core\Intake\AccountRow;
 use Cellarium\Core\Intake\Column;

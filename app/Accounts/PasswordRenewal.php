@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Accounts;
 
+use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Account;
-use App\Problem;
 use App\Record\Record;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectories;

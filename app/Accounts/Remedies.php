@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Accounts;
 
+use App\Failure\Problem;
 use App\Models\Account;
-use App\Problem;
 use App\Record\Record;
 use Cellarium\Core\Connection\Protocol;
 

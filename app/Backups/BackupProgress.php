@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Backups;
 
-use App\DatabaseAway;
+use App\Failure\DatabaseAway;
 use App\Models\Backup;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Transfer\CalledOff;

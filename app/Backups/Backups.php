@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Backups;
 
-use App\Deployments\Places;
-use App\Deployments\RunFiles;
-use App\Deployments\RunLimits;
+use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Backup;
-use App\Problem;
 use App\Record\Record;
+use App\Storage\Places;
+use App\Storage\RunFiles;
+use App\Storage\RunLimits;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
+use App\Failure\Problem;
 use App\Models\Deployment;
-use App\Problem;
+use App\Storage\RunFiles;
 use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;

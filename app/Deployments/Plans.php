@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
+use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Backup;
 use App\Models\Deployment;
@@ -12,8 +13,9 @@ use App\Models\Package;
 use App\Models\Person;
 use App\Models\SetAside;
 use App\Models\Site;
-use App\Problem;
 use App\Record\Record;
+use App\Storage\RunFiles;
+use App\Storage\RunLimits;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\CollapseCheck;
 use Cellarium\Core\Connection\RemoteDirectory;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
-use App\DatabaseAway;
+use App\Failure\DatabaseAway;
 use App\Models\Deployment;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Deployment\RunListener;

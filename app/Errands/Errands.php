@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace App\Errands;
 
+use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Errand;
+use App\Models\ErrandKind;
+use App\Models\ErrandState;
 use App\Models\FtpUser;
 use App\Models\Site;
-use App\Problem;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Http\RedirectResponse;
 

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
-use App\Deployments\RunFiles;
+use App\Failure\Problem;
 use App\Models\BulkChange;
 use App\Models\FtpUser;
 use App\Models\Person;
-use App\Problem;
 use App\Record\Record;
+use App\Storage\RunFiles;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Support\Facades\DB;

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
-use App\Deployments\RunFiles;
+use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\Person;
-use App\Problem;
 use App\Record\Record;
+use App\Storage\RunFiles;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordMaker;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
+use App\Failure\Problem;
 use App\Models\FtpUser;
 use App\Models\HandOver;
 use App\Models\Person;
-use App\Problem;
 use App\Record\Record;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\SealedNote;

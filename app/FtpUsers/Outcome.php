@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
+use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\FtpUser;
-use App\Problem;
 use App\Record\Record;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Credential\Secret;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
+use App\Failure\Problem;
 use App\Models\FtpUser;
-use App\Problem;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
-use App\Deployments\RunFiles;
 use App\Models\Account;
 use App\Models\FtpUser;
 use App\Record\Record;
+use App\Storage\RunFiles;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Hosting\HostedUser;
 use Cellarium\Core\Path\RemotePath;

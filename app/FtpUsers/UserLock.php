@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
-use App\Problem;
+use App\Failure\Problem;
 use Cellarium\Core\Storage\NamedLock;
 
 /** One change to the FTP users of an account at a time, over all processes. */

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Hosting;
 
+use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\FtpUser;
-use App\Problem;
 use Cellarium\Core\Connection\ConnectionPool;
 use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\HostsFile;

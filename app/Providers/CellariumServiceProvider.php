@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
-use App\Deployments\Recovery;
+use App\Failure\Problem;
 use App\Hosting\Connections;
-use App\Problem;
-use App\View\Shown;
+use App\Text\Shown;
+use App\Watch\Recovery;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\ConnectionPool;

@@ -8,7 +8,7 @@ use App\Models\Account;
 use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\FtpUser;
-use App\View\Amount;
+use App\Text\Amount;
 use Carbon\CarbonImmutable;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;

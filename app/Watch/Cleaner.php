@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Watch;
 
-use App\Deployments\RunFiles;
 use App\Models\Deployment;
 use App\Models\Errand;
 use App\Models\Package;
 use App\Models\SetAside;
 use App\Record\Record;
-use App\View\Amount;
+use App\Storage\RunFiles;
+use App\Text\Amount;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Storage\ContentSweep;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Database\Seeders;
 
-use App\Accounts\SiteForm;
+use App\Sites\SiteForm;
 use Cellarium\Core\Connection\Protocol;
 use Illuminate\Database\Seeder;
 use Illuminate\Support\Facades\Crypt;

@@ -1,5 +1,5 @@
-@use('App\View\Amount')
-@use('App\View\UserSheet')
+@use('App\Text\Amount')
+@use('App\FtpUsers\UserSheet')
 <x-page :title="$account->client->name" place="Accounts">
     <x-slot:where>
         <x-where :client="$account->client">

@@ -1,4 +1,4 @@
-@use('App\View\AccountTable')
+@use('App\Accounts\AccountTable')
 <x-page title="Accounts" place="Accounts">
     <section class="sheet">
         <header class="head">

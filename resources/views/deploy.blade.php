@@ -1,4 +1,4 @@
-@use('App\View\Amount')
+@use('App\Text\Amount')
 <x-page title="New deployment" place="Deployments">
     @if ($site !== null)
     <x-slot:where><x-where :client="$site->account->client"><b>{{ $site->account->client->name }}</b><i>›</i><b>{{ $site->domain }}</b><i>›</i><code>{{ $site->document_root }}</code></x-where></x-slot:where>

@@ -10,7 +10,7 @@
                     <td>{{ $run->state === 'planned' ? 'planned '.$run->planned_at->format('j M H:i') : $run->ended_at?->format('j M Y H:i') }}</td>
                     <td>@include('parts.state', ['run' => $run])</td>
                     <td>@if ($run->counts !== []){{ $run->counts['added']['files'] }} added, {{ $run->counts['replaced']['files'] }} replaced{{ $run->counts['set_aside']['files'] > 0 ? ', '.$run->counts['set_aside']['files'].' set aside' : '' }}@endif</td>
-                    <td>{{ $run->seconds() === null ? '' : \App\View\Amount::seconds($run->seconds()) }}</td><td>{{ $run->person?->shortName() ?? 'console' }}</td></tr>
+                    <td>{{ $run->seconds() === null ? '' : \App\Text\Amount::seconds($run->seconds()) }}</td><td>{{ $run->person?->shortName() ?? 'console' }}</td></tr>
             @endforeach</tbody>
         </table>@endif
     </section>

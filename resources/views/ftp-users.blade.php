@@ -1,6 +1,6 @@
-@use('App\View\Amount')
-@use('App\View\UserSheet')
-@use('App\View\UserTable')
+@use('App\Text\Amount')
+@use('App\FtpUsers\UserSheet')
+@use('App\FtpUsers\UserTable')
 @php($acts = $table->only !== 'ended' && $users->isNotEmpty())
 <x-page title="Open FTP users" place="Accounts">
     <section class="sheet">

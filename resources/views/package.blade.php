@@ -1,4 +1,4 @@
-@use('App\View\Amount')
+@use('App\Text\Amount')
 <x-page :title="$package->title()" place="Packages">
     <div class="two">
         <div class="stack">

@@ -1,4 +1,4 @@
-@use('App\View\Amount')
+@use('App\Text\Amount')
 <x-page title="Packages" place="Packages">
     <div class="two">
         <section class="sheet">

@@ -1,4 +1,4 @@
-@use('App\View\ReachMatrix')
+@use('App\Reach\ReachMatrix')
 @use('Cellarium\Core\Reach\Flag')
 @php($rows = $matrix->rows())
 <x-page title="Who reaches what" place="Accounts">

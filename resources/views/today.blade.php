@@ -1,4 +1,4 @@
-@use('App\View\Amount')
+@use('App\Text\Amount')
 <x-page title="Today" place="Today">
     <div class="today">
         <section aria-labelledby="hand">

@@ -10,7 +10,7 @@ use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\Person;
 use App\Models\RecordEntry;
-use App\View\Shown;
+use App\Text\Shown;
 use Cellarium\Core\Path\WireName;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;

@@ -6,14 +6,14 @@ namespace Tests\App;
 
 use App\Accounts\AccountCheck;
 use App\Accounts\ConnectAccount;
-use App\Deployments\Recovery;
-use App\Deployments\RunFiles;
-use App\Errands\ErrandKind;
-use App\Errands\ErrandState;
 use App\Errands\RunErrand;
 use App\Models\Account;
 use App\Models\Errand;
+use App\Models\ErrandKind;
+use App\Models\ErrandState;
 use App\Models\RecordEntry;
+use App\Storage\RunFiles;
+use App\Watch\Recovery;
 use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Support\Facades\DB;
 

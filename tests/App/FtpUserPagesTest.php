@@ -7,7 +7,6 @@ namespace Tests\App;
 use App\Accounts\AccountCheck;
 use App\Errands\RunErrand;
 use App\FtpUsers\FtpUsers;
-use App\FtpUsers\Upkeep;
 use App\Hosting\Connections;
 use App\Models\BulkChange;
 use App\Models\Client;
@@ -18,7 +17,8 @@ use App\Models\HandOver;
 use App\Models\Package;
 use App\Models\Person;
 use App\Models\RecordEntry;
-use App\View\ReachMap;
+use App\Reach\ReachMap;
+use App\Watch\Upkeep;
 use Illuminate\Support\Facades\Queue;
 use Tests\Support\StandinHost;
 

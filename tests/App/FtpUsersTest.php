@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Accounts\AccountCheck;
+use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\Order;
-use App\FtpUsers\Upkeep;
 use App\Models\FtpUser;
 use App\Models\Proof;
 use App\Models\RecordEntry;
-use App\Problem;
 use App\Today\Concerns;
+use App\Watch\Upkeep;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\InstructionSheet;
@@ -196,7 +196,7 @@ final class FtpUsersTest extends AppTestCase
     public function test_the_same_login_twice_at_once_is_made_once(): void
     {
         $script = 'require $argv[1]."/vendor/autoload.php"; $app = require $argv[1]."/bootstrap/app.php"; $app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
-            .'try { $user = app(App\FtpUsers\FtpUsers::class)->open(App\Models\Account::with("sites", "client")->findOrFail($argv[2]), new App\FtpUsers\Order("job", Cellarium\Core\Path\RemotePath::fromString("/www/site.example"))); echo $user->state; } catch (App\Problem|Cellarium\Core\Hosting\ControlFailure $refused) { echo "refused: ", $refused->getMessage(); }';
+            .'try { $user = app(App\FtpUsers\FtpUsers::class)->open(App\Models\Account::with("sites", "client")->findOrFail($argv[2]), new App\FtpUsers\Order("job", Cellarium\Core\Path\RemotePath::fromString("/www/site.example"))); echo $user->state; } catch (App\Failure\Problem|Cellarium\Core\Hosting\ControlFailure $refused) { echo "refused: ", $refused->getMessage(); }';
         $running = [];
         for ($count = 0; $count < 2; $count++) {
             $running[] = proc_open([PHP_BINARY, '-r', $script, '--', dirname(__DIR__, 2), (string) $this->account->id], [1 => ['pipe', 'w']], $pipes[], null, $this->settings() + getenv());

@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Deployments\Plans;
+use App\Deployments\Stations;
 use App\Models\Backup;
 use App\Models\Client;
 use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\Models\Package;
-use App\View\Amount;
-use App\View\FileTree;
-use App\View\Jar;
-use App\View\ReachMap;
-use App\View\Stations;
+use App\Packages\FileTree;
+use App\Reach\ReachMap;
+use App\Text\Amount;
+use App\Today\Jar;
 use Illuminate\Http\UploadedFile;
 
 /** What pages show, and the ways in and around. */
@@ -77,7 +77,7 @@ final class PagesTest extends AppTestCase
         self::assertSame(['about.html', 'css', 'css/a.css', 'img', 'img/deep', 'img/deep/x.svg', 'index.html'], $rows->keys()->all());
         file_put_contents($this->root().'/about.html', 'an older and longer one');
         $run = app(Plans::class)->deploy($this->site, $package);
-        $plan = app(\App\Deployments\RunFiles::class)->plan($run);
+        $plan = app(\App\Storage\RunFiles::class)->plan($run);
         $rows = collect(FileTree::ofPlan($plan))->keyBy('path');
         self::assertSame([[1, 6], [0, 0], ['added' => 1]], [$rows['css']['target'], $rows['css']['live'], $rows['css']['changes']]);
         self::assertSame(['done', 'open', 'here', 'open', 'open', 'open'], array_column(Stations::of($run->load('site', 'package', 'backup'), $plan), 'state'));

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deployments\Places;
 use App\Deployments\Plans;
-use App\Deployments\Recovery;
-use App\Deployments\RunFiles;
 use App\Deployments\Runner;
 use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\Models\RecordEntry;
+use App\Storage\Places;
+use App\Storage\RunFiles;
 use App\Today\Concerns;
+use App\Watch\Recovery;
 use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;

@@ -33,7 +33,7 @@ final class SecretsTest extends AppTestCase
         $package = $this->package();
         $this->post('/deployments', ['site' => $this->site->id, 'package' => $package->id, 'user' => $user->id])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
-        (new MakePlan($run->id))->handle(app(\App\Deployments\Plans::class), app(\App\Deployments\RunFiles::class));
+        (new MakePlan($run->id))->handle(app(\App\Deployments\Plans::class), app(\App\Storage\RunFiles::class));
         $this->post("/deployments/$run->id/start")->assertRedirect();
         self::assertSame(2, DB::table('jobs')->count());
         $texts['job payload'] = DB::table('jobs')->pluck('payload')->implode("\n");

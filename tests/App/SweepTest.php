@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Accounts\Sweep;
-use App\Accounts\SweepAccount;
 use App\Hosting\Connections;
 use App\Models\RecordEntry;
+use App\Watch\Sweep;
+use App\Watch\SweepAccount;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Support\Facades\DB;

@@ -299,7 +299,7 @@ final class TakeOnTest extends AppTestCase
             $this->get("/accounts?$query")->assertOk()->assertSee($name)->assertDontSee($other);
         }
         $this->get('/accounts?q=%25')->assertSee('No account fits');
-        foreach (array_keys(\App\View\AccountTable::ORDERS) as $order) {
+        foreach (array_keys(\App\Accounts\AccountTable::ORDERS) as $order) {
             $this->get("/accounts?sort=$order&down=1")->assertOk()->assertSee('Zostera');
         }
         self::assertLessThan(strpos((string) $this->get('/accounts?sort=client&down=1')->getContent(), 'Pilgrim Stones'), strpos((string) $this->get('/accounts?sort=client&down=1')->getContent(), 'Zostera Divers'));

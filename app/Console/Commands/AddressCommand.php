@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Problem;
+use App\Failure\Problem;
 use Cellarium\Core\Path\RemotePath;
 
 final class AddressCommand extends CellariumCommand

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\Site;
-use App\Problem;
 use Illuminate\Console\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\View\Amount;
+use App\Text\Amount;
 use App\Watch\Cleaner;
 
 final class CleanCommand extends CellariumCommand

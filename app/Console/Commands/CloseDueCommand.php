@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\FtpUsers\Upkeep;
+use App\Watch\Upkeep;
 use Illuminate\Console\Command;
 
 final class CloseDueCommand extends Command

@@ -6,11 +6,11 @@ namespace App\Console\Commands;
 
 use App\Deployments\Plans;
 use App\Deployments\Runner;
+use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\Models\Site;
 use App\Packages\Packages;
-use App\Problem;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Path\RemotePath;
 use Symfony\Component\Console\Helper\ProgressBar;

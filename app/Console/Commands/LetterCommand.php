@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Problem;
+use App\Failure\Problem;
 use Cellarium\Core\Letter\Fact;
 use Cellarium\Core\Letter\Found;
 use Cellarium\Core\Letter\LetterAccount;

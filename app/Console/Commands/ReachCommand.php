@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\FtpUsers\Fleet;
 use App\Models\Client;
 use App\Models\FtpUser;
+use App\Reach\Fleet;
 use Cellarium\Core\Reach\Flag;
 use Cellarium\Core\Reach\LoginScope;
 use Cellarium\Core\Reach\SiteReach;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Deployments\Recovery;
+use App\Watch\Recovery;
 use Illuminate\Console\Command;
 
 final class RecoverCommand extends Command

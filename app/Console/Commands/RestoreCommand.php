@@ -6,9 +6,9 @@ namespace App\Console\Commands;
 
 use App\Deployments\Plans;
 use App\Deployments\Runner;
+use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\Deployment;
-use App\Problem;
 
 final class RestoreCommand extends CellariumCommand
 {

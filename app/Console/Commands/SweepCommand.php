@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Accounts\Sweep;
+use App\Watch\Sweep;
 
 final class SweepCommand extends CellariumCommand
 {

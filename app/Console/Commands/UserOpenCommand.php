@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\HandOvers;
 use App\FtpUsers\Order;
 use App\Models\FtpUser;
-use App\Problem;
 use Carbon\CarbonImmutable;
 use Carbon\Exceptions\InvalidFormatException;
 use Cellarium\Core\Path\RemotePath;

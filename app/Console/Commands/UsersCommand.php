@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\FtpUsers\UserSheet;
 use App\Models\FtpUser;
-use App\View\UserSheet;
 
 final class UsersCommand extends CellariumCommand
 {

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Accounts\AccountTable;
 use App\Accounts\ConnectAccount;
 use App\Accounts\Remedies;
-use App\Errands\ErrandKind;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
+use App\Models\ErrandKind;
 use App\Models\SavedView;
-use App\View\AccountTable;
-use App\View\ReachMap;
+use App\Reach\ReachMap;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;

@@ -6,7 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Models\Package;
 use App\Models\Site;
-use App\View\Amount;
+use App\Text\Amount;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
 

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Failure\Problem;
 use App\Models\Destination;
 use App\Models\Site;
-use App\Problem;
 use App\Record\Record;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Http\RedirectResponse;

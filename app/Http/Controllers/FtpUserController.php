@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Errands\ErrandKind;
 use App\Errands\Errands;
+use App\Failure\Problem;
 use App\FtpUsers\Ending;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\HandOvers;
 use App\FtpUsers\OrderForm;
 use App\FtpUsers\SettleUser;
+use App\FtpUsers\UserSheet;
 use App\Models\Account;
+use App\Models\ErrandKind;
 use App\Models\FtpUser;
-use App\Problem;
-use App\View\UserSheet;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Hosting\ControlFailure;

@@ -6,8 +6,8 @@ namespace App\Http\Controllers;
 
 use App\Models\Package;
 use App\Models\Site;
+use App\Packages\FileTree;
 use App\Packages\Packages;
-use App\View\FileTree;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Errands\ErrandKind;
 use App\Errands\Errands;
-use App\Errands\ErrandState;
-use App\FtpUsers\Fleet;
 use App\FtpUsers\OrderForm;
 use App\Models\Account;
 use App\Models\Errand;
-use App\View\ReachMap;
-use App\View\ReachMatrix;
+use App\Models\ErrandKind;
+use App\Models\ErrandState;
+use App\Reach\Fleet;
+use App\Reach\ReachMap;
+use App\Reach\ReachMatrix;
 use Cellarium\Core\Intake\CsvCell;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;

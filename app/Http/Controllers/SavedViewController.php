@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Accounts\AccountTable;
 use App\Models\SavedView;
-use App\View\AccountTable;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Accounts\SiteForm;
-use App\Errands\ErrandKind;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
+use App\Models\ErrandKind;
 use App\Models\Site;
 use App\Record\Record;
+use App\Sites\SiteForm;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;

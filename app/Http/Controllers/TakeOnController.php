@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Accounts\AccountForm;
-use App\Errands\ErrandKind;
+use App\Accounts\MarkedLetter;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Errand;
+use App\Models\ErrandKind;
 use App\Record\Record;
-use App\View\MarkedLetter;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Letter\LetterReader;
 use Cellarium\Core\Letter\LetterText;
@@ -83,7 +83,7 @@ final class TakeOnController
             $account->save();
             $account->setRelation('client', $client);
             if ($site !== null) {
-                $account->sites()->create($site + ['base_url' => "https://{$site['domain']}", 'start_pages' => \App\Accounts\SiteForm::START_PAGES, 'kept' => ['uploads/']]);
+                $account->sites()->create($site + ['base_url' => "https://{$site['domain']}", 'start_pages' => \App\Sites\SiteForm::START_PAGES, 'kept' => ['uploads/']]);
             }
             Record::write($known === null ? 'account_taken_on' : 'account_changed', ($known === null ? 'Took on ' : 'Changed ')."$account->login at $account->host", $account);
         });

@@ -8,7 +8,7 @@ use App\Models\Client;
 use App\Models\RecordEntry;
 use App\Models\Site;
 use App\Today\Concerns;
-use App\View\Rack;
+use App\Today\Rack;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
 

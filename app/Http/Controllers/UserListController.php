@@ -6,9 +6,9 @@ namespace App\Http\Controllers;
 
 use App\FtpUsers\Bulk;
 use App\FtpUsers\Ending;
+use App\FtpUsers\UserTable;
 use App\Models\BulkChange;
 use App\Models\FtpUser;
-use App\View\UserTable;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;

@@ -1,5 +1,5 @@
-@use('App\View\AccountTable')
-@use('App\View\Amount')
+@use('App\Accounts\AccountTable')
+@use('App\Text\Amount')
 <div id="accounts">
 @if ($accounts->isEmpty())<p class="calm">{{ $counts[1] === 0 ? 'No account is known yet. Take one on, or take over a list.' : 'No account fits.' }}</p>@else
 <table class="facts-table is-roomy">

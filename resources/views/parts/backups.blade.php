@@ -1,4 +1,4 @@
-@use('App\View\Amount')
+@use('App\Text\Amount')
 @use('App\Models\Backup')
 <div id="backups"
     @if ($taking)

@@ -1,5 +1,5 @@
-@use('App\View\Amount')
-@use('App\View\FileTree')
+@use('App\Text\Amount')
+@use('App\Packages\FileTree')
 @use('Cellarium\Core\Plan\Change')
 @php
     $addresses = $deployment->site->addresses();
@@ -120,7 +120,7 @@
             @endif
             @if ($deployment->proofs)
                 <section class="sheet" aria-labelledby="proofs"><h2 id="proofs">Proof <small>{{ ($asked = collect($deployment->proofs)->pluck('at')->filter()->first()) === null ? 'fetched through the domain, past caches' : "fetched from the host's own address $asked; the domain does not lead there yet" }}</small></h2>
-                    <ol class="steps">@foreach (array_slice($deployment->proofs, 0, 12) as $proof)<li class="{{ ($proof['gone'] ?? false ? $proof['error'] === null : $proof['status'] === 200) && $proof['matches'] !== false ? 'is-ok' : 'is-broken' }}"><span>{{ parse_url($proof['url'], PHP_URL_PATH) }}</span><time>{{ $proof['status'] }}{{ \App\View\ProofWords::of($proof) }}</time></li>@endforeach</ol>
+                    <ol class="steps">@foreach (array_slice($deployment->proofs, 0, 12) as $proof)<li class="{{ ($proof['gone'] ?? false ? $proof['error'] === null : $proof['status'] === 200) && $proof['matches'] !== false ? 'is-ok' : 'is-broken' }}"><span>{{ parse_url($proof['url'], PHP_URL_PATH) }}</span><time>{{ $proof['status'] }}{{ \App\Deployments\ProofWords::of($proof) }}</time></li>@endforeach</ol>
                     @if (count($deployment->proofs) > 12)<p class="soft">and {{ count($deployment->proofs) - 12 }} more</p>@endif
                     @if ($deployment->addresses > 0)
                         <p class="soft">

@@ -1,5 +1,5 @@
 @use('App\Models\Deployment')
-@use('App\View\Amount')
+@use('App\Text\Amount')
 <div id="run"
     @if ($deployment->state === Deployment::DRAFTING)
     hx-get="/deployments/{{ $deployment->id }}/live" hx-trigger="every 1s" hx-swap="outerHTML"

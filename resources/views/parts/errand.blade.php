@@ -1,4 +1,4 @@
-@use('App\View\Amount')
+@use('App\Text\Amount')
 <section class="sheet is-narrow" id="errand" aria-live="polite"
     hx-get="/errands/{{ $errand->id }}" hx-trigger="every 1s" hx-swap="outerHTML"
 >

@@ -1,6 +1,6 @@
 @use('App\FtpUsers\HandOvers')
 @use('App\Models\FtpUser')
-@use('App\View\Amount')
+@use('App\Text\Amount')
 @php($ended = $user->hasEnded())
 @php($waits = $sheet !== null)
 <div class="two" id="ftp-user" @if ($view->working) hx-get="/ftp-users/{{ $user->id }}/state" hx-trigger="every 1s" hx-swap="outerHTML" @endif>

@@ -1,4 +1,4 @@
-@use('App\View\Amount')
+@use('App\Text\Amount')
 @php($climbing = $account->isClimbing())
 <section class="sheet" id="ladder-sheet" aria-labelledby="ladder" @if ($climbing) hx-get="/accounts/{{ $account->id }}/ladder" hx-trigger="every 1s" hx-swap="outerHTML" @endif>
     <h2 id="ladder">Connection <small>{{ $climbing ? 'being tried' : ($account->tried_at === null ? 'not tried yet' : Amount::ago($account->tried_at).($account->latency_ms === null ? '' : ", answers in $account->latency_ms ms")) }}</small></h2>

@@ -1,4 +1,4 @@
-@use('App\View\ReachMap')
+@use('App\Reach\ReachMap')
 @use('Illuminate\Support\Str')
 @php
     $row = ReachMap::ROW; $lane = $map->laneWidth(); $narrow = $map->isNarrow(); $top = $narrow ? 124 : 84; $names = 340;

@@ -1,4 +1,4 @@
-@use('App\View\Amount')
+@use('App\Text\Amount')
 @foreach ($rack->shelves as $shelf)@foreach ($shelf->jars as $jar)
 <tr><td><a href="/accounts/{{ $jar->account->id }}">{{ $jar->site->domain }}</a></td><td>{{ $shelf->client->name }}</td><td>{{ Amount::bytes($jar->site->bytes) }}</td>
     <td>{{ $jar->empty ? 'nothing deployed' : ($jar->proven ? 'proven '.$jar->site->live_proven_at->format('j M') : 'not proven') }}</td>

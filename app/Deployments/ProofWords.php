@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+/** What is said beside the status of an address that was fetched. */
+final class ProofWords
+{
+    /** @param  array<string, mixed>  $proof  as PageProof::toArray() gives it */
+    public static function of(array $proof): string
+    {
+        $gone = ($proof['gone'] ?? false) === true;
+
+        return match ($proof['matches']) {
+            null => '',
+            true => $gone ? ', gone' : ', same bytes',
+            default => $gone ? ', still there' : ', other bytes',
+        };
+    }
+}

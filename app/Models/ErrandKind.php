@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+/** What a page has asked a server for; the worker that does it is RunErrand. */
+enum ErrandKind: string
+{
+    case FindRoot = 'find_root';
+    case ProveRoot = 'prove_root';
+    case RenewPassword = 'renew_password';
+    case CloseUser = 'close_user';
+    case LookAtTree = 'look_at_tree';
+    case TryAccount = 'try_account';
+
+    /** Whether it can be cancelled once it has begun: it changes nothing at the host, or takes its own trace away again. */
+    public function onlyLooks(): bool
+    {
+        return ! in_array($this, [self::RenewPassword, self::CloseUser], true);
+    }
+
+    /** What is going on, for the page that waits for it. */
+    public function title(): string
+    {
+        return match ($this) {
+            self::FindRoot => 'Looking for the document root',
+            self::ProveRoot => 'Proving the document root',
+            self::RenewPassword => 'Renewing the password',
+            self::CloseUser => 'Closing the FTP user',
+            self::LookAtTree => 'Looking into the directory',
+            self::TryAccount => 'Trying the connection',
+        };
+    }
+}

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Storage;
+
+use App\Models\Deployment;
+
+/** The names of runs in the files they lay down on servers: a deployment's number, and which Cellarium it belongs to. */
+final class RunIds
+{
+    /** Of the small file that a ladder puts up and takes away. */
+    private const PROBE = 'probe';
+
+    /** Seconds after which a ladder's file is certainly left over. */
+    private const PROBE_SECONDS = 600;
+
+    public static function of(int $deployment): string
+    {
+        return base_convert((string) $deployment, 10, 36).self::mark($deployment);
+    }
+
+    public static function ofProbe(): string
+    {
+        return self::PROBE.base_convert((string) time(), 10, 36).substr(bin2hex(random_bytes(4)), 0, 6);
+    }
+
+    /** Whether the run of that name is going on; null for one that this Cellarium has not begun. */
+    public static function isGoing(string $run): ?bool
+    {
+        if (preg_match('/\A'.self::PROBE.'([0-9a-z]{6})[0-9a-f]{6}\z/', $run, $match) === 1) {
+            return (int) base_convert($match[1], 36, 10) > time() - self::PROBE_SECONDS ? null : false;
+        }
+        $number = (int) base_convert(substr($run, 0, -4), 36, 10);
+        if (strlen($run) < 5 || self::of($number) !== $run) {
+            return null;
+        }
+
+        return Deployment::find($number)?->isGoing();
+    }
+
+    private static function mark(int $deployment): string
+    {
+        return substr(hash('crc32b', (string) config('app.key').$deployment), 0, 4);
+    }
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Text;
+
+use Carbon\CarbonInterface;
+
+/** Sizes, speeds and times as people read them; decimal units, as hosts sell them. */
+final class Amount
+{
+    public static function bytes(?int $bytes): string
+    {
+        return match (true) {
+            $bytes === null => 'not known',
+            $bytes < 1000 => "$bytes B",
+            $bytes < 1_000_000 => number_format($bytes / 1000, 1).' KB',
+            $bytes < 1_000_000_000 => number_format($bytes / 1_000_000, 1).' MB',
+            default => number_format($bytes / 1_000_000_000, 2).' GB',
+        };
+    }
+
+    public static function files(int $files): string
+    {
+        return $files === 1 ? '1 file' : number_format($files).' files';
+    }
+
+    public static function seconds(float|int|null $seconds): string
+    {
+        return match (true) {
+            $seconds === null => '…',
+            $seconds < 60 => round($seconds, $seconds < 10 ? 1 : 0).' s',
+            default => intdiv((int) $seconds, 60).' min '.((int) $seconds % 60).' s',
+        };
+    }
+
+    public static function ago(?CarbonInterface $moment): string
+    {
+        return match (true) {
+            $moment === null => 'never',
+            abs($moment->diffInSeconds(now())) < 60 => 'just now',
+            default => $moment->diffForHumans(['short' => true, 'parts' => 1]),
+        };
+    }
+}

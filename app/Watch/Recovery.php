@@ -1,0 +1,194 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Watch;
+
+use App\Accounts\AccountCheck;
+use App\Accounts\PasswordRenewal;
+use App\Backups\TakeBackup;
+use App\Deployments\CarryOutDeployment;
+use App\Deployments\MakePlan;
+use App\Errands\RunErrand;
+use App\Failure\Problem;
+use App\Models\Account;
+use App\Models\Backup;
+use App\Models\Deployment;
+use App\Models\Errand;
+use App\Models\ErrandState;
+use App\Models\Site;
+use App\Record\Record;
+use App\Storage\Places;
+use App\Storage\RunFiles;
+use Cellarium\Core\Storage\NamedLock;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Takes up what was broken off when a worker ended without warning.
+ *
+ * What is in hand is locked by the process that has it in hand; so what is marked as begun and has no lock is orphaned,
+ * at once and whatever the clock says. Workers look between their jobs, see soon().
+ */
+final class Recovery
+{
+    /** After this long, what should have been begun by a job that is waiting counts as forgotten. */
+    private const STALE_SECONDS = 45;
+
+    /** Transfer workers of a killed run end by themselves within this time. */
+    private const ORPHAN_SECONDS = 15;
+
+    private const SECONDS_BETWEEN_LOOKS = 2.0;
+
+    private static float $lookedAt = 0.0;
+
+    public function __construct(
+        private readonly RunFiles $files,
+        private readonly AccountCheck $check,
+        private readonly PasswordRenewal $renewal,
+    ) {
+    }
+
+    /** Called by each worker between its jobs: takes up what was orphaned, at most every two seconds. */
+    public function soon(): void
+    {
+        if (microtime(true) - self::$lookedAt >= self::SECONDS_BETWEEN_LOOKS) {
+            self::$lookedAt = microtime(true);
+            $this->takeUpOrphans(0);
+        }
+    }
+
+    /**
+     * @param  bool  $starting  no worker runs yet, so whatever is marked as in hand is not
+     * @return int how many runs were taken up
+     */
+    public function takeUp(bool $starting = false): int
+    {
+        if ($starting) {
+            DB::table('jobs')->whereNotNull('reserved_at')->delete();
+        }
+        $stale = now()->subSeconds($starting ? 0 : self::STALE_SECONDS);
+        $taken = $this->takeUpOrphans($starting ? self::ORPHAN_SECONDS : 0) + $this->takeUpForgotten($stale);
+        $this->removeTokens($stale);
+        $this->settlePasswords($stale);
+
+        return $taken;
+    }
+
+    /** @param  int  $patience  seconds to wait for what still holds a lock */
+    private function takeUpOrphans(int $patience): int
+    {
+        $taken = 0;
+        foreach (Deployment::with('site.account')->where('state', Deployment::RUNNING)->orderBy('id')->get() as $deployment) {
+            $taken += (int) $this->ifFree(Places::of($deployment->site), $patience, fn (): bool => $this->takeUpRun($deployment, Deployment::RUNNING));
+        }
+        foreach (Backup::with('site.account')->where('state', Backup::TAKING)->whereNotNull('started_at')->orderBy('id')->get() as $backup) {
+            $taken += (int) $this->ifFree(Places::of($backup->site), $patience, static function () use ($backup): bool {
+                $free = Backup::where(['id' => $backup->id, 'state' => Backup::TAKING])->whereNotNull('started_at')->update(['started_at' => null]) === 1;
+                $free && TakeBackup::dispatch($backup->id);
+
+                return $free;
+            });
+        }
+        foreach (Deployment::where('state', Deployment::DRAFTING)->whereNotNull('started_at')->orderBy('id')->get() as $draft) {
+            $taken += (int) $this->ifFree([MakePlan::lockName($draft->id)], $patience, static function () use ($draft): bool {
+                $free = Deployment::where(['id' => $draft->id, 'state' => Deployment::DRAFTING])->whereNotNull('started_at')->update(['started_at' => null]) === 1;
+                $free && MakePlan::dispatch($draft->id);
+
+                return $free;
+            });
+        }
+        foreach (Errand::where('state', ErrandState::Running)->orderBy('id')->pluck('id') as $id) {
+            // It may have been half done, and is not begun again by itself: the one who asked decides.
+            $taken += (int) $this->ifFree([RunErrand::lockName($id)], $patience, static fn (): bool => Errand::where(['id' => $id, 'state' => ErrandState::Running])->update(['state' => ErrandState::Failed, 'words' => 'The worker that did it was ended from outside, before the server had answered. Look what is true, and ask again.']) === 1);
+        }
+
+        return $taken;
+    }
+
+    /** What waits for a job that nobody has any more: its worker was killed between taking the job and beginning. */
+    private function takeUpForgotten(\DateTimeInterface $stale): int
+    {
+        $taken = 0;
+        $waiting = [Deployment::QUEUED, Deployment::WAITING, Deployment::UNFINISHED];
+        foreach (Deployment::with('site.account')->whereIn('state', $waiting)->where('held', false)->where('updated_at', '<=', $stale)->orderBy('id')->get() as $deployment) {
+            $taken += (int) $this->ifFree(Places::of($deployment->site), 0, fn (): bool => $this->takeUpRun($deployment, $deployment->state));
+        }
+        foreach (Backup::where('state', Backup::TAKING)->whereNull('started_at')->where('updated_at', '<=', $stale)->get() as $backup) {
+            $backup->touch();
+            TakeBackup::dispatch($backup->id);
+        }
+        foreach (Errand::where('state', ErrandState::Waiting)->where('updated_at', '<=', $stale)->get() as $errand) {
+            $errand->touch();
+            RunErrand::dispatch($errand->id);
+        }
+        foreach (Deployment::where('state', Deployment::DRAFTING)->whereNull('started_at')->where('updated_at', '<=', $stale)->get() as $draft) {
+            $draft->touch();
+            MakePlan::dispatch($draft->id);
+        }
+
+        return $taken;
+    }
+
+    private function takeUpRun(Deployment $deployment, string $state): bool
+    {
+        // Queued again before the lock is let go, so that nobody else takes it for orphaned.
+        $queued = Deployment::where(['id' => $deployment->id, 'state' => $state])->update(['state' => $state === Deployment::RUNNING ? Deployment::QUEUED : $state, 'updated_at' => now()]);
+        if ($queued !== 1) {
+            return false;
+        }
+        CarryOutDeployment::dispatch($deployment->id);
+        Record::write('taken_up', "{$deployment->site->domain}: the run was broken off and is taken up again", $deployment->site, ['deployment' => $deployment->id]);
+
+        return true;
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @param  \Closure(): bool  $work
+     */
+    private function ifFree(array $names, int $patience, \Closure $work): bool
+    {
+        $until = microtime(true) + $patience;
+        while (($lock = NamedLock::tryFor($this->files->locks(), ...$names)) === null && microtime(true) < $until) {
+            usleep(50_000);
+        }
+        if ($lock === null) {
+            return false;
+        }
+        try {
+            return $work();
+        } finally {
+            $lock->release();
+        }
+    }
+
+    private function settlePasswords(\DateTimeInterface $stale): void
+    {
+        foreach (Account::with('client', 'sites')->whereNotNull('next_secret')->whereNull('trouble')->where('updated_at', '<=', $stale)->get() as $account) {
+            try {
+                $this->renewal->settleLeft($account);
+            } catch (\Throwable $failure) {
+                if (! Problem::isExpected($failure)) {
+                    throw $failure;
+                }
+                $account->touch();
+                logger()->warning("Which password $account->host takes for $account->login is not known yet: ".$failure->getMessage());
+            }
+        }
+    }
+
+    private function removeTokens(\DateTimeInterface $stale): void
+    {
+        foreach (Site::with('account')->whereNotNull('token')->where('updated_at', '<=', $stale)->get() as $site) {
+            try {
+                $this->check->removeToken($site);
+            } catch (\Throwable $failure) {
+                if (! Problem::isExpected($failure)) {
+                    throw $failure;
+                }
+                $site->touch();
+                logger()->warning("The token $site->token of $site->domain is still there: ".$failure->getMessage());
+            }
+        }
+    }
+}
