@@ -5,7 +5,8 @@ declare(strict_types=1);
 /**
  * A database of the benchmarks' own on the MariaDB of a running ./start, empty and migrated; dropped at the end.
  *
- * @return array{array<string, string>, \Closure(string ...): void} the environment of processes that use it, and what runs a command in it
+ * @return array{array<string, string>, \Closure(string ...): void} the environment of processes that use it, and
+ *     what runs a command in it
  */
 return (static function (): array {
     chdir(__DIR__.'/..');
@@ -14,16 +15,28 @@ return (static function (): array {
 
         return trim($match[1] ?? '', '"');
     };
-    $environment = ['DB_DATABASE' => 'cellarium_bench', 'APP_ENV' => 'local', 'APP_DEBUG' => 'false', 'PHP_CLI_SERVER_WORKERS' => '2'] + getenv();
+    $environment = [
+        'DB_DATABASE' => 'cellarium_bench',
+        'APP_ENV' => 'local',
+        'APP_DEBUG' => 'false',
+        'PHP_CLI_SERVER_WORKERS' => '2',
+    ] + getenv();
     $run = static function (string ...$command) use ($environment): void {
         $process = proc_open($command, [], $pipes, null, $environment);
         if ($process === false || proc_close($process) !== 0) {
             exit('It did not work: '.implode(' ', $command)."\n");
         }
     };
-    $socket = (str_starts_with($setting('CELLARIUM_VAR'), '/') ? '' : getcwd().'/').$setting('CELLARIUM_VAR').'/mariadb.sock';
+    $socket = (str_starts_with($setting('CELLARIUM_VAR'), '/') ? '' : getcwd().'/')
+        .$setting('CELLARIUM_VAR')
+        .'/mariadb.sock';
     $sql = static fn (string $text) => $run('mariadb', '--no-defaults', "--socket=$socket", '-e', $text);
-    $sql("DROP DATABASE IF EXISTS cellarium_bench; CREATE DATABASE cellarium_bench; GRANT ALL ON cellarium_bench.* TO '{$setting('DB_USERNAME')}'@'127.0.0.1'");
+    $sql(
+        'DROP DATABASE IF EXISTS cellarium_bench; CREATE DATABASE cellarium_bench; GRANT ALL ON cellarium_bench.* '
+            ."TO '{$setting(
+                'DB_USERNAME',
+            )}'@'127.0.0.1'",
+    );
     register_shutdown_function(static fn () => $sql('DROP DATABASE IF EXISTS cellarium_bench'));
     $run(PHP_BINARY, 'artisan', 'migrate', '--force', '--quiet');
 

@@ -28,12 +28,24 @@ $app->make(Kernel::class)->bootstrap();
 $rows = (int) ($argv[1] ?? 5000);
 $text = "client,host,login,password,domain,document root,tags,notes\n";
 for ($number = 0; $number < $rows; $number++) {
-    $text .= 'Client '.($number % 700).',ftp'.($number % 90).".list.example,login$number,Pass-word-$number,site$number.example,/htdocs,care plan,\"a note, number $number\"\n";
+    $text
+        .= 'Client '
+        .$number % 700
+        .',ftp'
+        .$number % 90
+        .".list.example,login$number,Pass-word-$number,site$number.example,/htdocs,care plan,\"a note, "
+        ."number $number\"\n";
 }
 $time = static function (string $what, Closure $work): float {
     $from = microtime(true);
     $result = $work();
-    printf("%-34s %6.2f s, %5.1f MB at the most so far%s\n", $what, $seconds = microtime(true) - $from, memory_get_peak_usage(true) / 1e6, is_array($result) ? ', '.json_encode($result) : '');
+    printf(
+        "%-34s %6.2f s, %5.1f MB at the most so far%s\n",
+        $what,
+        $seconds = microtime(true) - $from,
+        memory_get_peak_usage(true) / 1e6,
+        is_array($result) ? ', '.json_encode($result) : '',
+    );
 
     return $seconds;
 };
@@ -41,8 +53,22 @@ $baseline = $time("$rows bare inserts (baseline)", static function () use ($rows
     DB::beginTransaction();
     $client = DB::table('clients')->insertGetId(['name' => 'Baseline', 'colour' => '#000000']);
     for ($number = 0; $number < $rows; $number++) {
-        $account = DB::table('accounts')->insertGetId(['client_id' => $client, 'host' => 'base.example', 'port' => 21, 'protocol' => 'ftps', 'login' => "b$number", 'secret' => Crypt::encryptString("Pass-word-$number")]);
-        DB::table('sites')->insert(['account_id' => $account, 'domain' => "b$number.example", 'base_url' => "https://b$number.example", 'document_root' => '/', 'start_pages' => '[]', 'kept' => '[]']);
+        $account = DB::table('accounts')->insertGetId([
+            'client_id' => $client,
+            'host' => 'base.example',
+            'port' => 21,
+            'protocol' => 'ftps',
+            'login' => "b$number",
+            'secret' => Crypt::encryptString("Pass-word-$number"),
+        ]);
+        DB::table('sites')->insert([
+            'account_id' => $account,
+            'domain' => "b$number.example",
+            'base_url' => "https://b$number.example",
+            'document_root' => '/',
+            'start_pages' => '[]',
+            'kept' => '[]',
+        ]);
     }
     DB::rollBack();
 });

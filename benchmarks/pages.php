@@ -32,7 +32,14 @@ if (Account::count() < 1000) {
     (new Database\Seeders\FleetSeeder)->run();
     printf('laid in %.1f s: ', microtime(true) - $from);
 }
-printf("%d accounts, %d sites, %d FTP users, %d backups, %d packages\n", Account::count(), Site::count(), FtpUser::count(), Backup::count(), Package::count());
+printf(
+    "%d accounts, %d sites, %d FTP users, %d backups, %d packages\n",
+    Account::count(),
+    Site::count(),
+    FtpUser::count(),
+    Backup::count(),
+    Package::count(),
+);
 
 $busiest = (int) Backup::query()->groupBy('site_id')->orderByRaw('COUNT(*) DESC')->value('site_id');
 $deployed = Deployment::where('state', 'proven')->whereNotNull('backup_id')->latest('id')->firstOrFail();
@@ -60,13 +67,30 @@ $asked = [
     'record' => ['', 'q=heron'],
 ];
 // Written for other programs, or of something that has to be going on.
-$left = ['sign-in', 'signed-in', 'hand-over', 'errands/{errand}', 'accounts/import/{name}', 'bulk/{change}', 'bulk/{change}/live'];
+$left = [
+    'sign-in',
+    'signed-in',
+    'hand-over',
+    'errands/{errand}',
+    'accounts/import/{name}',
+    'bulk/{change}',
+    'bulk/{change}/live',
+];
 $pages = ['/sign-in' => false];
 foreach (Route::getRoutes()->getRoutes() as $route) {
     if (! in_array('GET', $route->methods(), true) || in_array($route->uri(), $left, true)) {
         continue;
     }
-    $address = '/'.ltrim((string) preg_replace_callback('/\{(\w+)\}/', static fn (array $match): string => (string) ($ids[$match[1]] ?? exit("{$route->uri()} is not known here\n")), $route->uri()), '/');
+    $address = '/'
+        .ltrim(
+            (string) preg_replace_callback(
+                '/\{(\w+)\}/',
+                static fn (array $match): string => (string) ($ids[$match[1]]
+                    ?? exit("{$route->uri()} is not known here\n")),
+                $route->uri(),
+            ),
+            '/',
+        );
     foreach ($asked[$route->uri()] ?? [''] as $query) {
         $pages[$address.($query === '' ? '' : "?$query")] = true;
     }
@@ -77,13 +101,18 @@ $person = curl_init();
 $base = 'http://127.0.0.1:'.env('CELLARIUM_PORT');
 $ask = static function (string $path, ?array $form = null, bool $signedIn = true) use ($guest, $person, $base): array {
     $curl = $signedIn ? $person : $guest;
-    curl_setopt_array($curl, [CURLOPT_URL => "$base$path", CURLOPT_RETURNTRANSFER => true, CURLOPT_COOKIEFILE => ''] + ($form === null ? [CURLOPT_HTTPGET => true] : [CURLOPT_POSTFIELDS => http_build_query($form)]));
+    curl_setopt_array(
+        $curl,
+        [CURLOPT_URL => "$base$path", CURLOPT_RETURNTRANSFER => true, CURLOPT_COOKIEFILE => '']
+            + ($form === null ? [CURLOPT_HTTPGET => true] : [CURLOPT_POSTFIELDS => http_build_query($form)]),
+    );
     $from = hrtime(true);
     $text = (string) curl_exec($curl);
 
     return [(hrtime(true) - $from) / 1e6, $text, curl_getinfo($curl, CURLINFO_RESPONSE_CODE)];
 };
-preg_match('/name="_token" value="([^"]+)"/', $ask('/sign-in')[1], $token) === 1 || exit("Nothing answers at $base: run ./start first.\n");
+preg_match('/name="_token" value="([^"]+)"/', $ask('/sign-in')[1], $token) === 1
+    || exit("Nothing answers at $base: run ./start first.\n");
 $ask('/sign-in', ['_token' => $token[1], 'email' => 'aldous@marramtide.example', 'password' => 'slow-tide-lantern']);
 
 $took = [];
@@ -104,5 +133,13 @@ $median = static function (array $all): float {
 $baseline = $median($took['/sign-in']);
 uksort($took, static fn (string $a, string $b): int => $median($took[$b]) <=> $median($took[$a]));
 foreach ($took as $page => $all) {
-    printf("%s %-44s %7.1f ms at the median, %7.1f at the most, %5.1f of the empty page, %4d KB\n", $median($all) > MOST_MILLISECONDS ? '!' : ' ', $page, $median($all), max($all), $median($all) / $baseline, $size[$page] / 1000);
+    printf(
+        "%s %-44s %7.1f ms at the median, %7.1f at the most, %5.1f of the empty page, %4d KB\n",
+        $median($all) > MOST_MILLISECONDS ? '!' : ' ',
+        $page,
+        $median($all),
+        max($all),
+        $median($all) / $baseline,
+        $size[$page] / 1000,
+    );
 }

@@ -21,10 +21,19 @@ $times = (int) ($argv[1] ?? 15);
 $sites = $logins = [];
 for ($account = 0; $account < 1000; $account++) {
     for ($site = 0; $site < 3; $site++) {
-        $sites[$account][] = ["www$site.fleet$account.example", "/www/www$site.fleet$account.example", "/apps/shop$site"];
+        $sites[$account][] = [
+            "www$site.fleet$account.example",
+            "/www/www$site.fleet$account.example",
+            "/apps/shop$site",
+        ];
     }
     for ($login = 0; $login < 5; $login++) {
-        $logins[$account][] = ["job$login@fleet$account.example", ['/', '/www', "/www/www0.fleet$account.example", "/www/www1.fleet$account.example/uploads/2026", '/logs'][$login]];
+        $logins[$account][] = [
+            "job$login@fleet$account.example",
+            ['/', '/www', "/www/www0.fleet$account.example", "/www/www1.fleet$account.example/uploads/2026", '/logs'][
+                $login
+            ],
+        ];
     }
 }
 $read = static function () use ($sites, $logins): int {
@@ -41,15 +50,38 @@ $read = static function () use ($sites, $logins): int {
     return $paths;
 };
 $compute = static function () use ($sites, $logins): FleetScope {
-    return FleetScope::of((static function () use ($sites, $logins): Generator {
-        foreach ($sites as $account => $rows) {
-            yield new AccountScope(
-                $account, array_map(static fn (array $row): SitePlaces => new SitePlaces($row[0], (string) ($account % 7), RemotePath::fromString($row[1]), [RemotePath::fromString($row[2])]), $rows),
-                [RemotePath::fromString($rows[1][1].'/uploads')],
-                array_map(static fn (array $row): ScopedLogin => new ScopedLogin($row[0], $row[0], RemotePath::fromString($row[1]), true, null, true, 1_790_000_000), $logins[$account]),
-            );
-        }
-    })(), 1_800_000_000);
+    return FleetScope::of(
+        (static function () use ($sites, $logins): Generator {
+            foreach ($sites as $account => $rows) {
+                yield new AccountScope(
+                    $account,
+                    array_map(
+                        static fn (array $row): SitePlaces => new SitePlaces(
+                            $row[0],
+                            (string) ($account % 7),
+                            RemotePath::fromString($row[1]),
+                            [RemotePath::fromString($row[2])],
+                        ),
+                        $rows,
+                    ),
+                    [RemotePath::fromString($rows[1][1].'/uploads')],
+                    array_map(
+                        static fn (array $row): ScopedLogin => new ScopedLogin(
+                            $row[0],
+                            $row[0],
+                            RemotePath::fromString($row[1]),
+                            true,
+                            null,
+                            true,
+                            1_790_000_000,
+                        ),
+                        $logins[$account],
+                    ),
+                );
+            }
+        })(),
+        1_800_000_000,
+    );
 };
 $took = ['read' => [], 'compute' => []];
 for ($time = -2; $time < $times; $time++) {
@@ -65,6 +97,29 @@ $median = static function (array $all): float {
     return $all[intdiv(count($all), 2)];
 };
 $scope = $compute();
-printf("%d FTP users on %d accounts, %s\n", count($scope->logins), count($sites), implode(', ', array_map(static fn (string $flag, int $count): string => "$flag $count", array_keys($scope->counts()), $scope->counts())));
-printf("reading the paths (baseline) %7.1f ms at the median, %7.1f ms at the most\n", $median($took['read']), max($took['read']));
-printf("who reaches what             %7.1f ms at the median, %7.1f ms at the most, %.1f of the baseline, %.0f MB at the peak\n", $median($took['compute']), max($took['compute']), $median($took['compute']) / $median($took['read']), memory_get_peak_usage() / 1e6);
+printf(
+    "%d FTP users on %d accounts, %s\n",
+    count($scope->logins),
+    count($sites),
+    implode(
+        ', ',
+        array_map(
+            static fn (string $flag, int $count): string => "$flag $count",
+            array_keys($scope->counts()),
+            $scope->counts(),
+        ),
+    ),
+);
+printf(
+    "reading the paths (baseline) %7.1f ms at the median, %7.1f ms at the most\n",
+    $median($took['read']),
+    max($took['read']),
+);
+printf(
+    'who reaches what             %7.1f ms at the median, %7.1f ms at the most, %.1f of the baseline, %.0f MB at the '
+        ."peak\n",
+    $median($took['compute']),
+    max($took['compute']),
+    $median($took['compute']) / $median($took['read']),
+    memory_get_peak_usage() / 1e6,
+);

@@ -27,7 +27,15 @@ $local = "$host->directory/local";
 file_put_contents($local, random_bytes(2000));
 
 $measure = static function (TransferPool $pool, string $name) use ($files, $local): float {
-    $jobs = array_map(static fn (int $number): Job => Job::send($local, RemotePath::fromString("/www/$name-$number"), 2000, (string) $number), range(1, $files));
+    $jobs = array_map(
+        static fn (int $number): Job => Job::send(
+            $local,
+            RemotePath::fromString("/www/$name-$number"),
+            2000,
+            (string) $number,
+        ),
+        range(1, $files),
+    );
     $start = hrtime(true);
     $pool->run($jobs);
     $pool->close();
@@ -37,13 +45,30 @@ $measure = static function (TransferPool $pool, string $name) use ($files, $loca
 
 try {
     $host->faults(['delay_ms' => $delay]);
-    printf("%d files of 2000 bytes, each reply after %d ms\n\n%-14s %-22s %8s %8s\n", $files, $delay, 'protocol', 'connections', 'seconds', 'ratio');
+    printf(
+        "%d files of 2000 bytes, each reply after %d ms\n\n%-14s %-22s %8s %8s\n",
+        $files,
+        $delay,
+        'protocol',
+        'connections',
+        'seconds',
+        'ratio',
+    );
     foreach ([Protocol::Ftp, Protocol::FtpsExplicit] as $protocol) {
-        $baseline = $measure(new SequentialPool(new FtpRemoteDirectory($host->endpoint($protocol))), "$protocol->value-1");
+        $baseline = $measure(
+            new SequentialPool(new FtpRemoteDirectory($host->endpoint($protocol))),
+            "$protocol->value-1",
+        );
         printf("%-14s %-22s %8.2f %8.2f\n", $protocol->value, '1, in this process', $baseline, 1.0);
         foreach ([2, 4, 8] as $lanes) {
             $seconds = $measure(new WorkerPool($host->endpoint($protocol), $lanes), "$protocol->value-$lanes");
-            printf("%-14s %-22s %8.2f %8.2f\n", $protocol->value, "$lanes worker processes", $seconds, $seconds / $baseline);
+            printf(
+                "%-14s %-22s %8.2f %8.2f\n",
+                $protocol->value,
+                "$lanes worker processes",
+                $seconds,
+                $seconds / $baseline,
+            );
         }
     }
 } finally {

@@ -16,7 +16,8 @@ $root = dirname(__DIR__);
 return Application::configure(basePath: $root)
     ->withRouting(web: $root.'/routes/web.php', commands: $root.'/routes/console.php')
     ->withMiddleware(function (Middleware $middleware): void {
-        $middleware->remove(HandleCors::class); // Its package is missing, see framework-gaps.php; no page is for other origins.
+        // Its package is missing, see framework-gaps.php; no page is for other origins.
+        $middleware->remove(HandleCors::class);
         $middleware->append(SecurityHeaders::class);
         $middleware->append(PlainInput::class);
         // The web server before the pages says whose request it is; nobody else reaches them.

@@ -31,7 +31,18 @@ $to = $argv[1] ?? exit("Usage: php demo/build.php DIR\n");
 foreach (["$to/content", "$to/packages"] as $directory) {
     is_dir($directory) || mkdir($directory, 0755, true);
 }
-/** @var array<string, array{title: string, line: string, accent: string, pages: array<string, string>, old?: bool, versions: list<string>, package?: string, ship?: bool}> $sites */
+/**
+ * @var array<string, array{
+ *     title: string,
+ *     line: string,
+ *     accent: string,
+ *     pages: array<string, string>,
+ *     old?: bool,
+ *     versions: list<string>,
+ *     package?: string,
+ *     ship?: bool,
+ * }>  $sites
+ */
 $sites = json_decode((string) file_get_contents(__DIR__.'/sites.json'), true, 16, JSON_THROW_ON_ERROR);
 $time = (int) strtotime('2026-09-01 09:00');
 foreach ($sites as $domain => $site) {
@@ -45,7 +56,12 @@ foreach ($sites as $domain => $site) {
     }
     foreach ($site['versions'] as $index => $version) {
         $package = ($site['package'] ?? 'site')."-$version.zip";
-        $target = ($site['ship'] ?? false) ? __DIR__."/packages/$package" : "$to/packages/$package";
-        zip($target, ($site['package'] ?? 'site')."-$version", (new SiteBuilder($site, $version))->files(), $time + $index * 86400 * 20);
+        $target = $site['ship'] ?? false ? __DIR__."/packages/$package" : "$to/packages/$package";
+        zip(
+            $target,
+            ($site['package'] ?? 'site')."-$version",
+            (new SiteBuilder($site, $version))->files(),
+            $time + $index * 86400 * 20,
+        );
     }
 }

@@ -29,7 +29,9 @@ use Cellarium\Core\Reach\DirectoryTree;
 use Cellarium\Core\Transfer\CalledOff;
 use Illuminate\Support\Str;
 
-/** Looks at an account: does it connect, what directories are there, how much space is used, what stands in its sites. */
+/**
+ * Looks at an account: does it connect, what directories are there, how much space is used, what stands in its sites.
+ */
 final readonly class AccountCheck
 {
     public function __construct(private Connections $connections, private Strangers $strangers)
@@ -65,7 +67,14 @@ final readonly class AccountCheck
         );
         $ascent->tls === null || $this->rememberTls($account, $ascent->tls);
         $broken = $ascent->broken();
-        $account->update(['tried_at' => now(), 'latency_ms' => $ascent->latencyMs, 'features' => $ascent->features, 'trouble' => $broken?->reason?->value] + ($broken === null ? ['reached_at' => now(), 'known_address' => $ascent->address] : []));
+        $account->update(
+            [
+                'tried_at' => now(),
+                'latency_ms' => $ascent->latencyMs,
+                'features' => $ascent->features,
+                'trouble' => $broken?->reason?->value,
+            ] + ($broken === null ? ['reached_at' => now(), 'known_address' => $ascent->address] : []),
+        );
         try {
             if ($broken === null) {
                 $swept ? $this->lookBriefly($account, $this->connections->remote($account)) : $this->look($account);
@@ -73,7 +82,15 @@ final readonly class AccountCheck
         } finally {
             $account->update(['climbing_at' => null]);
         }
-        $swept || Record::write('connected', $broken === null ? "Connected to $account->host as $account->login" : "Could not connect to $account->host: $broken->evidence", $account, person: $person);
+        $swept
+            || Record::write(
+                'connected',
+                $broken === null
+                    ? "Connected to $account->host as $account->login"
+                    : "Could not connect to $account->host: $broken->evidence",
+                $account,
+                person: $person,
+            );
         $this->tellWhatChanged($account, $before, $broken);
 
         return $ascent;
@@ -88,21 +105,37 @@ final readonly class AccountCheck
         }
     }
 
-    /** @return array{bool|null, array<string, bool|null>} whether it connected when last tried, null when it never was, and whether each site showed a placeholder */
+    /**
+     * @return array{bool|null, array<string, bool|null>} whether it connected when last tried, null when it never
+     *     was, and whether each site showed a placeholder
+     */
     private function state(Account $account): array
     {
-        return [$account->tried_at === null ? null : ! $account->doesNotConnect(), $account->sites->mapWithKeys(static fn (Site $site): array => [$site->domain => $site->placeholder])->all()];
+        return [
+            $account->tried_at === null ? null : ! $account->doesNotConnect(),
+            $account->sites->mapWithKeys(static fn (Site $site): array => [$site->domain => $site->placeholder])->all(),
+        ];
     }
 
     /** @param  array{bool|null, array<string, bool|null>}  $before */
     private function tellWhatChanged(Account $account, array $before, ?Rung $broken): void
     {
         if ($before[0] !== null && $before[0] !== ($broken === null)) {
-            Record::write('found_changed', $broken === null ? "{$account->title()} connects again" : "{$account->title()} no longer connects: $broken->evidence", $account);
+            Record::write(
+                'found_changed',
+                $broken === null
+                    ? "{$account->title()} connects again"
+                    : "{$account->title()} no longer connects: $broken->evidence",
+                $account,
+            );
         }
         foreach ($account->sites as $site) {
             if (($before[1][$site->domain] ?? null) === false && $site->placeholder === true) {
-                Record::write('found_changed', "$site->domain shows its host's placeholder page again", $site->setRelation('account', $account));
+                Record::write(
+                    'found_changed',
+                    "$site->domain shows its host's placeholder page again",
+                    $site->setRelation('account', $account),
+                );
             }
         }
     }
@@ -128,7 +161,10 @@ final readonly class AccountCheck
         try {
             $control = $this->connections->control($account);
             $space = $control?->space();
-            $account->update(['space_used' => $space?->used, 'space_limit' => $space?->limit] + ($control === null ? [] : ['login_rules' => $control->loginRules()?->toArray()]));
+            $account->update(
+                ['space_used' => $space?->used, 'space_limit' => $space?->limit]
+                    + ($control === null ? [] : ['login_rules' => $control->loginRules()?->toArray()]),
+            );
             $control === null || $this->strangers->takeNote($account, $control->ftpUsers());
         } catch (ControlFailure $failure) {
             // Unknown is shown as unknown; the last figure would look like a fresh one.
@@ -137,7 +173,9 @@ final readonly class AccountCheck
         }
     }
 
-    /** @param  RemotePath|null  $directory  becomes the document root when it is proven to be; null for the one it has */
+    /**
+     * @param  RemotePath|null  $directory  becomes the document root when it is proven to be; null for the one it has
+     */
     public function proveRoot(Site $site, ?RemotePath $directory = null): ProofStep
     {
         $root = $directory ?? $site->root();
@@ -146,9 +184,27 @@ final readonly class AccountCheck
         $site->update(['token' => $root->child(DocumentRootProof::tokenName($nonce))->toString()]);
         $remote = $this->connections->remote($site->account);
         $address = $this->connections->endpoint($site->account)->address;
-        $step = DocumentRootProof::prove($remote, $this->connections->web(), $site->addressesFrom($root), $root, $nonce, $address);
+        $step = DocumentRootProof::prove(
+            $remote,
+            $this->connections->web(),
+            $site->addressesFrom($root),
+            $root,
+            $nonce,
+            $address,
+        );
         $site->proofs()->create(['kind' => 'document_root', 'made_at' => now()] + $step->toArray());
-        $site->update(['token' => null] + ($step->ok ? ['document_root' => $root->toString(), 'root_proven_at' => now(), 'leads_elsewhere' => $step->next !== null] : ($directory === null ? ['root_proven_at' => null] : [])));
+        $site->update(
+            ['token' => null]
+                + ($step->ok
+                    ? [
+                        'document_root' => $root->toString(),
+                        'root_proven_at' => now(),
+                        'leads_elsewhere' => $step->next !== null,
+                    ]
+                    : ($directory === null
+                        ? ['root_proven_at' => null]
+                        : [])),
+        );
         Record::write('document_root', $step->sentence, $site);
 
         return $step;
@@ -157,10 +213,21 @@ final readonly class AccountCheck
     /** @return list<RootCandidate> also written down with the site */
     public function findRoot(Site $site): array
     {
-        $habits = Site::whereHas('account', static fn ($query) => $query->where('host', $site->account->host))->whereNotNull('root_proven_at')->where('id', '!=', $site->id)->get(['document_root', 'domain'])
-            ->map(static fn (Site $other): string => RootFinder::habit($other->root(), $other->domain))->unique()->values()->all();
-        $found = (new RootFinder($site->start_pages, $habits))->find($this->connections->remote($site->account), $site->domain);
-        $site->update(['candidates' => array_map(static fn (RootCandidate $candidate): array => $candidate->toArray(), $found)]);
+        $habits = Site::whereHas('account', static fn ($query) => $query->where('host', $site->account->host))
+            ->whereNotNull('root_proven_at')
+            ->where('id', '!=', $site->id)
+            ->get(['document_root', 'domain'])
+            ->map(static fn (Site $other): string => RootFinder::habit($other->root(), $other->domain))
+            ->unique()
+            ->values()
+            ->all();
+        $found = (new RootFinder($site->start_pages, $habits))->find(
+            $this->connections->remote($site->account),
+            $site->domain,
+        );
+        $site->update([
+            'candidates' => array_map(static fn (RootCandidate $candidate): array => $candidate->toArray(), $found),
+        ]);
 
         return $found;
     }

@@ -24,10 +24,45 @@ use Cellarium\Core\Path\RemotePath;
  */
 final class AccountForm
 {
-    public const FIELDS = ['client', 'new_client', 'label', 'company', 'protocol', 'host', 'port', 'login', 'password', 'private_key', 'passphrase', 'address', 'start_directory', 'active_mode', 'domain', 'document_root', 'tags', 'notes', 'accepted', 'login_form', 'ftp_protocol', 'ftp_port', 'control_url', 'control_token'];
+    public const FIELDS = [
+        'client',
+        'new_client',
+        'label',
+        'company',
+        'protocol',
+        'host',
+        'port',
+        'login',
+        'password',
+        'private_key',
+        'passphrase',
+        'address',
+        'start_directory',
+        'active_mode',
+        'domain',
+        'document_root',
+        'tags',
+        'notes',
+        'accepted',
+        'login_form',
+        'ftp_protocol',
+        'ftp_port',
+        'control_url',
+        'control_token',
+    ];
 
     /** Characters at the most; the other fields take LONGEST_OTHER. */
-    private const LONGEST = ['password' => 2000, 'private_key' => 20_000, 'passphrase' => 2000, 'notes' => 20_000, 'control_token' => 2000, 'tags' => 1000, 'start_directory' => 900, 'document_root' => 900, 'new_client' => 200];
+    private const LONGEST = [
+        'password' => 2000,
+        'private_key' => 20_000,
+        'passphrase' => 2000,
+        'notes' => 20_000,
+        'control_token' => 2000,
+        'tags' => 1000,
+        'start_directory' => 900,
+        'document_root' => 900,
+        'new_client' => 200,
+    ];
 
     private const LONGEST_OTHER = 250;
 
@@ -68,17 +103,31 @@ final class AccountForm
 
     public static function of(Account $account): self
     {
-        return self::typed([
-            'client' => (string) $account->client_id, 'protocol' => $account->protocol->value, 'tags' => implode(', ', $account->tags), 'active_mode' => $account->active_mode ? '1' : '', 'login_form' => $account->login_rules === null ? '' : $account->rules()->form,
-            'control_url' => $account->control_url, 'ftp_protocol' => $account->ftp_protocol?->value, 'ftp_port' => $account->ftp_port,
-        ] + $account->only(['label', 'company', 'host', 'port', 'login', 'address', 'start_directory', 'notes']));
+        return self::typed(
+            [
+                'client' => (string) $account->client_id,
+                'protocol' => $account->protocol->value,
+                'tags' => implode(', ', $account->tags),
+                'active_mode' => $account->active_mode ? '1' : '',
+                'login_form' => $account->login_rules === null ? '' : $account->rules()->form,
+                'control_url' => $account->control_url,
+                'ftp_protocol' => $account->ftp_protocol?->value,
+                'ftp_port' => $account->ftp_port,
+            ] + $account->only(['label', 'company', 'host', 'port', 'login', 'address', 'start_directory', 'notes']),
+        );
     }
 
     public static function fromLetter(LetterAccount $letter): self
     {
         $form = self::typed([
-            'host' => $letter->value(Fact::Host), 'port' => $letter->port(), 'protocol' => ($letter->protocol() ?? Protocol::FtpsExplicit)->value, 'login' => $letter->value(Fact::Login), 'password' => $letter->password()?->reveal(),
-            'address' => $letter->value(Fact::Address), 'domain' => $letter->value(Fact::Domain), 'document_root' => $letter->value(Fact::Directory),
+            'host' => $letter->value(Fact::Host),
+            'port' => $letter->port(),
+            'protocol' => ($letter->protocol() ?? Protocol::FtpsExplicit)->value,
+            'login' => $letter->value(Fact::Login),
+            'password' => $letter->password()?->reveal(),
+            'address' => $letter->value(Fact::Address),
+            'domain' => $letter->value(Fact::Domain),
+            'document_root' => $letter->value(Fact::Directory),
         ]);
         foreach ($letter->unsure() as $field => $why) {
             $form->remarks[self::field($field)] = ucfirst($why);
@@ -114,12 +163,26 @@ final class AccountForm
         $login !== '' || $this->wrong['login'] = 'The login is missing.';
         $key = $this->key($protocol);
         $password = $this->word('password');
-        if ($password === '' && $key === null && ($account === null || ($account->secret === '' && $account->private_key === null))) {
-            $this->wrong['password'] = $protocol === Protocol::Sftp ? 'A password or a key is needed.' : 'The password is missing.';
+        if (
+            $password === ''
+            && $key === null
+            && ($account === null || ($account->secret === '' && $account->private_key === null))
+        ) {
+            $this->wrong['password'] =
+                $protocol === Protocol::Sftp ? 'A password or a key is needed.' : 'The password is missing.';
         }
         $values = [
-            'label' => mb_substr(trim($this->typed['label']), 0, 200), 'company' => mb_substr(trim($this->typed['company']), 0, 200), 'protocol' => $protocol, 'host' => $host, 'port' => $this->port($protocol), 'login' => $login,
-            'address' => $this->address(), 'start_directory' => $this->path('start_directory'), 'active_mode' => $this->typed['active_mode'] !== '', 'tags' => $this->tags(), 'notes' => trim($this->typed['notes']) ?: null,
+            'label' => mb_substr(trim($this->typed['label']), 0, 200),
+            'company' => mb_substr(trim($this->typed['company']), 0, 200),
+            'protocol' => $protocol,
+            'host' => $host,
+            'port' => $this->port($protocol),
+            'login' => $login,
+            'address' => $this->address(),
+            'start_directory' => $this->path('start_directory'),
+            'active_mode' => $this->typed['active_mode'] !== '',
+            'tags' => $this->tags(),
+            'notes' => trim($this->typed['notes']) ?: null,
         ];
         $control = $this->control($account);
         $values += $control + $this->ftpUsers($control['control_url'] !== null);
@@ -127,15 +190,28 @@ final class AccountForm
             $values['secret'] = $password;
         }
         if ($key !== null) {
-            $values += ['private_key' => $key->open->reveal(), 'key_kind' => $key->kind, 'key_fingerprint' => $key->fingerprint];
+            $values += [
+                'private_key' => $key->open->reveal(),
+                'key_kind' => $key->kind,
+                'key_fingerprint' => $key->fingerprint,
+            ];
         }
         $values['pin'] = $this->pin($account, $values);
         if ($account !== null && $password === '' && $key === null) {
-            $elsewhere = (clone $account)->fill(array_intersect_key($values, array_flip(['host', 'port', 'protocol', 'login', 'address'])))->whereSecretsGo() !== $account->whereSecretsGo();
-            $elsewhere && $this->wrong['password'] = 'For another host, port, protocol, login or address the password is typed in again.';
+            $elsewhere = (clone $account)
+                ->fill(array_intersect_key($values, array_flip(['host', 'port', 'protocol', 'login', 'address'])))
+                ->whereSecretsGo() !== $account->whereSecretsGo();
+            $elsewhere
+                && ($this->wrong['password'] =
+                    'For another host, port, protocol, login or address the password is typed in again.');
         }
-        $taken = Account::where(['host' => $values['host'], 'port' => $values['port'], 'login' => $values['login']])->when($account !== null, static fn ($query) => $query->where('id', '!=', $account?->id))->first();
-        $taken === null || $this->wrong['login'] = "This login at this host and port is known already: account $taken->id, {$taken->title()}.";
+        $taken = Account::where(['host' => $values['host'], 'port' => $values['port'], 'login' => $values['login']])
+            ->when($account !== null, static fn ($query) => $query->where('id', '!=', $account?->id))
+            ->first();
+        $taken === null
+            || ($this->wrong[
+                'login'
+            ] = "This login at this host and port is known already: account $taken->id, {$taken->title()}.");
 
         return $this->wrong === [] ? $values : null;
     }
@@ -153,19 +229,28 @@ final class AccountForm
             return ['control_url' => null, 'control_token' => null];
         }
         if (preg_match('#\A(https?)://([a-z0-9.-]+|\[[0-9a-f:]+\])(?::\d{1,5})?\z#i', $typed, $match) !== 1) {
-            $this->wrong['control_url'] = 'The address of a control service is scheme and name, "https://control.host.example".';
-        } elseif (strtolower($match[1]) === 'http' && ! in_array(strtolower($match[2]), ['127.0.0.1', 'localhost', '[::1]'], true)) {
+            $this->wrong['control_url'] =
+                'The address of a control service is scheme and name, "https://control.host.example".';
+        } elseif (
+            strtolower($match[1]) === 'http'
+            && ! in_array(strtolower($match[2]), ['127.0.0.1', 'localhost', '[::1]'], true)
+        ) {
             $this->wrong['control_url'] = 'Over http everybody on the way could read the access token. Use https.';
         }
         if ($token === '' && ($account?->control_token === null || $account->control_url !== $typed)) {
-            $this->wrong['control_token'] = $account?->control_token === null ? 'The access token is missing.' : 'For another address the access token is typed in again.';
+            $this->wrong['control_token'] = $account?->control_token === null
+                    ? 'The access token is missing.'
+                    : 'For another address the access token is typed in again.';
         }
 
-        return ['control_url' => $typed] + ($token === '' ? [] : ['control_token' => $token]) + ($account?->control_url === $typed ? [] : ['login_rules' => null]);
+        return ['control_url' => $typed]
+            + ($token === '' ? [] : ['control_token' => $token])
+            + ($account?->control_url === $typed ? [] : ['login_rules' => null]);
     }
 
     /**
-     * How FTP users of the account are called and sign in, where a person has to tell: a host with a control service tells itself.
+     * How FTP users of the account are called and sign in, where a person has to tell: a host with a control service
+     * tells itself.
      *
      * @return array<string, mixed>
      */
@@ -173,8 +258,13 @@ final class AccountForm
     {
         $protocol = Protocol::tryFrom($this->typed['ftp_protocol']);
         $port = trim($this->typed['ftp_port']);
-        $port === '' || (ctype_digit($port) && (int) $port >= 1 && (int) $port <= 65535) || $this->wrong['ftp_port'] = 'A port is a number from 1 to 65535; empty takes the usual one.';
-        $values = ['ftp_protocol' => $protocol, 'ftp_port' => $port === '' || isset($this->wrong['ftp_port']) ? null : (int) $port];
+        $port === ''
+            || (ctype_digit($port) && (int) $port >= 1 && (int) $port <= 65535)
+            || ($this->wrong['ftp_port'] = 'A port is a number from 1 to 65535; empty takes the usual one.');
+        $values = [
+            'ftp_protocol' => $protocol,
+            'ftp_port' => $port === '' || isset($this->wrong['ftp_port']) ? null : (int) $port,
+        ];
         $form = trim($this->typed['login_form']);
         if ($linked) {
             return $values;
@@ -223,7 +313,10 @@ final class AccountForm
         if ($cleaned->port !== null && trim($this->typed['port']) === '') {
             $this->typed['port'] = (string) $cleaned->port;
         }
-        Cleaned::isHost($cleaned->value) || $this->wrong['host'] = $cleaned->value === '' ? 'The host is missing.' : 'This is not the name or address of a host: "ftp.host.example".';
+        Cleaned::isHost($cleaned->value)
+            || ($this->wrong['host'] = $cleaned->value === ''
+                    ? 'The host is missing.'
+                    : 'This is not the name or address of a host: "ftp.host.example".');
 
         return $this->typed['host'] = $cleaned->value;
     }
@@ -231,8 +324,9 @@ final class AccountForm
     private function word(string $field): string
     {
         $cleaned = Cleaned::word($this->typed[$field]);
-        $cleaned->changes === [] || $this->remarks[$field] = ucfirst(implode('; ', $cleaned->changes));
-        preg_match('/[\x00-\x1f\x7f]/', $cleaned->value) === 1 && $this->wrong[$field] = 'It has a line break or another control character in it.';
+        $cleaned->changes === [] || ($this->remarks[$field] = ucfirst(implode('; ', $cleaned->changes)));
+        preg_match('/[\x00-\x1f\x7f]/', $cleaned->value) === 1
+            && ($this->wrong[$field] = 'It has a line break or another control character in it.');
 
         return $this->typed[$field] = $cleaned->value;
     }
@@ -253,7 +347,9 @@ final class AccountForm
     private function address(): ?string
     {
         $typed = trim($this->typed['address']);
-        $typed === '' || filter_var($typed, FILTER_VALIDATE_IP) !== false || $this->wrong['address'] = 'An address is made of numbers: "192.0.2.7".';
+        $typed === ''
+            || filter_var($typed, FILTER_VALIDATE_IP) !== false
+            || ($this->wrong['address'] = 'An address is made of numbers: "192.0.2.7".');
 
         return $typed === '' ? null : $typed;
     }
@@ -273,7 +369,17 @@ final class AccountForm
     /** @return list<string> */
     private function tags(): array
     {
-        return array_values(array_unique(array_filter(array_map(static fn (string $tag): string => mb_substr(trim($tag), 0, 40), explode(',', $this->typed['tags'])), static fn (string $tag): bool => $tag !== '')));
+        return array_values(
+            array_unique(
+                array_filter(
+                    array_map(
+                        static fn (string $tag): string => mb_substr(trim($tag), 0, 40),
+                        explode(',', $this->typed['tags']),
+                    ),
+                    static fn (string $tag): bool => $tag !== '',
+                ),
+            ),
+        );
     }
 
     private function key(Protocol $protocol): ?PrivateKey
@@ -311,6 +417,13 @@ final class AccountForm
             }
         }
 
-        return $account !== null && [$account->host, $account->port, $account->protocol] === [$values['host'], $values['port'], $values['protocol']] ? $account->pin : null;
+        return $account !== null
+            && [$account->host, $account->port, $account->protocol] === [
+                $values['host'],
+                $values['port'],
+                $values['protocol'],
+            ]
+            ? $account->pin
+            : null;
     }
 }

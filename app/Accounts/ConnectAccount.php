@@ -34,13 +34,34 @@ final class ConnectAccount implements ShouldQueue
         try {
             $check->connect($account, person: $this->person === null ? null : Person::find($this->person));
         } catch (CalledOff) {
-            Record::write('connect_called_off', "Connecting to $account->host was cancelled", $account, person: $this->person === null ? null : Person::find($this->person));
+            Record::write(
+                'connect_called_off',
+                "Connecting to $account->host was cancelled",
+                $account,
+                person: $this->person === null ? null : Person::find($this->person),
+            );
         } catch (\Throwable $failure) {
             if (! Problem::isExpected($failure)) {
                 throw $failure;
             }
             // The ladder held and looking around did not; the page shows this beside the rungs.
-            $account->update(['ladder' => [...$account->ladder ?? [], ['name' => 'looking around', 'ok' => false, 'evidence' => Problem::words($failure), 'cause' => null, 'next' => null, 'remedy' => null, 'identity' => null, 'reason' => null]], 'climbing_at' => null, 'trouble' => 'looking_around']);
+            $account->update([
+                'ladder' => [
+                    ...$account->ladder ?? [],
+                    [
+                        'name' => 'looking around',
+                        'ok' => false,
+                        'evidence' => Problem::words($failure),
+                        'cause' => null,
+                        'next' => null,
+                        'remedy' => null,
+                        'identity' => null,
+                        'reason' => null,
+                    ],
+                ],
+                'climbing_at' => null,
+                'trouble' => 'looking_around',
+            ]);
         }
     }
 }

@@ -16,17 +16,35 @@ final readonly class Export
     /** @param  resource  $sink */
     public function write($sink, bool $withSecrets): void
     {
-        $columns = array_values(array_filter(Column::cases(), static fn (Column $column): bool => $withSecrets || $column !== Column::Password));
+        $columns = array_values(
+            array_filter(
+                Column::cases(),
+                static fn (Column $column): bool => $withSecrets || $column !== Column::Password,
+            ),
+        );
         CsvCell::line($sink, array_map(static fn (Column $column): string => $column->label(), $columns));
         foreach (Account::with('client', 'sites')->orderBy('id')->lazy(200) as $account) {
             $facts = [
-                'client' => $account->client->name, 'group' => $account->client->group, 'label' => $account->label, 'company' => $account->company, 'host' => $account->host, 'port' => $account->port, 'protocol' => $account->protocol->value,
-                'login' => $account->login, 'address' => $account->address, 'start_directory' => $account->start_directory, 'tags' => implode(', ', $account->tags), 'notes' => $account->notes,
+                'client' => $account->client->name,
+                'group' => $account->client->group,
+                'label' => $account->label,
+                'company' => $account->company,
+                'host' => $account->host,
+                'port' => $account->port,
+                'protocol' => $account->protocol->value,
+                'login' => $account->login,
+                'address' => $account->address,
+                'start_directory' => $account->start_directory,
+                'tags' => implode(', ', $account->tags),
+                'notes' => $account->notes,
             ] + ($withSecrets ? ['password' => $account->secret] : []);
             // A line for each site; an account without one has a line of its own.
             foreach ($account->sites->isEmpty() ? [null] : $account->sites as $site) {
                 $row = $facts + ['domain' => $site?->domain, 'document_root' => $site?->document_root];
-                CsvCell::line($sink, array_map(static fn (Column $column): string => (string) ($row[$column->value] ?? ''), $columns));
+                CsvCell::line(
+                    $sink,
+                    array_map(static fn (Column $column): string => (string) ($row[$column->value] ?? ''), $columns),
+                );
             }
         }
     }
@@ -45,12 +63,20 @@ final readonly class Export
         $file = tempnam(sys_get_temp_dir(), 'cellarium-list-');
         $zip = new \ZipArchive;
         if ($file === false || $zip->open($file, \ZipArchive::OVERWRITE) !== true) {
-            throw new Problem('The list could not be written. Check the space and rights of the disk for temporary files.');
+            throw new Problem(
+                'The list could not be written. Check the space and rights of the disk for temporary files.',
+            );
         }
         $zip->addFromString('accounts.csv', (string) stream_get_contents($list));
-        if (! $zip->setEncryptionName('accounts.csv', \ZipArchive::EM_AES_256, $passphrase->reveal()) || ! $zip->close()) {
+        if (
+            ! $zip->setEncryptionName('accounts.csv', \ZipArchive::EM_AES_256, $passphrase->reveal())
+            || ! $zip->close()
+        ) {
             @unlink($file);
-            throw new Problem('The list could not be encrypted, so it was not written. Check the space of the disk for temporary files.');
+            throw new Problem(
+                'The list could not be encrypted, so it was not written. Check the space of the disk for temporary '
+                    .'files.',
+            );
         }
 
         return $file;

@@ -20,7 +20,10 @@ use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
 
-/** Takes over lists of accounts: kept encrypted while they are looked at, rehearsed, then taken over whole or not at all. */
+/**
+ * Takes over lists of accounts: kept encrypted while they are looked at, rehearsed, then taken over whole or not at
+ * all.
+ */
 final readonly class Lists
 {
     private const KEPT_SECONDS = 3600;
@@ -40,7 +43,11 @@ final readonly class Lists
     {
         $kept = preg_match('/\A[0-9a-f]{32}\z/', $name) === 1 ? @file_get_contents($this->file($name)) : false;
 
-        return AccountList::read($kept === false ? throw new Problem('The list is no longer here; lists are kept for an hour. Bring it again.') : Crypt::decryptString($kept));
+        return AccountList::read(
+            $kept === false
+                ? throw new Problem('The list is no longer here; lists are kept for an hour. Bring it again.')
+                : Crypt::decryptString($kept),
+        );
     }
 
     public function forget(string $name): void
@@ -55,12 +62,39 @@ final readonly class Lists
     {
         $known = [];
         $domains = [];
-        foreach (Account::with('client:id,name,group', 'sites:id,account_id,domain,document_root')->get(['id', 'client_id', 'label', 'company', 'host', 'port', 'protocol', 'login', 'secret', 'address', 'start_directory', 'tags', 'notes']) as $account) {
+        foreach (
+            Account::with('client:id,name,group', 'sites:id,account_id,domain,document_root')->get([
+                'id',
+                'client_id',
+                'label',
+                'company',
+                'host',
+                'port',
+                'protocol',
+                'login',
+                'secret',
+                'address',
+                'start_directory',
+                'tags',
+                'notes',
+            ]) as $account
+        ) {
             $key = AccountRow::keyOf($account->host, $account->port, $account->login);
             $known[$key] = [
-                'client' => $account->client->name, 'group' => $account->client->group, 'label' => $account->label, 'company' => $account->company, 'protocol' => $account->protocol->value, 'address' => $account->address,
-                'start_directory' => $account->start_directory, 'tags' => $account->tags, 'notes' => $account->notes, 'document_root' => $account->sites->pluck('document_root', 'domain')->all(),
-                'password' => static fn (#[\SensitiveParameter] mixed $typed): bool => hash_equals($account->secret, (string) $typed),
+                'client' => $account->client->name,
+                'group' => $account->client->group,
+                'label' => $account->label,
+                'company' => $account->company,
+                'protocol' => $account->protocol->value,
+                'address' => $account->address,
+                'start_directory' => $account->start_directory,
+                'tags' => $account->tags,
+                'notes' => $account->notes,
+                'document_root' => $account->sites->pluck('document_root', 'domain')->all(),
+                'password' => static fn (#[\SensitiveParameter] mixed $typed): bool => hash_equals(
+                    $account->secret,
+                    (string) $typed,
+                ),
             ];
             foreach ($account->sites as $site) {
                 $domains[$site->domain] = $key;
@@ -83,13 +117,25 @@ final readonly class Lists
         return DB::transaction(function () use ($list, $columns): array {
             $rehearsal = $this->rehearse($list, $columns);
             if ($rehearsal->isRefused()) {
-                throw new Problem("{$rehearsal->counts()[Verdict::Refused->value]} rows are refused, so nothing was taken over. Mend them in the list and bring it again.");
+                throw new Problem(
+                    "{$rehearsal->counts()[Verdict::Refused->value]} rows are refused, so nothing was taken over. "
+                        .'Mend them in the list and bring it again.',
+                );
             }
             $clients = Client::all()->keyBy('name');
             $entries = [];
             foreach ($rehearsal->rows as ['row' => $row, 'verdict' => $verdict]) {
                 if ($verdict !== Verdict::Same) {
-                    $entries[] = $this->write($row, $verdict, $clients->get((string) $row->text('client')) ?? $clients[(string) $row->text('client')] = Client::create(['name' => $row->text('client'), 'colour' => Client::nextColour(), 'group' => $row->text('group') ?? '']));
+                    $entries[] = $this->write(
+                        $row,
+                        $verdict,
+                        $clients->get((string) $row->text('client'))
+                            ?? ($clients[(string) $row->text('client')] = Client::create([
+                                'name' => $row->text('client'),
+                                'colour' => Client::nextColour(),
+                                'group' => $row->text('group') ?? '',
+                            ])),
+                    );
                 }
             }
             foreach (array_chunk($entries, 500) as $chunk) {
@@ -108,7 +154,15 @@ final readonly class Lists
         $key = ['host' => $values['host'], 'port' => $values['port'], 'login' => $values['login']];
         // The rehearsal, in the same transaction, has found which are known; new ones need not be looked for.
         $account = $fresh ? new Account($key) : Account::where($key)->firstOrFail();
-        $account->fill(array_filter(array_intersect_key($values, array_flip(['label', 'company', 'protocol', 'address', 'start_directory', 'tags', 'notes'])), static fn ($value): bool => $value !== '') + ['client_id' => $client->id]);
+        $account->fill(
+            array_filter(
+                array_intersect_key(
+                    $values,
+                    array_flip(['label', 'company', 'protocol', 'address', 'start_directory', 'tags', 'notes']),
+                ),
+                static fn ($value): bool => $value !== '',
+            ) + ['client_id' => $client->id],
+        );
         if ($fresh || ($values['password'] ?? '') !== '') {
             $account->secret = (string) ($values['password'] ?? '');
             $account->bindSecrets();
@@ -118,15 +172,31 @@ final readonly class Lists
             $client->update(['group' => $values['group']]);
         }
         if (isset($values['domain'])) {
-            $site = ($fresh ? null : Site::where('domain', $values['domain'])->first()) ?? new Site(['domain' => $values['domain'], 'account_id' => $account->id, 'base_url' => "https://{$values['domain']}", 'start_pages' => SiteForm::START_PAGES, 'kept' => ['uploads/'], 'document_root' => '/']);
+            $site = ($fresh ? null : Site::where('domain', $values['domain'])->first())
+                ?? new Site([
+                    'domain' => $values['domain'],
+                    'account_id' => $account->id,
+                    'base_url' => "https://{$values['domain']}",
+                    'start_pages' => SiteForm::START_PAGES,
+                    'kept' => ['uploads/'],
+                    'document_root' => '/',
+                ]);
             $site->fill(array_filter(['document_root' => $values['document_root'] ?? null]));
             $site->isDirty('document_root') && $site->root_proven_at = null;
             $site->save();
         }
 
         return [
-            'at' => now()->format('Y-m-d H:i:s.v'), 'person_id' => Auth::id(), 'client_id' => $client->id, 'account_id' => $account->id, 'action' => $fresh ? 'account_taken_on' : 'account_changed',
-            'sentence' => mb_substr(($fresh ? 'Took on ' : 'Changed ')."$account->login at $account->host from a list", 0, 1000),
+            'at' => now()->format('Y-m-d H:i:s.v'),
+            'person_id' => Auth::id(),
+            'client_id' => $client->id,
+            'account_id' => $account->id,
+            'action' => $fresh ? 'account_taken_on' : 'account_changed',
+            'sentence' => mb_substr(
+                ($fresh ? 'Took on ' : 'Changed ')."$account->login at $account->host from a list",
+                0,
+                1000,
+            ),
         ];
     }
 

@@ -23,7 +23,13 @@ final class MarkedLetter
             if ($one->from < $at || ($one->fact === Fact::Protocol && $one->length > 60)) {
                 continue; // Two facts of one piece: an address that says it all is marked once.
             }
-            $html .= e(substr($text, $at, $one->from - $at)).'<mark>'.e(substr($text, $one->from, $one->length)).'<small>'.e($one->fact->value).'</small></mark>';
+            $html
+                .= e(substr($text, $at, $one->from - $at))
+                .'<mark>'
+                .e(substr($text, $one->from, $one->length))
+                .'<small>'
+                .e($one->fact->value)
+                .'</small></mark>';
             $at = $one->from + $one->length;
         }
 

@@ -36,7 +36,10 @@ final readonly class PasswordRenewal
     {
         $lock = Cache::lock("renew-password-$account->id", self::LOCKED_SECONDS);
         // Two at once would each forget the password that the other has set.
-        $lock->get() || throw new Problem('The password of this account is being renewed just now. Wait for it to end, then look again.');
+        $lock->get()
+            || throw new Problem(
+                'The password of this account is being renewed just now. Wait for it to end, then look again.',
+            );
         try {
             $this->renewLocked($account->refresh());
         } finally {
@@ -66,7 +69,10 @@ final readonly class PasswordRenewal
 
     private function renewLocked(Account $account): void
     {
-        $control = $this->connections->control($account) ?? throw new Problem('This host has no control service. Renew the password at the provider, then type it in here.');
+        $control = $this->connections->control($account)
+            ?? throw new Problem(
+                'This host has no control service. Renew the password at the provider, then type it in here.',
+            );
         if ($account->next_secret !== null && $this->settle($account)) {
             return; // One that was begun before and did go through.
         }
@@ -78,7 +84,12 @@ final readonly class PasswordRenewal
             $lost = $failure;
         }
         if (! $this->settle($account)) {
-            throw new Problem($lost === null ? 'The host said that the password is renewed, but takes only the old one. It is still in use here; ask the provider.' : Problem::words($lost).' The old password is still the right one.');
+            throw new Problem(
+                $lost === null
+                    ? 'The host said that the password is renewed, but takes only the old one. It is still in use '
+                        .'here; ask the provider.'
+                    : Problem::words($lost).' The old password is still the right one.',
+            );
         }
     }
 
@@ -88,11 +99,19 @@ final readonly class PasswordRenewal
         $old = $this->connections->endpoint($account);
         if ($this->takes($account, new Secret((string) $account->next_secret))) {
             $account->update(['secret' => $account->next_secret, 'next_secret' => null, 'trouble' => null]);
-            Record::write('password_renewed', "Password of $account->login at $account->host renewed and proven", $account);
+            Record::write(
+                'password_renewed',
+                "Password of $account->login at $account->host renewed and proven",
+                $account,
+            );
 
             return true;
         }
-        $this->takes($account, $old->password) || throw new Problem('The host takes neither the old nor the new password just now. Both are kept; try again, or set it at the provider and type it in here.');
+        $this->takes($account, $old->password)
+            || throw new Problem(
+                'The host takes neither the old nor the new password just now. Both are kept; try again, or set it at '
+                    .'the provider and type it in here.',
+            );
         $account->update(['next_secret' => null]);
 
         return false;
@@ -101,7 +120,9 @@ final readonly class PasswordRenewal
     private function takes(Account $account, Secret $password): bool
     {
         try {
-            RemoteDirectories::open($this->connections->endpoint($account)->signedInAs($account->login, $password))->list(RemotePath::root());
+            RemoteDirectories::open(
+                $this->connections->endpoint($account)->signedInAs($account->login, $password),
+            )->list(RemotePath::root());
 
             return true;
         } catch (RemoteFailure $failure) {

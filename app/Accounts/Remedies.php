@@ -38,6 +38,7 @@ final readonly class Remedies
     /** @return array<string, mixed> the port goes along where it was the usual one */
     private function protocol(Account $account, Protocol $to): array
     {
-        return ['protocol' => $to, 'pin' => null] + ($account->port === $account->protocol->defaultPort() ? ['port' => $to->defaultPort()] : []);
+        return ['protocol' => $to, 'pin' => null]
+            + ($account->port === $account->protocol->defaultPort() ? ['port' => $to->defaultPort()] : []);
     }
 }

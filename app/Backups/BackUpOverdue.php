@@ -9,7 +9,10 @@ use App\Models\Person;
 use App\Models\Site;
 use App\Record\Record;
 
-/** Backs up every site that has no backup, or none within the days that are set; one that is being backed up is left out. */
+/**
+ * Backs up every site that has no backup, or none within the days that are set; one that is being backed up is left
+ * out.
+ */
 final class BackUpOverdue
 {
     /** @return int how many were begun */
@@ -25,7 +28,12 @@ final class BackUpOverdue
             ->select('id')
             ->chunkById(200, static function ($sites) use ($person, &$begun): void {
                 foreach ($sites as $site) {
-                    $backup = Backup::create(['site_id' => $site->id, 'person_id' => $person?->id, 'reason' => 'on_demand', 'state' => Backup::TAKING]);
+                    $backup = Backup::create([
+                        'site_id' => $site->id,
+                        'person_id' => $person?->id,
+                        'reason' => 'on_demand',
+                        'state' => Backup::TAKING,
+                    ]);
                     TakeBackup::dispatch($backup->id)->onQueue('backups');
                     $begun++;
                 }

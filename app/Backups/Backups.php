@@ -61,21 +61,39 @@ final readonly class Backups
     {
         $site = $backup->site;
         $progress = new BackupProgress($backup);
-        $pool = new WorkerPool($this->connections->endpoint($site->account), (int) config('cellarium.lanes'), $progress, $lock->streams, $this->connections->slots);
+        $pool = new WorkerPool(
+            $this->connections->endpoint($site->account),
+            (int) config('cellarium.lanes'),
+            $progress,
+            $lock->streams,
+            $this->connections->slots,
+        );
         try {
             $listedAt = time();
             [$known, $at] = $this->files->known($site);
             $listed = (new Surveyor($pool, RunLimits::survey(), $progress->seen(...)))->survey($site->root())->manifest;
-            $collapse = $backup->collapse_accepted ? null : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($site->root(), $listed, $known);
+            $collapse = $backup->collapse_accepted
+                ? null
+                : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($site->root(), $listed, $known);
             if ($collapse !== null) {
                 throw RunRefused::collapsed($collapse);
             }
             $listed = RunLimits::readsAnew($site) ? $listed : $listed->withKnownHashes($known, $at - 60);
-            $taken = (new BackupTaker($pool, $this->store, $this->shelf, $this->clock))->take($site->root(), $listed, $progress->fetched(...));
+            $taken = (new BackupTaker($pool, $this->store, $this->shelf, $this->clock))->take(
+                $site->root(),
+                $listed,
+                $progress->fetched(...),
+            );
             $backup->update(['state' => Backup::VERIFIED, 'progress' => null] + self::facts($taken));
             $site->update(['bytes' => $taken->manifest->bytes()]);
             $this->files->keepKnown($site, $taken->manifest, $listedAt);
-            Record::write('backup', "Backup of $site->domain taken: {$backup->readings()}, the stored copy read back", $site, ['backup' => $backup->id], $backup->person);
+            Record::write(
+                'backup',
+                "Backup of $site->domain taken: {$backup->readings()}, the stored copy read back",
+                $site,
+                ['backup' => $backup->id],
+                $backup->person,
+            );
         } catch (\Throwable $failure) {
             $this->writeDown($backup, $failure);
         } finally {
@@ -93,7 +111,9 @@ final readonly class Backups
             'fetched_files' => $taken->fetchedFiles,
             'fetched_bytes' => $taken->fetchedBytes,
             'taken_over_files' => $taken->takenOverFiles,
-            'taken_over_since' => $taken->takenOverSince === null ? null : CarbonImmutable::createFromTimestamp($taken->takenOverSince),
+            'taken_over_since' => $taken->takenOverSince === null
+                    ? null
+                    : CarbonImmutable::createFromTimestamp($taken->takenOverSince),
             'verified_at' => now(),
         ];
     }
@@ -112,7 +132,13 @@ final readonly class Backups
             'progress' => null,
             'trouble' => $expected ? Problem::words($failure) : 'An error inside Cellarium; its log says which.',
         ]);
-        Record::write($kind, "Backup of $site->domain not taken: $backup->trouble", $site, ['backup' => $backup->id], $backup->person);
+        Record::write(
+            $kind,
+            "Backup of $site->domain not taken: $backup->trouble",
+            $site,
+            ['backup' => $backup->id],
+            $backup->person,
+        );
         if (! $expected) {
             throw $failure;
         }

@@ -31,7 +31,14 @@ final class MakePlan implements ShouldQueue
 
     public function handle(Plans $plans, RunFiles $files): void
     {
-        $deployment = Deployment::with('site.account.client', 'site.account.sites', 'package', 'ftpUser.account.sites', 'fromBackup', 'undoes.backup')->find($this->deployment);
+        $deployment = Deployment::with(
+            'site.account.client',
+            'site.account.sites',
+            'package',
+            'ftpUser.account.sites',
+            'fromBackup',
+            'undoes.backup',
+        )->find($this->deployment);
         if ($deployment === null || $deployment->state !== Deployment::DRAFTING) {
             return;
         }

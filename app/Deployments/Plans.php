@@ -60,14 +60,22 @@ final readonly class Plans
      *
      * @throws Problem
      */
-    public function orderDeploy(Site $site, Package $package, ?FtpUser $as = null, ?Person $person = null, ?RemotePath $place = null): Deployment
-    {
+    public function orderDeploy(
+        Site $site,
+        Package $package,
+        ?FtpUser $as = null,
+        ?Person $person = null,
+        ?RemotePath $place = null,
+    ): Deployment {
         $place = $place?->equals($site->root()) === true ? null : $place;
         $this->checkPackage($site, $package, $place);
         $as?->read_only && throw new Problem("$as->login may only read. Choose another user, or none.");
         $reaches = $as === null || $site->root()->seenFrom($as->path()) !== null;
         if (! $reaches) {
-            throw new Problem("$as->login lands in $as->directory and cannot touch $site->document_root. Choose another user, or none.");
+            throw new Problem(
+                "$as->login lands in $as->directory and cannot "
+                    ."touch $site->document_root. Choose another user, or none.",
+            );
         }
 
         return $this->order($site, Deployment::DEPLOY, [
@@ -98,7 +106,11 @@ final readonly class Plans
      */
     public function orderUndo(Deployment $done, ?Person $person = null): Deployment
     {
-        if ($done->state !== Deployment::PROVEN || $done->backup?->name === null || $this->files->after($done) === null) {
+        if (
+            $done->state !== Deployment::PROVEN
+            || $done->backup?->name === null
+            || $this->files->after($done) === null
+        ) {
             throw new Problem('Only a deployment that was carried out and proven can be taken back.');
         }
 
@@ -119,8 +131,13 @@ final readonly class Plans
         return $this->order($done->site, Deployment::RESTORE, ['undoes_id' => $done->id], $person);
     }
 
-    public function deploy(Site $site, Package $package, ?FtpUser $as = null, ?Person $person = null, ?RemotePath $place = null): Deployment
-    {
+    public function deploy(
+        Site $site,
+        Package $package,
+        ?FtpUser $as = null,
+        ?Person $person = null,
+        ?RemotePath $place = null,
+    ): Deployment {
         return $this->make($this->orderDeploy($site, $package, $as, $person, $place));
     }
 
@@ -138,7 +155,12 @@ final readonly class Plans
     {
         try {
             [$target, $policy, $survey, $plan] = match ($deployment->kind) {
-                Deployment::DEPLOY => $this->compare($deployment->site, $deployment->package ?? throw new Problem('The package is gone.'), $deployment->place(), $deployment),
+                Deployment::DEPLOY => $this->compare(
+                    $deployment->site,
+                    $deployment->package ?? throw new Problem('The package is gone.'),
+                    $deployment->place(),
+                    $deployment,
+                ),
                 Deployment::BRING_BACK => $this->compareBackup($deployment),
                 Deployment::RESTORE => $this->compareSetAside($deployment),
                 default => $this->compareUndo($deployment),
@@ -147,7 +169,9 @@ final readonly class Plans
             $deployment->update([
                 'state' => $failure instanceof CalledOff ? Deployment::CALLED_OFF : Deployment::NOT_PLANNED,
                 'question' => $failure instanceof RunRefused && $failure->reason === 'collapsed' ? 'collapsed' : null,
-                'trouble' => Problem::isExpected($failure) ? Problem::words($failure) : 'An error inside Cellarium; its log says which.',
+                'trouble' => Problem::isExpected($failure)
+                    ? Problem::words($failure)
+                    : 'An error inside Cellarium; its log says which.',
                 'progress' => null,
             ]);
             throw $failure;
@@ -163,7 +187,13 @@ final readonly class Plans
             'progress' => null,
             'trouble' => null,
         ]);
-        Record::write('planned', "Plan made for {$deployment->site->domain}: {$deployment->title()}", $deployment->site, ['deployment' => $deployment->id], $deployment->person);
+        Record::write(
+            'planned',
+            "Plan made for {$deployment->site->domain}: {$deployment->title()}",
+            $deployment->site,
+            ['deployment' => $deployment->id],
+            $deployment->person,
+        );
 
         return $deployment;
     }
@@ -181,8 +211,13 @@ final readonly class Plans
         $below = $place === null ? null : $site->root()->toward($place);
         $remote = $this->connections->remote($site->account);
         $survey = $this->survey($site, $remote, $watched);
-        // What is deployed further down leaves everything beside it as it is; the backup holds the whole site either way.
-        $policy = new Policy($site->kept, $below === null ? $this->placeholders($site, $survey->manifest, $target, $remote) : [], $this->ours($site, $place));
+        // What is deployed further down leaves everything beside it as it is; the backup holds the whole site either
+        // way.
+        $policy = new Policy(
+            $site->kept,
+            $below === null ? $this->placeholders($site, $survey->manifest, $target, $remote) : [],
+            $this->ours($site, $place),
+        );
         $target = $below === null ? $target : $target->below($below);
 
         return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
@@ -204,9 +239,19 @@ final readonly class Plans
         $done = $deployment->undoes ?? throw new Problem('The deployment to take back is gone.');
         $after = $this->files->after($done) ?? throw new Problem('What that deployment left is no longer known.');
         $survey = $this->survey($deployment->site, $this->connections->remote($deployment->site->account), $deployment);
-        $undo = Undo::of($this->files->plan($done), $this->shelf->manifest((string) $done->backup?->name), $after, $survey->manifest);
+        $undo = Undo::of(
+            $this->files->plan($done),
+            $this->shelf->manifest((string) $done->backup?->name),
+            $after,
+            $survey->manifest,
+        );
         if ($undo->changedSince !== []) {
-            throw new Problem(implode(', ', array_slice($undo->changedSince, 0, 5)).(count($undo->changedSince) > 5 ? ' and others' : '').' changed on the server since this deployment. Going back would overwrite that. Look at it first, or bring back the backup as a whole.');
+            throw new Problem(
+                implode(', ', array_slice($undo->changedSince, 0, 5))
+                    .(count($undo->changedSince) > 5 ? ' and others' : '')
+                    .' changed on the server since this deployment. Going back would overwrite that. Look at it '
+                    .'first, or bring back the backup as a whole.',
+            );
         }
         $policy = new Policy(exact: true);
 
@@ -223,7 +268,14 @@ final readonly class Plans
             if ($survey->manifest->get($path) !== null) {
                 continue; // Something lies there again; it is not overwritten.
             }
-            $entries[] = new ManifestEntry($path, EntryKind::File, (int) $held->bytes, null, $held->mode, $held->sha256);
+            $entries[] = new ManifestEntry(
+                $path,
+                EntryKind::File,
+                (int) $held->bytes,
+                null,
+                $held->mode,
+                $held->sha256,
+            );
             foreach ($path->ancestors() as $above) {
                 $entries[] = new ManifestEntry($above, EntryKind::Directory);
             }
@@ -245,16 +297,32 @@ final readonly class Plans
         }
         if ($package->contents()->startPage($site->start_pages) === null) {
             $stop = collect($package->notes())->first(static fn ($finding): bool => $finding->stops);
-            throw new Problem("{$package->title()} cannot go to $site->domain: ".($stop->sentence ?? 'none of the start pages of this site ('.implode(', ', $site->start_pages).') stands at its top.'));
+            throw new Problem(
+                "{$package->title()} cannot go to $site->domain: "
+                    .($stop->sentence
+                        ?? 'none of the start pages of this site ('
+                            .implode(', ', $site->start_pages)
+                            .') stands at its top.'),
+            );
         }
     }
 
     private function survey(Site $site, RemoteDirectory $remote, ?Deployment $watched): Survey
     {
         $pool = new SequentialPool($remote);
-        $survey = (new Surveyor($pool, RunLimits::survey(), $watched === null ? null : $this->watching($watched)))->survey($site->root());
+        $survey = (new Surveyor(
+            $pool,
+            RunLimits::survey(),
+            $watched === null ? null : $this->watching($watched),
+        ))->survey($site->root());
         [$known, $at] = $this->files->known($site);
-        $collapse = $watched?->collapse_accepted === true ? null : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($site->root(), $survey->manifest, $known);
+        $collapse = $watched?->collapse_accepted === true
+                ? null
+                : (new CollapseCheck($pool, RunLimits::collapseShare()))->look(
+                    $site->root(),
+                    $survey->manifest,
+                    $known,
+                );
         if ($collapse !== null) {
             throw RunRefused::collapsed($collapse);
         }
@@ -262,7 +330,10 @@ final readonly class Plans
         return new Survey($survey->manifest->withKnownHashes($known, $at - 60), $survey->temporary);
     }
 
-    /** @return \Closure(int, int): void writes down how far a look has come, a few times a second, and ends it when it was called off */
+    /**
+     * @return \Closure(int, int): void writes down how far a look has come, a few times a second, and ends it when
+     *     it was called off
+     */
     private function watching(Deployment $deployment): \Closure
     {
         $next = 0.0;
@@ -317,7 +388,10 @@ final readonly class Plans
         return $found;
     }
 
-    /** @return list<string> paths the last deployment to this place put there, as long as nothing was brought or taken back since */
+    /**
+     * @return list<string> paths the last deployment to this place put there, as long as nothing was brought or
+     *     taken back since
+     */
     private function ours(Site $site, ?RemotePath $place): array
     {
         $proven = $site->deployments()->where('state', Deployment::PROVEN)->latest('ended_at')->latest('id');

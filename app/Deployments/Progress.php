@@ -117,13 +117,24 @@ final class Progress implements LaneListener, RunListener
         $this->written = $now;
         $inHand = array_sum(array_column($this->lanes, 1));
         $this->meter->at($now, min($this->bytes, $this->bytesDone + $inHand));
-        $this->work->at($now, min($this->bytes, $this->bytesDone + $inHand) + self::BYTES_A_FILE * min($this->files, $this->filesDone));
+        $this->work->at(
+            $now,
+            min($this->bytes, $this->bytesDone + $inHand) + self::BYTES_A_FILE * min($this->files, $this->filesDone),
+        );
         ksort($this->lanes);
         $progress = [
-            'files' => $this->files, 'files_done' => $this->filesDone, 'bytes' => $this->bytes, 'bytes_done' => min($this->bytes, $this->bytesDone + $inHand),
+            'files' => $this->files,
+            'files_done' => $this->filesDone,
+            'bytes' => $this->bytes,
+            'bytes_done' => min($this->bytes, $this->bytesDone + $inHand),
             'share' => $this->files === 0 ? null : $this->work->share(),
-            'now' => $this->meter->now(), 'average' => $this->meter->average(), 'left' => $this->work->left(),
-            'lanes' => array_map(static fn (array $lane): array => ['subject' => $lane[0], 'bytes' => $lane[1], 'size' => $lane[2]], $this->lanes),
+            'now' => $this->meter->now(),
+            'average' => $this->meter->average(),
+            'left' => $this->work->left(),
+            'lanes' => array_map(
+                static fn (array $lane): array => ['subject' => $lane[0], 'bytes' => $lane[1], 'size' => $lane[2]],
+                $this->lanes,
+            ),
         ];
         DatabaseAway::tolerate(function () use ($progress): void {
             $this->deployment->update(['stage' => $this->stage->value, 'progress' => $progress]);

@@ -64,7 +64,15 @@ final readonly class Runner
         if (! $deployment->isGoing()) {
             return true;
         }
-        $deployment->loadMissing('site.account.client', 'site.account.sites', 'ftpUser.account.sites', 'package', 'backup', 'fromBackup', 'undoes.package');
+        $deployment->loadMissing(
+            'site.account.client',
+            'site.account.sites',
+            'ftpUser.account.sites',
+            'package',
+            'backup',
+            'fromBackup',
+            'undoes.package',
+        );
         $site = $deployment->site;
         $lock = NamedLock::tryFor($this->files->locks(), ...Places::of($site));
         if ($lock === null) {
@@ -77,7 +85,11 @@ final readonly class Runner
             if (! $deployment->isGoing()) {
                 return true;
             }
-            $deployment->update(['state' => Deployment::RUNNING, 'waits_for_id' => null, 'started_at' => $deployment->started_at ?? now()]);
+            $deployment->update([
+                'state' => Deployment::RUNNING,
+                'waits_for_id' => null,
+                'started_at' => $deployment->started_at ?? now(),
+            ]);
             $this->finish($deployment, $this->run($deployment, $lock, $hear));
         } finally {
             $lock->release();
@@ -91,11 +103,26 @@ final readonly class Runner
     {
         $site = $deployment->site;
         $user = $deployment->ftpUser;
-        $endpoint = $user === null || $user->hasEnded() ? $this->connections->endpoint($site->account) : $this->connections->endpointAs($user);
-        $root = $user === null || $user->hasEnded() ? $site->root() : ($site->root()->seenFrom($user->path()) ?? throw new Problem("$user->login cannot touch $site->document_root."));
+        $endpoint = $user === null || $user->hasEnded()
+                ? $this->connections->endpoint($site->account)
+                : $this->connections->endpointAs($user);
+        $root = $user === null || $user->hasEnded()
+                ? $site->root()
+                : $site->root()->seenFrom($user->path())
+                    ?? throw new Problem("$user->login cannot touch $site->document_root.");
         $user?->update(['used_at' => now()]);
-        $progress = new Progress($deployment, fn (TakenBackup $backup) => $this->keepBackup($deployment, $backup), $hear);
-        $pool = new WorkerPool($endpoint, (int) config('cellarium.lanes'), $progress, $lock->streams, $this->connections->slots);
+        $progress = new Progress(
+            $deployment,
+            fn (TakenBackup $backup) => $this->keepBackup($deployment, $backup),
+            $hear,
+        );
+        $pool = new WorkerPool(
+            $endpoint,
+            (int) config('cellarium.lanes'),
+            $progress,
+            $lock->streams,
+            $this->connections->slots,
+        );
         [$known, $knownAt] = $this->files->known($site);
         try {
             $run = new Run(
@@ -138,8 +165,13 @@ final readonly class Runner
 
     private function wait(Deployment $deployment): void
     {
-        $other = Deployment::whereHas('site', static fn ($query) => $query->where('account_id', $deployment->site->account_id))
-            ->where('state', Deployment::RUNNING)->where('id', '!=', $deployment->id)->first();
+        $other = Deployment::whereHas(
+            'site',
+            static fn ($query) => $query->where('account_id', $deployment->site->account_id),
+        )
+            ->where('state', Deployment::RUNNING)
+            ->where('id', '!=', $deployment->id)
+            ->first();
         $deployment->update(['state' => Deployment::WAITING, 'waits_for_id' => $other?->id]);
     }
 
@@ -164,7 +196,13 @@ final readonly class Runner
         ] + Backups::facts($taken));
         $deployment->update(['backup_id' => $backup->id]);
         $this->files->keepKnown($deployment->site, $taken->manifest, $deployment->started_at->getTimestamp());
-        Record::write('backup', "Backup of {$deployment->site->domain} taken: {$backup->readings()}, the stored copy read back", $deployment->site, ['backup' => $backup->id], $deployment->person);
+        Record::write(
+            'backup',
+            "Backup of {$deployment->site->domain} taken: {$backup->readings()}, the stored copy read back",
+            $deployment->site,
+            ['backup' => $backup->id],
+            $deployment->person,
+        );
     }
 
     private function finish(Deployment $deployment, RunResult $result): void
@@ -190,29 +228,48 @@ final readonly class Runner
     private function writeDown(Deployment $deployment, RunResult $result, \DateTimeInterface $endedAt): void
     {
         $site = $deployment->site;
-        $deployment->update([
-            'state' => match ($result->end) {
-                RunEnd::Proven => Deployment::PROVEN,
-                RunEnd::Refused => Deployment::REFUSED,
-                RunEnd::PutBack => Deployment::PUT_BACK,
-                RunEnd::PutBackUnproven => Deployment::PUT_BACK_UNPROVEN,
-                RunEnd::Unfinished => Deployment::UNFINISHED,
-            },
-            'held' => $this->needsAPerson($result), 'stage' => null, 'progress' => null, 'ended_at' => $endedAt, 'trouble' => $this->trouble($result),
-            'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
-            'addresses' => $result->addresses,
-            'read_back' => $result->readBack,
-            'unproven' => $result->unproven === [] ? null : $result->unproven,
-        ] + ($result->plan === null ? [] : ['counts' => $result->plan->counts()]));
+        $deployment->update(
+            [
+                'state' => match ($result->end) {
+                    RunEnd::Proven => Deployment::PROVEN,
+                    RunEnd::Refused => Deployment::REFUSED,
+                    RunEnd::PutBack => Deployment::PUT_BACK,
+                    RunEnd::PutBackUnproven => Deployment::PUT_BACK_UNPROVEN,
+                    RunEnd::Unfinished => Deployment::UNFINISHED,
+                },
+                'held' => $this->needsAPerson($result),
+                'stage' => null,
+                'progress' => null,
+                'ended_at' => $endedAt,
+                'trouble' => $this->trouble($result),
+                'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
+                'addresses' => $result->addresses,
+                'read_back' => $result->readBack,
+                'unproven' => $result->unproven === [] ? null : $result->unproven,
+            ] + ($result->plan === null ? [] : ['counts' => $result->plan->counts()]),
+        );
         if ($result->end === RunEnd::Proven) {
             $this->holdSetAside($deployment, $result);
             foreach ($result->proofs as $proof) {
-                $site->proofs()->create(['kind' => 'live', 'ok' => true, 'sentence' => $proof->sentence(), 'made_at' => now()]);
+                $site
+                    ->proofs()
+                    ->create(['kind' => 'live', 'ok' => true, 'sentence' => $proof->sentence(), 'made_at' => now()]);
             }
             $direct = array_filter($result->proofs, static fn (PageProof $proof): bool => $proof->at !== null);
-            $site->update(['leads_elsewhere' => $direct !== [], 'live_proven_at' => now(), 'bytes' => $result->after?->bytes(), 'root_proven_at' => $site->root_proven_at ?? now()]);
+            $site->update([
+                'leads_elsewhere' => $direct !== [],
+                'live_proven_at' => now(),
+                'bytes' => $result->after?->bytes(),
+                'root_proven_at' => $site->root_proven_at ?? now(),
+            ]);
         }
-        Record::write('deployment_'.$result->end->value, $this->sentence($deployment, $result), $site, ['deployment' => $deployment->id], $deployment->person);
+        Record::write(
+            'deployment_'.$result->end->value,
+            $this->sentence($deployment, $result),
+            $site,
+            ['deployment' => $deployment->id],
+            $deployment->person,
+        );
     }
 
     /** What was taken out of the document root is held for its time, listed and restored from there. */
@@ -234,9 +291,18 @@ final readonly class Runner
                 'held_until' => now()->addDays((int) config('cellarium.set_aside_days')),
             ]);
         }
-        if ($deployment->undoes_id !== null && in_array($deployment->kind, [Deployment::RESTORE, Deployment::UNDO], true)) {
-            $back = array_map(static fn (PlanItem $item): string => $item->path->toString(), $result->plan?->files(Change::Add) ?? []);
-            SetAside::held()->where('deployment_id', $deployment->undoes_id)->whereIn('path', $back)->update(['restored_at' => now()]);
+        if (
+            $deployment->undoes_id !== null
+            && in_array($deployment->kind, [Deployment::RESTORE, Deployment::UNDO], true)
+        ) {
+            $back = array_map(
+                static fn (PlanItem $item): string => $item->path->toString(),
+                $result->plan?->files(Change::Add) ?? [],
+            );
+            SetAside::held()
+                ->where('deployment_id', $deployment->undoes_id)
+                ->whereIn('path', $back)
+                ->update(['restored_at' => now()]);
         }
     }
 
@@ -265,7 +331,9 @@ final readonly class Runner
             if (! Problem::isExpected($failure)) {
                 throw $failure;
             }
-            logger()->warning('Looking at '.$deployment->site->domain.' again after its deployment: '.$failure->getMessage());
+            logger()->warning(
+                'Looking at '.$deployment->site->domain.' again after its deployment: '.$failure->getMessage(),
+            );
         }
     }
 
@@ -282,9 +350,17 @@ final readonly class Runner
         return match ($result->end) {
             RunEnd::Proven => null,
             RunEnd::Refused => "$words Nothing on the server was changed.",
-            RunEnd::PutBack => "$words The old site was put back and is whole again: every file was read back, and the pages were fetched.",
-            RunEnd::PutBackUnproven => "$words The old site was put back, and that is not proven: ".self::few($result->unproven).' not as before. Nothing this server confirms can be relied on until its provider has looked at it; the backup is safe.',
-            RunEnd::Unfinished => "$words Putting the old site back did not work either: ".Problem::words($result->notPutBack ?? new \RuntimeException('no reason is known')).($this->needsAPerson($result) ? ' Mend that, then try again here; the backup is safe.' : ' It is tried again by itself; the backup is safe.'),
+            RunEnd::PutBack => "$words The old site was put back and is whole again: every file was read back, and "
+                .'the pages were fetched.',
+            RunEnd::PutBackUnproven => "$words The old site was put back, and that is not proven: "
+                .self::few($result->unproven)
+                .' not as before. Nothing this server confirms can be relied on until its provider has looked at it; '
+                .'the backup is safe.',
+            RunEnd::Unfinished => "$words Putting the old site back did not work either: "
+                .Problem::words($result->notPutBack ?? new \RuntimeException('no reason is known'))
+                .($this->needsAPerson($result)
+                    ? ' Mend that, then try again here; the backup is safe.'
+                    : ' It is tried again by itself; the backup is safe.'),
         };
     }
 
@@ -293,7 +369,8 @@ final readonly class Runner
     {
         $more = count($names) - 3;
 
-        return implode(', ', array_slice($names, 0, 3)).($more > 0 ? " and $more more are" : (count($names) === 1 ? ' is' : ' are'));
+        return implode(', ', array_slice($names, 0, 3))
+            .($more > 0 ? " and $more more are" : (count($names) === 1 ? ' is' : ' are'));
     }
 
     private function sentence(Deployment $deployment, RunResult $result): string

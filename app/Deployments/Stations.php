@@ -34,12 +34,56 @@ final class Stations
         $broken = in_array($state, [Deployment::PUT_BACK, Deployment::PUT_BACK_UNPROVEN, Deployment::UNFINISHED], true);
 
         return [
-            ['name' => $deployment->kind === Deployment::DEPLOY ? 'Package' : 'Source', 'state' => self::DONE, 'note' => self::source($deployment)],
-            ['name' => 'Destination', 'state' => $site->root_proven_at !== null ? self::DONE : self::OPEN, 'note' => $site->root_proven_at !== null ? 'root proven' : 'root not proven yet'],
-            ['name' => 'Plan', 'state' => $state === Deployment::PLANNED ? self::HERE : ($state === Deployment::REFUSED && ! $backedUp ? self::FAILED : self::DONE), 'note' => self::planNote($deployment, $broken)],
-            ['name' => 'Backup', 'state' => $backedUp ? self::DONE : ($running ? self::HERE : self::OPEN), 'note' => $backedUp ? Amount::files($deployment->backup->files).' read back' : ($running ? self::waiting($deployment) : 'before anything else')],
-            ['name' => 'Replace', 'state' => $proven || $stage === RunStage::Proving ? self::DONE : ($broken ? self::FAILED : ($backedUp && $running ? self::HERE : self::OPEN)), 'note' => $broken ? self::brokenNote($state) : ($proven ? Amount::files($sends).' sent' : Amount::files($sends).' to send')],
-            ['name' => 'Proof', 'state' => $proven ? self::DONE : ($stage === RunStage::Proving ? self::HERE : self::OPEN), 'note' => $proven ? self::proofs(count($deployment->proofs ?? []), $deployment->addresses) : 'through the domain'],
+            [
+                'name' => $deployment->kind === Deployment::DEPLOY ? 'Package' : 'Source',
+                'state' => self::DONE,
+                'note' => self::source($deployment),
+            ],
+            [
+                'name' => 'Destination',
+                'state' => $site->root_proven_at !== null ? self::DONE : self::OPEN,
+                'note' => $site->root_proven_at !== null ? 'root proven' : 'root not proven yet',
+            ],
+            [
+                'name' => 'Plan',
+                'state' => $state === Deployment::PLANNED
+                        ? self::HERE
+                        : ($state === Deployment::REFUSED && ! $backedUp
+                            ? self::FAILED
+                            : self::DONE),
+                'note' => self::planNote($deployment, $broken),
+            ],
+            [
+                'name' => 'Backup',
+                'state' => $backedUp ? self::DONE : ($running ? self::HERE : self::OPEN),
+                'note' => $backedUp
+                    ? Amount::files($deployment->backup->files).' read back'
+                    : ($running
+                        ? self::waiting($deployment)
+                        : 'before anything else'),
+            ],
+            [
+                'name' => 'Replace',
+                'state' => $proven || $stage === RunStage::Proving
+                        ? self::DONE
+                        : ($broken
+                            ? self::FAILED
+                            : ($backedUp && $running
+                                ? self::HERE
+                                : self::OPEN)),
+                'note' => $broken
+                    ? self::brokenNote($state)
+                    : ($proven
+                        ? Amount::files($sends).' sent'
+                        : Amount::files($sends).' to send'),
+            ],
+            [
+                'name' => 'Proof',
+                'state' => $proven ? self::DONE : ($stage === RunStage::Proving ? self::HERE : self::OPEN),
+                'note' => $proven
+                    ? self::proofs(count($deployment->proofs ?? []), $deployment->addresses)
+                    : 'through the domain',
+            ],
         ];
     }
 

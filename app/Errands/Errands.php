@@ -22,8 +22,12 @@ use Illuminate\Http\RedirectResponse;
 final class Errands
 {
     /** @param  array<string, mixed>  $given  kept encrypted until the errand has ended */
-    public static function start(ErrandKind $kind, string $back, Account|Site|FtpUser|null $about, array $given = []): Errand
-    {
+    public static function start(
+        ErrandKind $kind,
+        string $back,
+        Account|Site|FtpUser|null $about,
+        array $given = [],
+    ): Errand {
         $errand = Errand::create([
             'kind' => $kind,
             'state' => ErrandState::Waiting,
@@ -50,17 +54,31 @@ final class Errands
      */
     public static function callOff(Errand $errand): void
     {
-        $still = static fn (ErrandState $state): bool => Errand::where(['id' => $errand->id, 'state' => $state])->update([
+        $still = static fn (ErrandState $state): bool => Errand::where([
+            'id' => $errand->id,
+            'state' => $state,
+        ])->update([
             'state' => ErrandState::CalledOff,
-            'words' => $state === ErrandState::Waiting ? 'Cancelled before the server was asked anything.' : 'Cancelled. What the server still answers is not used.',
+            'words' => $state === ErrandState::Waiting
+                    ? 'Cancelled before the server was asked anything.'
+                    : 'Cancelled. What the server still answers is not used.',
         ]) === 1;
-        if (! $still(ErrandState::Waiting) && (! $errand->kind->onlyLooks() || ! $still(ErrandState::Running)) && ! $errand->refresh()->state->hasEnded()) {
-            throw new Problem('This changes something at the host and has begun; it is not broken off half done. It ends by itself.');
+        if (
+            ! $still(ErrandState::Waiting)
+            && (! $errand->kind->onlyLooks() || ! $still(ErrandState::Running))
+            && ! $errand->refresh()->state->hasEnded()
+        ) {
+            throw new Problem(
+                'This changes something at the host and has begun; it is not broken off half done. It ends by itself.',
+            );
         }
         $errand->refresh();
     }
 
-    /** A directory that was not there may have been made since; where the host does not say in time, what was seen last stays. */
+    /**
+     * A directory that was not there may have been made since; where the host does not say in time, what was seen last
+     * stays.
+     */
     public static function lookAgain(Account $account, ?RemotePath $directory): void
     {
         if ($directory !== null && $account->seen()->lacks($directory)) {

@@ -54,8 +54,19 @@ final class RunErrand implements ShouldQueue
     private function take(): void
     {
         // Once and by one: an errand whose worker was killed is not done again by itself, it may have been half done.
-        $taken = Errand::where(['id' => $this->errand, 'state' => ErrandState::Waiting])->update(['state' => ErrandState::Running, 'started_at' => now()]);
-        $errand = $taken === 1 ? Errand::with('account.client', 'account.sites', 'site.account.client', 'ftpUser.account.sites', 'person')->find($this->errand) : null;
+        $taken = Errand::where(['id' => $this->errand, 'state' => ErrandState::Waiting])->update([
+            'state' => ErrandState::Running,
+            'started_at' => now(),
+        ]);
+        $errand = $taken === 1
+                ? Errand::with(
+                    'account.client',
+                    'account.sites',
+                    'site.account.client',
+                    'ftpUser.account.sites',
+                    'person',
+                )->find($this->errand)
+                : null;
         if ($errand === null) {
             return;
         }
@@ -63,7 +74,10 @@ final class RunErrand implements ShouldQueue
             $ended = $this->run($errand);
         } catch (\Throwable $failure) {
             $expected = Problem::isExpected($failure);
-            $this->end($errand, ['state' => ErrandState::Failed, 'words' => $expected ? Problem::words($failure) : 'An error inside Cellarium; its log says which.']);
+            $this->end($errand, [
+                'state' => ErrandState::Failed,
+                'words' => $expected ? Problem::words($failure) : 'An error inside Cellarium; its log says which.',
+            ]);
             if (! $expected) {
                 throw $failure;
             }
@@ -101,7 +115,9 @@ final class RunErrand implements ShouldQueue
     {
         $found = app(AccountCheck::class)->findRoot($errand->site ?? throw new Problem('The site is gone.'));
         if ($found === []) {
-            throw new Problem('No directory of this account looks like a document root. Connect and look at its directories.');
+            throw new Problem(
+                'No directory of this account looks like a document root. Connect and look at its directories.',
+            );
         }
 
         return ['words' => 'The likeliest directory comes first; prove it.'];
@@ -111,9 +127,14 @@ final class RunErrand implements ShouldQueue
     private function proveRoot(Errand $errand): array
     {
         $directory = $errand->given['directory'] ?? null;
-        $step = app(AccountCheck::class)->proveRoot($errand->site ?? throw new Problem('The site is gone.'), is_string($directory) ? RemotePath::fromString($directory) : null);
+        $step = app(AccountCheck::class)->proveRoot(
+            $errand->site ?? throw new Problem('The site is gone.'),
+            is_string($directory) ? RemotePath::fromString($directory) : null,
+        );
 
-        return $step->ok ? ['words' => "$step->sentence. $step->next"] : throw new Problem("$step->sentence. $step->next");
+        return $step->ok
+            ? ['words' => "$step->sentence. $step->next"]
+            : throw new Problem("$step->sentence. $step->next");
     }
 
     /** @return array<string, mixed> */

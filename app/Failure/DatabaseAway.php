@@ -9,12 +9,16 @@ final class DatabaseAway
 {
     private const SECONDS_BETWEEN_LINES = 60;
 
-    /** Error numbers of the MariaDB client library: cannot connect, gone away, lost during a query; and by the server: shutting down. */
+    /**
+     * Error numbers of the MariaDB client library: cannot connect, gone away, lost during a query; and by the server:
+     * shutting down.
+     */
     private const AWAY = [2002, 2006, 2013, 1053, 1927];
 
     public static function caused(\Throwable $failure): bool
     {
-        return $failure instanceof \PDOException && in_array((int) ($failure->errorInfo[1] ?? $failure->getCode()), self::AWAY, true);
+        return $failure instanceof \PDOException
+            && in_array((int) ($failure->errorInfo[1] ?? $failure->getCode()), self::AWAY, true);
     }
 
     /**

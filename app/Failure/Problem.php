@@ -25,8 +25,17 @@ use Symfony\Component\HttpFoundation\Response;
 final class Problem extends RuntimeException
 {
     private const EXPECTED = [
-        RemoteFailure::class, ControlFailure::class, PackageRefused::class, PathRefused::class, PlanImpossible::class,
-        RunRefused::class, TransferFailed::class, StoreFailure::class, ListRefused::class, SurveyStopped::class, CalledOff::class,
+        RemoteFailure::class,
+        ControlFailure::class,
+        PackageRefused::class,
+        PathRefused::class,
+        PlanImpossible::class,
+        RunRefused::class,
+        TransferFailed::class,
+        StoreFailure::class,
+        ListRefused::class,
+        SurveyStopped::class,
+        CalledOff::class,
         self::class,
     ];
 
@@ -45,7 +54,9 @@ final class Problem extends RuntimeException
     public static function words(\Throwable $failure): string
     {
         if (DatabaseAway::caused($failure)) {
-            return 'The database does not answer, so nothing can be shown or begun. Runs that are at work on a server go on, and what became of them is written down once it answers. Look at the log of MariaDB; ./stop and ./start begin anew.';
+            return 'The database does not answer, so nothing can be shown or begun. Runs that are at work on a server '
+                .'go on, and what became of them is written down once it answers. Look at the log of MariaDB; ./stop '
+                .'and ./start begin anew.';
         }
         $cause = $failure instanceof RunRefused ? $failure->getPrevious() ?? $failure : $failure;
         $cause = $cause instanceof TransferFailed ? $cause->failure : $cause;
@@ -72,7 +83,15 @@ final class Problem extends RuntimeException
             }
             $words = self::words($failure);
             if (DatabaseAway::caused($failure) && $request->header('HX-Request') !== 'true') {
-                return response(View::make('errors.plain', ['title' => 'The database does not answer', 'words' => $words, 'again' => $request->isMethod('GET')]), 503, ['Retry-After' => '5']);
+                return response(
+                    View::make('errors.plain', [
+                        'title' => 'The database does not answer',
+                        'words' => $words,
+                        'again' => $request->isMethod('GET'),
+                    ]),
+                    503,
+                    ['Retry-After' => '5'],
+                );
             }
             if ($request->header('HX-Request') === 'true') {
                 return response(View::make('parts.trouble', ['trouble' => $words]), 200);
@@ -80,7 +99,22 @@ final class Problem extends RuntimeException
 
             return $request->isMethod('GET')
                 ? response(View::make('problem', ['trouble' => $words]), 422)
-                : redirect()->back()->withInput($request->except(['_token', 'password', 'passphrase', 'passphrase_again', 'private_key', 'letter', 'text', 'list', 'package']))->with('trouble', $words);
+                : redirect()
+                    ->back()
+                    ->withInput(
+                        $request->except([
+                            '_token',
+                            'password',
+                            'passphrase',
+                            'passphrase_again',
+                            'private_key',
+                            'letter',
+                            'text',
+                            'list',
+                            'package',
+                        ]),
+                    )
+                    ->with('trouble', $words);
         });
     }
 }

@@ -42,17 +42,39 @@ final readonly class Bulk
      */
     public function draft(string $kind, array $ids, ?CarbonImmutable $closesAt, ?Person $person): BulkChange
     {
-        in_array($kind, [self::CLOSE, self::RENEW, self::MOVE], true) || throw new Problem('Choose what is to be done.');
+        in_array($kind, [self::CLOSE, self::RENEW, self::MOVE], true)
+            || throw new Problem('Choose what is to be done.');
         $ids !== [] || throw new Problem('Tick the FTP users first.');
         count($ids) <= self::MOST || throw new Problem('No more than '.self::MOST.' at once.');
-        $kind !== self::MOVE || $closesAt?->isFuture() === true || throw new Problem('The closing time is missing or lies in the past.');
+        $kind !== self::MOVE
+            || $closesAt?->isFuture() === true
+            || throw new Problem('The closing time is missing or lies in the past.');
         $items = [];
-        foreach (FtpUser::with('account.client', 'account.sites', 'person')->whereIn('id', $ids)->orderBy('created_at')->orderBy('id')->get() as $user) {
+        foreach (
+            FtpUser::with('account.client', 'account.sites', 'person')
+                ->whereIn('id', $ids)
+                ->orderBy('created_at')
+                ->orderBy('id')
+                ->get() as $user
+        ) {
             [$does, $words] = $this->foretell($kind, $user, $closesAt);
-            $items[] = ['user' => $user->id, 'login' => $user->login, 'client' => $user->account->client->name, 'does' => $does, 'words' => $words, 'result' => null];
+            $items[] = [
+                'user' => $user->id,
+                'login' => $user->login,
+                'client' => $user->account->client->name,
+                'does' => $does,
+                'words' => $words,
+                'result' => null,
+            ];
         }
 
-        return BulkChange::create(['kind' => $kind, 'closes_at' => $closesAt, 'state' => BulkChange::DRAFT, 'items' => $items, 'person_id' => $person?->id]);
+        return BulkChange::create([
+            'kind' => $kind,
+            'closes_at' => $closesAt,
+            'state' => BulkChange::DRAFT,
+            'items' => $items,
+            'person_id' => $person?->id,
+        ]);
     }
 
     /** @return array{bool, string} whether anything would be done, and what */
@@ -62,12 +84,32 @@ final readonly class Bulk
 
         return match (true) {
             $user->hasEnded() => [false, 'has ended already; nothing is done'],
-            $user->action() !== null && $kind !== self::MOVE => [false, 'something else is still to be done about it; see to that first'],
-            $kind === self::CLOSE && $user->deployments()->whereIn('state', ['running', 'waiting', 'queued'])->exists() => [false, 'a deployment is using it just now; it is left open'],
-            $kind === self::CLOSE => [true, "closed$byHand; ".($byHand === '' ? 'its sign-in is then tried and has to be refused' : 'proven when you say that it is done')],
+            $user->action() !== null && $kind !== self::MOVE => [
+                false,
+                'something else is still to be done about it; see to that first',
+            ],
+            $kind === self::CLOSE
+                && $user
+                    ->deployments()
+                    ->whereIn('state', ['running', 'waiting', 'queued'])
+                    ->exists() => [false, 'a deployment is using it just now; it is left open'],
+            $kind === self::CLOSE => [
+                true,
+                "closed$byHand; "
+                .($byHand === ''
+                    ? 'its sign-in is then tried and has to be refused'
+                    : 'proven when you say that it is done'),
+            ],
             $kind === self::RENEW && $user->state !== FtpUser::OPEN => [false, 'is not open; nothing is done'],
-            $kind === self::RENEW => [true, "gets another password$byHand; whoever uses it can no longer sign in until the new settings are handed over"],
-            $user->ends !== FtpUser::BY_TIME => [true, "closes {$user->endsWords()} until now, then at {$closesAt?->format('j M Y H:i')}"],
+            $kind === self::RENEW => [
+                true,
+                'gets another '
+                    ."password$byHand; whoever uses it can no longer sign in until the new settings are handed over",
+            ],
+            $user->ends !== FtpUser::BY_TIME => [
+                true,
+                "closes {$user->endsWords()} until now, then at {$closesAt?->format('j M Y H:i')}",
+            ],
             default => [true, "from {$user->endsWords()} to {$closesAt?->format('j M Y H:i')}"],
         };
     }
@@ -75,9 +117,17 @@ final readonly class Bulk
     /** @return bool false when it was started already */
     public function start(BulkChange $change): bool
     {
-        $started = BulkChange::where('id', $change->id)->where('state', BulkChange::DRAFT)->update(['state' => BulkChange::GOING]) === 1;
+        $started = BulkChange::where('id', $change->id)
+            ->where('state', BulkChange::DRAFT)
+            ->update(['state' => BulkChange::GOING]) === 1;
         if ($started) {
-            Record::write('ftp_users_changed', count(array_filter($change->items, static fn (array $item): bool => $item['does'])).' FTP users: '.$this->title($change).' started');
+            Record::write(
+                'ftp_users_changed',
+                count(array_filter($change->items, static fn (array $item): bool => $item['does']))
+                    .' FTP users: '
+                    .$this->title($change)
+                    .' started',
+            );
             CarryOutBulk::dispatch($change->id);
         }
 
@@ -153,7 +203,9 @@ final readonly class Bulk
             return [true, 'waits for its password to be set at the provider'];
         }
 
-        return $this->users->settle($user) ? [true, 'renewed and proven by signing in; hand it over'] : [false, (string) $user->trouble];
+        return $this->users->settle($user)
+            ? [true, 'renewed and proven by signing in; hand it over']
+            : [false, (string) $user->trouble];
     }
 
     /** @return array{bool, string} */
@@ -162,7 +214,11 @@ final readonly class Bulk
         $this->users->endAt($user, FtpUser::BY_TIME, $closesAt, '');
         $holds = $user->state !== FtpUser::OPEN || $user->action() !== null || $this->users->settle($user);
 
-        return [$holds, "closes {$user->endsWords()}".($holds ? '; its reach is as proven' : ", but its proof does not hold: $user->trouble")];
+        return [
+            $holds,
+            "closes {$user->endsWords()}"
+            .($holds ? '; its reach is as proven' : ", but its proof does not hold: $user->trouble"),
+        ];
     }
 
     public function title(BulkChange $change): string

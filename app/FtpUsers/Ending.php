@@ -29,10 +29,16 @@ final readonly class Ending
         $reason = mb_substr(trim($reason), 0, self::LONGEST_REASON);
 
         return match (true) {
-            ! in_array($kind, [FtpUser::BY_TIME, FtpUser::BY_JOB, FtpUser::NEVER], true) => ['ends', 'Choose when it closes.'],
+            ! in_array($kind, [FtpUser::BY_TIME, FtpUser::BY_JOB, FtpUser::NEVER], true) => [
+                'ends',
+                'Choose when it closes.',
+            ],
             $kind === FtpUser::BY_TIME && $at === null => ['closes', 'Give a day and a time.'],
             $at !== null && $at->isPast() => ['closes', 'The closing time lies in the past.'],
-            $kind === FtpUser::NEVER && $reason === '' => ['reason', 'Say why it never closes; the next person will ask.'],
+            $kind === FtpUser::NEVER && $reason === '' => [
+                'reason',
+                'Say why it never closes; the next person will ask.',
+            ],
             default => new self($kind, $at, $kind === FtpUser::NEVER ? $reason : ''),
         };
     }
@@ -40,6 +46,8 @@ final readonly class Ending
     /** To the minute; null when it is no time. */
     public static function time(string $typed): ?CarbonImmutable
     {
-        return CarbonImmutable::canBeCreatedFromFormat($typed, 'Y-m-d\TH:i') ? CarbonImmutable::createFromFormat('Y-m-d\TH:i', $typed)->startOfMinute() : null;
+        return CarbonImmutable::canBeCreatedFromFormat($typed, 'Y-m-d\TH:i')
+            ? CarbonImmutable::createFromFormat('Y-m-d\TH:i', $typed)->startOfMinute()
+            : null;
     }
 }

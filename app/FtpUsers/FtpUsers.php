@@ -67,9 +67,19 @@ final readonly class FtpUsers
         $order->makesDirectory && $this->makeDirectory($account, $order->directory);
         try {
             $user = $account->ftpUsers()->create([
-                'login' => $rules->full($order->name), 'directory' => $order->directory->toString(), 'space_limit' => $order->spaceLimit, 'read_only' => $order->readOnly, 'purpose' => $order->purpose,
-                'state' => FtpUser::ASKED, 'ends' => $order->ends, 'closes_at' => $order->ends === FtpUser::BY_TIME ? $order->closesAt : null, 'ends_reason' => $order->endsReason, 'forgets' => $order->forgets,
-                'person_id' => $order->person?->id, 'next_secret' => $order->password->reveal(), 'wanted' => ['action' => 'create', 'name' => $order->name],
+                'login' => $rules->full($order->name),
+                'directory' => $order->directory->toString(),
+                'space_limit' => $order->spaceLimit,
+                'read_only' => $order->readOnly,
+                'purpose' => $order->purpose,
+                'state' => FtpUser::ASKED,
+                'ends' => $order->ends,
+                'closes_at' => $order->ends === FtpUser::BY_TIME ? $order->closesAt : null,
+                'ends_reason' => $order->endsReason,
+                'forgets' => $order->forgets,
+                'person_id' => $order->person?->id,
+                'next_secret' => $order->password->reveal(),
+                'wanted' => ['action' => 'create', 'name' => $order->name],
             ]);
         } catch (UniqueConstraintViolationException) {
             throw new Problem("{$rules->full($order->name)} exists already; somebody may have made it just now.");
@@ -83,7 +93,12 @@ final readonly class FtpUsers
     /** @throws ControlFailure|Problem nothing was changed */
     public function change(FtpUser $user, ?RemotePath $directory, bool $setsSpace, ?int $spaceLimit): void
     {
-        $this->want($user, ['action' => 'change'] + ($directory === null ? [] : ['directory' => $directory->toString()]) + ($setsSpace ? ['space_limit' => $spaceLimit] : []));
+        $this->want(
+            $user,
+            ['action' => 'change']
+                + ($directory === null ? [] : ['directory' => $directory->toString()])
+                + ($setsSpace ? ['space_limit' => $spaceLimit] : []),
+        );
     }
 
     /** @throws ControlFailure|Problem the old password is still the right one */
@@ -96,7 +111,16 @@ final readonly class FtpUsers
     public function reopen(FtpUser $user, string $ends, ?CarbonImmutable $closesAt, string $endsReason = ''): void
     {
         $user->state === FtpUser::CLOSED || throw new Problem("$user->login is not closed.");
-        $this->want($user, ['action' => 'reopen', 'ends' => $ends, 'closes_at' => $closesAt?->toIso8601String(), 'ends_reason' => $endsReason], (new PasswordMaker)->make());
+        $this->want(
+            $user,
+            [
+                'action' => 'reopen',
+                'ends' => $ends,
+                'closes_at' => $closesAt?->toIso8601String(),
+                'ends_reason' => $endsReason,
+            ],
+            (new PasswordMaker())->make(),
+        );
     }
 
     /** @throws ControlFailure|Problem it is still there */
@@ -116,7 +140,11 @@ final readonly class FtpUsers
             $this->want($user, ['action' => 'close', 'why' => $why]);
             $this->byHand($user) || $this->settle($user);
         } catch (ControlFailure|Problem $failure) {
-            $this->outcome->closingFailed($user, Problem::words($failure).' Close it at the provider, then try again here.', $why);
+            $this->outcome->closingFailed(
+                $user,
+                Problem::words($failure).' Close it at the provider, then try again here.',
+                $why,
+            );
         }
 
         return $user->state === FtpUser::CLOSED;
@@ -131,7 +159,10 @@ final readonly class FtpUsers
     {
         $user->hasEnded() && throw new Problem("$user->login has ended already.");
         if ($ends === FtpUser::BY_JOB && $user->secret === null && $user->next_secret === null) {
-            throw new Problem("The password of $user->login was forgotten here, so no job can sign in as it. Renew the password first.");
+            throw new Problem(
+                "The password of $user->login was forgotten here, so no job can sign in as it. "
+                .'Renew the password first.',
+            );
         }
         $user->update(['ends' => $ends, 'closes_at' => $closesAt, 'ends_reason' => $reason]);
         Record::write('ftp_user_changed', "$user->login closes {$user->endsWords()}", $user->account);
@@ -154,10 +185,24 @@ final readonly class FtpUsers
         $password = new Secret((string) $user->next_secret);
 
         return match ($user->action()) {
-            'create' => InstructionSheet::create($company, $wanted['name'], $user->login, $password, $user->directory, $user->space_limit, $user->read_only),
+            'create' => InstructionSheet::create(
+                $company,
+                $wanted['name'],
+                $user->login,
+                $password,
+                $user->directory,
+                $user->space_limit,
+                $user->read_only,
+            ),
             'renew' => InstructionSheet::renew($company, $user->login, $password),
             'reopen' => InstructionSheet::reopen($company, $user->login, $password),
-            'change' => InstructionSheet::change($company, $user->login, $wanted['directory'] ?? null, array_key_exists('space_limit', $wanted), $wanted['space_limit'] ?? null),
+            'change' => InstructionSheet::change(
+                $company,
+                $user->login,
+                $wanted['directory'] ?? null,
+                array_key_exists('space_limit', $wanted),
+                $wanted['space_limit'] ?? null,
+            ),
             'remove' => InstructionSheet::remove($company, $user->login),
             default => InstructionSheet::close($company, $user->login),
         };
@@ -170,7 +215,8 @@ final readonly class FtpUsers
         try {
             $account = $user->account;
             $user->refresh()->setRelation('account', $account);
-            $user->action() !== null && $this->byHand($user) || throw new Problem("There is nothing to give up about $user->login.");
+            ($user->action() !== null && $this->byHand($user))
+                || throw new Problem("There is nothing to give up about $user->login.");
             Record::write('ftp_user_asked', Outcome::wanted($user).': given up', $account);
             $this->outcome->withdraw($user);
         } finally {
@@ -212,16 +258,30 @@ final readonly class FtpUsers
             $account = $user->account;
             $user->refresh()->setRelation('account', $account);
             $ends = in_array($wanted['action'], ['close', 'remove'], true);
-            if ($user->state === FtpUser::REMOVED || ($user->state === FtpUser::CLOSED && $wanted['action'] !== 'reopen' && $wanted['action'] !== 'remove')) {
-                throw new Problem("$user->login is ".($user->state === FtpUser::REMOVED ? 'removed.' : 'closed already.'));
+            if (
+                $user->state === FtpUser::REMOVED
+                || ($user->state === FtpUser::CLOSED
+                    && $wanted['action'] !== 'reopen'
+                    && $wanted['action'] !== 'remove')
+            ) {
+                throw new Problem(
+                    "$user->login is ".($user->state === FtpUser::REMOVED ? 'removed.' : 'closed already.'),
+                );
             }
             if ($user->action() !== null && ! $ends) {
-                throw new Problem("Something else is still to be done about $user->login: {$user->action()}. See to that first.");
+                throw new Problem(
+                    "Something else is still to be done about $user->login: {$user->action()}. See to that first.",
+                );
             }
             if ($ends && $user->next_secret !== null && $user->secret === null) {
-                $password = new Secret($user->next_secret); // Ending what was never proven: this is the only password there is.
+                // Ending what was never proven: this is the only password there is.
+                $password = new Secret($user->next_secret);
             }
-            $user->update(['wanted' => $wanted, 'next_secret' => $password?->reveal() ?? ($ends ? $user->next_secret : null), 'trouble' => $ends ? $user->trouble : null]);
+            $user->update([
+                'wanted' => $wanted,
+                'next_secret' => $password?->reveal() ?? ($ends ? $user->next_secret : null),
+                'trouble' => $ends ? $user->trouble : null,
+            ]);
         } finally {
             $lock->release();
         }
@@ -237,7 +297,12 @@ final readonly class FtpUsers
     {
         $control = $this->connections->control($user->account);
         if ($control === null) {
-            Record::write('ftp_user_asked', Outcome::wanted($user).', to be done at the provider', $user->account, person: $user->person_id === null ? null : Person::find($user->person_id));
+            Record::write(
+                'ftp_user_asked',
+                Outcome::wanted($user).', to be done at the provider',
+                $user->account,
+                person: $user->person_id === null ? null : Person::find($user->person_id),
+            );
 
             return;
         }
@@ -249,15 +314,26 @@ final readonly class FtpUsers
                 return; // Somebody else has seen to it meanwhile.
             }
             $this->host->ask($user, $control);
-            $user->update(['wanted' => ['asked' => true] + ($user->wanted ?? [])] + ($user->action() === 'create' ? ['state' => FtpUser::MADE] : []));
-            $user->state === FtpUser::CLOSING_FAILED || Record::write('ftp_user_asked', Outcome::wanted($user), $user->account);
+            $user->update(
+                ['wanted' => ['asked' => true] + ($user->wanted ?? [])]
+                    + ($user->action() === 'create' ? ['state' => FtpUser::MADE] : []),
+            );
+            $user->state === FtpUser::CLOSING_FAILED
+                || Record::write('ftp_user_asked', Outcome::wanted($user), $user->account);
         } catch (ControlFailure $failure) {
             $happened = $failure->reason->isCertain() ? false : $this->host->happened($user, $control);
             if ($happened === false) {
                 $this->outcome->withdraw($user);
-                throw $failure->reason->isCertain() ? $failure : new Problem(Problem::words($failure).' The host was asked again: nothing was changed there.');
+                throw $failure->reason->isCertain()
+                    ? $failure
+                    : new Problem(Problem::words($failure).' The host was asked again: nothing was changed there.');
             }
-            $user->update(['trouble' => $happened === null ? Problem::words($failure).' It is not known whether it was done; the host is asked again by itself.' : null]);
+            $user->update([
+                'trouble' => $happened === null
+                        ? Problem::words($failure)
+                            .' It is not known whether it was done; the host is asked again by itself.'
+                        : null,
+            ]);
         } finally {
             $lock->release();
         }
@@ -277,6 +353,7 @@ final readonly class FtpUsers
                 $made = true;
             }
         }
-        $made === false || Record::write('directory_made', "$directory made in $account->host for an FTP user", $account);
+        $made === false
+            || Record::write('directory_made', "$directory made in $account->host for an FTP user", $account);
     }
 }

@@ -16,7 +16,9 @@ use Cellarium\Core\Hosting\Settings;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 
-/** Hands the settings of an FTP user over, once: on the page of whoever made it, or by a link that opens a single time. */
+/**
+ * Hands the settings of an FTP user over, once: on the page of whoever made it, or by a link that opens a single time.
+ */
 final readonly class HandOvers
 {
     public const HOURS = [1, 8, 24, 72, 168];
@@ -41,14 +43,36 @@ final readonly class HandOvers
         in_array($hours, self::HOURS, true) || throw new Problem('Choose for how many hours the link is to work.');
         [$note, $token] = DB::transaction(function () use ($user, $hours, $person): array {
             $settings = $this->take($user);
-            [$note, $token] = SealedNote::seal(json_encode([
-                'host' => $settings->host, 'port' => $settings->port, 'protocol' => $settings->protocol->value, 'login' => $settings->login, 'password' => $settings->password->reveal(), 'lands' => $settings->lands, 'address' => $settings->address,
-            ], JSON_THROW_ON_ERROR));
-            $user->handOvers()->create(['person_id' => $person?->id, 'finder' => $note->finder, 'sealed' => $note->sealed, 'expires_at' => now()->addHours($hours)]);
+            [$note, $token] = SealedNote::seal(
+                json_encode(
+                    [
+                        'host' => $settings->host,
+                        'port' => $settings->port,
+                        'protocol' => $settings->protocol->value,
+                        'login' => $settings->login,
+                        'password' => $settings->password->reveal(),
+                        'lands' => $settings->lands,
+                        'address' => $settings->address,
+                    ],
+                    JSON_THROW_ON_ERROR,
+                ),
+            );
+            $user
+                ->handOvers()
+                ->create([
+                    'person_id' => $person?->id,
+                    'finder' => $note->finder,
+                    'sealed' => $note->sealed,
+                    'expires_at' => now()->addHours($hours),
+                ]);
 
             return [$note, $token];
         });
-        Record::write('handed_over', "Link to the settings of $user->login made, works once within $hours hours", $user->account);
+        Record::write(
+            'handed_over',
+            "Link to the settings of $user->login made, works once within $hours hours",
+            $user->account,
+        );
 
         return $token;
     }
@@ -66,23 +90,50 @@ final readonly class HandOvers
     {
         $link = $this->find($token);
         $text = $link === null ? null : SealedNote::open((string) $link->sealed, $token);
-        $opened = $text !== null && HandOver::where('id', $link->id)->whereNotNull('sealed')->update([
-            'sealed' => null, 'opened_at' => now(), 'opened_by' => mb_substr($by, 0, 100), 'opened_from' => $request->ip(), 'opened_with' => mb_substr(mb_scrub((string) $request->userAgent()), 0, 200),
-        ]) === 1;
+        $opened = $text !== null
+            && HandOver::where('id', $link->id)
+                ->whereNotNull('sealed')
+                ->update([
+                    'sealed' => null,
+                    'opened_at' => now(),
+                    'opened_by' => mb_substr($by, 0, 100),
+                    'opened_from' => $request->ip(),
+                    'opened_with' => mb_substr(mb_scrub((string) $request->userAgent()), 0, 200),
+                ]) === 1;
         if (! $opened) {
             return null;
         }
-        Record::write('handed_over', "Settings of {$link->ftpUser->login} opened by ".mb_substr($by, 0, 100).', from '.$request->ip(), $link->ftpUser->account);
+        Record::write(
+            'handed_over',
+            "Settings of {$link->ftpUser->login} opened by ".mb_substr($by, 0, 100).', from '.$request->ip(),
+            $link->ftpUser->account,
+        );
         $held = json_decode($text, true, 4, JSON_THROW_ON_ERROR);
 
-        return new Settings($held['host'], $held['port'], Protocol::from($held['protocol']), $held['login'], new Secret($held['password']), $held['lands'], $held['address']);
+        return new Settings(
+            $held['host'],
+            $held['port'],
+            Protocol::from($held['protocol']),
+            $held['login'],
+            new Secret($held['password']),
+            $held['lands'],
+            $held['address'],
+        );
     }
 
     public function withdraw(HandOver $link): void
     {
         $link->load('ftpUser.account');
-        if (HandOver::where('id', $link->id)->whereNotNull('sealed')->update(['sealed' => null, 'withdrawn_at' => now()]) === 1) {
-            Record::write('handed_over', "Link to the settings of {$link->ftpUser->login} withdrawn", $link->ftpUser->account);
+        if (
+            HandOver::where('id', $link->id)
+                ->whereNotNull('sealed')
+                ->update(['sealed' => null, 'withdrawn_at' => now()]) === 1
+        ) {
+            Record::write(
+                'handed_over',
+                "Link to the settings of {$link->ftpUser->login} withdrawn",
+                $link->ftpUser->account,
+            );
         }
     }
 
@@ -90,10 +141,17 @@ final readonly class HandOvers
     private function take(FtpUser $user): Settings
     {
         $settings = $user->settings();
-        $taken = $user->canBeHandedOver() && $settings !== null
-            && FtpUser::where('id', $user->id)->whereNull('handed_over_at')->update(['handed_over_at' => now()] + ($user->forgets ? ['secret' => null] : [])) === 1;
+        $taken = $user->canBeHandedOver()
+            && $settings !== null
+            && FtpUser::where('id', $user->id)
+                ->whereNull('handed_over_at')
+                ->update(['handed_over_at' => now()] + ($user->forgets ? ['secret' => null] : [])) === 1;
         if (! $taken || $settings === null) {
-            throw new Problem($user->handed_over_at === null && $user->state !== FtpUser::OPEN ? "$user->login is not open yet; its settings are handed over when its reach is proven." : "The settings of $user->login were handed over already. Renew its password when they are lost.");
+            throw new Problem(
+                $user->handed_over_at === null && $user->state !== FtpUser::OPEN
+                    ? "$user->login is not open yet; its settings are handed over when its reach is proven."
+                    : "The settings of $user->login were handed over already. Renew its password when they are lost.",
+            );
         }
         $user->refresh();
 

@@ -20,7 +20,13 @@ final readonly class HostSide
     {
         $wanted = $user->wanted ?? [];
         if ($user->action() === 'create') {
-            $made = $control->createFtpUser($wanted['name'], new Secret((string) $user->next_secret), $user->path(), $user->space_limit, $user->read_only);
+            $made = $control->createFtpUser(
+                $wanted['name'],
+                new Secret((string) $user->next_secret),
+                $user->path(),
+                $user->space_limit,
+                $user->read_only,
+            );
             $made->login === $user->login || $user->update(['login' => $made->login]);
 
             return;
@@ -34,18 +40,29 @@ final readonly class HostSide
         if ($user->action() === 'close') {
             $this->knowPassword($user, $control);
         }
-        $password = in_array($user->action(), ['renew', 'reopen'], true) ? new Secret((string) $user->next_secret) : null;
-        $control->changeFtpUser($user->login, new UserChange(
-            $password, isset($wanted['directory']) ? RemotePath::fromString($wanted['directory']) : null, array_key_exists('space_limit', $wanted), $wanted['space_limit'] ?? null,
-            match ($user->action()) {
-                'close' => false,
-                'reopen' => true,
-                default => null,
-            },
-        ));
+        $password = in_array($user->action(), ['renew', 'reopen'], true)
+            ? new Secret((string) $user->next_secret)
+            : null;
+        $control->changeFtpUser(
+            $user->login,
+            new UserChange(
+                $password,
+                isset($wanted['directory']) ? RemotePath::fromString($wanted['directory']) : null,
+                array_key_exists('space_limit', $wanted),
+                $wanted['space_limit'] ?? null,
+                match ($user->action()) {
+                    'close' => false,
+                    'reopen' => true,
+                    default => null,
+                },
+            ),
+        );
     }
 
-    /** A refused sign-in proves something only with the right password; where it was forgotten, the host is given another. */
+    /**
+     * A refused sign-in proves something only with the right password; where it was forgotten, the host is given
+     * another.
+     */
     private function knowPassword(FtpUser $user, HostingControl $control): void
     {
         if ($user->secret !== null || $user->state === FtpUser::CLOSED) {
@@ -73,7 +90,9 @@ final readonly class HostSide
             'remove' => $told === null,
             'close' => $told === null || ! $told->open,
             'reopen' => $told !== null && $told->open,
-            'change' => $told !== null && (! isset($wanted['directory']) || $told->directory === $wanted['directory']) && (! array_key_exists('space_limit', $wanted) || $told->spaceLimit === $wanted['space_limit']),
+            'change' => $told !== null
+                && (! isset($wanted['directory']) || $told->directory === $wanted['directory'])
+                && (! array_key_exists('space_limit', $wanted) || $told->spaceLimit === $wanted['space_limit']),
             default => $told === null ? false : null, // A password shows in signing in only.
         };
     }

@@ -22,7 +22,20 @@ use Cellarium\Core\Reach\Foresight;
  */
 final class OrderForm
 {
-    public const FIELDS = ['name', 'directory', 'makes_directory', 'password_kind', 'password', 'megabytes', 'ends', 'closes', 'reason', 'purpose', 'read_only', 'forgets'];
+    public const FIELDS = [
+        'name',
+        'directory',
+        'makes_directory',
+        'password_kind',
+        'password',
+        'megabytes',
+        'ends',
+        'closes',
+        'reason',
+        'purpose',
+        'read_only',
+        'forgets',
+    ];
 
     public const OWN = 'own';
 
@@ -52,7 +65,10 @@ final class OrderForm
         $now = now();
 
         return self::typed($account, [
-            'forgets' => $account->control_url === null ? '' : '1', 'directory' => $directory ?? $account->sites->first()->document_root ?? '/', 'password_kind' => PasswordKind::Readable->value, 'ends' => FtpUser::BY_TIME,
+            'forgets' => $account->control_url === null ? '' : '1',
+            'directory' => $directory ?? ($account->sites->first()->document_root ?? '/'),
+            'password_kind' => PasswordKind::Readable->value,
+            'ends' => FtpUser::BY_TIME,
             'closes' => ($now->hour < 17 ? $now->setTime(18, 0) : $now->addDay()->setTime(18, 0))->format('Y-m-d\TH:i'),
         ]);
     }
@@ -67,7 +83,10 @@ final class OrderForm
         if ($directory === null) {
             $this->wrong['directory'] = 'The directory starts with a slash and has no ".." in it.';
         } elseif ($this->foresight($directory)->exists === false && $this->typed['makes_directory'] === '') {
-            $this->wrong['directory'] = "$directory is not there. Most often that is a typing mistake, and the user would land in an empty place beside the site. Choose one that is there, or say below that it is to be made.";
+            $this->wrong[
+                'directory'
+            ] = "$directory is not there. Most often that is a typing mistake, and the user would land in an empty "
+                .'place beside the site. Choose one that is there, or say below that it is to be made.';
         }
         $ending = Ending::typed($this->typed['ends'], $this->typed['closes'], $this->typed['reason']);
         if (is_array($ending)) {
@@ -76,15 +95,32 @@ final class OrderForm
         $space = $this->space();
         $password = $this->password($strength);
 
-        return $this->wrong !== [] || $directory === null || is_array($ending) ? null : new Order(
-            $name, $directory, $space, $ending->kind, $ending->at, $ending->reason, mb_substr(trim($this->typed['purpose']), 0, 200), $password,
-            $this->typed['read_only'] !== '' && $this->account->rules()->readOnly, $this->typed['makes_directory'] !== '', $this->mayForget() && $this->typed['forgets'] !== '' && $ending->kind !== FtpUser::BY_JOB, $person,
-        );
+        return $this->wrong !== [] || $directory === null || is_array($ending)
+            ? null
+            : new Order(
+                $name,
+                $directory,
+                $space,
+                $ending->kind,
+                $ending->at,
+                $ending->reason,
+                mb_substr(trim($this->typed['purpose']), 0, 200),
+                $password,
+                $this->typed['read_only'] !== '' && $this->account->rules()->readOnly,
+                $this->typed['makes_directory'] !== '',
+                $this->mayForget() && $this->typed['forgets'] !== '' && $ending->kind !== FtpUser::BY_JOB,
+                $person,
+            );
     }
 
     public function objection(): ?string
     {
-        return $this->account->rules()->objection($this->typed['name'], [$this->account->login, ...$this->account->ftpUsers()->where('state', '!=', FtpUser::REMOVED)->pluck('login')->all()]);
+        return $this->account
+            ->rules()
+            ->objection($this->typed['name'], [
+                $this->account->login,
+                ...$this->account->ftpUsers()->where('state', '!=', FtpUser::REMOVED)->pluck('login')->all(),
+            ]);
     }
 
     public function directory(): ?RemotePath
@@ -94,10 +130,18 @@ final class OrderForm
 
     public function foresight(RemotePath $directory): Foresight
     {
-        return Foresight::of($directory, (string) $this->account->client_id, $this->account->places(), $this->account->seen(), $this->account->destinations());
+        return Foresight::of(
+            $directory,
+            (string) $this->account->client_id,
+            $this->account->places(),
+            $this->account->seen(),
+            $this->account->destinations(),
+        );
     }
 
-    /** Only where the host can set another password is a forgotten one no hindrance to proving that the user is closed. */
+    /**
+     * Only where the host can set another password is a forgotten one no hindrance to proving that the user is closed.
+     */
     public function mayForget(): bool
     {
         return $this->account->control_url !== null;
@@ -110,7 +154,13 @@ final class OrderForm
      */
     public function strength(PasswordStrength $strength): array
     {
-        $own = [$this->typed['name'], $this->account->client->name, $this->account->login, $this->account->host, ...$this->account->sites->pluck('domain')->all()];
+        $own = [
+            $this->typed['name'],
+            $this->account->client->name,
+            $this->account->login,
+            $this->account->host,
+            ...$this->account->sites->pluck('domain')->all(),
+        ];
         $bits = $strength->bits($this->typed['password'], array_values(array_filter($own)));
 
         return [$bits, PasswordStrength::inWords($bits)];
@@ -124,18 +174,42 @@ final class OrderForm
         if ($limit === null || $domains === []) {
             return null;
         }
-        $held = (int) $this->account->sites->whereIn('domain', array_column($foresight->reach->with(Extent::Whole), 'domain'))->sum('bytes');
+        $held = (int) $this->account->sites
+            ->whereIn('domain', array_column($foresight->reach->with(Extent::Whole), 'domain'))
+            ->sum('bytes');
         if ($held >= $limit) {
-            return sprintf('%s MB lie there already, so with this limit it could store nothing.', number_format($held / 1e6, 1));
+            return sprintf(
+                '%s MB lie there already, so with this limit it could store nothing.',
+                number_format($held / 1e6, 1),
+            );
         }
-        $largest = Site::whereIn('sites.domain', $domains)->join('deployments', 'deployments.site_id', '=', 'sites.id')->join('packages', 'packages.id', '=', 'deployments.package_id')
-            ->where('sites.account_id', $this->account->id)->orderByDesc('packages.bytes')->first(['packages.name', 'packages.version', 'packages.bytes as package_bytes', 'sites.bytes as site_bytes', 'sites.domain']);
+        $largest = Site::whereIn('sites.domain', $domains)
+            ->join('deployments', 'deployments.site_id', '=', 'sites.id')
+            ->join('packages', 'packages.id', '=', 'deployments.package_id')
+            ->where('sites.account_id', $this->account->id)
+            ->orderByDesc('packages.bytes')
+            ->first([
+                'packages.name',
+                'packages.version',
+                'packages.bytes as package_bytes',
+                'sites.bytes as site_bytes',
+                'sites.domain',
+            ]);
         if ($largest === null) {
             return null;
         }
         $needed = (int) $largest->package_bytes + (int) $largest->site_bytes;
 
-        return $needed <= $limit ? null : sprintf('%s %s needs %s MB beside the %s MB that %s has now; with this limit it would not fit.', $largest->name, $largest->version, number_format($largest->package_bytes / 1e6, 1), number_format((int) $largest->site_bytes / 1e6, 1), $largest->domain);
+        return $needed <= $limit
+            ? null
+            : sprintf(
+                '%s %s needs %s MB beside the %s MB that %s has now; with this limit it would not fit.',
+                $largest->name,
+                $largest->version,
+                number_format($largest->package_bytes / 1e6, 1),
+                number_format((int) $largest->site_bytes / 1e6, 1),
+                $largest->domain,
+            );
     }
 
     private function space(): ?int
@@ -156,14 +230,22 @@ final class OrderForm
     private function password(PasswordStrength $strength): ?Secret
     {
         if ($this->typed['password_kind'] !== self::OWN) {
-            return (new PasswordMaker)->make(PasswordKind::tryFrom($this->typed['password_kind']) ?? PasswordKind::Readable);
+            return (new PasswordMaker())->make(
+                PasswordKind::tryFrom($this->typed['password_kind']) ?? PasswordKind::Readable,
+            );
         }
         $typed = $this->typed['password'];
         [$bits, $words] = $this->strength($strength);
-        if (strlen($typed) < self::LEAST_LENGTH || strlen($typed) > 128 || preg_match('/[\x00-\x1f\x7f]/', $typed) === 1) {
+        if (
+            strlen($typed) < self::LEAST_LENGTH
+            || strlen($typed) > 128
+            || preg_match('/[\x00-\x1f\x7f]/', $typed) === 1
+        ) {
             $this->wrong['password'] = 'A password has 12 to 128 characters, without line breaks.';
         } elseif ($bits < PasswordStrength::MINIMUM_BITS) {
-            $this->wrong['password'] = "It is worth $bits bits: $words. Take a longer one that nobody would guess, or have one made.";
+            $this->wrong[
+                'password'
+            ] = "It is worth $bits bits: $words. Take a longer one that nobody would guess, or have one made.";
         }
 
         return new Secret($typed);

@@ -39,7 +39,11 @@ final readonly class Outcome
                 return false;
             }
             if (! $happened) {
-                Record::write('ftp_user_asked', self::wanted($user).': broken off before the host had it; nothing was changed there', $user->account);
+                Record::write(
+                    'ftp_user_asked',
+                    self::wanted($user).': broken off before the host had it; nothing was changed there',
+                    $user->account,
+                );
                 $this->withdraw($user);
 
                 return false;
@@ -55,10 +59,19 @@ final readonly class Outcome
         $broken = $evidence->broken();
         $refused = $broken?->name === 'sign_in' && $evidence->decided();
         if ($byHand) {
-            $user->update(['trouble' => $refused ? 'The sign-in is refused: it was not done at the provider yet, or typed differently there.' : "$broken?->sentence. $broken?->next"] + ($evidence->decided() && ! $refused ? ['proof_failed_at' => now()] : []));
+            $user->update(
+                [
+                    'trouble' => $refused
+                        ? 'The sign-in is refused: it was not done at the provider yet, or typed differently there.'
+                        : "$broken?->sentence. $broken?->next",
+                ] + ($evidence->decided() && ! $refused ? ['proof_failed_at' => now()] : []),
+            );
         } elseif ($refused && ! isset($user->wanted['asked'])) {
             // Whoever made it did so with another password, or a renewal never arrived.
-            $words = $user->action() === 'create' ? "$user->login exists at the host, but was not made from here: its password is another. Choose another login." : "The password of $user->login was not renewed: the host does not take the new one.";
+            $words = $user->action() === 'create'
+                    ? "$user->login exists at the host, but was not made from here: its password is another. Choose "
+                        .'another login.'
+                    : "The password of $user->login was not renewed: the host does not take the new one.";
             Record::write('ftp_user_asked', $words, $user->account);
             $this->withdraw($user);
 
@@ -84,8 +97,19 @@ final readonly class Outcome
         if ($user->next_secret !== null) {
             $this->withdrawLinks($user); // They hold a password that is none any more.
         }
-        $user->update($this->adopted($user) + ['state' => FtpUser::OPEN, 'reach_proven_at' => now(), 'proof_failed_at' => null, 'trouble' => null]);
-        Record::write('ftp_user_proven', "$what; landing in $user->directory and proven by signing in: {$user->reach()->sentence()}", $user->account);
+        $user->update(
+            $this->adopted($user) + [
+                'state' => FtpUser::OPEN,
+                'reach_proven_at' => now(),
+                'proof_failed_at' => null,
+                'trouble' => null,
+            ],
+        );
+        Record::write(
+            'ftp_user_proven',
+            "$what; landing in $user->directory and proven by signing in: {$user->reach()->sentence()}",
+            $user->account,
+        );
 
         return true;
     }
@@ -93,7 +117,13 @@ final readonly class Outcome
     /** The host did something, and it is not what was wanted: that is written down as it is. */
     private function adoptUnproven(FtpUser $user, string $trouble): void
     {
-        $user->update($this->adopted($user) + ['state' => $user->state === FtpUser::OPEN ? FtpUser::OPEN : FtpUser::MADE, 'proof_failed_at' => now(), 'trouble' => $trouble]);
+        $user->update(
+            $this->adopted($user) + [
+                'state' => $user->state === FtpUser::OPEN ? FtpUser::OPEN : FtpUser::MADE,
+                'proof_failed_at' => now(),
+                'trouble' => $trouble,
+            ],
+        );
         Record::write('ftp_user_proven', "Reach of $user->login not proven: $trouble", $user->account);
     }
 
@@ -101,12 +131,25 @@ final readonly class Outcome
     private function adopted(FtpUser $user): array
     {
         $wanted = $user->wanted ?? [];
-        $fresh = $user->next_secret !== null ? ['secret' => $user->next_secret, 'next_secret' => null, 'handed_over_at' => null] : [];
-        $open = $user->action() !== 'reopen' ? [] : [
-            'ends' => $wanted['ends'], 'closes_at' => $wanted['closes_at'] === null ? null : CarbonImmutable::parse($wanted['closes_at']), 'ends_reason' => $wanted['ends_reason'], 'closed_at' => null, 'refusal_proven_at' => null, 'used_at' => now(),
-        ];
+        $fresh = $user->next_secret !== null
+                ? ['secret' => $user->next_secret, 'next_secret' => null, 'handed_over_at' => null]
+                : [];
+        $open = $user->action() !== 'reopen'
+                ? []
+                : [
+                    'ends' => $wanted['ends'],
+                    'closes_at' => $wanted['closes_at'] === null ? null : CarbonImmutable::parse($wanted['closes_at']),
+                    'ends_reason' => $wanted['ends_reason'],
+                    'closed_at' => null,
+                    'refusal_proven_at' => null,
+                    'used_at' => now(),
+                ];
 
-        return ['wanted' => null] + $fresh + $open + (isset($wanted['directory']) ? ['directory' => $wanted['directory']] : []) + (array_key_exists('space_limit', $wanted) ? ['space_limit' => $wanted['space_limit']] : []);
+        return ['wanted' => null]
+            + $fresh
+            + $open
+            + (isset($wanted['directory']) ? ['directory' => $wanted['directory']] : [])
+            + (array_key_exists('space_limit', $wanted) ? ['space_limit' => $wanted['space_limit']] : []);
     }
 
     /** @return bool whether it has ended now, by its refusal */
@@ -140,7 +183,13 @@ final readonly class Outcome
             return false;
         }
         if ($control !== null && $this->host->happened($user, $control) === false) {
-            $this->closingFailed($user, $removes ? "The host still knows $user->login, though its sign-in is refused." : 'The host says that it is still open, though its sign-in is refused.', $why);
+            $this->closingFailed(
+                $user,
+                $removes
+                    ? "The host still knows $user->login, though its sign-in is refused."
+                    : 'The host says that it is still open, though its sign-in is refused.',
+                $why,
+            );
 
             return false;
         }
@@ -164,7 +213,12 @@ final readonly class Outcome
 
             return false;
         }
-        $this->end($user, $removes, $control === null ? 'its sign-in was refused when it was closed' : 'the host knows it no more', $why);
+        $this->end(
+            $user,
+            $removes,
+            $control === null ? 'its sign-in was refused when it was closed' : 'the host knows it no more',
+            $why,
+        );
 
         return true;
     }
@@ -172,10 +226,21 @@ final readonly class Outcome
     private function end(FtpUser $user, bool $removes, string $proof, string $why): void
     {
         $user->update([
-            'state' => $removes ? FtpUser::REMOVED : FtpUser::CLOSED, 'closed_at' => $user->closed_at ?? now(), 'refusal_proven_at' => now(), 'secret' => null, 'next_secret' => null, 'wanted' => null, 'trouble' => null, 'proof_failed_at' => null,
+            'state' => $removes ? FtpUser::REMOVED : FtpUser::CLOSED,
+            'closed_at' => $user->closed_at ?? now(),
+            'refusal_proven_at' => now(),
+            'secret' => null,
+            'next_secret' => null,
+            'wanted' => null,
+            'trouble' => null,
+            'proof_failed_at' => null,
         ]);
         $this->withdrawLinks($user);
-        Record::write($removes ? 'ftp_user_removed' : 'ftp_user_closed', $removes ? "FTP user $user->login removed; $proof" : "FTP user $user->login closed ($why); $proof", $user->account);
+        Record::write(
+            $removes ? 'ftp_user_removed' : 'ftp_user_closed',
+            $removes ? "FTP user $user->login removed; $proof" : "FTP user $user->login closed ($why); $proof",
+            $user->account,
+        );
     }
 
     private function withdrawLinks(FtpUser $user): void
@@ -186,8 +251,17 @@ final readonly class Outcome
     public function closingFailed(FtpUser $user, string $trouble, string $why): void
     {
         $before = $user->trouble;
-        $user->update(['state' => $user->state === FtpUser::CLOSED ? FtpUser::CLOSED : FtpUser::CLOSING_FAILED, 'trouble' => $trouble, 'tried_at' => now()]);
-        $before === $trouble || Record::write('ftp_user_closed', "FTP user $user->login could not be closed ($why): $trouble", $user->account);
+        $user->update([
+            'state' => $user->state === FtpUser::CLOSED ? FtpUser::CLOSED : FtpUser::CLOSING_FAILED,
+            'trouble' => $trouble,
+            'tried_at' => now(),
+        ]);
+        $before === $trouble
+            || Record::write(
+                'ftp_user_closed',
+                "FTP user $user->login could not be closed ($why): $trouble",
+                $user->account,
+            );
     }
 
     /** Nothing is wanted; what is meant is held against what is. */
@@ -201,13 +275,30 @@ final readonly class Outcome
         if ($evidence->holds()) {
             // What the host says of a user whose password nobody here has is no proof by being it.
             $byBeing = $user->secret !== null;
-            $user->update((! $byBeing ? [] : ['state' => $user->state === FtpUser::MADE ? FtpUser::OPEN : $user->state, 'reach_proven_at' => now()]) + ['proof_failed_at' => null] + ($user->state === FtpUser::CLOSING_FAILED ? [] : ['trouble' => null]));
-            $was || ! $byBeing || Record::write('ftp_user_proven', "Reach of $user->login proven by signing in: {$user->reach()->sentence()}", $user->account);
+            $user->update(
+                (! $byBeing
+                    ? []
+                    : [
+                        'state' => $user->state === FtpUser::MADE ? FtpUser::OPEN : $user->state,
+                        'reach_proven_at' => now(),
+                    ]) + ['proof_failed_at' => null]
+                    + ($user->state === FtpUser::CLOSING_FAILED ? [] : ['trouble' => null]),
+            );
+            $was
+                || ! $byBeing
+                || Record::write(
+                    'ftp_user_proven',
+                    "Reach of $user->login proven by signing in: {$user->reach()->sentence()}",
+                    $user->account,
+                );
 
             return true;
         }
         $broken = $evidence->broken();
-        $user->update(['trouble' => ($evidence->decided() ? '' : 'Could not be tried: ')."$broken?->sentence"] + ($evidence->decided() ? ['proof_failed_at' => now()] : []));
+        $user->update(
+            ['trouble' => ($evidence->decided() ? '' : 'Could not be tried: ')."$broken?->sentence"]
+                + ($evidence->decided() ? ['proof_failed_at' => now()] : []),
+        );
         if ($evidence->decided() && $was) {
             Record::write('ftp_user_proven', "Reach of $user->login no longer holds: $user->trouble", $user->account);
         }
@@ -231,7 +322,8 @@ final readonly class Outcome
         return match ($user->action()) {
             'create' => "FTP user $user->login asked for, landing in $user->directory",
             'renew' => "Another password for $user->login asked for",
-            'change' => "Change of $user->login asked for".(isset($user->wanted['directory']) ? ", landing in {$user->wanted['directory']}" : ''),
+            'change' => "Change of $user->login asked for"
+                .(isset($user->wanted['directory']) ? ", landing in {$user->wanted['directory']}" : ''),
             'reopen' => "Opening of $user->login asked for",
             'remove' => "Removal of $user->login asked for",
             default => "Closing of $user->login asked for",

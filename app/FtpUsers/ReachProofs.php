@@ -31,7 +31,9 @@ final readonly class ReachProofs
     {
         $told = $this->told($user);
         $this->noteUse($user, $told);
-        $evidence = $user->secret === null && $password === null ? $this->asTold($user, $told) : $this->asUser($user, $password, $told);
+        $evidence = $user->secret === null && $password === null
+                ? $this->asTold($user, $told)
+                : $this->asUser($user, $password, $told);
         $this->keep($user, 'reach', $evidence);
         // By the host's clock, so that the next look tells our own sign-in from anybody else's.
         $user->update(['tried_at' => now(), 'seen_use' => $this->lastUse($user)]);
@@ -66,7 +68,9 @@ final readonly class ReachProofs
         $nonce = strtolower(Str::random(12));
         // Written down first: what a killed process or a broken connection leaves on the server is removed later.
         $before = $user->probe;
-        $user->update(['probe' => [...$before ?? [], ['nonce' => $nonce, 'directory' => $user->meant()->directory->toString()]]]);
+        $user->update([
+            'probe' => [...$before ?? [], ['nonce' => $nonce, 'directory' => $user->meant()->directory->toString()]],
+        ]);
         $evidence = $this->proof($user, $password, $nonce)->open($told);
         if ($evidence->broken()?->name !== 'tidy' && $evidence->decided()) {
             $user->update(['probe' => $before]);
@@ -89,7 +93,8 @@ final readonly class ReachProofs
                 try {
                     $remote->stat($place) === null || $remote->remove($place);
                 } catch (RemoteFailure $failure) {
-                    $failure->reason === FailureReason::NotFound || throw $failure; // The directory itself is gone, and all in it.
+                    // The directory itself is gone, and all in it.
+                    $failure->reason === FailureReason::NotFound || throw $failure;
                 }
             }
         }
@@ -98,7 +103,13 @@ final readonly class ReachProofs
 
     private function proof(FtpUser $user, ?Secret $password, string $nonce): ReachProof
     {
-        return new ReachProof($user->meant(), $this->connections->remoteAs($user, $password), $this->connections->remote($user->account), $nonce, $this->clock);
+        return new ReachProof(
+            $user->meant(),
+            $this->connections->remoteAs($user, $password),
+            $this->connections->remote($user->account),
+            $nonce,
+            $this->clock,
+        );
     }
 
     /** Where its password was forgotten, nobody here can be it; what the host says is all there is, and it says so. */
@@ -106,12 +117,39 @@ final readonly class ReachProofs
     {
         $at = (float) $this->clock->now()->format('U.u');
         if ($told === null) {
-            return new Evidence([new ProofStep(false, 'The host could not be asked, and its password was forgotten here', 'Try again, or renew its password to prove it by signing in.', 'told', null, $at, false)]);
+            return new Evidence([
+                new ProofStep(
+                    false,
+                    'The host could not be asked, and its password was forgotten here',
+                    'Try again, or renew its password to prove it by signing in.',
+                    'told',
+                    null,
+                    $at,
+                    false,
+                ),
+            ]);
         }
         $meant = $user->meant();
-        $as = $told->open && $told->directory === $meant->directory->toString() && $told->spaceLimit === $meant->spaceLimit && $told->readOnly === $meant->readOnly;
+        $as = $told->open
+            && $told->directory === $meant->directory->toString()
+            && $told->spaceLimit === $meant->spaceLimit
+            && $told->readOnly === $meant->readOnly;
 
-        return new Evidence([new ProofStep($as, $as ? 'Directory, space and rights are as asked for, the host says; nobody signed in, its password was forgotten here' : 'The host says otherwise: it is '.($told->open ? 'open' : 'closed')." and lands in $told->directory", $as ? null : 'Close it, or renew its password and prove it.', 'told', null, $at)]);
+        return new Evidence([
+            new ProofStep(
+                $as,
+                $as
+                    ? 'Directory, space and rights are as asked for, the host says; nobody signed in, '
+                        .'its password was forgotten here'
+                    : 'The host says otherwise: it is '
+                        .($told->open ? 'open' : 'closed')
+                        ." and lands in $told->directory",
+                $as ? null : 'Close it, or renew its password and prove it.',
+                'told',
+                null,
+                $at,
+            ),
+        ]);
     }
 
     private function lastUse(FtpUser $user): ?string
@@ -136,11 +174,22 @@ final readonly class ReachProofs
     private function keep(FtpUser $user, string $kind, Evidence $evidence): void
     {
         $run = strtolower(Str::random(12));
-        $rows = array_map(static fn (ProofStep $step): array => [
-            'subject_type' => $user->getMorphClass(), 'subject_id' => $user->id, 'kind' => $kind, 'run' => $run,
-            'made_at' => $step->at === null ? now()->format('Y-m-d H:i:s.v') : CarbonImmutable::createFromTimestamp($step->at, config('app.timezone'))->format('Y-m-d H:i:s.v'),
-            'sentence' => mb_substr($step->sentence, 0, 1000), 'next' => $step->next === null ? null : mb_substr($step->next, 0, 500),
-        ] + $step->toArray(), $evidence->steps);
+        $rows = array_map(
+            static fn (ProofStep $step): array => [
+                'subject_type' => $user->getMorphClass(),
+                'subject_id' => $user->id,
+                'kind' => $kind,
+                'run' => $run,
+                'made_at' => $step->at === null
+                        ? now()->format('Y-m-d H:i:s.v')
+                        : CarbonImmutable::createFromTimestamp($step->at, config('app.timezone'))->format(
+                            'Y-m-d H:i:s.v',
+                        ),
+                'sentence' => mb_substr($step->sentence, 0, 1000),
+                'next' => $step->next === null ? null : mb_substr($step->next, 0, 500),
+            ] + $step->toArray(),
+            $evidence->steps,
+        );
         $user->proofs()->getQuery()->insert($rows);
     }
 }

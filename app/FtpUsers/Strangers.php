@@ -34,21 +34,57 @@ final readonly class Strangers
             $known = $account->ftpUsers()->where('state', '!=', FtpUser::REMOVED)->get()->keyBy('login');
             foreach (array_slice($told, 0, self::MOST_TOLD) as $user) {
                 $mine = $known->get($user->login);
-                if (! $user->open || ($mine !== null && ! $mine->hasEnded()) || $mine?->action() !== null || RemotePath::tryFromString($user->directory) === null) {
+                if (
+                    ! $user->open
+                    || ($mine !== null && ! $mine->hasEnded())
+                    || $mine?->action() !== null
+                    || RemotePath::tryFromString($user->directory) === null
+                ) {
                     continue;
                 }
                 if ($mine !== null) {
-                    $mine->update(['state' => FtpUser::MADE, 'directory' => RemotePath::fromString($user->directory)->toString(), 'ends' => FtpUser::NEVER, 'ends_reason' => 'it was opened again elsewhere', 'closes_at' => null, 'closed_at' => null, 'refusal_proven_at' => null, 'reach_proven_at' => null, 'found_at' => now()]);
-                    Record::write('ftp_user_found', "$user->login was opened again at $account->host, and not from here", $account);
+                    $mine->update([
+                        'state' => FtpUser::MADE,
+                        'directory' => RemotePath::fromString($user->directory)->toString(),
+                        'ends' => FtpUser::NEVER,
+                        'ends_reason' => 'it was opened again elsewhere',
+                        'closes_at' => null,
+                        'closed_at' => null,
+                        'refusal_proven_at' => null,
+                        'reach_proven_at' => null,
+                        'found_at' => now(),
+                    ]);
+                    Record::write(
+                        'ftp_user_found',
+                        "$user->login was opened again at $account->host, and not from here",
+                        $account,
+                    );
 
                     continue;
                 }
                 $account->ftpUsers()->create([
-                    'login' => mb_substr($user->login, 0, 255), 'directory' => RemotePath::fromString($user->directory)->toString(), 'space_limit' => $user->spaceLimit, 'read_only' => $user->readOnly, 'state' => FtpUser::MADE,
-                    'ends' => FtpUser::NEVER, 'ends_reason' => 'it was not made here', 'found_at' => now(), 'seen_use' => $user->lastUsed === null ? null : mb_substr($user->lastUsed, 0, 40),
-                    'used_at' => $user->lastUsed === null ? null : rescue(static fn (): CarbonImmutable => CarbonImmutable::parse($user->lastUsed)->min(now()), null, false),
+                    'login' => mb_substr($user->login, 0, 255),
+                    'directory' => RemotePath::fromString($user->directory)->toString(),
+                    'space_limit' => $user->spaceLimit,
+                    'read_only' => $user->readOnly,
+                    'state' => FtpUser::MADE,
+                    'ends' => FtpUser::NEVER,
+                    'ends_reason' => 'it was not made here',
+                    'found_at' => now(),
+                    'seen_use' => $user->lastUsed === null ? null : mb_substr($user->lastUsed, 0, 40),
+                    'used_at' => $user->lastUsed === null
+                            ? null
+                            : rescue(
+                                static fn (): CarbonImmutable => CarbonImmutable::parse($user->lastUsed)->min(now()),
+                                null,
+                                false,
+                            ),
                 ]);
-                Record::write('ftp_user_found', "$account->host has an FTP user that was not made here: $user->login, landing in $user->directory", $account);
+                Record::write(
+                    'ftp_user_found',
+                    "$account->host has an FTP user that was not made here: $user->login, landing in $user->directory",
+                    $account,
+                );
             }
         } finally {
             $lock->release();

@@ -21,7 +21,10 @@ final class UserLock
     {
         $until = hrtime(true) + self::PATIENCE_SECONDS * 1_000_000_000;
         while (($lock = NamedLock::tryFor($directory, "ftp-users-$account")) === null) {
-            hrtime(true) < $until || throw new Problem('Another change to the FTP users of this account is going on. Try again in a moment.');
+            hrtime(true) < $until
+                || throw new Problem(
+                    'Another change to the FTP users of this account is going on. Try again in a moment.',
+                );
             usleep(20_000);
         }
 

@@ -40,7 +40,10 @@ final readonly class UserSheet
             $user->isOverdue() => ['past its time', 'now'],
             $user->proof_failed_at !== null => ['proof does not hold', 'now'],
             $user->state === FtpUser::ASKED => ['not there yet', 'soon'],
-            $user->state === FtpUser::MADE && $user->found_at !== null && $user->secret === null => ['not made here', 'soon'],
+            $user->state === FtpUser::MADE && $user->found_at !== null && $user->secret === null => [
+                'not made here',
+                'soon',
+            ],
             $user->state === FtpUser::MADE => ['not proven', 'soon'],
             $user->action() !== null => ['change under way', 'soon'],
             default => ['open', 'proven'],

@@ -31,8 +31,12 @@ final readonly class Connections
 {
     private HostsFile $names;
 
-    public function __construct(?string $hostsFile, private ?string $authorities, public HostSlots $slots, public ConnectionPool $pool)
-    {
+    public function __construct(
+        ?string $hostsFile,
+        private ?string $authorities,
+        public HostSlots $slots,
+        public ConnectionPool $pool,
+    ) {
         $this->names = new HostsFile($hostsFile);
     }
 
@@ -40,13 +44,24 @@ final readonly class Connections
     public function endpoint(Account $account): Endpoint
     {
         if ($account->exists && $account->secretsAreForElsewhere()) {
-            throw new Problem("The password of $account->login was given for another host, port, protocol, login or address. Type it in again in the account's form, so that it goes nowhere it was not meant for.");
+            throw new Problem(
+                "The password of $account->login was given for another host, port, protocol, login or address. Type "
+                    ."it in again in the account's form, so that it goes nowhere it was not meant for.",
+            );
         }
 
         return new Endpoint(
-            $account->host, $account->port, $account->protocol, $account->login, new Secret($account->secret), $account->address ?? $this->names->addresses($account->host)[0] ?? null, $this->authorities,
-            $account->pin === null ? null : Pin::fromFields(new Fields($account->pin)), $account->private_key === null ? null : new Secret($account->private_key),
-            $account->start_directory === null ? null : RemotePath::fromString($account->start_directory), $account->active_mode,
+            $account->host,
+            $account->port,
+            $account->protocol,
+            $account->login,
+            new Secret($account->secret),
+            $account->address ?? ($this->names->addresses($account->host)[0] ?? null),
+            $this->authorities,
+            $account->pin === null ? null : Pin::fromFields(new Fields($account->pin)),
+            $account->private_key === null ? null : new Secret($account->private_key),
+            $account->start_directory === null ? null : RemotePath::fromString($account->start_directory),
+            $account->active_mode,
             $account->tls_use ?? TlsUse::Resuming,
         );
     }
@@ -66,9 +81,14 @@ final readonly class Connections
     public function endpointAs(FtpUser $user, ?Secret $password = null): Endpoint
     {
         $account = $user->account;
-        $endpoint = $this->endpoint($account)->signedInAs($user->login, $password ?? new Secret((string) $user->secret));
+        $endpoint = $this->endpoint($account)->signedInAs(
+            $user->login,
+            $password ?? new Secret((string) $user->secret),
+        );
 
-        return $account->ftp_protocol === null && $account->ftp_port === null ? $endpoint : $endpoint->through($account->ftpProtocol(), $account->ftpPort());
+        return $account->ftp_protocol === null && $account->ftp_port === null
+            ? $endpoint
+            : $endpoint->through($account->ftpProtocol(), $account->ftpPort());
     }
 
     public function remote(Account $account): RemoteDirectory
@@ -92,7 +112,10 @@ final readonly class Connections
 
     public function web(): WebFetcher
     {
-        return new CurlWebFetcher(fn (string $host): ?string => $this->names->addresses($host)[0] ?? null, $this->authorities);
+        return new CurlWebFetcher(
+            fn (string $host): ?string => $this->names->addresses($host)[0] ?? null,
+            $this->authorities,
+        );
     }
 
     public function names(): NameService

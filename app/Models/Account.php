@@ -21,7 +21,17 @@ final class Account extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['tags' => '[]', 'label' => '', 'active_mode' => false, 'login_rules' => null, 'ftp_protocol' => null, 'ftp_port' => null, 'tree' => null, 'tls_use' => null, 'secret_for' => null];
+    protected $attributes = [
+        'tags' => '[]',
+        'label' => '',
+        'active_mode' => false,
+        'login_rules' => null,
+        'ftp_protocol' => null,
+        'ftp_port' => null,
+        'tree' => null,
+        'tls_use' => null,
+        'secret_for' => null,
+    ];
 
     protected $hidden = ['secret', 'control_token', 'private_key', 'next_secret'];
 
@@ -50,7 +60,10 @@ final class Account extends Model
     protected static function booted(): void
     {
         self::saving(static function (self $account): void {
-            if ($account->isDirty(['secret', 'private_key']) || ($account->secret_for === null && $account->secret !== null)) {
+            if (
+                $account->isDirty(['secret', 'private_key'])
+                || ($account->secret_for === null && $account->secret !== null)
+            ) {
                 $account->secret_for = $account->whereSecretsGo();
             }
         });
@@ -65,7 +78,13 @@ final class Account extends Model
     /** What the secrets were given for: host, port, protocol and login. They are sent nowhere else. */
     public function whereSecretsGo(): string
     {
-        return hash('sha256', json_encode([strtolower($this->host), $this->port, $this->protocol->value, $this->login, $this->address], JSON_THROW_ON_ERROR));
+        return hash(
+            'sha256',
+            json_encode(
+                [strtolower($this->host), $this->port, $this->protocol->value, $this->login, $this->address],
+                JSON_THROW_ON_ERROR,
+            ),
+        );
     }
 
     /** Somebody has typed the secrets in, or agreed to where they go: they are for this place from now on. */
@@ -129,7 +148,10 @@ final class Account extends Model
         return $this->label === '' ? $this->host : $this->label;
     }
 
-    /** The address visitors use for a place in this account, by the first of its sites that shows it; null where none does. */
+    /**
+     * The address visitors use for a place in this account, by the first of its sites that shows it; null where none
+     * does.
+     */
     public function addressOf(RemotePath $place): ?string
     {
         foreach ($this->sites as $site) {
@@ -145,7 +167,9 @@ final class Account extends Model
     /** What the host lets the logins of FTP users be; as told by the host or typed by a person, else the usual. */
     public function rules(): LoginRules
     {
-        return $this->login_rules === null ? LoginRules::of('{name}@'.($this->sites->first()->domain ?? $this->host)) : LoginRules::fromFields(new Fields($this->login_rules));
+        return $this->login_rules === null
+            ? LoginRules::of('{name}@'.($this->sites->first()->domain ?? $this->host))
+            : LoginRules::fromFields(new Fields($this->login_rules));
     }
 
     /** How FTP users sign in: as the account does, unless the host has another service for them. */
@@ -168,7 +192,17 @@ final class Account extends Model
     /** @return list<SitePlaces> its sites as far as reach goes */
     public function places(): array
     {
-        return $this->sites->map(fn (Site $site): SitePlaces => new SitePlaces($site->domain, $this->ownerOf($site), $site->root(), array_map(RemotePath::fromString(...), array_column($site->mounts, 'directory'))))->values()->all();
+        return $this->sites
+            ->map(
+                fn (Site $site): SitePlaces => new SitePlaces(
+                    $site->domain,
+                    $this->ownerOf($site),
+                    $site->root(),
+                    array_map(RemotePath::fromString(...), array_column($site->mounts, 'directory')),
+                ),
+            )
+            ->values()
+            ->all();
     }
 
     /** The number of the client whose site it is, as text: the account's own, unless the site has another. */
@@ -180,7 +214,11 @@ final class Account extends Model
     /** @return list<RemotePath> saved destinations of its sites */
     public function destinations(): array
     {
-        return $this->sites->flatMap(static fn (Site $site) => $site->destinations)->map(static fn (Destination $destination): RemotePath => $destination->path())->values()->all();
+        return $this->sites
+            ->flatMap(static fn (Site $site) => $site->destinations)
+            ->map(static fn (Destination $destination): RemotePath => $destination->path())
+            ->values()
+            ->all();
     }
 
     /** @return array<string, RemotePath> by domain */

@@ -34,11 +34,16 @@ final class Backup extends Model
 
     protected static function booted(): void
     {
-        // Kept with the site: looking for the newest of hundreds, for thousands of sites, is what pages cannot wait for.
+        // Kept with the site: looking for the newest of hundreds, for thousands of sites, is what pages cannot wait
+        // for.
         self::saved(static function (self $backup): void {
             if ($backup->state === self::VERIFIED && $backup->verified_at !== null) {
                 Site::where('id', $backup->site_id)
-                    ->where(static fn ($query) => $query->whereNull('last_backup_at')->orWhere('last_backup_at', '<', $backup->verified_at))
+                    ->where(
+                        static fn ($query) => $query
+                            ->whereNull('last_backup_at')
+                            ->orWhere('last_backup_at', '<', $backup->verified_at),
+                    )
                     ->update(['last_backup_at' => $backup->verified_at]);
             }
         });
@@ -66,10 +71,15 @@ final class Backup extends Model
         $rest = match (true) {
             $this->taken_over_files === 0 => '',
             $this->taken_over_since === null => "; $this->taken_over_files unchanged since they were sent",
-            default => "; $this->taken_over_files taken from earlier readings, the oldest of {$this->taken_over_since->format('j M Y')}",
+            default => "; $this->taken_over_files taken from earlier readings, the "
+                ."oldest of {$this->taken_over_since->format(
+                    'j M Y',
+                )}",
         };
 
-        return "$this->fetched_files of $this->files".($underHeading ? ' read this time' : ' read from the server').$rest;
+        return "$this->fetched_files of $this->files"
+            .($underHeading ? ' read this time' : ' read from the server')
+            .$rest;
     }
 
     /** @return BelongsTo<Site, $this> */

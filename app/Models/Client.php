@@ -19,7 +19,18 @@ final class Client extends Model
         return $this->hasMany(Account::class);
     }
 
-    private const COLOURS = ['#1c6b64', '#8a5a0b', '#44587a', '#9c3530', '#5b6b2f', '#6f5a44', '#7a4468', '#2f6b8a', '#a0522d', '#4b4f8a'];
+    private const COLOURS = [
+        '#1c6b64',
+        '#8a5a0b',
+        '#44587a',
+        '#9c3530',
+        '#5b6b2f',
+        '#6f5a44',
+        '#7a4468',
+        '#2f6b8a',
+        '#a0522d',
+        '#4b4f8a',
+    ];
 
     /** The colour that the fewest clients have. */
     public static function nextColour(): string

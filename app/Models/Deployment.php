@@ -135,7 +135,8 @@ final class Deployment extends Model
     /** Whether there never was a plan to show. */
     public function hasNoPlan(): bool
     {
-        return in_array($this->state, [self::DRAFTING, self::NOT_PLANNED], true) || ($this->state === self::CALLED_OFF && $this->planned_at === null);
+        return in_array($this->state, [self::DRAFTING, self::NOT_PLANNED], true)
+            || ($this->state === self::CALLED_OFF && $this->planned_at === null);
     }
 
     public function title(): string
@@ -144,12 +145,15 @@ final class Deployment extends Model
             self::BRING_BACK => 'Bring back the backup of '.$this->fromBackup?->verified_at?->format('j M H:i'),
             self::RESTORE => 'Restore files set aside on '.$this->undoes?->ended_at?->format('j M H:i'),
             self::UNDO => 'One step back from '.($this->undoes?->title() ?? 'a deployment'),
-            default => ($this->package?->title() ?? 'a package').($this->directory === null ? '' : " into $this->directory"),
+            default => ($this->package?->title() ?? 'a package')
+                .($this->directory === null ? '' : " into $this->directory"),
         };
     }
 
     public function seconds(): ?float
     {
-        return $this->started_at === null || $this->ended_at === null ? null : round(abs($this->ended_at->floatDiffInSeconds($this->started_at)), 2);
+        return $this->started_at === null || $this->ended_at === null
+            ? null
+            : round(abs($this->ended_at->floatDiffInSeconds($this->started_at)), 2);
     }
 }

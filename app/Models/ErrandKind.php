@@ -14,7 +14,9 @@ enum ErrandKind: string
     case LookAtTree = 'look_at_tree';
     case TryAccount = 'try_account';
 
-    /** Whether it can be cancelled once it has begun: it changes nothing at the host, or takes its own trace away again. */
+    /**
+     * Whether it can be cancelled once it has begun: it changes nothing at the host, or takes its own trace away again.
+     */
     public function onlyLooks(): bool
     {
         return ! in_array($this, [self::RenewPassword, self::CloseUser], true);

@@ -53,8 +53,29 @@ final class FtpUser extends Model
     protected $hidden = ['secret', 'next_secret'];
 
     protected $attributes = [
-        'purpose' => '', 'read_only' => false, 'ends' => self::BY_TIME, 'ends_reason' => '', 'forgets' => false, 'wanted' => null, 'secret' => null, 'next_secret' => null, 'person_id' => null, 'space_limit' => null,
-        'closes_at' => null, 'reach_proven_at' => null, 'closed_at' => null, 'refusal_proven_at' => null, 'handed_over_at' => null, 'used_at' => null, 'seen_use' => null, 'tried_at' => null, 'proving_at' => null, 'found_at' => null, 'probe' => null, 'proof_failed_at' => null, 'trouble' => null,
+        'purpose' => '',
+        'read_only' => false,
+        'ends' => self::BY_TIME,
+        'ends_reason' => '',
+        'forgets' => false,
+        'wanted' => null,
+        'secret' => null,
+        'next_secret' => null,
+        'person_id' => null,
+        'space_limit' => null,
+        'closes_at' => null,
+        'reach_proven_at' => null,
+        'closed_at' => null,
+        'refusal_proven_at' => null,
+        'handed_over_at' => null,
+        'used_at' => null,
+        'seen_use' => null,
+        'tried_at' => null,
+        'proving_at' => null,
+        'found_at' => null,
+        'probe' => null,
+        'proof_failed_at' => null,
+        'trouble' => null,
     ];
 
     protected $casts = [
@@ -129,18 +150,39 @@ final class FtpUser extends Model
         $directory = $wanted->has('directory') ? RemotePath::fromString($wanted->text('directory')) : $this->path();
         $elsewhere = [];
         foreach ($this->account->places() as $site) {
-            array_push($elsewhere, ...array_filter($site->directories, static fn (RemotePath $place): bool => ! $directory->contains($place) && ! $place->contains($directory)));
+            array_push(
+                $elsewhere,
+                ...array_filter(
+                    $site->directories,
+                    static fn (RemotePath $place): bool => ! $directory->contains($place)
+                        && ! $place->contains($directory),
+                ),
+            );
         }
 
-        return new MeantReach($this->login, $directory, $this->read_only, array_key_exists('space_limit', $this->wanted ?? []) ? $this->wanted['space_limit'] : $this->space_limit, $elsewhere);
+        return new MeantReach(
+            $this->login,
+            $directory,
+            $this->read_only,
+            array_key_exists('space_limit', $this->wanted ?? []) ? $this->wanted['space_limit'] : $this->space_limit,
+            $elsewhere,
+        );
     }
 
     /** What somebody needs to sign in as it; null where the password is not known here. */
     public function settings(): ?Settings
     {
-        return $this->secret === null ? null : new Settings(
-            $this->account->host, $this->account->ftpPort(), $this->account->ftpProtocol(), $this->login, new Secret($this->secret), $this->directory, $this->account->addressOf($this->path()),
-        );
+        return $this->secret === null
+            ? null
+            : new Settings(
+                $this->account->host,
+                $this->account->ftpPort(),
+                $this->account->ftpProtocol(),
+                $this->login,
+                new Secret($this->secret),
+                $this->directory,
+                $this->account->addressOf($this->path()),
+            );
     }
 
     /** What is wanted of it: create, renew, change, close, reopen or remove; null for nothing. */
@@ -173,7 +215,10 @@ final class FtpUser extends Model
     /** Whether its settings can be handed over: once, after it was made or its password renewed. */
     public function canBeHandedOver(): bool
     {
-        return $this->state === self::OPEN && $this->action() === null && $this->secret !== null && $this->handed_over_at === null;
+        return $this->state === self::OPEN
+            && $this->action() === null
+            && $this->secret !== null
+            && $this->handed_over_at === null;
     }
 
     /** Whole days since it was last used, or since it was made. */

@@ -14,9 +14,19 @@ final class HandOver extends Model
 
     protected $hidden = ['sealed', 'finder'];
 
-    protected $attributes = ['opened_at' => null, 'opened_by' => null, 'opened_from' => null, 'opened_with' => null, 'withdrawn_at' => null];
+    protected $attributes = [
+        'opened_at' => null,
+        'opened_by' => null,
+        'opened_from' => null,
+        'opened_with' => null,
+        'withdrawn_at' => null,
+    ];
 
-    protected $casts = ['expires_at' => 'immutable_datetime', 'opened_at' => 'immutable_datetime', 'withdrawn_at' => 'immutable_datetime'];
+    protected $casts = [
+        'expires_at' => 'immutable_datetime',
+        'opened_at' => 'immutable_datetime',
+        'withdrawn_at' => 'immutable_datetime',
+    ];
 
     /** @return BelongsTo<FtpUser, $this> */
     public function ftpUser(): BelongsTo
@@ -32,7 +42,9 @@ final class HandOver extends Model
     public function words(): string
     {
         return match (true) {
-            $this->opened_at !== null => "opened {$this->opened_at->format('j M H:i')} by $this->opened_by, from $this->opened_from",
+            $this->opened_at !== null => "opened {$this->opened_at->format(
+                'j M H:i',
+            )} by $this->opened_by, from $this->opened_from",
             $this->withdrawn_at !== null => "withdrawn {$this->withdrawn_at->format('j M H:i')}, never opened",
             $this->waits() => "not opened yet; works until {$this->expires_at->format('j M H:i')}",
             default => "ran out {$this->expires_at->format('j M H:i')}, never opened",

@@ -31,7 +31,10 @@ final class Package extends Model
     /** @return list<PackageFinding> */
     public function notes(): array
     {
-        return array_map(static fn (array $row): PackageFinding => PackageFinding::fromFields(new Fields($row)), array_values($this->findings));
+        return array_map(
+            static fn (array $row): PackageFinding => PackageFinding::fromFields(new Fields($row)),
+            array_values($this->findings),
+        );
     }
 
     public function title(): string

@@ -16,7 +16,14 @@ final class Site extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['aliases' => '[]', 'mounts' => '[]', 'leads_elsewhere' => false, 'client_id' => null, 'last_backup_at' => null, 'last_deployment_id' => null];
+    protected $attributes = [
+        'aliases' => '[]',
+        'mounts' => '[]',
+        'leads_elsewhere' => false,
+        'client_id' => null,
+        'last_backup_at' => null,
+        'last_deployment_id' => null,
+    ];
 
     protected $casts = [
         'start_pages' => 'array',
@@ -86,7 +93,12 @@ final class Site extends Model
     /** The same map with another directory as document root. */
     public function addressesFrom(RemotePath $root): PublicAddress
     {
-        return new PublicAddress($this->base_url, $root, array_map(RemotePath::fromString(...), array_column($this->mounts, 'directory', 'path')), $this->aliases);
+        return new PublicAddress(
+            $this->base_url,
+            $root,
+            array_map(RemotePath::fromString(...), array_column($this->mounts, 'directory', 'path')),
+            $this->aliases,
+        );
     }
 
     /** Where a browser finds the live site. */
@@ -94,7 +106,9 @@ final class Site extends Model
     {
         $suffix = (string) config('cellarium.live_suffix');
 
-        return $suffix === '' ? $this->base_url.'/' : str_replace($this->domain, $this->domain.$suffix, $this->base_url).'/';
+        return $suffix === ''
+            ? $this->base_url.'/'
+            : str_replace($this->domain, $this->domain.$suffix, $this->base_url).'/';
     }
 
     /** Two letters for its jar. */

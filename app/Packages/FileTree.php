@@ -18,7 +18,13 @@ final class FileTree
     {
         $rows = [];
         foreach ($manifest->all() as $entry) {
-            $rows[$entry->path->toString()] = ['path' => $entry->path->toString(), 'depth' => $entry->path->depth() - 1, 'directory' => ! $entry->isFile(), 'files' => 0, 'bytes' => $entry->size];
+            $rows[$entry->path->toString()] = [
+                'path' => $entry->path->toString(),
+                'depth' => $entry->path->depth() - 1,
+                'directory' => ! $entry->isFile(),
+                'files' => 0,
+                'bytes' => $entry->size,
+            ];
         }
         foreach ($manifest->files() as $file) {
             foreach ($file->path->ancestors() as $above) {
@@ -30,7 +36,17 @@ final class FileTree
         return self::ordered($rows);
     }
 
-    /** @return list<array{path: string, depth: int, directory: bool, item: PlanItem|null, target: array{int, int}, live: array{int, int}, changes: array<string, int>}> files and bytes on both sides */
+    /**
+     * @return list<array{
+     *     path: string,
+     *     depth: int,
+     *     directory: bool,
+     *     item: PlanItem|null,
+     *     target: array{int, int},
+     *     live: array{int, int},
+     *     changes: array<string, int>,
+     * }>  files and bytes on both sides
+     */
     public static function ofPlan(Plan $plan): array
     {
         $rows = [];
@@ -50,15 +66,49 @@ final class FileTree
         return self::ordered($rows);
     }
 
-    /** @return array{path: string, depth: int, directory: bool, item: PlanItem|null, target: array{int, int}, live: array{int, int}, changes: array<string, int>} */
+    /**
+     * @return array{
+     *     path: string,
+     *     depth: int,
+     *     directory: bool,
+     *     item: PlanItem|null,
+     *     target: array{int, int},
+     *     live: array{int, int},
+     *     changes: array<string, int>,
+     * }
+     */
     private static function row(string $path, int $depth, bool $directory, ?PlanItem $item): array
     {
-        return ['path' => $path, 'depth' => $depth - 1, 'directory' => $directory, 'item' => $item, 'target' => [0, 0], 'live' => [0, 0], 'changes' => []];
+        return [
+            'path' => $path,
+            'depth' => $depth - 1,
+            'directory' => $directory,
+            'item' => $item,
+            'target' => [0, 0],
+            'live' => [0, 0],
+            'changes' => [],
+        ];
     }
 
     /**
-     * @param  array{path: string, depth: int, directory: bool, item: PlanItem|null, target: array{int, int}, live: array{int, int}, changes: array<string, int>}  $row
-     * @return array{path: string, depth: int, directory: bool, item: PlanItem|null, target: array{int, int}, live: array{int, int}, changes: array<string, int>}
+     * @param  array{
+     *     path: string,
+     *     depth: int,
+     *     directory: bool,
+     *     item: PlanItem|null,
+     *     target: array{int, int},
+     *     live: array{int, int},
+     *     changes: array<string, int>,
+     * }  $row
+     * @return array{
+     *     path: string,
+     *     depth: int,
+     *     directory: bool,
+     *     item: PlanItem|null,
+     *     target: array{int, int},
+     *     live: array{int, int},
+     *     changes: array<string, int>,
+     * }
      */
     private static function counted(array $row, PlanItem $item): array
     {

@@ -39,13 +39,27 @@ final readonly class Packages
             throw $refused;
         }
         $package = Package::create([
-            'name' => $found->name, 'version' => $found->version, 'file_name' => $name, 'sha256' => $sha256,
-            'packed_bytes' => filesize($file), 'bytes' => $found->manifest->bytes(), 'files' => count($found->manifest->files()),
-            'wrapper' => $found->wrapper, 'start_page' => $found->startPage, 'stops' => $found->stops(),
-            'findings' => array_map(static fn (PackageFinding $finding): array => $finding->toArray(), $found->findings),
+            'name' => $found->name,
+            'version' => $found->version,
+            'file_name' => $name,
+            'sha256' => $sha256,
+            'packed_bytes' => filesize($file),
+            'bytes' => $found->manifest->bytes(),
+            'files' => count($found->manifest->files()),
+            'wrapper' => $found->wrapper,
+            'start_page' => $found->startPage,
+            'stops' => $found->stops(),
+            'findings' => array_map(
+                static fn (PackageFinding $finding): array => $finding->toArray(),
+                $found->findings,
+            ),
             'manifest' => $found->manifest->toJson(),
         ]);
-        Record::write('package_taken', "{$package->title()} taken in: $package->files files", facts: ['sha256' => $sha256]);
+        Record::write(
+            'package_taken',
+            "{$package->title()} taken in: $package->files files",
+            facts: ['sha256' => $sha256],
+        );
 
         return $package;
     }

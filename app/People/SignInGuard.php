@@ -42,7 +42,8 @@ final readonly class SignInGuard
     }
 
     /**
-     * The form in which a name is looked up and counted: compatibility letters, full-width ones among them, become plain
+     * The form in which a name is looked up and counted: compatibility letters, full-width ones among them, become
+     * plain
      * ones (Unicode NFKC), without regard to case.
      */
     public static function folded(string $typed): string
@@ -55,7 +56,10 @@ final readonly class SignInGuard
     /** Seconds to wait before the next try; 0 when one may be made now. */
     public function wait(): int
     {
-        return max(self::left($this->personKey, self::STEPS_FOR_PERSON), self::left($this->addressKey, self::STEPS_FOR_ADDRESS));
+        return max(
+            self::left($this->personKey, self::STEPS_FOR_PERSON),
+            self::left($this->addressKey, self::STEPS_FOR_ADDRESS),
+        );
     }
 
     /** @return bool whether this failure was the one from which on to wait */

@@ -35,19 +35,40 @@ final class CellariumServiceProvider extends ServiceProvider
         $this->app->singleton(Connections::class, function () use ($var): Connections {
             $slots = new HostSlots("$var/locks", max(1, (int) config('cellarium.host_connections')));
 
-            return new Connections(config('cellarium.hosts_file'), config('cellarium.authorities'), $slots, new ConnectionPool($slots, idleSeconds: (float) config('cellarium.idle_seconds')));
+            return new Connections(
+                config('cellarium.hosts_file'),
+                config('cellarium.authorities'),
+                $slots,
+                new ConnectionPool($slots, idleSeconds: (float) config('cellarium.idle_seconds')),
+            );
         });
-        $this->app->singleton(PackageIntake::class, fn ($app) => new PackageIntake($app->make(ContentStore::class), new ArchiveLimits(
-            (int) config('cellarium.archive.entries'), (int) config('cellarium.archive.bytes'), (int) config('cellarium.archive.ratio'),
-        )));
-        $this->app->singleton(PasswordStrength::class, static fn () => new PasswordStrength(CommonWords::fromText((string) file_get_contents(CommonWords::SHIPPED))));
-        $this->app->bind(ClockInterface::class, fn () => new class implements ClockInterface
-        {
-            public function now(): \DateTimeImmutable
+        $this->app->singleton(
+            PackageIntake::class,
+            fn ($app) => new PackageIntake(
+                $app->make(ContentStore::class),
+                new ArchiveLimits(
+                    (int) config('cellarium.archive.entries'),
+                    (int) config('cellarium.archive.bytes'),
+                    (int) config('cellarium.archive.ratio'),
+                ),
+            ),
+        );
+        $this->app->singleton(
+            PasswordStrength::class,
+            static fn () => new PasswordStrength(
+                CommonWords::fromText((string) file_get_contents(CommonWords::SHIPPED)),
+            ),
+        );
+        $this->app->bind(
+            ClockInterface::class,
+            fn () => new class implements ClockInterface
             {
-                return CarbonImmutable::now();
-            }
-        });
+                public function now(): \DateTimeImmutable
+                {
+                    return CarbonImmutable::now();
+                }
+            },
+        );
     }
 
     public function boot(): void
@@ -56,7 +77,11 @@ final class CellariumServiceProvider extends ServiceProvider
         Queue::looping(function (): void {
             $this->app->make(Connections::class)->pool->tend();
             // A database that is away is told of by the worker itself.
-            rescue(fn () => $this->app->make(Recovery::class)->soon(), null, static fn (\Throwable $failure): bool => ! Problem::isExpected($failure));
+            rescue(
+                fn () => $this->app->make(Recovery::class)->soon(),
+                null,
+                static fn (\Throwable $failure): bool => ! Problem::isExpected($failure),
+            );
         });
         // Not before a page is shown: on the command line the directory of compiled pages may be missing.
         $this->callAfterResolving('blade.compiler', static function (BladeCompiler $compiler): void {

@@ -27,7 +27,19 @@ final readonly class ReachMap
 
     public const MOST_LANES = 40;
 
-    public const COLUMNS = ['account', 'login', 'state', 'directory', 'site', 'client', 'extent', 'part', 'closes', 'proven', 'last used'];
+    public const COLUMNS = [
+        'account',
+        'login',
+        'state',
+        'directory',
+        'site',
+        'client',
+        'extent',
+        'part',
+        'closes',
+        'proven',
+        'last used',
+    ];
 
     /** Up to so many directories a tree is shown whole. */
     private const SMALL = 24;
@@ -40,8 +52,32 @@ final readonly class ReachMap
     private const NARROW = 22;
 
     /**
-     * @param  list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, scripts: bool, target: string|null, leads: int|null, folded: int, open: bool}>  $rows  kind: directory, link or fold; leads: the row a link points to
-     * @param  list<array{url: string, login: string, tone: string, from: int, to: int, note: string, words: string, warn: bool, closed: bool}>  $lanes  from and to are row numbers
+     * @param  list<array{
+     *     kind: string,
+     *     path: string,
+     *     name: string,
+     *     depth: int,
+     *     serves: list<string>,
+     *     looked: bool,
+     *     gone: bool,
+     *     secrets: int,
+     *     scripts: bool,
+     *     target: string|null,
+     *     leads: int|null,
+     *     folded: int,
+     *     open: bool,
+     * }>  $rows  kind: directory, link or fold; leads: the row a link points to
+     * @param  list<array{
+     *     url: string,
+     *     login: string,
+     *     tone: string,
+     *     from: int,
+     *     to: int,
+     *     note: string,
+     *     words: string,
+     *     warn: bool,
+     *     closed: bool,
+     * }>  $lanes  from and to are row numbers
      * @param  int  $more  logins that have no lane here
      * @param  list<string>  $open  directories opened on request
      */
@@ -59,7 +95,16 @@ final readonly class ReachMap
     /** @param  mixed  $open  paths of directories to show whole, as they came with the request */
     public static function of(Account $account, mixed $open = [], bool $showsClosed = false): self
     {
-        $open = array_slice(array_values(array_filter(is_array($open) ? $open : [], static fn (mixed $path): bool => is_string($path) && RemotePath::tryFromString($path) !== null)), 0, 60);
+        $open = array_slice(
+            array_values(
+                array_filter(
+                    is_array($open) ? $open : [],
+                    static fn (mixed $path): bool => is_string($path) && RemotePath::tryFromString($path) !== null,
+                ),
+            ),
+            0,
+            60,
+        );
         $closed = $account->ftpUsers->filter->hasEnded()->sortByDesc('closed_at')->values();
         $shown = [...$account->ftpUsers->reject->hasEnded()->values(), ...($showsClosed ? $closed : [])];
         $lanes = array_slice($shown, 0, self::MOST_LANES);
@@ -68,19 +113,50 @@ final readonly class ReachMap
         $rows = self::rows($account->seen(), $serves, [...array_keys($serves), ...$landings], $open);
         $places = array_map(static fn (array $row): RemotePath => RemotePath::fromString($row['path']), $rows);
         $drawn = array_map(static fn (FtpUser $user): array => self::lane($user, $rows, $places), $lanes);
-        usort($drawn, static fn (array $a, array $b): int => [$a['closed'], $a['from'], -$a['to']] <=> [$b['closed'], $b['from'], -$b['to']]);
+        usort(
+            $drawn,
+            static fn (array $a, array $b): int => [$a['closed'], $a['from'], -$a['to']] <=> [
+                $b['closed'],
+                $b['from'],
+                -$b['to'],
+            ],
+        );
 
-        return new self($account, $rows, [[
-            'url' => "/accounts/$account->id/edit", 'login' => $account->login, 'tone' => 'kept', 'from' => 0, 'to' => count($rows) - 1, 'note' => 'full account', 'words' => "$account->login, the account itself: everything in it", 'warn' => false, 'closed' => false,
-        ], ...$drawn], count($shown) - count($lanes), count($closed), $showsClosed, $open);
+        return new self(
+            $account,
+            $rows,
+            [
+                [
+                    'url' => "/accounts/$account->id/edit",
+                    'login' => $account->login,
+                    'tone' => 'kept',
+                    'from' => 0,
+                    'to' => count($rows) - 1,
+                    'note' => 'full account',
+                    'words' => "$account->login, the account itself: everything in it",
+                    'warn' => false,
+                    'closed' => false,
+                ],
+                ...$drawn,
+            ],
+            count($shown) - count($lanes),
+            count($closed),
+            $showsClosed,
+            $open,
+        );
     }
 
     /** The same map, something changed. */
     public function url(?string $toggled = null, ?bool $closed = null): string
     {
-        $open = $toggled === null ? $this->open : (in_array($toggled, $this->open, true) ? array_values(array_diff($this->open, [$toggled])) : [...$this->open, $toggled]);
+        $open = $toggled === null
+                ? $this->open
+                : (in_array($toggled, $this->open, true)
+                    ? array_values(array_diff($this->open, [$toggled]))
+                    : [...$this->open, $toggled]);
 
-        return "/accounts/{$this->account->id}/map?".http_build_query(array_filter(['open' => $open, 'closed' => ($closed ?? $this->showsClosed) ? '1' : null]));
+        return "/accounts/{$this->account->id}/map?"
+            .http_build_query(array_filter(['open' => $open, 'closed' => $closed ?? $this->showsClosed ? '1' : null]));
     }
 
     /** Pixels from one lane to the next. */
@@ -103,13 +179,26 @@ final readonly class ReachMap
     /** @return \Generator<int, list<string>> one line for each site a login reaches */
     public static function lines(Account $account): \Generator
     {
-        $names = $account->sites->mapWithKeys(static fn ($site): array => [$site->domain => $site->client->name ?? $account->client->name]);
+        $names = $account->sites->mapWithKeys(
+            static fn ($site): array => [$site->domain => $site->client->name ?? $account->client->name],
+        );
         foreach ($account->ftpUsers as $user) {
-            $facts = [$user->closes_at?->format('Y-m-d H:i') ?? $user->endsWords(), $user->reach_proven_at?->format('Y-m-d H:i') ?? '', $user->used_at?->format('Y-m-d H:i') ?? ''];
+            $facts = [
+                $user->closes_at?->format('Y-m-d H:i') ?? $user->endsWords(),
+                $user->reach_proven_at?->format('Y-m-d H:i') ?? '',
+                $user->used_at?->format('Y-m-d H:i') ?? '',
+            ];
             $before = [$account->host, $user->login, UserSheet::stands($user)[0], $user->directory];
             $touched = Reach::of($user->path(), $account->places())->touched();
             foreach ($touched as $site) {
-                yield [...$before, $site->domain, (string) $names[$site->domain], $site->extent->value, implode(' and ', $site->parts), ...$facts];
+                yield [
+                    ...$before,
+                    $site->domain,
+                    (string) $names[$site->domain],
+                    $site->extent->value,
+                    implode(' and ', $site->parts),
+                    ...$facts,
+                ];
             }
             if ($touched === []) {
                 yield [...$before, '', '', 'none', '', ...$facts];
@@ -135,7 +224,21 @@ final readonly class ReachMap
      * @param  array<string, list<string>>  $serves
      * @param  list<string>  $matters  paths that are always shown
      * @param  list<string>  $open
-     * @return list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, scripts: bool, target: string|null, leads: int|null, folded: int, open: bool}>
+     * @return list<array{
+     *     kind: string,
+     *     path: string,
+     *     name: string,
+     *     depth: int,
+     *     serves: list<string>,
+     *     looked: bool,
+     *     gone: bool,
+     *     secrets: int,
+     *     scripts: bool,
+     *     target: string|null,
+     *     leads: int|null,
+     *     folded: int,
+     *     open: bool,
+     * }>
      */
     private static function rows(DirectoryTree $tree, array $serves, array $matters, array $open): array
     {
@@ -144,7 +247,15 @@ final readonly class ReachMap
             $path === '/' || $children[RemotePath::fromString($path)->parent()->toString()][] = $path;
         }
         $important = ['/' => true];
-        foreach ([...$matters, ...$open, ...array_keys(array_filter($tree->directories, static fn (SeenDirectory $seen): bool => $seen->links !== []))] as $path) {
+        foreach (
+            [
+                ...$matters,
+                ...$open,
+                ...array_keys(
+                    array_filter($tree->directories, static fn (SeenDirectory $seen): bool => $seen->links !== []),
+                ),
+            ] as $path
+        ) {
             for ($place = RemotePath::fromString((string) $path); $place->depth() > 0; $place = $place->parent()) {
                 $important[$place->toString()] = true;
             }
@@ -152,9 +263,13 @@ final readonly class ReachMap
         $whole = count($tree->directories) <= self::SMALL;
         $rows = [];
         self::descend('/', $tree, $serves, $children, $important, array_flip($open), $whole, $rows);
-        $at = array_flip(array_map(static fn (array $row): string => $row['kind'] === 'directory' ? $row['path'] : '', $rows));
+        $at = array_flip(
+            array_map(static fn (array $row): string => $row['kind'] === 'directory' ? $row['path'] : '', $rows),
+        );
         foreach ($rows as $number => $row) {
-            $target = $row['target'] === null ? null : RemotePath::fromString($row['path'])->parent()->pointedAt($row['target'])?->toString();
+            $target = $row['target'] === null
+                    ? null
+                    : RemotePath::fromString($row['path'])->parent()->pointedAt($row['target'])?->toString();
             $rows[$number]['leads'] = $target === null ? null : $at[$target] ?? null;
         }
 
@@ -166,19 +281,65 @@ final readonly class ReachMap
      * @param  array<string, list<string>>  $children
      * @param  array<string, true>  $important
      * @param  array<string, int>  $open
-     * @param  list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, scripts: bool, target: string|null, leads: int|null, folded: int, open: bool}>  $rows
+     * @param  list<array{
+     *     kind: string,
+     *     path: string,
+     *     name: string,
+     *     depth: int,
+     *     serves: list<string>,
+     *     looked: bool,
+     *     gone: bool,
+     *     secrets: int,
+     *     scripts: bool,
+     *     target: string|null,
+     *     leads: int|null,
+     *     folded: int,
+     *     open: bool,
+     * }>  $rows
      */
-    private static function descend(string $path, DirectoryTree $tree, array $serves, array $children, array $important, array $open, bool $whole, array &$rows): void
-    {
+    private static function descend(
+        string $path,
+        DirectoryTree $tree,
+        array $serves,
+        array $children,
+        array $important,
+        array $open,
+        bool $whole,
+        array &$rows,
+    ): void {
         $place = RemotePath::fromString($path);
         $seen = $tree->at($place);
-        $blank = ['serves' => [], 'looked' => true, 'gone' => false, 'secrets' => 0, 'scripts' => false, 'target' => null, 'leads' => null, 'folded' => 0, 'open' => false];
+        $blank = [
+            'serves' => [],
+            'looked' => true,
+            'gone' => false,
+            'secrets' => 0,
+            'scripts' => false,
+            'target' => null,
+            'leads' => null,
+            'folded' => 0,
+            'open' => false,
+        ];
         $rows[] = [
-            'kind' => 'directory', 'path' => $path, 'name' => $path === '/' ? '/' : $place->name(), 'depth' => $place->depth(), 'serves' => $serves[$path] ?? [], 'looked' => $seen->looked,
-            'gone' => $tree->lacks($place), 'secrets' => count($seen->secrets) + count($seen->backups), 'scripts' => $seen->scripts > 0 && array_filter(explode('/', $path), Telling::isUploadFolder(...)) !== [], 'open' => isset($open[$path]),
+            'kind' => 'directory',
+            'path' => $path,
+            'name' => $path === '/' ? '/' : $place->name(),
+            'depth' => $place->depth(),
+            'serves' => $serves[$path] ?? [],
+            'looked' => $seen->looked,
+            'gone' => $tree->lacks($place),
+            'secrets' => count($seen->secrets) + count($seen->backups),
+            'scripts' => $seen->scripts > 0 && array_filter(explode('/', $path), Telling::isUploadFolder(...)) !== [],
+            'open' => isset($open[$path]),
         ] + $blank;
         foreach ($seen->links as $name => $target) {
-            $rows[] = ['kind' => 'link', 'path' => rtrim($path, '/')."/$name", 'name' => (string) $name, 'depth' => $place->depth() + 1, 'target' => $target ?? ''] + $blank;
+            $rows[] = [
+                'kind' => 'link',
+                'path' => rtrim($path, '/')."/$name",
+                'name' => (string) $name,
+                'depth' => $place->depth() + 1,
+                'target' => $target ?? '',
+            ] + $blank;
         }
         $folded = 0;
         foreach ($children[$path] ?? [] as $child) {
@@ -189,13 +350,20 @@ final readonly class ReachMap
             }
         }
         if ($folded > 0) {
-            $rows[] = ['kind' => 'fold', 'path' => $path, 'name' => $folded === 1 ? '1 more directory' : "$folded more directories", 'depth' => $place->depth() + 1, 'folded' => $folded] + $blank;
+            $rows[] = [
+                'kind' => 'fold',
+                'path' => $path,
+                'name' => $folded === 1 ? '1 more directory' : "$folded more directories",
+                'depth' => $place->depth() + 1,
+                'folded' => $folded,
+            ] + $blank;
         }
     }
 
     /**
      * @param  list<string>  $matters
-     * @return list<string> all paths that are known or matter, with those above them, a directory right above what lies in it
+     * @return list<string> all paths that are known or matter, with those above them, a directory right above what
+     *     lies in it
      */
     private static function all(DirectoryTree $tree, array $matters): array
     {
@@ -212,9 +380,33 @@ final readonly class ReachMap
     }
 
     /**
-     * @param  list<array{kind: string, path: string, name: string, depth: int, serves: list<string>, looked: bool, gone: bool, secrets: int, scripts: bool, target: string|null, leads: int|null, folded: int, open: bool}>  $rows
+     * @param  list<array{
+     *     kind: string,
+     *     path: string,
+     *     name: string,
+     *     depth: int,
+     *     serves: list<string>,
+     *     looked: bool,
+     *     gone: bool,
+     *     secrets: int,
+     *     scripts: bool,
+     *     target: string|null,
+     *     leads: int|null,
+     *     folded: int,
+     *     open: bool,
+     * }>  $rows
      * @param  list<RemotePath>  $places  of the rows
-     * @return array{url: string, login: string, tone: string, from: int, to: int, note: string, words: string, warn: bool, closed: bool}
+     * @return array{
+     *     url: string,
+     *     login: string,
+     *     tone: string,
+     *     from: int,
+     *     to: int,
+     *     note: string,
+     *     words: string,
+     *     warn: bool,
+     *     closed: bool,
+     * }
      */
     private static function lane(FtpUser $user, array $rows, array $places): array
     {
@@ -235,14 +427,20 @@ final readonly class ReachMap
             'login' => $user->shortLogin(),
             'tone' => match (true) {
                 $ended => 'closed',
-                $reach->isTooWide() || $user->isOverdue() || $user->proof_failed_at !== null || $user->state === FtpUser::CLOSING_FAILED => 'now',
+                $reach->isTooWide()
+                    || $user->isOverdue()
+                    || $user->proof_failed_at !== null
+                    || $user->state === FtpUser::CLOSING_FAILED => 'now',
                 ! $user->isProven() => 'soon',
                 default => 'proven',
             },
             'from' => min($within === [] ? [0] : $within),
             'to' => max($within === [] ? [0] : $within),
             'note' => self::note($user, $reach),
-            'words' => "$user->login, $word: lands in $user->directory, ".self::extents($reach).($ended ? '' : "; closes {$user->endsWords()}").($user->read_only ? '; may only read' : ''),
+            'words' => "$user->login, $word: lands in $user->directory, "
+                .self::extents($reach)
+                .($ended ? '' : "; closes {$user->endsWords()}")
+                .($user->read_only ? '; may only read' : ''),
             'warn' => ! $ended && ($reach->isTooWide() || $user->proof_failed_at !== null),
             'closed' => $ended,
         ];
@@ -253,7 +451,9 @@ final readonly class ReachMap
         $touched = $reach->touched();
 
         return match (true) {
-            $user->hasEnded() => $user->refusal_proven_at === null ? 'closed' : 'refused '.$user->refusal_proven_at->format('j M'),
+            $user->hasEnded() => $user->refusal_proven_at === null
+                ? 'closed'
+                : 'refused '.$user->refusal_proven_at->format('j M'),
             $user->proof_failed_at !== null => 'does not hold',
             ! $user->isProven() => 'not proven',
             count($reach->clients()) > 1 => count($reach->clients()).' clients',
@@ -266,7 +466,12 @@ final readonly class ReachMap
 
     private static function extents(Reach $reach): string
     {
-        $words = array_map(static fn (SiteReach $site): string => $site->extent === Extent::Whole ? "all of $site->domain" : "part of $site->domain", $reach->touched());
+        $words = array_map(
+            static fn (SiteReach $site): string => $site->extent === Extent::Whole
+                ? "all of $site->domain"
+                : "part of $site->domain",
+            $reach->touched(),
+        );
 
         return $words === [] ? 'reaches no site' : 'reaches '.implode(', ', $words);
     }

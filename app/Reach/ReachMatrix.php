@@ -21,10 +21,27 @@ final readonly class ReachMatrix
 
     private const MOST_PAGES = 100_000;
 
-    public const COLUMNS = ['client', 'account', 'login', 'directory', 'sites', 'clients reached', 'stands out', 'idle days', 'closes'];
+    public const COLUMNS = [
+        'client',
+        'account',
+        'login',
+        'directory',
+        'sites',
+        'clients reached',
+        'stands out',
+        'idle days',
+        'closes',
+    ];
 
     /** What is reached, the widest first; each user is in one of these. */
-    public const EXTENTS = ['account' => 'whole account', 'clients' => 'two clients', 'sites' => 'several sites', 'site' => 'one site', 'part' => 'part of one', 'none' => 'no site'];
+    public const EXTENTS = [
+        'account' => 'whole account',
+        'clients' => 'two clients',
+        'sites' => 'several sites',
+        'site' => 'one site',
+        'part' => 'part of one',
+        'none' => 'no site',
+    ];
 
     /** What else makes one stand out. */
     public const OTHERS = [Flag::ScriptsInUploads, Flag::Overdue, Flag::NotProven, Flag::NoEnd, Flag::Idle];
@@ -60,10 +77,28 @@ final readonly class ReachMatrix
             $counts[self::extent($login)]++;
         }
         $accounts = $words === '' ? null : self::accountsOf($words);
-        $fit = array_values(array_filter($fleet->logins, static fn (LoginScope $login): bool => ($only === '' || self::extent($login) === $only || in_array(Flag::tryFrom($only), $login->flags, true))
-            && ($accounts === null || $accounts->has($login->account->key) || mb_stripos($login->login->login, $words) !== false || mb_stripos($login->login->directory->toString(), $words) !== false)));
+        $fit = array_values(
+            array_filter(
+                $fleet->logins,
+                static fn (LoginScope $login): bool => ($only === ''
+                    || self::extent($login) === $only
+                    || in_array(Flag::tryFrom($only), $login->flags, true))
+                    && ($accounts === null
+                        || $accounts->has($login->account->key)
+                        || mb_stripos($login->login->login, $words) !== false
+                        || mb_stripos($login->login->directory->toString(), $words) !== false),
+            ),
+        );
 
-        return new self($fit, $counts, count($fleet->logins), $only, $words, max(1, min(self::MOST_PAGES, $request->integer('page', 1))), self::idleAfter($request));
+        return new self(
+            $fit,
+            $counts,
+            count($fleet->logins),
+            $only,
+            $words,
+            max(1, min(self::MOST_PAGES, $request->integer('page', 1))),
+            self::idleAfter($request),
+        );
     }
 
     public static function extent(LoginScope $login): string
@@ -83,7 +118,10 @@ final readonly class ReachMatrix
     public function rows(): array
     {
         $part = array_slice($this->fit, ($this->page - 1) * self::AT_ONCE, self::AT_ONCE);
-        $users = FtpUser::with('account.client')->whereIn('id', array_map(static fn (LoginScope $login): int|string => $login->login->key, $part))->get()->keyBy('id');
+        $users = FtpUser::with('account.client')
+            ->whereIn('id', array_map(static fn (LoginScope $login): int|string => $login->login->key, $part))
+            ->get()
+            ->keyBy('id');
         $rows = [];
         foreach ($part as $login) {
             // One that ended since is not shown any more.
@@ -107,7 +145,15 @@ final readonly class ReachMatrix
 
     public function url(?string $only, int $page = 1, string $path = '/reach'): string
     {
-        $query = array_filter(['q' => $this->words, 'only' => $only ?? '', 'idle' => $this->idleAfter === (int) config('cellarium.idle_days') ? '' : (string) $this->idleAfter, 'page' => $page === 1 ? '' : (string) $page], static fn (string $value): bool => $value !== '');
+        $query = array_filter(
+            [
+                'q' => $this->words,
+                'only' => $only ?? '',
+                'idle' => $this->idleAfter === (int) config('cellarium.idle_days') ? '' : (string) $this->idleAfter,
+                'page' => $page === 1 ? '' : (string) $page,
+            ],
+            static fn (string $value): bool => $value !== '',
+        );
 
         return $path.($query === [] ? '' : '?'.http_build_query($query));
     }
@@ -120,8 +166,20 @@ final readonly class ReachMatrix
             $users = DB::table('ftp_users')
                 ->join('accounts', 'accounts.id', '=', 'ftp_users.account_id')
                 ->join('clients', 'clients.id', '=', 'accounts.client_id')
-                ->whereIn('ftp_users.id', array_map(static fn (LoginScope $login): int|string => $login->login->key, $part))
-                ->get(['ftp_users.id', 'ftp_users.login', 'ftp_users.directory', 'ends', 'ends_reason', 'closes_at', 'accounts.host', 'clients.name'])
+                ->whereIn(
+                    'ftp_users.id',
+                    array_map(static fn (LoginScope $login): int|string => $login->login->key, $part),
+                )
+                ->get([
+                    'ftp_users.id',
+                    'ftp_users.login',
+                    'ftp_users.directory',
+                    'ends',
+                    'ends_reason',
+                    'closes_at',
+                    'accounts.host',
+                    'clients.name',
+                ])
                 ->keyBy('id');
             foreach ($part as $login) {
                 $user = $users->get($login->login->key);
@@ -140,11 +198,21 @@ final readonly class ReachMatrix
             $user->host,
             $user->login,
             $user->directory,
-            implode('; ', array_map(static fn (SiteReach $site): string => "$site->domain ({$site->extent->value})", $login->reach->touched())),
+            implode(
+                '; ',
+                array_map(
+                    static fn (SiteReach $site): string => "$site->domain ({$site->extent->value})",
+                    $login->reach->touched(),
+                ),
+            ),
             (string) count($login->reach->clients()),
             implode('; ', array_map(static fn (Flag $flag): string => $flag->label(), $login->flags)),
             (string) $login->idleDays,
-            FtpUser::endsIn($user->ends, $user->ends_reason, $user->closes_at === null ? null : new \DateTimeImmutable($user->closes_at)),
+            FtpUser::endsIn(
+                $user->ends,
+                $user->ends_reason,
+                $user->closes_at === null ? null : new \DateTimeImmutable($user->closes_at),
+            ),
         ];
     }
 
@@ -153,9 +221,22 @@ final readonly class ReachMatrix
     {
         $like = '%'.addcslashes($words, '%_\\').'%';
 
-        return DB::table('accounts')->join('clients', 'clients.id', '=', 'accounts.client_id')
-            ->where(static fn ($any) => $any->where('clients.name', 'like', $like)->orWhere('accounts.host', 'like', $like)->orWhere('accounts.label', 'like', $like)
-                ->orWhereExists(static fn ($sites) => $sites->selectRaw('1')->from('sites')->whereColumn('sites.account_id', 'accounts.id')->where('sites.domain', 'like', $like)))
-            ->pluck('accounts.id')->flip();
+        return DB::table('accounts')
+            ->join('clients', 'clients.id', '=', 'accounts.client_id')
+            ->where(
+                static fn ($any) => $any
+                    ->where('clients.name', 'like', $like)
+                    ->orWhere('accounts.host', 'like', $like)
+                    ->orWhere('accounts.label', 'like', $like)
+                    ->orWhereExists(
+                        static fn ($sites) => $sites
+                            ->selectRaw('1')
+                            ->from('sites')
+                            ->whereColumn('sites.account_id', 'accounts.id')
+                            ->where('sites.domain', 'like', $like),
+                    ),
+            )
+            ->pluck('accounts.id')
+            ->flip();
     }
 }

@@ -29,11 +29,18 @@ final readonly class Tree
         return $tree;
     }
 
-    /** A directory that was not there may have been made since; where the server cannot be asked, what was seen last stays. */
+    /**
+     * A directory that was not there may have been made since; where the server cannot be asked, what was seen last
+     * stays.
+     */
     public function lookAgain(Account $account, ?RemotePath $directory): void
     {
         if ($directory !== null && $account->seen()->lacks($directory)) {
-            rescue(fn () => $this->makeSure($account, $directory), null, static fn (\Throwable $failure): bool => ! Problem::isExpected($failure));
+            rescue(
+                fn () => $this->makeSure($account, $directory),
+                null,
+                static fn (\Throwable $failure): bool => ! Problem::isExpected($failure),
+            );
         }
     }
 

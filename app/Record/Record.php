@@ -15,8 +15,13 @@ use Illuminate\Support\Facades\Auth;
 final class Record
 {
     /** @param  array<string, mixed>  $facts */
-    public static function write(string $action, string $sentence, Account|Client|Site|null $about = null, array $facts = [], ?Person $person = null): void
-    {
+    public static function write(
+        string $action,
+        string $sentence,
+        Account|Client|Site|null $about = null,
+        array $facts = [],
+        ?Person $person = null,
+    ): void {
         $site = $about instanceof Site ? $about : null;
         $account = $about instanceof Account ? $about : $site?->account;
         $person ??= Auth::user() instanceof Person ? Auth::user() : null;

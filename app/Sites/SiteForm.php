@@ -24,18 +24,55 @@ final readonly class SiteForm
     /** @return array<string, mixed> */
     public function values(Request $request, ?Site $site): array
     {
-        $typed = $request->validate([
-            'domain' => ['required', 'lowercase', 'regex:'.self::DOMAIN, Rule::unique('sites', 'domain')->ignore($site)],
-            'base_url' => ['nullable', 'string', 'max:250', static fn (string $name, mixed $value, \Closure $fail) => self::isBase((string) $value) ?: $fail('The address is scheme and name, "https://site.example", without login and path.')],
-            'document_root' => ['required', 'string', 'max:1000', static fn (string $name, mixed $value, \Closure $fail) => RemotePath::tryFromString((string) $value) !== null ?: $fail('The document root is a path from the top, "/htdocs", without "..".')],
-            'aliases' => 'nullable|string|max:2000', 'mounts' => 'nullable|string|max:4000', 'start_pages' => 'required|string|max:500', 'client' => ['nullable', 'integer', 'exists:clients,id'],
-        ], ['domain.regex' => 'A domain has letters, digits and hyphens, and at least one dot: "site.example".', 'domain.unique' => 'This domain belongs to an account already.']);
+        $typed = $request->validate(
+            [
+                'domain' => [
+                    'required',
+                    'lowercase',
+                    'regex:'.self::DOMAIN,
+                    Rule::unique('sites', 'domain')->ignore($site),
+                ],
+                'base_url' => [
+                    'nullable',
+                    'string',
+                    'max:250',
+                    static fn (string $name, mixed $value, \Closure $fail) => self::isBase((string) $value)
+                    ?: $fail('The address is scheme and name, "https://site.example", without login and path.'),
+                ],
+                'document_root' => [
+                    'required',
+                    'string',
+                    'max:1000',
+                    static fn (string $name, mixed $value, \Closure $fail) => RemotePath::tryFromString(
+                        (string) $value,
+                    ) !== null
+                    ?: $fail('The document root is a path from the top, "/htdocs", without "..".'),
+                ],
+                'aliases' => 'nullable|string|max:2000',
+                'mounts' => 'nullable|string|max:4000',
+                'start_pages' => 'required|string|max:500',
+                'client' => ['nullable', 'integer', 'exists:clients,id'],
+            ],
+            [
+                'domain.regex' => 'A domain has letters, digits and hyphens, and at least one dot: "site.example".',
+                'domain.unique' => 'This domain belongs to an account already.',
+            ],
+        );
         $aliases = self::lines($typed['aliases'] ?? '');
-        Validator::make(['aliases' => $aliases], ['aliases.*' => ['regex:'.self::DOMAIN]], ['aliases.*.regex' => 'Each alias is a domain, one a line: "www.site.example".'])->validate();
+        Validator::make(
+            ['aliases' => $aliases],
+            ['aliases.*' => ['regex:'.self::DOMAIN]],
+            ['aliases.*.regex' => 'Each alias is a domain, one a line: "www.site.example".'],
+        )->validate();
 
         return [
-            'domain' => $typed['domain'], 'base_url' => rtrim($typed['base_url'] ?? '', '/') ?: "https://{$typed['domain']}", 'document_root' => RemotePath::fromString($typed['document_root'])->toString(),
-            'client_id' => isset($typed['client']) ? (int) $typed['client'] : null, 'aliases' => $aliases, 'mounts' => $this->mounts($typed['mounts'] ?? ''), 'start_pages' => preg_split('/[\s,]+/', trim($typed['start_pages'])) ?: self::START_PAGES,
+            'domain' => $typed['domain'],
+            'base_url' => rtrim($typed['base_url'] ?? '', '/') ?: "https://{$typed['domain']}",
+            'document_root' => RemotePath::fromString($typed['document_root'])->toString(),
+            'client_id' => isset($typed['client']) ? (int) $typed['client'] : null,
+            'aliases' => $aliases,
+            'mounts' => $this->mounts($typed['mounts'] ?? ''),
+            'start_pages' => preg_split('/[\s,]+/', trim($typed['start_pages'])) ?: self::START_PAGES,
         ];
     }
 
@@ -58,12 +95,22 @@ final readonly class SiteForm
         foreach (self::lines($typed) as $line) {
             $parts = preg_split('/\s+(?:=|->|→)?\s*/u', $line, 2) ?: [];
             try {
-                $mounts[] = ['path' => '/'.RelativePath::fromString(trim($parts[0] ?? '', '/'))->toString(), 'directory' => RemotePath::fromString($parts[1] ?? '')->toString()];
+                $mounts[] = [
+                    'path' => '/'.RelativePath::fromString(trim($parts[0] ?? '', '/'))->toString(),
+                    'directory' => RemotePath::fromString($parts[1] ?? '')->toString(),
+                ];
             } catch (PathRefused) {
                 $wrong[] = $line;
             }
         }
-        Validator::make(['mounts' => $wrong], ['mounts' => 'size:0'], ['mounts.size' => 'Each line is an address and its directory, "/blog /apps/blog". Not understood: '.implode('; ', $wrong)])->validate();
+        Validator::make(
+            ['mounts' => $wrong],
+            ['mounts' => 'size:0'],
+            [
+                'mounts.size' => 'Each line is an address and its directory, "/blog /apps/blog". Not understood: '
+                    .implode('; ', $wrong),
+            ],
+        )->validate();
 
         return $mounts;
     }
@@ -71,6 +118,11 @@ final readonly class SiteForm
     /** @return list<string> */
     private static function lines(string $text): array
     {
-        return array_values(array_filter(array_map(trim(...), preg_split('/\R/', $text) ?: []), static fn (string $line): bool => $line !== ''));
+        return array_values(
+            array_filter(
+                array_map(trim(...), preg_split('/\R/', $text) ?: []),
+                static fn (string $line): bool => $line !== '',
+            ),
+        );
     }
 }

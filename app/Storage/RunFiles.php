@@ -35,7 +35,8 @@ final readonly class RunFiles
 
     public function target(Deployment $deployment): Manifest
     {
-        return $this->tryTarget($deployment) ?? throw new \RuntimeException("The target of deployment $deployment->id is gone.");
+        return $this->tryTarget($deployment)
+            ?? throw new \RuntimeException("The target of deployment $deployment->id is gone.");
     }
 
     /** Null where the plan was not made yet. */
@@ -51,7 +52,11 @@ final readonly class RunFiles
     {
         $journal = $this->journal($deployment);
 
-        return Plan::fromJson($journal->kept('plan') ?? $journal->kept('draft') ?? throw new \RuntimeException("The plan of deployment $deployment->id is gone."));
+        return Plan::fromJson(
+            $journal->kept('plan')
+                ?? ($journal->kept('draft')
+                    ?? throw new \RuntimeException("The plan of deployment $deployment->id is gone.")),
+        );
     }
 
     public function keepAfter(Deployment $deployment, Manifest $after): void

@@ -6,7 +6,9 @@ namespace App\Storage;
 
 use App\Models\Deployment;
 
-/** The names of runs in the files they lay down on servers: a deployment's number, and which Cellarium it belongs to. */
+/**
+ * The names of runs in the files they lay down on servers: a deployment's number, and which Cellarium it belongs to.
+ */
 final class RunIds
 {
     /** Of the small file that a ladder puts up and takes away. */

@@ -34,8 +34,12 @@ final class RunLimits
     public static function readsAnew(Site $site): bool
     {
         $every = max(1, (int) config('cellarium.read_anew'));
-        $last = Backup::where(['site_id' => $site->id, 'state' => Backup::VERIFIED])->latest('id')->limit($every - 1)->pluck('taken_over_files');
+        $last = Backup::where(['site_id' => $site->id, 'state' => Backup::VERIFIED])
+            ->latest('id')
+            ->limit($every - 1)
+            ->pluck('taken_over_files');
 
-        return $every === 1 || ($last->count() === $every - 1 && $last->every(static fn (mixed $files): bool => $files > 0));
+        return $every === 1
+            || ($last->count() === $every - 1 && $last->every(static fn (mixed $files): bool => $files > 0));
     }
 }

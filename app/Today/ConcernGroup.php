@@ -50,7 +50,9 @@ final readonly class ConcernGroup
     /** Whether all are called the same, so that the group's title says it for them. */
     public function isOfOneTitle(): bool
     {
-        return count(array_unique(array_map(static fn (Concern $concern): string => $concern->title, $this->concerns))) === 1;
+        return count(
+            array_unique(array_map(static fn (Concern $concern): string => $concern->title, $this->concerns)),
+        ) === 1;
     }
 
     public function title(): string
@@ -82,7 +84,11 @@ final readonly class ConcernGroup
         $all = count($this->concerns);
 
         return match ($this->kind) {
-            'no backup', 'late backup' => ['label' => "Back up all $all", 'url' => '/backups/overdue', 'method' => 'POST'],
+            'no backup', 'late backup' => [
+                'label' => "Back up all $all",
+                'url' => '/backups/overdue',
+                'method' => 'POST',
+            ],
             'open user' => ['label' => 'Choose which to close', 'url' => '/ftp-users?only=overdue', 'method' => 'GET'],
             'connection' => ['label' => 'See them all', 'url' => '/accounts?only=unreached', 'method' => 'GET'],
             'by hand' => ['label' => 'See them all', 'url' => '/ftp-users?only=waiting', 'method' => 'GET'],

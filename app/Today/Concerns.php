@@ -16,7 +16,14 @@ use Illuminate\Support\Facades\DB;
 /** Computes what needs a hand over all accounts, most pressing first; reads only what is in trouble. */
 final readonly class Concerns
 {
-    private const TO_DO = ['create' => 'FTP user to be made at the provider', 'renew' => 'Password to be set at the provider', 'change' => 'FTP user to be changed at the provider', 'close' => 'FTP user to be closed at the provider', 'reopen' => 'FTP user to be opened at the provider', 'remove' => 'FTP user to be removed at the provider'];
+    private const TO_DO = [
+        'create' => 'FTP user to be made at the provider',
+        'renew' => 'Password to be set at the provider',
+        'change' => 'FTP user to be changed at the provider',
+        'close' => 'FTP user to be closed at the provider',
+        'reopen' => 'FTP user to be opened at the provider',
+        'remove' => 'FTP user to be removed at the provider',
+    ];
 
     /** For so long a site that was put back without proof stays among what needs a hand. */
     private const DAYS_UNPROVEN = 14;
@@ -29,7 +36,15 @@ final readonly class Concerns
     public static function compute(): self
     {
         $concerns = [...self::unfinished(), ...self::unreached(), ...self::openUsers(), ...self::sites()];
-        usort($concerns, static fn (Concern $a, Concern $b): int => [$a->urgency->value, $a->kind, $b->weight, $a->about] <=> [$b->urgency->value, $b->kind, $a->weight, $b->about]);
+        usort(
+            $concerns,
+            static fn (Concern $a, Concern $b): int => [$a->urgency->value, $a->kind, $b->weight, $a->about] <=> [
+                $b->urgency->value,
+                $b->kind,
+                $a->weight,
+                $b->about,
+            ],
+        );
 
         return new self($concerns);
     }
@@ -47,7 +62,11 @@ final readonly class Concerns
             }
         }
 
-        return array_map(static fn (string $kind, array $alike): ConcernGroup => new ConcernGroup($kind, $alike), array_keys($kinds), array_values($kinds));
+        return array_map(
+            static fn (string $kind, array $alike): ConcernGroup => new ConcernGroup($kind, $alike),
+            array_keys($kinds),
+            array_values($kinds),
+        );
     }
 
     /** @return list<Concern> */
@@ -55,26 +74,37 @@ final readonly class Concerns
     {
         $runs = Deployment::with('site')
             ->where('state', Deployment::UNFINISHED)
-            ->orWhere(static fn ($query) => $query->where('state', Deployment::PUT_BACK_UNPROVEN)->where('ended_at', '>', now()->subDays(self::DAYS_UNPROVEN)))
+            ->orWhere(
+                static fn ($query) => $query
+                    ->where('state', Deployment::PUT_BACK_UNPROVEN)
+                    ->where('ended_at', '>', now()->subDays(self::DAYS_UNPROVEN)),
+            )
             ->get()
-            ->map(static fn (Deployment $run): Concern => new Concern(
-                $run->state === Deployment::UNFINISHED ? 'unfinished' : 'unproven',
-                Urgency::Now,
-                $run->state === Deployment::UNFINISHED ? 'Not yet put back' : 'Put back, not proven',
-                $run->site->domain,
-                (string) $run->trouble,
-                'Look',
-                "/deployments/$run->id",
-            ));
-        $asked = Backup::with('site')->where('state', Backup::QUESTION)->get()->map(static fn (Backup $backup): Concern => new Concern(
-            'question',
-            Urgency::Now,
-            'Backup waits for an answer',
-            $backup->site->domain,
-            (string) $backup->trouble,
-            'Answer',
-            "/backups?site=$backup->site_id",
-        ));
+            ->map(
+                static fn (Deployment $run): Concern => new Concern(
+                    $run->state === Deployment::UNFINISHED ? 'unfinished' : 'unproven',
+                    Urgency::Now,
+                    $run->state === Deployment::UNFINISHED ? 'Not yet put back' : 'Put back, not proven',
+                    $run->site->domain,
+                    (string) $run->trouble,
+                    'Look',
+                    "/deployments/$run->id",
+                ),
+            );
+        $asked = Backup::with('site')
+            ->where('state', Backup::QUESTION)
+            ->get()
+            ->map(
+                static fn (Backup $backup): Concern => new Concern(
+                    'question',
+                    Urgency::Now,
+                    'Backup waits for an answer',
+                    $backup->site->domain,
+                    (string) $backup->trouble,
+                    'Answer',
+                    "/backups?site=$backup->site_id",
+                ),
+            );
 
         return [...$runs->values()->all(), ...$asked->values()->all()];
     }
@@ -86,15 +116,40 @@ final readonly class Concerns
      */
     private static function unreached(): array
     {
-        $failing = Account::with('client')->whereNotNull('trouble')->orderBy('id')->get(['id', 'client_id', 'label', 'host', 'login', 'trouble', 'ladder', 'tried_at', 'reached_at']);
+        $failing = Account::with('client')
+            ->whereNotNull('trouble')
+            ->orderBy('id')
+            ->get(['id', 'client_id', 'label', 'host', 'login', 'trouble', 'ladder', 'tried_at', 'reached_at']);
         $concerns = [];
-        foreach ($failing->groupBy(static fn (Account $account): string => "$account->host $account->trouble") as $alike) {
+        foreach (
+            $failing->groupBy(static fn (Account $account): string => "$account->host $account->trouble") as $alike
+        ) {
             $first = $alike->first();
             $broken = collect($first->ladder ?? [])->firstWhere('ok', false);
             $words = $broken === null ? '' : rtrim("{$broken['evidence']}. {$broken['cause']}", '. ').'.';
             $concerns[] = $alike->count() === 1
-                ? new Concern('connection', Urgency::Now, 'Does not connect', $first->title(), "{$first->client->name}: $words".($first->reached_at === null ? ' It never did.' : ' It did '.Amount::ago($first->reached_at).'.'), 'Look', "/accounts/$first->id")
-                : new Concern('connection', Urgency::Now, "{$alike->count()} accounts do not connect, all alike", $first->host, $words.' '.self::some($alike), 'Look', '/accounts?'.http_build_query(['q' => $first->host, 'only' => 'unreached']), weight: $alike->count());
+                    ? new Concern(
+                        'connection',
+                        Urgency::Now,
+                        'Does not connect',
+                        $first->title(),
+                        "{$first->client->name}: $words"
+                            .($first->reached_at === null
+                                ? ' It never did.'
+                                : ' It did '.Amount::ago($first->reached_at).'.'),
+                        'Look',
+                        "/accounts/$first->id",
+                    )
+                    : new Concern(
+                        'connection',
+                        Urgency::Now,
+                        "{$alike->count()} accounts do not connect, all alike",
+                        $first->host,
+                        $words.' '.self::some($alike),
+                        'Look',
+                        '/accounts?'.http_build_query(['q' => $first->host, 'only' => 'unreached']),
+                        weight: $alike->count(),
+                    );
         }
 
         return $concerns;
@@ -105,31 +160,92 @@ final readonly class Concerns
     {
         $names = $accounts->pluck('client.name')->unique();
 
-        return $names->take(3)->join(', ').($names->count() > 3 ? ' and '.($names->count() - 3).' more clients' : '').'.';
+        return $names->take(3)->join(', ')
+            .($names->count() > 3 ? ' and '.($names->count() - 3).' more clients' : '')
+            .'.';
     }
 
     /** @return list<Concern> */
     private static function openUsers(): array
     {
-        return FtpUser::with('account.client', 'account.sites')->alive()
-            ->where(static fn ($query) => $query->where('closes_at', '<', now())->orWhere('state', FtpUser::CLOSING_FAILED)->orWhereNotNull('proof_failed_at')->orWhereNotNull('wanted')->orWhere(static fn ($found) => $found->whereNotNull('found_at')->whereNull('reach_proven_at')))
-            ->orderBy('id')->get()->map(self::openUser(...))->filter()->values()->all();
+        return FtpUser::with('account.client', 'account.sites')
+            ->alive()
+            ->where(
+                static fn ($query) => $query
+                    ->where('closes_at', '<', now())
+                    ->orWhere('state', FtpUser::CLOSING_FAILED)
+                    ->orWhereNotNull('proof_failed_at')
+                    ->orWhereNotNull('wanted')
+                    ->orWhere(static fn ($found) => $found->whereNotNull('found_at')->whereNull('reach_proven_at')),
+            )
+            ->orderBy('id')
+            ->get()
+            ->map(self::openUser(...))
+            ->filter()
+            ->values()
+            ->all();
     }
 
     private static function openUser(FtpUser $user): ?Concern
     {
         $about = "$user->login, {$user->account->client->name}";
         $reach = count($user->reach()->touched());
-        $reaches = 'Reaches '.($reach === 1 ? '1 site' : "$reach sites").($user->trouble === null ? '' : '. '.rtrim($user->trouble, '.').'.');
+        $reaches = 'Reaches '
+            .($reach === 1 ? '1 site' : "$reach sites")
+            .($user->trouble === null ? '' : '. '.rtrim($user->trouble, '.').'.');
         $byHand = $user->account->control_url === null;
 
         return match (true) {
-            $user->action() !== null && $byHand => new Concern('by hand', $user->isOverdue() ? Urgency::Now : Urgency::Soon, self::TO_DO[$user->action()] ?? 'To be done at the provider', $about, 'Waits for you since '.Amount::ago($user->updated_at), 'See what to do', "/ftp-users/$user->id"),
-            $user->isOverdue() || $user->state === FtpUser::CLOSING_FAILED => new Concern('open user', Urgency::Now, 'FTP user still open', $about, ($user->closes_at === null ? '' : 'Should have closed '.Amount::ago($user->closes_at).'. ').$reaches, 'Close it', "/ftp-users/$user->id/close", 'POST'),
-            $user->found_at !== null && $user->action() === null && $user->proof_failed_at === null => new Concern('found', Urgency::Soon, 'FTP user that was not made here', $about, "The host has it, landing in $user->directory. ".$reaches, 'Look', "/ftp-users/$user->id"),
-            $user->proof_failed_at !== null => new Concern('reach', Urgency::Now, $user->reach_proven_at === null ? 'FTP user reaches more or other than meant' : 'Reach no longer as proven', $about, $reaches, 'Look', "/ftp-users/$user->id"),
+            $user->action() !== null && $byHand => new Concern(
+                'by hand',
+                $user->isOverdue() ? Urgency::Now : Urgency::Soon,
+                self::TO_DO[$user->action()] ?? 'To be done at the provider',
+                $about,
+                'Waits for you since '.Amount::ago($user->updated_at),
+                'See what to do',
+                "/ftp-users/$user->id",
+            ),
+            $user->isOverdue() || $user->state === FtpUser::CLOSING_FAILED => new Concern(
+                'open user',
+                Urgency::Now,
+                'FTP user still open',
+                $about,
+                ($user->closes_at === null ? '' : 'Should have closed '.Amount::ago($user->closes_at).'. ')
+                    .$reaches,
+                'Close it',
+                "/ftp-users/$user->id/close",
+                'POST',
+            ),
+            $user->found_at !== null && $user->action() === null && $user->proof_failed_at === null => new Concern(
+                'found',
+                Urgency::Soon,
+                'FTP user that was not made here',
+                $about,
+                "The host has it, landing in $user->directory. ".$reaches,
+                'Look',
+                "/ftp-users/$user->id",
+            ),
+            $user->proof_failed_at !== null => new Concern(
+                'reach',
+                Urgency::Now,
+                $user->reach_proven_at === null
+                    ? 'FTP user reaches more or other than meant'
+                    : 'Reach no longer as proven',
+                $about,
+                $reaches,
+                'Look',
+                "/ftp-users/$user->id",
+            ),
             // What is being found out by itself needs nobody yet.
-            $user->updated_at->isBefore(now()->subMinutes(10)) => new Concern('unknown', Urgency::Soon, 'Not known what became of it', $about, (string) $user->trouble, 'Look', "/ftp-users/$user->id"),
+            $user->updated_at->isBefore(now()->subMinutes(10)) => new Concern(
+                'unknown',
+                Urgency::Soon,
+                'Not known what became of it',
+                $about,
+                (string) $user->trouble,
+                'Look',
+                "/ftp-users/$user->id",
+            ),
             default => null,
         };
     }
@@ -139,9 +255,21 @@ final readonly class Concerns
     {
         $due = now()->subDays((int) config('cellarium.backup_days'));
         $rows = DB::table('sites')
-            ->where(static fn ($query) => $query->where('placeholder', true)->orWhereNull('last_backup_at')->orWhere('last_backup_at', '<', $due))
+            ->where(
+                static fn ($query) => $query
+                    ->where('placeholder', true)
+                    ->orWhereNull('last_backup_at')
+                    ->orWhere('last_backup_at', '<', $due),
+            )
             ->orderBy('domain')
-            ->get(['sites.id', 'domain', 'placeholder', 'placeholder_file', 'live_proven_at', 'last_backup_at AS last']);
+            ->get([
+                'sites.id',
+                'domain',
+                'placeholder',
+                'placeholder_file',
+                'live_proven_at',
+                'last_backup_at AS last',
+            ]);
 
         return $rows->map(self::site(...))->values()->all();
     }
@@ -150,16 +278,41 @@ final readonly class Concerns
     {
         if ($site->placeholder) {
             return new Concern(
-                'placeholder', Urgency::WhenYouCan, 'Still the host’s placeholder page', $site->domain,
-                "Visitors see $site->placeholder_file from the host".($site->live_proven_at === null ? ', nothing was deployed yet' : ''), 'Deploy', "/deployments/new?site=$site->id",
+                'placeholder',
+                Urgency::WhenYouCan,
+                'Still the host’s placeholder page',
+                $site->domain,
+                "Visitors see $site->placeholder_file from the host"
+                    .($site->live_proven_at === null ? ', nothing was deployed yet' : ''),
+                'Deploy',
+                "/deployments/new?site=$site->id",
             );
         }
         if ($site->last === null) {
-            return new Concern('no backup', Urgency::Soon, 'No backup yet', $site->domain, 'If this site were lost today, nothing here could bring it back', 'Back up now', "/sites/$site->id/backups", 'POST');
+            return new Concern(
+                'no backup',
+                Urgency::Soon,
+                'No backup yet',
+                $site->domain,
+                'If this site were lost today, nothing here could bring it back',
+                'Back up now',
+                "/sites/$site->id/backups",
+                'POST',
+            );
         }
         $last = CarbonImmutable::parse($site->last);
         $days = (int) $last->diffInDays(now());
 
-        return new Concern('late backup', Urgency::Soon, "No backup for $days days", $site->domain, 'The last one that was read back is from '.$last->format('j M Y'), 'Back up now', "/sites/$site->id/backups", 'POST', $days);
+        return new Concern(
+            'late backup',
+            Urgency::Soon,
+            "No backup for $days days",
+            $site->domain,
+            'The last one that was read back is from '.$last->format('j M Y'),
+            'Back up now',
+            "/sites/$site->id/backups",
+            'POST',
+            $days,
+        );
     }
 }

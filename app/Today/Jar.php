@@ -32,7 +32,8 @@ final readonly class Jar
         $this->empty = $site->placeholder === true;
         $this->proven = $site->live_proven_at !== null;
         $backup = $site->last_backup_at;
-        $this->overdue = ! $this->empty && ($backup === null || $backup->diffInDays(now()) > (int) config('cellarium.backup_days'));
+        $this->overdue =
+            ! $this->empty && ($backup === null || $backup->diffInDays(now()) > (int) config('cellarium.backup_days'));
         $late = $open && $account->ftpUsers->contains(static fn ($user): bool => $user->isOverdue());
         $this->tone = match (true) {
             $late => 'now',
@@ -42,7 +43,9 @@ final readonly class Jar
         };
     }
 
-    /** Height of the filling in a jar of 40 units; a little is always seen, so that full and empty differ at a glance. */
+    /**
+     * Height of the filling in a jar of 40 units; a little is always seen, so that full and empty differ at a glance.
+     */
     public function level(): float
     {
         return $this->fill === null || $this->empty ? 0.0 : round(5 + 33 * sqrt($this->fill), 1);
@@ -51,7 +54,11 @@ final readonly class Jar
     public function words(): string
     {
         $words = [
-            $this->empty ? 'nothing deployed' : ($this->proven ? 'live page proven '.$this->site->live_proven_at->format('j M') : 'live page not proven'),
+            $this->empty
+                ? 'nothing deployed'
+                : ($this->proven
+                    ? 'live page proven '.$this->site->live_proven_at->format('j M')
+                    : 'live page not proven'),
             $this->open ? 'an FTP user is open' : null,
             $this->overdue ? ($this->site->last_backup_at === null ? 'no backup yet' : 'backup overdue') : null,
             $this->site->bytes === null ? null : Amount::bytes((int) $this->site->bytes),

@@ -30,18 +30,48 @@ final readonly class Rack
     public static function part(int $from, string $group, string $words): self
     {
         $like = '%'.addcslashes($words, '%_\\').'%';
-        $clients = Client::with(['accounts' => static fn ($query) => $query->select(['id', 'client_id', 'label', 'host', 'space_limit']), 'accounts.sites', 'accounts.ftpUsers' => static fn ($query) => $query->whereNotIn('state', FtpUser::ENDED)])
+        $clients = Client::with([
+            'accounts' => static fn ($query) => $query->select(['id', 'client_id', 'label', 'host', 'space_limit']),
+            'accounts.sites',
+            'accounts.ftpUsers' => static fn ($query) => $query->whereNotIn('state', FtpUser::ENDED),
+        ])
             ->has('accounts')
             ->when($group !== '', static fn (Builder $query) => $query->where('group', $group))
-            ->when($words !== '', static fn (Builder $query) => $query->where(static fn (Builder $either) => $either->where('name', 'like', $like)->orWhereHas('sites', static fn (Builder $sites) => $sites->where('domain', 'like', $like))))
-            ->orderBy('group')->orderBy('name')->offset($from)->limit(self::AT_ONCE + 1)->get();
+            ->when(
+                $words !== '',
+                static fn (Builder $query) => $query->where(
+                    static fn (Builder $either) => $either
+                        ->where('name', 'like', $like)
+                        ->orWhereHas('sites', static fn (Builder $sites) => $sites->where('domain', 'like', $like)),
+                ),
+            )
+            ->orderBy('group')
+            ->orderBy('name')
+            ->offset($from)
+            ->limit(self::AT_ONCE + 1)
+            ->get();
 
-        return new self($clients->take(self::AT_ONCE)->map(static fn (Client $client): Shelf => Shelf::of($client))->values()->all(), $clients->count() > self::AT_ONCE ? $from + self::AT_ONCE : null, $group, $words);
+        return new self(
+            $clients
+                ->take(self::AT_ONCE)
+                ->map(static fn (Client $client): Shelf => Shelf::of($client))
+                ->values()
+                ->all(),
+            $clients->count() > self::AT_ONCE ? $from + self::AT_ONCE : null,
+            $group,
+            $words,
+        );
     }
 
     /** Where the next part is. */
     public function nextUrl(string $as): string
     {
-        return '/shelves?'.http_build_query(array_filter(['as' => $as, 'from' => $this->next, 'group' => $this->group, 'words' => $this->words], static fn ($value): bool => $value !== '' && $value !== null));
+        return '/shelves?'
+            .http_build_query(
+                array_filter(
+                    ['as' => $as, 'from' => $this->next, 'group' => $this->group, 'words' => $this->words],
+                    static fn ($value): bool => $value !== '' && $value !== null,
+                ),
+            );
     }
 }

@@ -22,7 +22,14 @@ final readonly class Shelf
         foreach ($client->accounts as $account) {
             $open = $account->ftpUsers->contains(static fn ($user): bool => ! $user->hasEnded());
             foreach ($account->sites as $site) {
-                $jars[] = new Jar($site, $account, $site->bytes === null || ! $account->space_limit ? null : min(1.0, $site->bytes / $account->space_limit), $open);
+                $jars[] = new Jar(
+                    $site,
+                    $account,
+                    $site->bytes === null || ! $account->space_limit
+                        ? null
+                        : min(1.0, $site->bytes / $account->space_limit),
+                    $open,
+                );
             }
         }
 
@@ -30,7 +37,8 @@ final readonly class Shelf
     }
 
     /**
-     * Two letters for each jar of a shelf that tell it from the others: the first of its domain where those differ, else
+     * Two letters for each jar of a shelf that tell it from the others: the first of its domain where those differ,
+     * else
      * those from where domains that begin alike part ways ("north.thrift", "south.thrift": "no", "so").
      *
      * @return list<string> in the order of the jars

@@ -15,7 +15,9 @@ use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Storage\ContentSweep;
 
-/** Removes what nobody will ever ask for again: files on their way in that never arrived, contents nothing refers to. */
+/**
+ * Removes what nobody will ever ask for again: files on their way in that never arrived, contents nothing refers to.
+ */
 final readonly class Cleaner
 {
     /** What was touched within this time may still be on its way. */
@@ -35,7 +37,15 @@ final readonly class Cleaner
         Errand::where('created_at', '<', now()->subSeconds(self::SECONDS_OF_GRACE))->delete();
         $files = 0;
         $bytes = 0;
-        foreach (["$var/contents/incoming/*", "$var/uploads/*", "$var/manifests/*.new", "$var/backups/*.new", "$var/runs/*/*.new"] as $pattern) {
+        foreach (
+            [
+                "$var/contents/incoming/*",
+                "$var/uploads/*",
+                "$var/manifests/*.new",
+                "$var/backups/*.new",
+                "$var/runs/*/*.new",
+            ] as $pattern
+        ) {
             foreach (glob($pattern) ?: [] as $file) {
                 $size = (int) @filesize($file);
                 if (is_file($file) && (int) @filemtime($file) < $before && @unlink($file)) {
@@ -47,7 +57,14 @@ final readonly class Cleaner
         [$more, $moreBytes] = (new ContentSweep("$var/contents"))->remove($this->referenced(), $before);
         $freed = ['files' => $files + $more, 'bytes' => $bytes + $moreBytes];
         if ($freed['files'] > 0) {
-            Record::write('cleaned', 'Removed '.Amount::files($freed['files']).' that nothing refers to, '.Amount::bytes($freed['bytes']).' freed');
+            Record::write(
+                'cleaned',
+                'Removed '
+                    .Amount::files($freed['files'])
+                    .' that nothing refers to, '
+                    .Amount::bytes($freed['bytes'])
+                    .' freed',
+            );
         }
 
         return $freed;
@@ -62,7 +79,16 @@ final readonly class Cleaner
         foreach (Package::query()->lazyById(20) as $package) {
             yield from self::hashes($package->contents()->files());
         }
-        foreach (Deployment::whereIn('state', [Deployment::DRAFTING, Deployment::PLANNED, Deployment::QUEUED, Deployment::WAITING, Deployment::RUNNING, Deployment::UNFINISHED])->lazyById(20) as $deployment) {
+        foreach (
+            Deployment::whereIn('state', [
+                Deployment::DRAFTING,
+                Deployment::PLANNED,
+                Deployment::QUEUED,
+                Deployment::WAITING,
+                Deployment::RUNNING,
+                Deployment::UNFINISHED,
+            ])->lazyById(20) as $deployment
+        ) {
             yield from $this->targets($deployment);
         }
         foreach (SetAside::held()->lazyById(500) as $held) {

@@ -78,20 +78,40 @@ final class Recovery
     private function takeUpOrphans(int $patience): int
     {
         $taken = 0;
-        foreach (Deployment::with('site.account')->where('state', Deployment::RUNNING)->orderBy('id')->get() as $deployment) {
-            $taken += (int) $this->ifFree(Places::of($deployment->site), $patience, fn (): bool => $this->takeUpRun($deployment, Deployment::RUNNING));
+        foreach (
+            Deployment::with('site.account')->where('state', Deployment::RUNNING)->orderBy('id')->get() as $deployment
+        ) {
+            $taken += (int) $this->ifFree(
+                Places::of($deployment->site),
+                $patience,
+                fn (): bool => $this->takeUpRun($deployment, Deployment::RUNNING),
+            );
         }
-        foreach (Backup::with('site.account')->where('state', Backup::TAKING)->whereNotNull('started_at')->orderBy('id')->get() as $backup) {
+        foreach (
+            Backup::with('site.account')
+                ->where('state', Backup::TAKING)
+                ->whereNotNull('started_at')
+                ->orderBy('id')
+                ->get() as $backup
+        ) {
             $taken += (int) $this->ifFree(Places::of($backup->site), $patience, static function () use ($backup): bool {
-                $free = Backup::where(['id' => $backup->id, 'state' => Backup::TAKING])->whereNotNull('started_at')->update(['started_at' => null]) === 1;
+                $free = Backup::where(['id' => $backup->id, 'state' => Backup::TAKING])
+                    ->whereNotNull('started_at')
+                    ->update(['started_at' => null]) === 1;
                 $free && TakeBackup::dispatch($backup->id);
 
                 return $free;
             });
         }
-        foreach (Deployment::where('state', Deployment::DRAFTING)->whereNotNull('started_at')->orderBy('id')->get() as $draft) {
-            $taken += (int) $this->ifFree([MakePlan::lockName($draft->id)], $patience, static function () use ($draft): bool {
-                $free = Deployment::where(['id' => $draft->id, 'state' => Deployment::DRAFTING])->whereNotNull('started_at')->update(['started_at' => null]) === 1;
+        foreach (
+            Deployment::where('state', Deployment::DRAFTING)->whereNotNull('started_at')->orderBy('id')->get() as $draft
+        ) {
+            $taken += (int) $this->ifFree([MakePlan::lockName($draft->id)], $patience, static function () use (
+                $draft,
+            ): bool {
+                $free = Deployment::where(['id' => $draft->id, 'state' => Deployment::DRAFTING])
+                    ->whereNotNull('started_at')
+                    ->update(['started_at' => null]) === 1;
                 $free && MakePlan::dispatch($draft->id);
 
                 return $free;
@@ -99,7 +119,15 @@ final class Recovery
         }
         foreach (Errand::where('state', ErrandState::Running)->orderBy('id')->pluck('id') as $id) {
             // It may have been half done, and is not begun again by itself: the one who asked decides.
-            $taken += (int) $this->ifFree([RunErrand::lockName($id)], $patience, static fn (): bool => Errand::where(['id' => $id, 'state' => ErrandState::Running])->update(['state' => ErrandState::Failed, 'words' => 'The worker that did it was ended from outside, before the server had answered. Look what is true, and ask again.']) === 1);
+            $taken += (int) $this->ifFree(
+                [RunErrand::lockName($id)],
+                $patience,
+                static fn (): bool => Errand::where(['id' => $id, 'state' => ErrandState::Running])->update([
+                    'state' => ErrandState::Failed,
+                    'words' => 'The worker that did it was ended from outside, before the server had answered. Look '
+                        .'what is true, and ask again.',
+                ]) === 1,
+            );
         }
 
         return $taken;
@@ -110,10 +138,26 @@ final class Recovery
     {
         $taken = 0;
         $waiting = [Deployment::QUEUED, Deployment::WAITING, Deployment::UNFINISHED];
-        foreach (Deployment::with('site.account')->whereIn('state', $waiting)->where('held', false)->where('updated_at', '<=', $stale)->orderBy('id')->get() as $deployment) {
-            $taken += (int) $this->ifFree(Places::of($deployment->site), 0, fn (): bool => $this->takeUpRun($deployment, $deployment->state));
+        foreach (
+            Deployment::with('site.account')
+                ->whereIn('state', $waiting)
+                ->where('held', false)
+                ->where('updated_at', '<=', $stale)
+                ->orderBy('id')
+                ->get() as $deployment
+        ) {
+            $taken += (int) $this->ifFree(
+                Places::of($deployment->site),
+                0,
+                fn (): bool => $this->takeUpRun($deployment, $deployment->state),
+            );
         }
-        foreach (Backup::where('state', Backup::TAKING)->whereNull('started_at')->where('updated_at', '<=', $stale)->get() as $backup) {
+        foreach (
+            Backup::where('state', Backup::TAKING)
+                ->whereNull('started_at')
+                ->where('updated_at', '<=', $stale)
+                ->get() as $backup
+        ) {
             $backup->touch();
             TakeBackup::dispatch($backup->id);
         }
@@ -121,7 +165,12 @@ final class Recovery
             $errand->touch();
             RunErrand::dispatch($errand->id);
         }
-        foreach (Deployment::where('state', Deployment::DRAFTING)->whereNull('started_at')->where('updated_at', '<=', $stale)->get() as $draft) {
+        foreach (
+            Deployment::where('state', Deployment::DRAFTING)
+                ->whereNull('started_at')
+                ->where('updated_at', '<=', $stale)
+                ->get() as $draft
+        ) {
             $draft->touch();
             MakePlan::dispatch($draft->id);
         }
@@ -132,12 +181,20 @@ final class Recovery
     private function takeUpRun(Deployment $deployment, string $state): bool
     {
         // Queued again before the lock is let go, so that nobody else takes it for orphaned.
-        $queued = Deployment::where(['id' => $deployment->id, 'state' => $state])->update(['state' => $state === Deployment::RUNNING ? Deployment::QUEUED : $state, 'updated_at' => now()]);
+        $queued = Deployment::where(['id' => $deployment->id, 'state' => $state])->update([
+            'state' => $state === Deployment::RUNNING ? Deployment::QUEUED : $state,
+            'updated_at' => now(),
+        ]);
         if ($queued !== 1) {
             return false;
         }
         CarryOutDeployment::dispatch($deployment->id);
-        Record::write('taken_up', "{$deployment->site->domain}: the run was broken off and is taken up again", $deployment->site, ['deployment' => $deployment->id]);
+        Record::write(
+            'taken_up',
+            "{$deployment->site->domain}: the run was broken off and is taken up again",
+            $deployment->site,
+            ['deployment' => $deployment->id],
+        );
 
         return true;
     }
@@ -164,7 +221,13 @@ final class Recovery
 
     private function settlePasswords(\DateTimeInterface $stale): void
     {
-        foreach (Account::with('client', 'sites')->whereNotNull('next_secret')->whereNull('trouble')->where('updated_at', '<=', $stale)->get() as $account) {
+        foreach (
+            Account::with('client', 'sites')
+                ->whereNotNull('next_secret')
+                ->whereNull('trouble')
+                ->where('updated_at', '<=', $stale)
+                ->get() as $account
+        ) {
             try {
                 $this->renewal->settleLeft($account);
             } catch (\Throwable $failure) {
@@ -172,7 +235,10 @@ final class Recovery
                     throw $failure;
                 }
                 $account->touch();
-                logger()->warning("Which password $account->host takes for $account->login is not known yet: ".$failure->getMessage());
+                logger()->warning(
+                    "Which password $account->host takes for $account->login is not known yet: "
+                        .$failure->getMessage(),
+                );
             }
         }
     }

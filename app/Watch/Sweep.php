@@ -17,19 +17,40 @@ final readonly class Sweep
     private const LOST_MINUTES = 15;
 
     /** Until a person has changed something, trying again does no good, or harm: hosts lock accounts out. */
-    private const FOR_A_PERSON = [FailureReason::SignInRefused, FailureReason::KeyNeeded, FailureReason::EncryptionDemanded, FailureReason::IdentityUnseen, FailureReason::IdentityChanged, FailureReason::CertificateUntrusted];
+    private const FOR_A_PERSON = [
+        FailureReason::SignInRefused,
+        FailureReason::KeyNeeded,
+        FailureReason::EncryptionDemanded,
+        FailureReason::IdentityUnseen,
+        FailureReason::IdentityChanged,
+        FailureReason::CertificateUntrusted,
+    ];
 
     /** @return int accounts put in line */
     public function start(): int
     {
         // A worker that was killed never gives its job back; nothing that is looked at takes so long.
-        DB::table('jobs')->where('queue', SweepAccount::QUEUE)->where('reserved_at', '<', now()->subMinutes(self::LOST_MINUTES)->getTimestamp())->delete();
+        DB::table('jobs')
+            ->where('queue', SweepAccount::QUEUE)
+            ->where('reserved_at', '<', now()->subMinutes(self::LOST_MINUTES)->getTimestamp())
+            ->delete();
         if (DB::table('jobs')->where('queue', SweepAccount::QUEUE)->exists()) {
             return 0; // What was put in line before comes first.
         }
-        $due = Account::query()->whereNotNull('tried_at')->where('tried_at', '<', now()->subHours((int) config('cellarium.sweep_hours')))
-            ->where(static fn ($query) => $query->whereNull('trouble')->orWhereNotIn('trouble', array_map(static fn (FailureReason $reason): string => $reason->value, self::FOR_A_PERSON)))
-            ->orderBy('tried_at')->limit(self::AT_ONCE)->get(['id', 'host']);
+        $due = Account::query()
+            ->whereNotNull('tried_at')
+            ->where('tried_at', '<', now()->subHours((int) config('cellarium.sweep_hours')))
+            ->where(
+                static fn ($query) => $query
+                    ->whereNull('trouble')
+                    ->orWhereNotIn(
+                        'trouble',
+                        array_map(static fn (FailureReason $reason): string => $reason->value, self::FOR_A_PERSON),
+                    ),
+            )
+            ->orderBy('tried_at')
+            ->limit(self::AT_ONCE)
+            ->get(['id', 'host']);
         foreach (self::inTurns($due) as $account) {
             SweepAccount::dispatch($account->id, $account->host);
         }

@@ -31,7 +31,10 @@ final class SweepAccount implements ShouldQueue
 
     public function handle(AccountCheck $check, Upkeep $upkeep): void
     {
-        $lock = NamedLock::tryFor(config('cellarium.var').'/locks', 'sweep-'.substr(hash('sha256', $this->host), 0, 24));
+        $lock = NamedLock::tryFor(
+            config('cellarium.var').'/locks',
+            'sweep-'.substr(hash('sha256', $this->host), 0, 24),
+        );
         if ($lock === null) {
             self::dispatch($this->account, $this->host)->delay(self::SECONDS_TO_WAIT);
 

@@ -33,11 +33,32 @@ final readonly class Upkeep
     /** Closes those whose time has come, and tries again those that could not be closed. */
     public function closeDue(): void
     {
-        $busy = Deployment::whereIn('state', [Deployment::RUNNING, Deployment::WAITING, Deployment::QUEUED])->pluck('ftp_user_id')->filter();
+        $busy = Deployment::whereIn('state', [Deployment::RUNNING, Deployment::WAITING, Deployment::QUEUED])
+            ->pluck('ftp_user_id')
+            ->filter();
         $again = now()->subMinutes(self::AGAIN_MINUTES);
-        $due = FtpUser::with('account.client', 'account.sites')->whereNotIn('id', $busy)->where(static fn (Builder $either) => $either
-            ->where(static fn (Builder $due) => $due->whereIn('state', [FtpUser::MADE, FtpUser::OPEN])->where('closes_at', '<=', now())->whereNull('wanted'))
-            ->orWhere(static fn (Builder $failed) => $failed->where('state', FtpUser::CLOSING_FAILED)->where(static fn (Builder $when) => $when->whereNull('tried_at')->orWhere('tried_at', '<=', $again)->orWhere('tried_at', '>', now()))))->get();
+        $due = FtpUser::with('account.client', 'account.sites')
+            ->whereNotIn('id', $busy)
+            ->where(
+                static fn (Builder $either) => $either
+                    ->where(
+                        static fn (Builder $due) => $due
+                            ->whereIn('state', [FtpUser::MADE, FtpUser::OPEN])
+                            ->where('closes_at', '<=', now())
+                            ->whereNull('wanted'),
+                    )
+                    ->orWhere(
+                        static fn (Builder $failed) => $failed
+                            ->where('state', FtpUser::CLOSING_FAILED)
+                            ->where(
+                                static fn (Builder $when) => $when
+                                    ->whereNull('tried_at')
+                                    ->orWhere('tried_at', '<=', $again)
+                                    ->orWhere('tried_at', '>', now()),
+                            ),
+                    ),
+            )
+            ->get();
         // A host that does not answer keeps nobody else's user open past its minute.
         foreach ($due->sortBy(static fn (FtpUser $user): bool => $user->account->doesNotConnect()) as $user) {
             $this->try($user, fn () => $this->users->close($user, 'its time has come'));
@@ -49,14 +70,31 @@ final readonly class Upkeep
     {
         $stale = now()->subSeconds(self::STALE_SECONDS);
         $byHand = now()->subMinutes(self::BY_HAND_MINUTES);
-        foreach (FtpUser::with('account.client', 'account.sites')->whereNotNull('wanted')->where('state', '!=', FtpUser::CLOSING_FAILED)->where(static fn (Builder $when) => $when->where('updated_at', '<=', $stale)->orWhere('updated_at', '>', now()))->get() as $user) {
-            // By hand, a sign-in that is not possible yet would be refused each time, and hosts lock out who asks too often.
-            if ($this->users->byHand($user) && (! in_array($user->action(), ['close', 'remove'], true) || $user->updated_at->isAfter($byHand))) {
+        foreach (
+            FtpUser::with('account.client', 'account.sites')
+                ->whereNotNull('wanted')
+                ->where('state', '!=', FtpUser::CLOSING_FAILED)
+                ->where(
+                    static fn (Builder $when) => $when
+                        ->where('updated_at', '<=', $stale)
+                        ->orWhere('updated_at', '>', now()),
+                )
+                ->get() as $user
+        ) {
+            // By hand, a sign-in that is not possible yet would be refused each time, and hosts lock out who asks too
+            // often.
+            if (
+                $this->users->byHand($user)
+                && (! in_array($user->action(), ['close', 'remove'], true) || $user->updated_at->isAfter($byHand))
+            ) {
                 continue;
             }
             $tries = (int) ($user->wanted['tries'] ?? 0);
             // A host that is away for long is asked less and less often.
-            if ($user->updated_at->isAfter(now()->subMinutes(min(self::BY_HAND_MINUTES, 2 ** min($tries, 10)))) && $user->updated_at->isPast()) {
+            if (
+                $user->updated_at->isAfter(now()->subMinutes(min(self::BY_HAND_MINUTES, 2 ** min($tries, 10))))
+                && $user->updated_at->isPast()
+            ) {
                 continue;
             }
             $user->update(['wanted' => ['tries' => $tries + 1] + ($user->wanted ?? [])]);
@@ -67,7 +105,12 @@ final readonly class Upkeep
     /** Removes markers and probes that proofs left on servers when they were cut off. */
     public function tidy(): void
     {
-        foreach (FtpUser::with('account.client', 'account.sites')->whereNotNull('probe')->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))->get() as $user) {
+        foreach (
+            FtpUser::with('account.client', 'account.sites')
+                ->whereNotNull('probe')
+                ->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))
+                ->get() as $user
+        ) {
             $this->try($user, fn () => $this->proofs->tidy($user));
         }
     }
@@ -75,7 +118,11 @@ final readonly class Upkeep
     /** Changes to many whose worker ended are gone on with. */
     public function takeUpBulk(): void
     {
-        foreach (BulkChange::where('state', BulkChange::GOING)->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))->get() as $change) {
+        foreach (
+            BulkChange::where('state', BulkChange::GOING)
+                ->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))
+                ->get() as $change
+        ) {
             $change->touch();
             CarryOutBulk::dispatch($change->id);
         }
@@ -84,7 +131,19 @@ final readonly class Upkeep
     /** Proves again those of an account that were last proven before the sweep's time. */
     public function proveAgain(Account $account, int $hours): void
     {
-        foreach ($account->ftpUsers()->whereIn('state', [FtpUser::OPEN, FtpUser::MADE])->whereNull('wanted')->where(static fn (Builder $when) => $when->whereNull('tried_at')->orWhere('tried_at', '<=', now()->subHours($hours)))->orderBy('tried_at')->get() as $user) {
+        foreach (
+            $account
+                ->ftpUsers()
+                ->whereIn('state', [FtpUser::OPEN, FtpUser::MADE])
+                ->whereNull('wanted')
+                ->where(
+                    static fn (Builder $when) => $when
+                        ->whereNull('tried_at')
+                        ->orWhere('tried_at', '<=', now()->subHours($hours)),
+                )
+                ->orderBy('tried_at')
+                ->get() as $user
+        ) {
             $this->try($user->setRelation('account', $account), fn () => $this->users->settle($user));
         }
     }

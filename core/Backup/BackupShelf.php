@@ -31,7 +31,10 @@ final readonly class BackupShelf
     /** @return list<string> of all backups that lie here */
     public function names(): array
     {
-        return array_map(static fn (string $file): string => basename($file, '.json.gz'), glob("$this->directory/*.json.gz") ?: []);
+        return array_map(
+            static fn (string $file): string => basename($file, '.json.gz'),
+            glob("$this->directory/*.json.gz") ?: [],
+        );
     }
 
     /** @throws StoreFailure */

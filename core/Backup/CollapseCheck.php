@@ -43,7 +43,9 @@ final readonly class CollapseCheck
     public function look(RemotePath $root, Manifest $listed, Manifest $known): ?Collapse
     {
         $files = $known->files();
-        $missing = array_values(array_filter($files, static fn (ManifestEntry $file): bool => $listed->get($file->path) === null));
+        $missing = array_values(
+            array_filter($files, static fn (ManifestEntry $file): bool => $listed->get($file->path) === null),
+        );
         if ($listed->files() === [] && $files === []) {
             $this->lookFor($root, []);
 
@@ -77,9 +79,18 @@ final readonly class CollapseCheck
         }
         $this->pool->close(); // Another connection may tell another story.
         $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($missing): void {
-            $there = $missing === [] ? self::foreign($result->names) : array_values(array_intersect($job->names, $result->names));
+            $there = $missing === []
+                    ? self::foreign($result->names)
+                    : array_values(array_intersect($job->names, $result->names));
             if ($there !== []) {
-                throw new TransferFailed($job, RemoteFailure::while("listing $job->path", FailureReason::Incomplete, "$there[0] is there when it is asked for another way, and the listing leaves it out"));
+                throw new TransferFailed(
+                    $job,
+                    RemoteFailure::while(
+                        "listing $job->path",
+                        FailureReason::Incomplete,
+                        "$there[0] is there when it is asked for another way, and the listing leaves it out",
+                    ),
+                );
             }
         });
     }

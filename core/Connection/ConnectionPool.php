@@ -23,7 +23,12 @@ final class ConnectionPool
         // Another password or key is another sign-in: a connection made with the old one proves nothing about it.
         $key = hash('sha256', serialize($endpoint->reveal()));
 
-        return $this->open[$key] ??= new PooledRemoteDirectory($endpoint->host, fn (): RemoteDirectory&SetsModes => RemoteDirectories::open($endpoint, $this->settings), $this->slots, $this->patience);
+        return $this->open[$key] ??= new PooledRemoteDirectory(
+            $endpoint->host,
+            fn (): RemoteDirectory&SetsModes => RemoteDirectories::open($endpoint, $this->settings),
+            $this->slots,
+            $this->patience,
+        );
     }
 
     /** Closes what was not used for a while; to be called now and then by processes that live long. */

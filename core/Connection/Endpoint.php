@@ -48,7 +48,10 @@ final readonly class Endpoint
         return $this->with(['login' => $login, 'password' => $password, 'key' => null, 'start' => null]);
     }
 
-    /** Another service of the same host. What was accepted for one key holds for the other service only where it is the same kind. */
+    /**
+     * Another service of the same host. What was accepted for one key holds for the other service only where it is the
+     * same kind.
+     */
     public function through(Protocol $protocol, int $port): self
     {
         $sameKind = ($this->protocol === Protocol::Sftp) === ($protocol === Protocol::Sftp);
@@ -77,7 +80,8 @@ final readonly class Endpoint
     /** @param  array<string, mixed>  $changes  by the constructor's names */
     private function with(array $changes): self
     {
-        return new self(...$changes + get_object_vars($this)); // @phpstan-ignore argument.type (the names are the constructor's own)
+        // @phpstan-ignore argument.type (the names are the constructor's own)
+        return new self(...$changes + get_object_vars($this));
     }
 
     /**
@@ -88,8 +92,17 @@ final readonly class Endpoint
     public function reveal(): array
     {
         return [
-            'host' => $this->host, 'port' => $this->port, 'protocol' => $this->protocol->value, 'login' => $this->login, 'password' => $this->password->reveal(),
-            'address' => $this->address, 'authorities' => $this->authorities, 'pin' => $this->pin?->toArray(), 'key' => $this->key?->reveal(), 'start' => $this->start?->toString(), 'active' => $this->active,
+            'host' => $this->host,
+            'port' => $this->port,
+            'protocol' => $this->protocol->value,
+            'login' => $this->login,
+            'password' => $this->password->reveal(),
+            'address' => $this->address,
+            'authorities' => $this->authorities,
+            'pin' => $this->pin?->toArray(),
+            'key' => $this->key?->reveal(),
+            'start' => $this->start?->toString(),
+            'active' => $this->active,
             'tls' => $this->tls->value,
         ];
     }
@@ -100,9 +113,17 @@ final readonly class Endpoint
         $start = $fields->textOrNull('start');
 
         return new self(
-            $fields->text('host'), $fields->number('port'), Protocol::from($fields->text('protocol')), $fields->text('login'), new Secret($fields->text('password')),
-            $fields->textOrNull('address'), $fields->textOrNull('authorities'), $fields->has('pin') ? Pin::fromFields($fields->fields('pin')) : null,
-            $key === null ? null : new Secret($key), $start === null ? null : RemotePath::fromString($start), $fields->flag('active'),
+            $fields->text('host'),
+            $fields->number('port'),
+            Protocol::from($fields->text('protocol')),
+            $fields->text('login'),
+            new Secret($fields->text('password')),
+            $fields->textOrNull('address'),
+            $fields->textOrNull('authorities'),
+            $fields->has('pin') ? Pin::fromFields($fields->fields('pin')) : null,
+            $key === null ? null : new Secret($key),
+            $start === null ? null : RemotePath::fromString($start),
+            $fields->flag('active'),
             TlsUse::from($fields->text('tls')),
         );
     }

@@ -31,7 +31,11 @@ enum FailureReason: string
     /** Whether trying again soon may help; a refused password never is tried again, hosts lock accounts out. */
     public function isTransient(): bool
     {
-        return in_array($this, [self::Disconnected, self::TimedOut, self::TooManyConnections, self::DataRefused, self::Unreachable], true);
+        return in_array(
+            $this,
+            [self::Disconnected, self::TimedOut, self::TooManyConnections, self::DataRefused, self::Unreachable],
+            true,
+        );
     }
 
     public function sentence(): string
@@ -67,19 +71,24 @@ enum FailureReason: string
             self::Unreachable => 'Check host and port; FTP and FTP over TLS use 21, implicit TLS 990, SFTP 22.',
             self::EncryptionRefused => 'Ask the provider for TLS, or choose plain FTP for this account knowingly.',
             self::EncryptionDemanded => 'Choose FTP over TLS for this account.',
-            self::CertificateUntrusted => 'Compare the host name with the one in the certificate, and ask the provider.',
+            self::CertificateUntrusted => 'Compare the host name with the one in the certificate, and ask the '
+                .'provider.',
             self::IdentityUnseen => 'Compare its fingerprint with the one the provider tells, and accept it.',
-            self::IdentityChanged => 'Nothing was sent. Ask the provider whether they changed it, compare the fingerprints, and accept the new one only if they match.',
+            self::IdentityChanged => 'Nothing was sent. Ask the provider whether they changed it, compare the '
+                .'fingerprints, and accept the new one only if they match.',
             self::KeyNeeded => 'Put the private key that the provider knows into the account.',
             self::SignInRefused => 'Check login and password; many hosts want the login with its domain.',
             self::TooManyConnections => 'Wait a moment and try again with fewer connections.',
-            self::DataRefused => 'Ask the provider whether the passive ports are open and which TLS versions the data connections take.',
-            self::TooMuch => 'Look whether the directory lists itself; raise the limit in the settings if it really is this large.',
+            self::DataRefused => 'Ask the provider whether the passive ports are open and which TLS versions the data '
+                .'connections take.',
+            self::TooMuch => 'Look whether the directory lists itself; raise the limit in the settings if it really '
+                .'is this large.',
             self::NotFound => 'Look at the directory; it may have been moved.',
             self::Forbidden => 'Check the permissions and which directory this login may write to.',
             self::NoSpace => 'Make room in the account or ask for more space, then try again.',
             self::Disconnected, self::TimedOut => 'Try again; if it happens again, ask the provider.',
-            self::Incomplete => 'Ask the provider about faults of their storage; nothing this server confirms can be relied on until then.',
+            self::Incomplete => 'Ask the provider about faults of their storage; nothing this server confirms can be '
+                .'relied on until then.',
             self::NotUnderstood => 'Send the words of the server to whoever looks after Cellarium.',
             self::LocalFile => 'Check the space and rights of the disk that Cellarium keeps its files on.',
         };

@@ -21,7 +21,15 @@ final class FtpConnection
      * Errors of libcurl after which the server has answered every command, so that its next reply belongs to the next
      * one: quoted command, access, type, retrieving or storing refused, file not found.
      */
-    private const ANSWERED = [CURLE_OK, CURLE_FTP_QUOTE_ERROR, CURLE_FTP_ACCESS_DENIED, CURLE_FTP_COULDNT_SET_BINARY, CURLE_FTP_COULDNT_RETR_FILE, CURLE_FTP_COULDNT_STOR_FILE, 78];
+    private const ANSWERED = [
+        CURLE_OK,
+        CURLE_FTP_QUOTE_ERROR,
+        CURLE_FTP_ACCESS_DENIED,
+        CURLE_FTP_COULDNT_SET_BINARY,
+        CURLE_FTP_COULDNT_RETR_FILE,
+        CURLE_FTP_COULDNT_STOR_FILE,
+        78,
+    ];
 
     private CurlHandle $curl;
 
@@ -118,18 +126,27 @@ final class FtpConnection
         return $error;
     }
 
-    /** Whether the last thing heard on the control connection was that TLS may begin, or nothing where it begins at once. */
+    /**
+     * Whether the last thing heard on the control connection was that TLS may begin, or nothing where it begins at
+     * once.
+     */
     private function isHandshakeOfControl(): bool
     {
         $last = $this->lastReply();
 
-        return $this->endpoint->protocol === Protocol::FtpsImplicit ? $last === null : $last !== null && str_starts_with($last, '234');
+        return $this->endpoint->protocol === Protocol::FtpsImplicit
+            ? $last === null
+            : $last !== null && str_starts_with($last, '234');
     }
 
-    /** @return list<string> with what the sign-in was let in first, the lines the server sent during the last request */
+    /**
+     * @return list<string> with what the sign-in was let in first, the lines the server sent during the last request
+     */
     public function replies(): array
     {
-        return $this->welcome === null || in_array($this->welcome, $this->replies, true) ? $this->replies : [$this->welcome, ...$this->replies];
+        return $this->welcome === null || in_array($this->welcome, $this->replies, true)
+            ? $this->replies
+            : [$this->welcome, ...$this->replies];
     }
 
     /** Where the sign-in landed, as the server answered to PWD (RFC 959, 4.1.1); "/" where it did not say. */
@@ -182,7 +199,10 @@ final class FtpConnection
                 } elseif (self::clock() - $this->heard > $patience) {
                     return CURLE_OPERATION_TIMEDOUT;
                 }
-                curl_multi_select($this->connection, $this->endpoint->protocol->isEncrypted() ? self::LOOK_SECONDS : 0.25);
+                curl_multi_select(
+                    $this->connection,
+                    $this->endpoint->protocol->isEncrypted() ? self::LOOK_SECONDS : 0.25,
+                );
             } while ($status === CURLM_OK && $running > 0);
             $told = curl_multi_info_read($this->connection);
 
@@ -204,7 +224,8 @@ final class FtpConnection
             CURLOPT_USE_SSL => $endpoint->protocol === Protocol::Ftp ? CURLUSESSL_NONE : CURLUSESSL_ALL,
             CURLOPT_FTPSSLAUTH => CURLFTPAUTH_TLS,
             CURLOPT_FTP_FILEMETHOD => CURLFTPMETHOD_NOCWD,
-            // Over IPv4, libcurl takes a data connection that breaks for EPSV not being known, and asks for PASV while the
+            // Over IPv4, libcurl takes a data connection that breaks for EPSV not being known, and asks for PASV while
+            // the
             // answer to its transfer is still to come; from then on each answer is taken for that to the next command.
             CURLOPT_FTP_USE_EPSV => false,
             CURLOPT_FTP_SKIP_PASV_IP => true,
@@ -238,11 +259,21 @@ final class FtpConnection
         }
         if ($endpoint->pin !== null) {
             // A person has accepted exactly this key; who signed it and for which name no longer matters.
-            $options = [CURLOPT_SSL_VERIFYPEER => false, CURLOPT_SSL_VERIFYHOST => 0, CURLOPT_PINNEDPUBLICKEY => "sha256//{$endpoint->pin->key}"] + $options;
+            $options = [
+                CURLOPT_SSL_VERIFYPEER => false,
+                CURLOPT_SSL_VERIFYHOST => 0,
+                CURLOPT_PINNEDPUBLICKEY => "sha256//{$endpoint->pin->key}",
+            ] + $options;
         }
         if ($this->carryOn !== null) {
             $options[CURLOPT_NOPROGRESS] = false;
-            $options[CURLOPT_XFERINFOFUNCTION] = fn (CurlHandle $curl, int $downAll, int $down, int $upAll, int $up): int => ($this->carryOn)($down + $up) ? 0 : 1;
+            $options[CURLOPT_XFERINFOFUNCTION] = fn (
+                CurlHandle $curl,
+                int $downAll,
+                int $down,
+                int $upAll,
+                int $up,
+            ): int => ($this->carryOn)($down + $up) ? 0 : 1;
         }
 
         return $options;

@@ -20,8 +20,13 @@ final class FtpDialogue
     /** Why the certificate was not verified, in the words of OpenSSL; null when it was. */
     public ?string $distrust = null;
 
-    private function __construct(private readonly string $host, private readonly string $address, private readonly int $port, private readonly int $seconds, private readonly ?string $authorities)
-    {
+    private function __construct(
+        private readonly string $host,
+        private readonly string $address,
+        private readonly int $port,
+        private readonly int $seconds,
+        private readonly ?string $authorities,
+    ) {
     }
 
     /** @throws RemoteFailure Unreachable, TimedOut */
@@ -35,13 +40,31 @@ final class FtpDialogue
 
     private function open(bool $verify): void
     {
-        $context = stream_context_create(['ssl' => [
-            'peer_name' => $this->host, 'verify_peer' => $verify, 'verify_peer_name' => $verify, 'capture_peer_cert' => true, 'capture_peer_cert_chain' => true, 'SNI_enabled' => true,
-        ] + ($this->authorities === null || $this->authorities === '' ? [] : ['cafile' => $this->authorities])]);
+        $context = stream_context_create([
+            'ssl' => [
+                'peer_name' => $this->host,
+                'verify_peer' => $verify,
+                'verify_peer_name' => $verify,
+                'capture_peer_cert' => true,
+                'capture_peer_cert_chain' => true,
+                'SNI_enabled' => true,
+            ] + ($this->authorities === null || $this->authorities === '' ? [] : ['cafile' => $this->authorities]),
+        ]);
         $where = str_contains($this->address, ':') ? "[$this->address]" : $this->address;
-        $stream = @stream_socket_client("tcp://$where:$this->port", $number, $error, $this->seconds, STREAM_CLIENT_CONNECT, $context);
+        $stream = @stream_socket_client(
+            "tcp://$where:$this->port",
+            $number,
+            $error,
+            $this->seconds,
+            STREAM_CLIENT_CONNECT,
+            $context,
+        );
         if ($stream === false) {
-            throw RemoteFailure::while("connecting to $this->address port $this->port", FailureReason::Unreachable, $error);
+            throw RemoteFailure::while(
+                "connecting to $this->address port $this->port",
+                FailureReason::Unreachable,
+                $error,
+            );
         }
         stream_set_timeout($stream, $this->seconds);
         $this->stream = $stream;
@@ -53,7 +76,10 @@ final class FtpDialogue
         $lines = [];
         while (count($lines) < 200 && ($line = fgets($this->stream, 4096)) !== false) {
             $lines[] = mb_scrub(Secret::redact(rtrim($line, "\r\n")));
-            if (preg_match('/\A(\d{3}) /', $line, $match) === 1 && ($lines[0] === end($lines) || str_starts_with($lines[0], "$match[1]-"))) {
+            if (
+                preg_match('/\A(\d{3}) /', $line, $match) === 1
+                && ($lines[0] === end($lines) || str_starts_with($lines[0], "$match[1]-"))
+            ) {
                 return new Answer((int) $match[1], $lines);
             }
             if (count($lines) === 1 && preg_match('/\A\d{3}-/', $line) !== 1) {
@@ -112,7 +138,11 @@ final class FtpDialogue
                 $tls = stream_context_get_options($this->stream)['ssl'] ?? null;
                 $certificate = is_array($tls) ? $tls['peer_certificate'] ?? null : null;
                 $this->certificate = $certificate instanceof \OpenSSLCertificate ? $certificate : null;
-                $this->chain = self::issuers(is_array($tls) && is_array($tls['peer_certificate_chain'] ?? null) ? $tls['peer_certificate_chain'] : []);
+                $this->chain = self::issuers(
+                    is_array($tls) && is_array($tls['peer_certificate_chain'] ?? null)
+                        ? $tls['peer_certificate_chain']
+                        : [],
+                );
 
                 return true;
             }

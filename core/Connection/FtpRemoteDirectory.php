@@ -51,7 +51,13 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
             $options[CURLOPT_QUOTE] = ['*OPTS MLST type;size;modify;unix.mode;'];
         }
         try {
-            $entries = $this->listing(new MachineListing($what), $what, $this->url($directory, true), $options, $directory);
+            $entries = $this->listing(
+                new MachineListing($what),
+                $what,
+                $this->url($directory, true),
+                $options,
+                $directory,
+            );
         } catch (RemoteFailure $failure) {
             if (preg_match('/\A50[024]\b/', (string) $failure->serverSaid) !== 1) {
                 throw $failure;
@@ -73,7 +79,11 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
 
     public function landing(): array
     {
-        $entries = $this->listHere($this->landing === null ? [] : ["CWD $this->landing"], 'listing where the sign-in lands', RemotePath::root());
+        $entries = $this->listHere(
+            $this->landing === null ? [] : ["CWD $this->landing"],
+            'listing where the sign-in lands',
+            RemotePath::root(),
+        );
         $this->landing ??= $this->connection->entryPath();
 
         return $entries;
@@ -89,7 +99,11 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
         $this->command("listing $raw", ["CWD $this->landing", "*CWD $raw"], RemotePath::root());
         $said = (string) $this->connection->lastReply();
         if (! str_starts_with($said, '2')) {
-            throw RemoteFailure::while("listing $raw", str_starts_with($said, '4') ? FailureReason::TimedOut : FailureReason::NotFound, $said);
+            throw RemoteFailure::while(
+                "listing $raw",
+                str_starts_with($said, '4') ? FailureReason::TimedOut : FailureReason::NotFound,
+                $said,
+            );
         }
 
         return $this->listHere(["CWD $this->landing", "CWD $raw"], "listing $raw", RemotePath::root());
@@ -100,7 +114,11 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
         $this->connection->renew();
         $there = [];
         foreach ($names as $name) {
-            $this->command("looking for $name in $directory", ['*TYPE I', "*SIZE {$this->real($directory->child($name))}"], RemotePath::root());
+            $this->command(
+                "looking for $name in $directory",
+                ['*TYPE I', "*SIZE {$this->real($directory->child($name))}"],
+                RemotePath::root(),
+            );
             if (preg_match('/\A213 \d/', (string) $this->connection->lastReply()) === 1) {
                 $there[] = $name;
             }
@@ -114,7 +132,9 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
             $listed = $failure->reason->isTransient() ? throw $failure : [];
         }
 
-        return array_values(array_unique([...$there, ...array_map(static fn (RemoteEntry $entry): string => $entry->name, $listed)]));
+        return array_values(
+            array_unique([...$there, ...array_map(static fn (RemoteEntry $entry): string => $entry->name, $listed)]),
+        );
     }
 
     public function sees(string $raw): bool
@@ -151,7 +171,12 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
     private function listHere(array $before, string $what, RemotePath $path): array
     {
         // Hidden files have to be asked for; a server that takes "-a" for a name is asked without.
-        return $this->listBy($this->machineLists ? ['MLSD'] : ($this->hidesNothing ? ['LIST'] : ['LIST -a', 'LIST']), $before, $what, $path);
+        return $this->listBy(
+            $this->machineLists ? ['MLSD'] : ($this->hidesNothing ? ['LIST'] : ['LIST -a', 'LIST']),
+            $before,
+            $what,
+            $path,
+        );
     }
 
     /**
@@ -170,14 +195,24 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
             };
             try {
                 $this->lead();
-                $entries = $this->listing($lines, $what, $url, [CURLOPT_QUOTE => $before, CURLOPT_CUSTOMREQUEST => $command], $path);
+                $entries = $this->listing(
+                    $lines,
+                    $what,
+                    $url,
+                    [CURLOPT_QUOTE => $before, CURLOPT_CUSTOMREQUEST => $command],
+                    $path,
+                );
             } catch (RemoteFailure $failure) {
                 if ($command === 'MLSD' && preg_match('/\A50[024]\b/', (string) $failure->serverSaid) === 1) {
                     $this->machineLists = false;
 
                     return $this->listHere($before, $what, $path);
                 }
-                if (! str_ends_with($command, ' -a') || $failure->reason->isTransient() || preg_match('/\A5[05]\d\b/', (string) $failure->serverSaid) !== 1) {
+                if (
+                    ! str_ends_with($command, ' -a')
+                    || $failure->reason->isTransient()
+                    || preg_match('/\A5[05]\d\b/', (string) $failure->serverSaid) !== 1
+                ) {
                     throw $failure;
                 }
 
@@ -200,7 +235,12 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
      */
     private function lead(): void
     {
-        $this->request('going to where the sign-in landed', "{$this->connection->base}/", [CURLOPT_NOBODY => true], RemotePath::root());
+        $this->request(
+            'going to where the sign-in landed',
+            "{$this->connection->base}/",
+            [CURLOPT_NOBODY => true],
+            RemotePath::root(),
+        );
     }
 
     /**
@@ -211,7 +251,9 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
     {
         $reader = new ListingReader($lines, $what, $this->settings);
         // Something else than the length taken makes libcurl stop.
-        $options[CURLOPT_WRITEFUNCTION] = static fn (CurlHandle $curl, string $chunk): int => $reader->take($chunk) ? strlen($chunk) : -1;
+        $options[CURLOPT_WRITEFUNCTION] = static fn (CurlHandle $curl, string $chunk): int => $reader->take($chunk)
+            ? strlen($chunk)
+            : -1;
         try {
             $this->request($what, $url, $options, $path, true);
         } catch (RemoteFailure $failure) {
@@ -260,7 +302,10 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
     {
         $options = [
             CURLOPT_UPLOAD => true,
-            CURLOPT_READFUNCTION => static fn (CurlHandle $curl, mixed $none, int $length): string => (string) fread($source, max(1, $length)),
+            CURLOPT_READFUNCTION => static fn (CurlHandle $curl, mixed $none, int $length): string => (string) fread(
+                $source,
+                max(1, $length),
+            ),
             CURLOPT_INFILESIZE => $size,
             CURLOPT_POSTQUOTE => ["*SIZE {$this->real($file)}"],
         ];
@@ -285,7 +330,9 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
         return null;
     }
 
-    /** Servers make the file before the connection for its bytes stands, and leave it there empty when that is refused. */
+    /**
+     * Servers make the file before the connection for its bytes stands, and leave it there empty when that is refused.
+     */
     private function removeEmpty(RemotePath $file): void
     {
         try {
@@ -333,7 +380,12 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
     /** @param  list<string>  $lines */
     private function command(string $what, array $lines, RemotePath $path): void
     {
-        $this->request($what, $this->url(RemotePath::root(), true), [CURLOPT_NOBODY => true, CURLOPT_QUOTE => $lines], $path);
+        $this->request(
+            $what,
+            $this->url(RemotePath::root(), true),
+            [CURLOPT_NOBODY => true, CURLOPT_QUOTE => $lines],
+            $path,
+        );
     }
 
     /**
@@ -342,11 +394,21 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
      * @param  bool  $transfers  whether it opens a data connection
      * @param  (\Closure(): bool)|null  $rewind  makes ready for the same request once more; false where that cannot be
      */
-    private function request(string $what, string $url, array $options, RemotePath $path, bool $transfers = false, ?\Closure $rewind = null): void
-    {
+    private function request(
+        string $what,
+        string $url,
+        array $options,
+        RemotePath $path,
+        bool $transfers = false,
+        ?\Closure $rewind = null,
+    ): void {
         $error = $this->connection->request($url, $options, $transfers);
         $failure = $error === CURLE_OK ? null : $this->failure($what, $error, $path);
-        if ($failure?->reason === FailureReason::DataRefused && $this->connection->givesEachTransferItsOwn() && ($rewind === null || $rewind())) {
+        if (
+            $failure?->reason === FailureReason::DataRefused
+            && $this->connection->givesEachTransferItsOwn()
+            && ($rewind === null || $rewind())
+        ) {
             $error = $this->connection->request($url, $options, $transfers);
             $failure = $error === CURLE_OK ? null : $this->failure($what, $error, $path);
         }
@@ -366,10 +428,16 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
     private function real(RemotePath $path): string
     {
         $start = $this->endpoint->start;
-        $whole = $start === null || $start->depth() === 0 ? $path->toString() : $start->toString().($path->depth() === 0 ? '' : $path->toString());
+        $whole = $start === null || $start->depth() === 0
+                ? $path->toString()
+                : $start->toString().($path->depth() === 0 ? '' : $path->toString());
         $bytes = WireName::toWire($whole);
         if (preg_match('/[\r\n\0]/', $bytes) === 1) {
-            throw RemoteFailure::while("naming $path", FailureReason::NotUnderstood, 'FTP has no way to name a file with a line end in its name');
+            throw RemoteFailure::while(
+                "naming $path",
+                FailureReason::NotUnderstood,
+                'FTP has no way to name a file with a line end in its name',
+            );
         }
 
         return $bytes;
@@ -390,11 +458,18 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
         if ($error === CURLE_SSL_CONNECT_ERROR && $reason === FailureReason::DataRefused) {
             // The handshake for the data begins before the server has answered: a refusal may be what cut it off.
             $reason = $this->isAbsent($path) ? FailureReason::NotFound : $reason;
-        } elseif ($reason === FailureReason::NotFound || ($reason === FailureReason::Forbidden && str_starts_with((string) $said, '553'))) {
+        } elseif (
+            $reason === FailureReason::NotFound
+            || ($reason === FailureReason::Forbidden && str_starts_with((string) $said, '553'))
+        ) {
             $reason = $this->absentOrForbidden($path, $reason);
         }
 
-        return RemoteFailure::while($what, $reason, $said !== null && preg_match('/\A[45]\d\d/', $said) === 1 ? $said : null);
+        return RemoteFailure::while(
+            $what,
+            $reason,
+            $said !== null && preg_match('/\A[45]\d\d/', $said) === 1 ? $said : null,
+        );
     }
 
     private function isAbsent(RemotePath $path): bool

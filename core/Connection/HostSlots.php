@@ -6,7 +6,10 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Storage\StoreFailure;
 
-/** How many connections all processes together may have to one host: a locked file for each, freed when its process ends, however it ends. */
+/**
+ * How many connections all processes together may have to one host: a locked file for each, freed when its process
+ * ends, however it ends.
+ */
 final readonly class HostSlots
 {
     private const LOOK_SECONDS = 0.05;

@@ -15,12 +15,29 @@ use Cellarium\Core\Path\WireName;
  */
 final class ListListing implements ListingLines
 {
-    private const MONTHS = ['jan' => 1, 'feb' => 2, 'mar' => 3, 'apr' => 4, 'may' => 5, 'jun' => 6, 'jul' => 7, 'aug' => 8, 'sep' => 9, 'oct' => 10, 'nov' => 11, 'dec' => 12];
+    private const MONTHS = [
+        'jan' => 1,
+        'feb' => 2,
+        'mar' => 3,
+        'apr' => 4,
+        'may' => 5,
+        'jun' => 6,
+        'jul' => 7,
+        'aug' => 8,
+        'sep' => 9,
+        'oct' => 10,
+        'nov' => 11,
+        'dec' => 12,
+    ];
 
     /** One blank between time and name, so that blanks that belong to the name stay. */
-    private const UNIX = '/\A([-bcdlps])([-r][-w][-xsS][-r][-w][-xsS][-r][-w][-xtT])[.+@]?\s+\d+\s+\S+\s+(?:\S+\s+)?(\d+|\d+,\s*\d+)\s+(?:([A-Za-z]{3})\s+(\d{1,2})\s+(?:(\d{1,2}):(\d\d)|(\d{4}))|(\d{4})-(\d\d)-(\d\d)\s+(\d\d):(\d\d)(?::\d\d)?) (.+)\z/s';
+    private const UNIX = '/\A([-bcdlps])([-r][-w][-xsS][-r][-w][-xsS][-r][-w][-xtT])[.+@]?'
+        .'\s+\d+\s+\S+\s+(?:\S+\s+)?(\d+|\d+,\s*\d+)\s+'
+        .'(?:([A-Za-z]{3})\s+(\d{1,2})\s+(?:(\d{1,2}):(\d\d)|(\d{4}))'
+        .'|(\d{4})-(\d\d)-(\d\d)\s+(\d\d):(\d\d)(?::\d\d)?) (.+)\z/s';
 
-    private const DOS = '/\A(\d\d)-(\d\d)-(\d\d|\d{4})\s+(\d\d):(\d\d)\s?(AM|PM)?\s+(?:<(DIR|JUNCTION|SYMLINKD?)> {1,10}|(\d+) )(.+)\z/s';
+    private const DOS = '/\A(\d\d)-(\d\d)-(\d\d|\d{4})\s+(\d\d):(\d\d)\s?(AM|PM)?\s+(?:<(DIR|JUNCTION|'
+        .'SYMLINKD?)> {1,10}|(\d+) )(.+)\z/s';
 
     /** Which of the two forms the first line had; the others have to have it too. */
     private ?string $style = null;
@@ -80,12 +97,23 @@ final class ListListing implements ListingLines
             default => self::lastTime($number, (int) $day, (int) $hour, (int) $minute, $now),
         };
 
-        return $time === null ? null : new RemoteEntry((string) $name, $kind, $kind === EntryKind::File ? (int) $size : null, $time, self::mode((string) $rights), false, isset($target) ? WireName::fromWire($target) : null);
+        return $time === null
+            ? null
+            : new RemoteEntry(
+                (string) $name,
+                $kind,
+                $kind === EntryKind::File ? (int) $size : null,
+                $time,
+                self::mode((string) $rights),
+                false,
+                isset($target) ? WireName::fromWire($target) : null,
+            );
     }
 
     /**
      * @param  int  $length  the size listed, which for a link is the length of its target (POSIX, lstat)
-     * @return array{string, string|null}|null null where the arrow stands there more than once and the length does not tell
+     * @return array{string, string|null}|null null where the arrow stands there more than once and the length does
+     *     not tell
      */
     private static function nameAndTarget(string $text, int $length): ?array
     {
@@ -93,7 +121,9 @@ final class ListListing implements ListingLines
         if (count($parts) > 2) {
             $target = substr($text, -$length);
 
-            return $length > 0 && str_ends_with($text, " -> $target") ? [substr($text, 0, -$length - 4), $target] : null;
+            return $length > 0 && str_ends_with($text, " -> $target")
+                ? [substr($text, 0, -$length - 4), $target]
+                : null;
         }
 
         return [$parts[0], $parts[1] ?? null];
@@ -112,12 +142,23 @@ final class ListListing implements ListingLines
         $y = strlen((string) $year) === 4 ? (int) $year : (int) $year + ((int) $year < 70 ? 2000 : 1900);
         $time = self::time($y, (int) $month, (int) $day, $h, (int) $minute);
 
-        return $time === null ? null : new RemoteEntry((string) $name, $kind, $kind === EntryKind::File ? (int) $size : null, $time, null, false);
+        return $time === null
+            ? null
+            : new RemoteEntry(
+                (string) $name,
+                $kind,
+                $kind === EntryKind::File ? (int) $size : null,
+                $time,
+                null,
+                false,
+            );
     }
 
     private static function time(int $year, int $month, int $day, int $hour, int $minute): ?int
     {
-        return checkdate($month, $day, $year) && $hour < 24 && $minute < 60 ? (int) gmmktime($hour, $minute, 0, $month, $day, $year) : null;
+        return checkdate($month, $day, $year) && $hour < 24 && $minute < 60
+            ? (int) gmmktime($hour, $minute, 0, $month, $day, $year)
+            : null;
     }
 
     /** The latest such day that is not later than tomorrow: clocks and zones differ by less than that. */

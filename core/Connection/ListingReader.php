@@ -57,7 +57,11 @@ final class ListingReader
             throw $this->failure;
         }
         if ($this->rest !== '') {
-            throw RemoteFailure::while($this->what, FailureReason::Incomplete, "the listing ends in the middle of a line: $this->rest");
+            throw RemoteFailure::while(
+                $this->what,
+                FailureReason::Incomplete,
+                "the listing ends in the middle of a line: $this->rest",
+            );
         }
 
         return $this->entries;
@@ -74,7 +78,11 @@ final class ListingReader
     {
         $this->bytes += strlen($chunk);
         if ($this->bytes > $this->settings->mostListingBytes) {
-            throw RemoteFailure::while($this->what, FailureReason::TooMuch, "more than {$this->settings->mostListingBytes} bytes of listing came");
+            throw RemoteFailure::while(
+                $this->what,
+                FailureReason::TooMuch,
+                "more than {$this->settings->mostListingBytes} bytes of listing came",
+            );
         }
         $lines = explode("\n", $this->rest.$chunk);
         $this->rest = array_pop($lines);
@@ -86,7 +94,11 @@ final class ListingReader
             }
         }
         if (count($this->entries) > $this->settings->mostEntries) {
-            throw RemoteFailure::while($this->what, FailureReason::TooMuch, "it lists more than {$this->settings->mostEntries} names");
+            throw RemoteFailure::while(
+                $this->what,
+                FailureReason::TooMuch,
+                "it lists more than {$this->settings->mostEntries} names",
+            );
         }
         if (strlen($this->rest) > self::LONGEST_LINE) {
             throw RemoteFailure::while($this->what, FailureReason::NotUnderstood, substr($this->rest, 0, 200));

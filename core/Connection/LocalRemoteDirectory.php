@@ -24,7 +24,10 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
             throw RemoteFailure::while("listing $directory", FailureReason::Forbidden);
         }
 
-        return array_map(fn (string $name): RemoteEntry => $this->entry("$real/$name", $name), array_values(array_diff($names, ['.', '..'])));
+        return array_map(
+            fn (string $name): RemoteEntry => $this->entry("$real/$name", $name),
+            array_values(array_diff($names, ['.', '..'])),
+        );
     }
 
     public function stat(RemotePath $path): ?RemoteEntry
@@ -62,7 +65,9 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
         }
         clearstatcache(true, $this->real($file));
 
-        return $bytes === $size ? (int) filesize($this->real($file)) : throw RemoteFailure::while("writing $file", FailureReason::LocalFile);
+        return $bytes === $size
+            ? (int) filesize($this->real($file))
+            : throw RemoteFailure::while("writing $file", FailureReason::LocalFile);
     }
 
     public function rename(RemotePath $from, RemotePath $to): void
@@ -119,7 +124,14 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
             default => EntryKind::Other,
         };
 
-        return new RemoteEntry($name === '' ? '' : WireName::fromWire($name), $kind, $kind === EntryKind::File ? $stat['size'] : null, $stat['mtime'], $stat['mode'] & 07777, target: $kind === EntryKind::Link ? WireName::fromWire((string) readlink($real)) : null);
+        return new RemoteEntry(
+            $name === '' ? '' : WireName::fromWire($name),
+            $kind,
+            $kind === EntryKind::File ? $stat['size'] : null,
+            $stat['mtime'],
+            $stat['mode'] & 07777,
+            target: $kind === EntryKind::Link ? WireName::fromWire((string) readlink($real)) : null,
+        );
     }
 
     private function failure(string $what, string $needed): RemoteFailure

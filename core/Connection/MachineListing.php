@@ -19,7 +19,9 @@ final readonly class MachineListing implements ListingLines
     {
         $what = $this->what;
         if (preg_match('/\A((?:[^=;\s]+=[^;]*;)+) ([^\/\x00]+)\z/s', $line, $match) !== 1) {
-            return $this->isItself($line) ? null : throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
+            return $this->isItself($line)
+                ? null
+                : throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
         }
         $facts = [];
         foreach (explode(';', rtrim($match[1], ';')) as $fact) {
@@ -35,14 +37,19 @@ final readonly class MachineListing implements ListingLines
             default => EntryKind::Other,
         };
 
-        return $kind === null || $match[2] === '.' || $match[2] === '..' ? null : new RemoteEntry(
-            WireName::fromWire($match[2]),
-            $kind,
-            self::number($facts['size'] ?? null, $line, $what),
-            self::time($facts['modify'] ?? null, $line, $what),
-            self::mode($facts['unix.mode'] ?? ''),
-            target: $kind === EntryKind::Link && preg_match('/\AOS\.unix=slink:(.+)\z/i', $facts['type'], $link) === 1 ? WireName::fromWire($link[1]) : null,
-        );
+        return $kind === null || $match[2] === '.' || $match[2] === '..'
+            ? null
+            : new RemoteEntry(
+                WireName::fromWire($match[2]),
+                $kind,
+                self::number($facts['size'] ?? null, $line, $what),
+                self::time($facts['modify'] ?? null, $line, $what),
+                self::mode($facts['unix.mode'] ?? ''),
+                target: $kind === EntryKind::Link
+                && preg_match('/\AOS\.unix=slink:(.+)\z/i', $facts['type'], $link) === 1
+                    ? WireName::fromWire($link[1])
+                    : null,
+            );
     }
 
     /** The directory itself and the one above may be named by their paths (RFC 3659 section 7.4). */
@@ -63,7 +70,9 @@ final readonly class MachineListing implements ListingLines
             return null;
         }
 
-        return preg_match('/\A\d{1,18}\z/', $digits) === 1 ? (int) $digits : throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
+        return preg_match('/\A\d{1,18}\z/', $digits) === 1
+            ? (int) $digits
+            : throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line);
     }
 
     private static function time(?string $value, string $line, string $what): ?int
@@ -72,9 +81,11 @@ final readonly class MachineListing implements ListingLines
             return null;
         }
         $time = preg_match('/\A(\d{14})(?:\.\d+)?\z/', $value, $match) === 1
-            ? \DateTimeImmutable::createFromFormat('!YmdHis', $match[1], new \DateTimeZone('UTC'))
-            : false;
+                ? \DateTimeImmutable::createFromFormat('!YmdHis', $match[1], new \DateTimeZone('UTC'))
+                : false;
 
-        return $time === false ? throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line) : $time->getTimestamp();
+        return $time === false
+            ? throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line)
+            : $time->getTimestamp();
     }
 }

@@ -15,6 +15,8 @@ final readonly class NameListing implements ListingLines
         $slash = strrpos($line, '/');
         $name = $slash === false ? $line : substr($line, $slash + 1);
 
-        return in_array($name, ['', '.', '..'], true) || str_contains($name, "\0") ? null : new RemoteEntry(WireName::fromWire($name), EntryKind::Other);
+        return in_array($name, ['', '.', '..'], true) || str_contains($name, "\0")
+            ? null
+            : new RemoteEntry(WireName::fromWire($name), EntryKind::Other);
     }
 }

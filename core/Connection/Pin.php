@@ -16,7 +16,8 @@ final readonly class Pin
     /**
      * @param  string  $fingerprint  SHA-256 as other programs print it: "SHA256:" and base64 for a host key (RFC 4648
      *                               without padding), pairs of hexadecimal digits between colons for a certificate
-     * @param  string  $key  base64 of the SHA-256 of the public key as sent (SSH) or of its SubjectPublicKeyInfo (RFC 7469)
+     * @param  string  $key  base64 of the SHA-256 of the public key as sent (SSH) or of its SubjectPublicKeyInfo
+     *     (RFC 7469)
      */
     public function __construct(
         public string $fingerprint,
@@ -44,7 +45,10 @@ final readonly class Pin
         }
         $der = base64_decode((string) preg_replace('/-----[^-]+-----|\s/', '', $pem), true);
 
-        return new self(strtoupper(implode(':', str_split($digest, 2))), base64_encode(hash('sha256', (string) $der, true)));
+        return new self(
+            strtoupper(implode(':', str_split($digest, 2))),
+            base64_encode(hash('sha256', (string) $der, true)),
+        );
     }
 
     public function fits(self $seen): bool

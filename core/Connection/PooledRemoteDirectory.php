@@ -6,7 +6,10 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** A remote directory that takes one of its host's slots when it is first used, and gives it back when it is closed or fails. */
+/**
+ * A remote directory that takes one of its host's slots when it is first used, and gives it back when it is closed or
+ * fails.
+ */
 final class PooledRemoteDirectory implements RemoteDirectory, SetsModes
 {
     private const SURELY_ALIVE_SECONDS = 2.0;
@@ -104,7 +107,11 @@ final class PooledRemoteDirectory implements RemoteDirectory, SetsModes
     private function on(\Closure $work, bool $repeatable = false): mixed
     {
         $wasIdle = $this->inner !== null && $this->idle() > self::SURELY_ALIVE_SECONDS;
-        $this->slot ??= $this->slots->take($this->host, $this->patience) ?? throw RemoteFailure::while("connecting to $this->host", FailureReason::TooManyConnections, 'all connections that this host is allowed are in use here');
+        $this->slot ??= $this->slots->take($this->host, $this->patience) ?? throw RemoteFailure::while(
+            "connecting to $this->host",
+            FailureReason::TooManyConnections,
+            'all connections that this host is allowed are in use here',
+        );
         $this->inner ??= ($this->open)();
         try {
             return $work($this->inner);

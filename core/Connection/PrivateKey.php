@@ -43,13 +43,19 @@ final readonly class PrivateKey
             throw new UnexpectedValueException('This is the public half; the private key is needed.');
         }
         try {
-            $key = $passphrase->reveal() === '' ? PublicKeyLoader::load($text) : PublicKeyLoader::load($text, $passphrase->reveal());
+            $key = $passphrase->reveal() === ''
+                    ? PublicKeyLoader::load($text)
+                    : PublicKeyLoader::load($text, $passphrase->reveal());
         } catch (\Exception) {
-            throw new UnexpectedValueException(match (true) {
-                ! str_contains($text, 'PRIVATE KEY-----') && ! str_starts_with($text, 'PuTTY-User-Key-File') => 'This is not a private key. Paste the whole file, from the line that begins it to the line that ends it.',
-                $passphrase->reveal() === '' => 'This key is locked: it needs its passphrase.',
-                default => 'The passphrase does not open this key.',
-            });
+            $isKey = str_contains($text, 'PRIVATE KEY-----') || str_starts_with($text, 'PuTTY-User-Key-File');
+            throw new UnexpectedValueException(
+                match (true) {
+                    ! $isKey => 'This is not a private key. Paste the whole file, from the line that '
+                        .'begins it to the line that ends it.',
+                    $passphrase->reveal() === '' => 'This key is locked: it needs its passphrase.',
+                    default => 'The passphrase does not open this key.',
+                },
+            );
         }
 
         return self::of($key);
@@ -58,8 +64,12 @@ final readonly class PrivateKey
     private static function of(AsymmetricKey $key): self
     {
         $kind = match (true) {
-            $key instanceof RSA\PrivateKey && $key->getLength() >= self::FEWEST_RSA_BITS => 'RSA, '.$key->getLength().' bit',
-            $key instanceof RSA\PrivateKey => throw new UnexpectedValueException('This RSA key has '.$key->getLength().' bit; make one with '.self::FEWEST_RSA_BITS.' or more.'),
+            $key instanceof RSA\PrivateKey && $key->getLength() >= self::FEWEST_RSA_BITS => 'RSA, '
+                .$key->getLength()
+                .' bit',
+            $key instanceof RSA\PrivateKey => throw new UnexpectedValueException(
+                'This RSA key has '.$key->getLength().' bit; make one with '.self::FEWEST_RSA_BITS.' or more.',
+            ),
             $key instanceof EC\PrivateKey && $key->getCurve() === 'Ed25519' => 'Ed25519',
             default => throw new UnexpectedValueException('This kind of key is not known here. Use Ed25519 or RSA.'),
         };

@@ -35,7 +35,9 @@ enum Protocol: string
     /** What is at stake without encryption, in one line; null with it. */
     public function exposes(): ?string
     {
-        return $this === self::Ftp ? 'Not encrypted: whoever sits on the way can read login, password and files, and change them.' : null;
+        return $this === self::Ftp
+            ? 'Not encrypted: whoever sits on the way can read login, password and files, and change them.'
+            : null;
     }
 
     public function label(): string

@@ -133,7 +133,11 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
 
     public function makeDirectory(RemotePath $directory): void
     {
-        $this->tell("making $directory", fn (SFTP $sftp): bool => $sftp->mkdir($this->real($directory)) || $this->stat($directory)?->kind === EntryKind::Directory);
+        $this->tell(
+            "making $directory",
+            fn (SFTP $sftp): bool => $sftp->mkdir($this->real($directory))
+                || $this->stat($directory)?->kind === EntryKind::Directory,
+        );
     }
 
     public function removeDirectory(RemotePath $directory): void
@@ -143,7 +147,10 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
 
     public function setMode(RemotePath $path, int $mode): void
     {
-        $this->tell("setting the mode of $path", fn (SFTP $sftp): bool => $sftp->chmod($mode, $this->real($path)) !== false);
+        $this->tell(
+            "setting the mode of $path",
+            fn (SFTP $sftp): bool => $sftp->chmod($mode, $this->real($path)) !== false,
+        );
     }
 
     /** @param  \Closure(SFTP): bool  $work */
@@ -166,13 +173,20 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
                 throw $this->refused($sftp, $what);
             }
             if (count($rows) > $this->settings->mostEntries) {
-                throw RemoteFailure::while($what, FailureReason::TooMuch, "it lists more than {$this->settings->mostEntries} names");
+                throw RemoteFailure::while(
+                    $what,
+                    FailureReason::TooMuch,
+                    "it lists more than {$this->settings->mostEntries} names",
+                );
             }
             $entries = [];
             foreach ($rows as $name => $facts) {
                 if ($name !== '.' && $name !== '..') {
                     // A name of digits alone arrives as a number.
-                    $entry = $this->entry((string) $name, is_array($facts) ? $facts : throw RemoteFailure::while($what, FailureReason::NotUnderstood));
+                    $entry = $this->entry(
+                        (string) $name,
+                        is_array($facts) ? $facts : throw RemoteFailure::while($what, FailureReason::NotUnderstood),
+                    );
                     $target = $entry->kind === EntryKind::Link ? $sftp->readlink($real()."/$name") : false;
                     $entries[] = is_string($target) ? $entry->pointingAt(WireName::fromWire($target)) : $entry;
                 }
@@ -197,12 +211,22 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
         };
         $mode = $number('mode');
 
-        return new RemoteEntry($name === '' ? '' : WireName::fromWire($name), $kind, $kind === EntryKind::File ? $number('size') : null, $number('mtime'), $mode === null ? null : $mode & 07777);
+        return new RemoteEntry(
+            $name === '' ? '' : WireName::fromWire($name),
+            $kind,
+            $kind === EntryKind::File ? $number('size') : null,
+            $number('mtime'),
+            $mode === null ? null : $mode & 07777,
+        );
     }
 
     private function real(RemotePath $path): string
     {
-        return $path->depth() === 0 ? ($this->base === '' ? '/' : $this->base) : $this->base.WireName::toWire($path->toString());
+        return $path->depth() === 0
+            ? ($this->base === ''
+                ? '/'
+                : $this->base)
+            : $this->base.WireName::toWire($path->toString());
     }
 
     private function moved(int $bytes, string $what): void
@@ -237,7 +261,9 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
     private function signIn(): SFTP
     {
         $sftp = SshSession::open($this->endpoint, $this->settings);
-        $start = $this->endpoint->start === null ? $sftp->realpath('.') : WireName::toWire($this->endpoint->start->toString());
+        $start = $this->endpoint->start === null
+                ? $sftp->realpath('.')
+                : WireName::toWire($this->endpoint->start->toString());
         if (! is_string($start)) {
             throw $this->refused($sftp, 'finding the directory of the login');
         }
@@ -253,19 +279,30 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
             $sftp->isTimeout() => FailureReason::TimedOut,
             ! $sftp->isConnected() => FailureReason::Disconnected,
             str_starts_with($said, 'NET_SFTP_STATUS_NO_SUCH_') => FailureReason::NotFound,
-            str_starts_with($said, 'NET_SFTP_STATUS_NO_SPACE'), str_starts_with($said, 'NET_SFTP_STATUS_QUOTA') => FailureReason::NoSpace,
+            str_starts_with($said, 'NET_SFTP_STATUS_NO_SPACE'),
+            str_starts_with($said, 'NET_SFTP_STATUS_QUOTA') => FailureReason::NoSpace,
             default => FailureReason::Forbidden,
         };
-        if ($reason === FailureReason::Forbidden && str_starts_with($what, 'writing') && self::isFull($sftp, $this->base)) {
+        if (
+            $reason === FailureReason::Forbidden
+            && str_starts_with($what, 'writing')
+            && self::isFull($sftp, $this->base)
+        ) {
             $reason = FailureReason::NoSpace; // Version 3 has no word of its own for a full disk.
         }
 
-        return RemoteFailure::while($what, $reason, $said === '' ? null : (string) preg_replace('/\ANET_SFTP_STATUS_\w+: /', '', $said));
+        return RemoteFailure::while(
+            $what,
+            $reason,
+            $said === '' ? null : (string) preg_replace('/\ANET_SFTP_STATUS_\w+: /', '', $said),
+        );
     }
 
     private static function isFull(SFTP $sftp, string $where): bool
     {
-        $facts = isset($sftp->getSupportedExtensions()['statvfs@openssh.com']) ? $sftp->statvfs($where === '' ? '/' : $where) : false;
+        $facts = isset($sftp->getSupportedExtensions()['statvfs@openssh.com'])
+            ? $sftp->statvfs($where === '' ? '/' : $where)
+            : false;
 
         return $facts !== false && $facts['bavail'] === 0;
     }

@@ -27,7 +27,11 @@ final class SshSession
                 throw RemoteFailure::while($what, FailureReason::IdentityUnseen, $seen->fingerprint);
             }
             if (! $endpoint->pin->fits($seen)) {
-                throw RemoteFailure::while($what, FailureReason::IdentityChanged, "$seen->fingerprint, accepted was {$endpoint->pin->fingerprint}");
+                throw RemoteFailure::while(
+                    $what,
+                    FailureReason::IdentityChanged,
+                    "$seen->fingerprint, accepted was {$endpoint->pin->fingerprint}",
+                );
             }
             self::authenticate($sftp, $endpoint, $what);
 
@@ -56,7 +60,9 @@ final class SshSession
         $key = $sftp->getServerPublicHostKey();
         $blob = is_string($key) ? base64_decode(explode(' ', $key)[1] ?? '', true) : false;
 
-        return is_string($blob) && $blob !== '' ? Pin::ofHostKey($blob) : throw new \RuntimeException('the host key could not be read or its signature is wrong');
+        return is_string($blob) && $blob !== ''
+            ? Pin::ofHostKey($blob)
+            : throw new \RuntimeException('the host key could not be read or its signature is wrong');
     }
 
     /** @throws RemoteFailure SignInRefused, KeyNeeded */
@@ -71,8 +77,14 @@ final class SshSession
         if (! $ok) {
             $ways = $sftp->getAuthMethodsToContinue();
             $ways = is_array($ways) ? array_filter($ways, is_string(...)) : [];
-            $onlyKey = $endpoint->key === null && $ways !== [] && array_intersect($ways, ['password', 'keyboard-interactive']) === [];
-            throw RemoteFailure::while($what, $onlyKey ? FailureReason::KeyNeeded : FailureReason::SignInRefused, $ways === [] ? null : 'it takes '.implode(', ', $ways));
+            $onlyKey = $endpoint->key === null
+                && $ways !== []
+                && array_intersect($ways, ['password', 'keyboard-interactive']) === [];
+            throw RemoteFailure::while(
+                $what,
+                $onlyKey ? FailureReason::KeyNeeded : FailureReason::SignInRefused,
+                $ways === [] ? null : 'it takes '.implode(', ', $ways),
+            );
         }
     }
 

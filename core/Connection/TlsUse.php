@@ -25,7 +25,9 @@ enum TlsUse: string
     /** What libcurl's CURLOPT_SSLVERSION takes. */
     public function curlVersions(): int
     {
-        return $this === self::Resuming ? CURL_SSLVERSION_TLSv1_2 | CURL_SSLVERSION_MAX_TLSv1_2 : CURL_SSLVERSION_TLSv1_2;
+        return $this === self::Resuming
+            ? CURL_SSLVERSION_TLSv1_2 | CURL_SSLVERSION_MAX_TLSv1_2
+            : CURL_SSLVERSION_TLSv1_2;
     }
 
     /** What to try after this one did not do; null when there is nothing left. */
@@ -43,7 +45,8 @@ enum TlsUse: string
         return match ($this) {
             self::Resuming => 'TLS 1.2, sessions are resumed',
             self::Newest => 'TLS 1.3 only',
-            self::NewestOnce => 'TLS 1.3 only, and a sign-in for each transfer, which is slow: the server wants sessions resumed and knows no TLS 1.2',
+            self::NewestOnce => 'TLS 1.3 only, and a sign-in for each transfer, which is slow: the server wants '
+                .'sessions resumed and knows no TLS 1.2',
         };
     }
 }

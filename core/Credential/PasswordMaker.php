@@ -26,7 +26,11 @@ final readonly class PasswordMaker
             for ($place = 0; $place < $kind->length(); $place++) {
                 $signs .= $kind->alphabet()[$this->random->getInt(0, strlen($kind->alphabet()) - 1)];
             }
-        } while (preg_match('/[0-9]/', $signs) !== 1 || preg_match('/[a-z]/', $signs) !== 1 || preg_match('/[A-Z]/', $signs) !== 1);
+        } while (
+            preg_match('/[0-9]/', $signs) !== 1
+            || preg_match('/[a-z]/', $signs) !== 1
+            || preg_match('/[A-Z]/', $signs) !== 1
+        );
 
         return new Secret($kind->group() === null ? $signs : implode('-', str_split($signs, $kind->group())));
     }
@@ -36,8 +40,14 @@ final readonly class PasswordMaker
     {
         $all = strlen($kind->alphabet());
         $without = static fn (int ...$classes): float => (1 - array_sum($classes) / $all) ** $kind->length();
-        $share = 1 - $without(self::DIGITS) - $without(self::CAPITALS) - $without(self::SMALL)
-            + $without(self::DIGITS, self::CAPITALS) + $without(self::DIGITS, self::SMALL) + $without(self::CAPITALS, self::SMALL) - $without(self::DIGITS, self::CAPITALS, self::SMALL);
+        $share = 1
+            - $without(self::DIGITS)
+            - $without(self::CAPITALS)
+            - $without(self::SMALL)
+            + $without(self::DIGITS, self::CAPITALS)
+            + $without(self::DIGITS, self::SMALL)
+            + $without(self::CAPITALS, self::SMALL)
+            - $without(self::DIGITS, self::CAPITALS, self::SMALL);
 
         return (int) floor($kind->length() * log($all, 2) + log($share, 2));
     }

@@ -17,9 +17,31 @@ final readonly class PasswordStrength
 
     private const LONGEST_WORD = 24;
 
-    private const SIGNS_FOR_LETTERS = ['4' => 'a', '@' => 'a', '8' => 'b', '3' => 'e', '6' => 'g', '1' => 'i', '!' => 'i', '0' => 'o', '5' => 's', '$' => 's', '7' => 't', '2' => 'z'];
+    private const SIGNS_FOR_LETTERS = [
+        '4' => 'a',
+        '@' => 'a',
+        '8' => 'b',
+        '3' => 'e',
+        '6' => 'g',
+        '1' => 'i',
+        '!' => 'i',
+        '0' => 'o',
+        '5' => 's',
+        '$' => 's',
+        '7' => 't',
+        '2' => 'z',
+    ];
 
-    private const ROWS = ['qwertyuiop', 'qwertzuiop', 'asdfghjkl', 'zxcvbnm', 'yxcvbnm', '1234567890', 'qazwsxedcrfv', '1qaz2wsx3edc'];
+    private const ROWS = [
+        'qwertyuiop',
+        'qwertzuiop',
+        'asdfghjkl',
+        'zxcvbnm',
+        'yxcvbnm',
+        '1234567890',
+        'qazwsxedcrfv',
+        '1qaz2wsx3edc',
+    ];
 
     public function __construct(private CommonWords $words)
     {
@@ -67,7 +89,11 @@ final readonly class PasswordStrength
         }
         $small = mb_strtolower($part);
         $plain = strtr($small, self::SIGNS_FOR_LETTERS);
-        $capitals = $small === $part ? 0.0 : (mb_strtolower(mb_substr($part, 1)) === mb_substr($part, 1) || mb_strtoupper($part) === $part ? 1.0 : 3.0);
+        $capitals = $small === $part
+                ? 0.0
+                : (mb_strtolower(mb_substr($part, 1)) === mb_substr($part, 1) || mb_strtoupper($part) === $part
+                    ? 1.0
+                    : 3.0);
         $found = null;
         foreach ([[$small, 0.0], [$plain, 2.0], [strrev($small), 1.0], [strrev($plain), 3.0]] as [$spelling, $extra]) {
             $rank = $words->rank($spelling);
@@ -102,7 +128,8 @@ final readonly class PasswordStrength
 
         return match (1) {
             preg_match('/\A(?:19|20)\d\d\z/', $part) => log(150, 2),
-            preg_match('/\A(?:[0-2]?\d|3[01])([.\/-]?)(?:0?\d|1[0-2])\1(?:(?:19|20)\d\d|\d\d)\z/', $part), preg_match('/\A(?:19|20)\d\d([.\/-]?)(?:0\d|1[0-2])\1(?:[0-2]\d|3[01])\z/', $part) => log(366 * 150 * 4, 2),
+            preg_match('/\A(?:[0-2]?\d|3[01])([.\/-]?)(?:0?\d|1[0-2])\1(?:(?:19|20)\d\d|\d\d)\z/', $part),
+            preg_match('/\A(?:19|20)\d\d([.\/-]?)(?:0\d|1[0-2])\1(?:[0-2]\d|3[01])\z/', $part) => log(366 * 150 * 4, 2),
             default => null,
         };
     }
@@ -118,7 +145,11 @@ final readonly class PasswordStrength
         $cheapest = INF;
         for ($block = 1; $block * 2 <= $end; $block++) {
             $times = 1;
-            while ($end - $block * ($times + 1) >= 0 && array_slice($signs, $end - $block * ($times + 1), $block) === array_slice($signs, $end - $block, $block)) {
+            while (
+                $end - $block * ($times + 1) >= 0
+                && array_slice($signs, $end - $block * ($times + 1), $block) ===
+                    array_slice($signs, $end - $block, $block)
+            ) {
                 $times++;
                 if ($block > 1 || $times > 2) {
                     $cheapest = min($cheapest, $best[$end - $block * ($times - 1)] + log($times, 2) + 1);

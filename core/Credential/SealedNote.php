@@ -38,10 +38,17 @@ final readonly class SealedNote
     public static function open(string $sealed, #[\SensitiveParameter] string $token): ?string
     {
         $bytes = base64_decode($sealed, true);
-        if ($bytes === false || strlen($bytes) < SODIUM_CRYPTO_SECRETBOX_NONCEBYTES + SODIUM_CRYPTO_SECRETBOX_MACBYTES) {
+        if (
+            $bytes === false
+            || strlen($bytes) < SODIUM_CRYPTO_SECRETBOX_NONCEBYTES + SODIUM_CRYPTO_SECRETBOX_MACBYTES
+        ) {
             return null;
         }
-        $text = sodium_crypto_secretbox_open(substr($bytes, SODIUM_CRYPTO_SECRETBOX_NONCEBYTES), substr($bytes, 0, SODIUM_CRYPTO_SECRETBOX_NONCEBYTES), self::key($token));
+        $text = sodium_crypto_secretbox_open(
+            substr($bytes, SODIUM_CRYPTO_SECRETBOX_NONCEBYTES),
+            substr($bytes, 0, SODIUM_CRYPTO_SECRETBOX_NONCEBYTES),
+            self::key($token),
+        );
 
         return $text === false ? null : $text;
     }

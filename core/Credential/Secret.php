@@ -26,7 +26,8 @@ final class Secret
     }
 
     /**
-     * Takes every secret that is in use in this process out of a text that came from elsewhere: servers repeat what they
+     * Takes every secret that is in use in this process out of a text that came from elsewhere: servers repeat what
+     * they
      * were told, in greetings and refusals, and what they say is kept and shown.
      *
      * Found in whatever case, and as base64, percent-encoded, or escaped for HTML and JSON. Secrets of one or two
@@ -39,7 +40,16 @@ final class Secret
                 continue;
             }
             $json = (string) json_encode($secret, JSON_INVALID_UTF8_SUBSTITUTE);
-            $forms = [$secret, base64_encode($secret), rtrim(base64_encode($secret), '='), rawurlencode($secret), urlencode($secret), htmlspecialchars($secret), substr($json, 1, -1), bin2hex($secret)];
+            $forms = [
+                $secret,
+                base64_encode($secret),
+                rtrim(base64_encode($secret), '='),
+                rawurlencode($secret),
+                urlencode($secret),
+                htmlspecialchars($secret),
+                substr($json, 1, -1),
+                bin2hex($secret),
+            ];
             $text = str_ireplace(array_unique($forms), self::HIDDEN, $text);
         }
 

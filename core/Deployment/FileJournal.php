@@ -34,7 +34,11 @@ final class FileJournal implements Journal
     {
         $line = "$mark->value $subject\n";
         $stream = $this->stream ??= $this->open();
-        if (@fwrite($stream, $line) !== strlen($line) || ! fflush($stream) || ($mark->isPromise() && ! fsync($stream))) {
+        if (
+            @fwrite($stream, $line) !== strlen($line)
+            || ! fflush($stream)
+            || ($mark->isPromise() && ! fsync($stream))
+        ) {
             throw StoreFailure::writing("$this->directory/journal");
         }
         $this->notes[$mark->value][$subject] = true;

@@ -73,13 +73,19 @@ final readonly class LiveProof
         }
         if ($start === null && $gone !== []) {
             $new = $this->newStart($plan);
-            $new === null ?: [$expected[(string) $this->addresses->of($this->documentRoot)], $gone[(string) $this->addresses->of($this->documentRoot)]] = [$new, true];
+            $new === null
+            ?: ([
+                $expected[(string) $this->addresses->of($this->documentRoot)],
+                $gone[(string) $this->addresses->of($this->documentRoot)],
+            ] = [$new, true]);
         }
 
         return $this->fetchAll($this->shareOf($expected), $gone);
     }
 
-    /** Whether the bytes behind an address are what the server holds, and not what it made of them or keeps to itself. */
+    /**
+     * Whether the bytes behind an address are what the server holds, and not what it made of them or keeps to itself.
+     */
     public static function isComparable(ManifestEntry $entry): bool
     {
         return ! self::isHidden($entry) && ! self::runs($entry);
@@ -98,7 +104,11 @@ final readonly class LiveProof
 
     private function newStart(Plan $plan): ?ManifestEntry
     {
-        $added = Manifest::of(array_filter(array_map(static fn (PlanItem $item): ?ManifestEntry => $item->target, $plan->files(Change::Add))));
+        $added = Manifest::of(
+            array_filter(
+                array_map(static fn (PlanItem $item): ?ManifestEntry => $item->target, $plan->files(Change::Add)),
+            ),
+        );
         $start = $added->startPage($this->startPages);
 
         return $start === null || self::runs($start) ? null : $start;
@@ -141,7 +151,13 @@ final readonly class LiveProof
             return PageProof::ofGone($url, $answer->status, $answer->sha256 === $entry->sha256, $answer->error, $at);
         }
 
-        return new PageProof($url, $answer->status, self::runs($entry) ? null : $answer->sha256 === $entry->sha256, $answer->error, $at);
+        return new PageProof(
+            $url,
+            $answer->status,
+            self::runs($entry) ? null : $answer->sha256 === $entry->sha256,
+            $answer->error,
+            $at,
+        );
     }
 
     /** @return array<string, ManifestEntry> by address */

@@ -19,7 +19,10 @@ enum Mark: string
     case PuttingBack = 'putting_back';
     case PutBack = 'put_back';
 
-    /** Whether what follows relies on the note: it is on the disk before that begins. The others only save work when a run is taken up. */
+    /**
+     * Whether what follows relies on the note: it is on the disk before that begins. The others only save work when a
+     * run is taken up.
+     */
     public function isPromise(): bool
     {
         return ! in_array($this, [self::DirectoryMade, self::Sent, self::Renamed, self::SetAside], true);

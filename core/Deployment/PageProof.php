@@ -9,7 +9,8 @@ final readonly class PageProof
 {
     /**
      * @param  bool|null  $matches  null where bytes cannot be compared, because the server runs the file
-     * @param  bool  $gone  whether the address should no longer show what was sent there; $matches then says that it does not
+     * @param  bool  $gone  whether the address should no longer show what was sent there; $matches then says that
+     *     it does not
      * @param  string|null  $at  the address of the host that was asked, where the domain does not lead there yet
      */
     public function __construct(
@@ -30,19 +31,25 @@ final readonly class PageProof
 
     public function holds(): bool
     {
-        return $this->gone ? $this->error === null && $this->matches !== false : $this->status === 200 && $this->matches !== false;
+        return $this->gone
+            ? $this->error === null && $this->matches !== false
+            : $this->status === 200 && $this->matches !== false;
     }
 
     public function sentence(): string
     {
         return match (true) {
             $this->error !== null => "$this->url did not answer: $this->error",
-            $this->gone => $this->matches === false ? "$this->url still shows what was taken away" : "$this->url no longer shows what was sent",
+            $this->gone => $this->matches === false
+                ? "$this->url still shows what was taken away"
+                : "$this->url no longer shows what was sent",
             $this->status === 404 => "$this->url was not found: the document root may be another directory",
             $this->status === 403 => "$this->url is forbidden: the permissions may keep the web server out",
             $this->status !== 200 => "$this->url answered with status $this->status",
-            $this->matches === false => "$this->url does not show the bytes that were sent: a cache, or another site, may stand in between",
-            $this->at !== null => "$this->url shows what was sent, asked of the host's own address $this->at; the domain does not lead there yet",
+            $this->matches === false => "$this->url does not show the bytes that were sent: a cache, or another site, "
+                .'may stand in between',
+            $this->at !== null => "$this->url shows what was sent, asked of the host's own "
+                ."address $this->at; the domain does not lead there yet",
             default => "$this->url shows what was sent",
         };
     }
@@ -50,6 +57,13 @@ final readonly class PageProof
     /** @return array{url: string, status: int, matches: bool|null, error: string|null, at: string|null, gone: bool} */
     public function toArray(): array
     {
-        return ['url' => $this->url, 'status' => $this->status, 'matches' => $this->matches, 'error' => $this->error, 'at' => $this->at, 'gone' => $this->gone];
+        return [
+            'url' => $this->url,
+            'status' => $this->status,
+            'matches' => $this->matches,
+            'error' => $this->error,
+            'at' => $this->at,
+            'gone' => $this->gone,
+        ];
     }
 }

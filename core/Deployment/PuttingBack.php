@@ -27,7 +27,9 @@ use Cellarium\Core\Transfer\TransferPool;
  */
 final readonly class PuttingBack
 {
-    /** @param  bool  $notesAreLost  whether the journal may lack notes, so that it shows nothing about what was not done */
+    /**
+     * @param  bool  $notesAreLost  whether the journal may lack notes, so that it shows nothing about what was not done
+     */
     public function __construct(
         private TransferPool $pool,
         private ContentStore $store,
@@ -48,19 +50,30 @@ final readonly class PuttingBack
     {
         $now = $this->surveyor->survey($order->root);
         // Room first: in a full account the old files would not fit beside what is half sent.
-        $this->pool->run(array_map(static fn (RemotePath $path): Job => Job::discard($path), $now->temporaryOf($order->id)));
+        $this->pool->run(
+            array_map(static fn (RemotePath $path): Job => Job::discard($path), $now->temporaryOf($order->id)),
+        );
         $back = $this->missing($plan, $before, $now);
-        $this->listener->stage(RunStage::PuttingBack, count($back), array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $back)));
+        $this->listener->stage(
+            RunStage::PuttingBack,
+            count($back),
+            array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $back)),
+        );
         foreach (array_reverse($plan->directoriesToRemove()) as $item) {
             $this->pool->run([Job::makeDirectory($order->root->join($item->path), $item->path->toString())]);
         }
         $this->restore($order, $back);
         $this->removeAdded($order, $plan, $now->manifest);
 
-        return array_values(array_unique([...$this->unlisted($order, $plan, $before), ...$this->notAsTheyWere($order, $back)]));
+        return array_values(
+            array_unique([...$this->unlisted($order, $plan, $before), ...$this->notAsTheyWere($order, $back)]),
+        );
     }
 
-    /** @return list<ManifestEntry> files of the backup that were given a new version, or are no longer listed as they were */
+    /**
+     * @return list<ManifestEntry> files of the backup that were given a new version, or are no longer listed as
+     *     they were
+     */
     private function missing(Plan $plan, Manifest $before, Survey $now): array
     {
         $renaming = $this->journal->has(Mark::Renaming);
@@ -85,8 +98,18 @@ final readonly class PuttingBack
         $renames = [];
         foreach ($back as $index => $entry) {
             $temporary = $order->root->join($entry->path->renamed(TemporaryName::of($order->id, $index)));
-            $sends[] = Job::send($this->store->file((string) $entry->sha256), $temporary, $entry->size, $entry->path->toString());
-            $renames[] = Job::rename($temporary, $order->root->join($entry->path), $entry->mode, $entry->path->toString());
+            $sends[] = Job::send(
+                $this->store->file((string) $entry->sha256),
+                $temporary,
+                $entry->size,
+                $entry->path->toString(),
+            );
+            $renames[] = Job::rename(
+                $temporary,
+                $order->root->join($entry->path),
+                $entry->mode,
+                $entry->path->toString(),
+            );
         }
         $this->pool->run($sends, fn (Job $job) => $this->listener->moved($job->subject, $job->size));
         $this->pool->run($renames);
@@ -118,7 +141,11 @@ final readonly class PuttingBack
         foreach ($plan->items as $item) {
             $old = $before->get($item->path);
             $present = $now->get($item->path);
-            if ($item->change->touches() && (($old === null) !== ($present === null) || ($old !== null && $old->isFile() && $old->size !== $present?->size))) {
+            if (
+                $item->change->touches()
+                && (($old === null) !== ($present === null)
+                    || ($old !== null && $old->isFile() && $old->size !== $present?->size))
+            ) {
                 $paths[] = $item->path->toString();
             }
         }

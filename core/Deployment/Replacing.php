@@ -50,7 +50,9 @@ final readonly class Replacing
             $this->rename($wave, $places);
         }
         $this->setAside($plan);
-        $this->pool->run(array_map(static fn (RemotePath $path): Job => Job::discard($path), $this->unused($present, $places)));
+        $this->pool->run(
+            array_map(static fn (RemotePath $path): Job => Job::discard($path), $this->unused($present, $places)),
+        );
         $this->journal->note(Mark::Replaced);
     }
 
@@ -92,11 +94,25 @@ final readonly class Replacing
     {
         $renamed = $this->journal->noted(Mark::Renamed);
         $sent = $this->journal->noted(Mark::Sent);
-        $open = array_filter($places, static fn (array $place, string $path): bool => ! isset($renamed[$path]) && ! (isset($sent[$path]) && isset($present[$place[1]->toString()])), ARRAY_FILTER_USE_BOTH);
-        $this->listener->stage(RunStage::Sending, count($open), array_sum(array_map(static fn (array $place): int => $place[0]->bytes(), $open)));
+        $open = array_filter(
+            $places,
+            static fn (array $place, string $path): bool => ! isset($renamed[$path])
+                && ! (isset($sent[$path]) && isset($present[$place[1]->toString()])),
+            ARRAY_FILTER_USE_BOTH,
+        );
+        $this->listener->stage(
+            RunStage::Sending,
+            count($open),
+            array_sum(array_map(static fn (array $place): int => $place[0]->bytes(), $open)),
+        );
         $jobs = (function () use ($open): \Generator {
             foreach ($open as $path => [$item, $temporary]) {
-                yield Job::send($this->store->file((string) $item->target?->sha256), $temporary, $item->bytes(), (string) $path);
+                yield Job::send(
+                    $this->store->file((string) $item->target?->sha256),
+                    $temporary,
+                    $item->bytes(),
+                    (string) $path,
+                );
             }
         })();
         $this->pool->run($jobs, function (Job $job): void {
@@ -116,7 +132,12 @@ final readonly class Replacing
         foreach ($wave as $item) {
             $path = $item->path->toString();
             if (! isset($renamed[$path])) {
-                $jobs[] = Job::rename($places[$path][1], $this->order->root->join($item->path), $item->live?->mode, $path);
+                $jobs[] = Job::rename(
+                    $places[$path][1],
+                    $this->order->root->join($item->path),
+                    $item->live?->mode,
+                    $path,
+                );
             }
         }
         $this->pool->run($jobs, function (Job $job): void {
@@ -137,7 +158,9 @@ final readonly class Replacing
         $this->pool->run($jobs, fn (Job $job) => $this->journal->note(Mark::SetAside, $job->subject));
         foreach ($plan->directoriesToRemove() as $item) {
             if (! isset($gone[$item->path->toString()])) {
-                $this->pool->run([Job::removeDirectory($this->order->root->join($item->path), $item->path->toString())]);
+                $this->pool->run([
+                    Job::removeDirectory($this->order->root->join($item->path), $item->path->toString()),
+                ]);
                 $this->journal->note(Mark::SetAside, $item->path->toString());
             }
         }
@@ -166,6 +189,8 @@ final readonly class Replacing
             $ours[$temporary->toString()] = true;
         }
 
-        return array_values(array_filter($present, static fn (RemotePath $path): bool => ! isset($ours[$path->toString()])));
+        return array_values(
+            array_filter($present, static fn (RemotePath $path): bool => ! isset($ours[$path->toString()])),
+        );
     }
 }

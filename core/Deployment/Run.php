@@ -45,7 +45,8 @@ final readonly class Run
 
     /**
      * @param  (\Closure(): ?int)|null  $room  bytes left in the account, null where the host does not say
-     * @param  (\Closure(string): ?bool)|null  $isGoing  whether the run with an id is going on; null for one not known here
+     * @param  (\Closure(string): ?bool)|null  $isGoing  whether the run with an id is going on; null for one not
+     *     known here
      * @param  float  $collapseShare  of the known files that may be missing without a question
      */
     public function __construct(
@@ -75,7 +76,12 @@ final readonly class Run
             return new RunResult(RunEnd::Refused, $this->backupName(), cause: $refused);
         } catch (TransferFailed|StoreFailure|SurveyStopped|CalledOff|PathRefused|PlanImpossible $failure) {
             return $lost
-                ? new RunResult(RunEnd::Unfinished, $this->backupName(), cause: new \RuntimeException(self::CUT_OFF), notPutBack: $failure)
+                ? new RunResult(
+                    RunEnd::Unfinished,
+                    $this->backupName(),
+                    cause: new \RuntimeException(self::CUT_OFF),
+                    notPutBack: $failure,
+                )
                 : new RunResult(RunEnd::Refused, $this->backupName(), cause: RunRefused::notPossible($failure));
         }
         $backup = (string) $this->backupName();
@@ -102,7 +108,8 @@ final readonly class Run
     }
 
     /**
-     * Whether the journal lacks what is known to have been written down before: a power cut took it. What was done since
+     * Whether the journal lacks what is known to have been written down before: a power cut took it. What was done
+     * since
      * is not known then, so the only way is back; "nothing was changed" must not be said.
      */
     private function marksAreLost(): bool
@@ -123,7 +130,8 @@ final readonly class Run
     {
         $name = $this->backupName();
         if ($name !== null) {
-            // Said once more for the next time: from here on the journal has marks again, and they tell of less than was done.
+            // Said once more for the next time: from here on the journal has marks again, and they tell of less than
+            // was done.
             $this->marksAreLost() && $this->journal->keep('lost', '1');
 
             return $this->shelf->manifest($name);
@@ -135,14 +143,24 @@ final readonly class Run
         if ($order->seen !== null && $listed->digest() !== $order->seen) {
             throw RunRefused::changedSincePlanned();
         }
-        $collapse = $order->collapseAccepted ? null : (new CollapseCheck($this->pool, $this->collapseShare))->look($order->root, $listed, $order->known);
+        $collapse = $order->collapseAccepted
+            ? null
+            : (new CollapseCheck($this->pool, $this->collapseShare))->look($order->root, $listed, $order->known);
         if ($collapse !== null) {
             throw RunRefused::collapsed($collapse);
         }
         $listed = $order->readAnew ? $listed : $listed->withKnownHashes($order->known, $order->knownAt - 60);
         $unknown = array_filter($listed->files(), static fn (ManifestEntry $file): bool => $file->sha256 === null);
-        $this->listener->stage(RunStage::BackingUp, count($unknown), array_sum(array_map(static fn (ManifestEntry $file): int => $file->size, $unknown)));
-        $backup = $this->backups->take($order->root, $listed, fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size));
+        $this->listener->stage(
+            RunStage::BackingUp,
+            count($unknown),
+            array_sum(array_map(static fn (ManifestEntry $file): int => $file->size, $unknown)),
+        );
+        $backup = $this->backups->take(
+            $order->root,
+            $listed,
+            fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size),
+        );
         $this->journal->keep('backup', $backup->name);
         $this->journal->note(Mark::BackedUp, $backup->name);
         $this->listener->backedUp($backup);
@@ -207,7 +225,16 @@ final readonly class Run
         $this->journal->note(Mark::Proven);
         $addresses = $this->proof?->count($plan, $after) ?? 0;
 
-        return new RunResult(RunEnd::Proven, $backup, $plan, $after, $proofs, addresses: $addresses, readBack: $read, before: $before);
+        return new RunResult(
+            RunEnd::Proven,
+            $backup,
+            $plan,
+            $after,
+            $proofs,
+            addresses: $addresses,
+            readBack: $read,
+            before: $before,
+        );
     }
 
     /**
@@ -244,8 +271,18 @@ final readonly class Run
         $known = [];
         foreach ($plan->items as $item) {
             $now = $listed->get($item->path);
-            $due = $item->change === Change::SetAside ? null : ($item->change === Change::Keep ? $item->live : $item->target ?? $item->live);
-            if ($due === null ? $now !== null : ($now === null || $now->kind !== $due->kind || ($due->isFile() && $item->change->touches() && $now->size !== $due->size))) {
+            $due = $item->change === Change::SetAside
+                    ? null
+                    : ($item->change === Change::Keep
+                        ? $item->live
+                        : $item->target ?? $item->live);
+            if (
+                $due === null
+                    ? $now !== null
+                    : $now === null
+                        || $now->kind !== $due->kind
+                        || ($due->isFile() && $item->change->touches() && $now->size !== $due->size)
+            ) {
                 throw ProofFailed::listing($item->path->toString());
             }
             if ($now !== null && $now->isFile()) {
@@ -257,8 +294,14 @@ final readonly class Run
         return $listed->with($known);
     }
 
-    private function putBack(RunOrder $order, Plan $plan, Manifest $before, string $backup, \Throwable $cause, bool $lost): RunResult
-    {
+    private function putBack(
+        RunOrder $order,
+        Plan $plan,
+        Manifest $before,
+        string $backup,
+        \Throwable $cause,
+        bool $lost,
+    ): RunResult {
         try {
             // Before anything is looked at: from here on it cannot be called off.
             $this->listener->stage(RunStage::PuttingBack, 0, 0);
@@ -270,7 +313,10 @@ final readonly class Run
             return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $failure);
         }
         $wrong = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());
-        $unproven = [...$paths, ...array_values(array_map(static fn (PageProof $proof): string => $proof->url, $wrong))];
+        $unproven = [
+            ...$paths,
+            ...array_values(array_map(static fn (PageProof $proof): string => $proof->url, $wrong)),
+        ];
 
         return new RunResult(
             $unproven === [] ? RunEnd::PutBack : RunEnd::PutBackUnproven,

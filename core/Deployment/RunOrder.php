@@ -20,7 +20,8 @@ final readonly class RunOrder
      * @param  string|null  $seen  digest of the listing the plan was shown for; the run refuses when the server differs
      * @param  list<string>  $startPages  the site's precedence
      * @param  bool  $readAnew  whether the backup reads every file, whatever is known of it
-     * @param  bool  $collapseAccepted  whether a person has said that it is right when much less is listed than was known
+     * @param  bool  $collapseAccepted  whether a person has said that it is right when much less is listed than was
+     *     known
      */
     public function __construct(
         public string $id,

@@ -17,12 +17,22 @@ final class RunRefused extends RuntimeException
 
     public static function changedSincePlanned(): self
     {
-        return new self('changed_since_planned', 'The server has changed since the plan was made. Make the plan again and look at what is different.');
+        return new self(
+            'changed_since_planned',
+            'The server has changed since the plan was made. Make the plan again and look at what is different.',
+        );
     }
 
     public static function noRoom(int $needed, int $room): self
     {
-        return new self('no_room', sprintf('The upload needs %s and the account has %s left. Make room in the account or ask for more space.', self::megabytes($needed), self::megabytes($room)));
+        return new self(
+            'no_room',
+            sprintf(
+                'The upload needs %s and the account has %s left. Make room in the account or ask for more space.',
+                self::megabytes($needed),
+                self::megabytes($room),
+            ),
+        );
     }
 
     public static function collapsed(Collapse $collapse): self
@@ -32,7 +42,11 @@ final class RunRefused extends RuntimeException
 
     public static function placeInUse(): self
     {
-        return new self('place_in_use', 'Another run is at work in this directory, perhaps through another account. Wait for its end, then make the plan again.');
+        return new self(
+            'place_in_use',
+            'Another run is at work in this directory, perhaps through another account. Wait for its end, then make '
+                .'the plan again.',
+        );
     }
 
     public static function notPossible(\Throwable $cause): self

@@ -44,17 +44,50 @@ final readonly class Rung
             : self::holds($this->name, "$this->evidence ({$tls->sentence()})", $this->cause, $this->identity);
     }
 
-    public static function broke(string $name, string $evidence, FailureReason $reason, ?string $cause = null, ?string $next = null, ?Remedy $remedy = null, ?Pin $identity = null): self
-    {
-        return new self($name, false, $evidence, $cause ?? ucfirst($reason->sentence()), $next ?? $reason->nextStep(), $remedy, $identity, $reason);
+    public static function broke(
+        string $name,
+        string $evidence,
+        FailureReason $reason,
+        ?string $cause = null,
+        ?string $next = null,
+        ?Remedy $remedy = null,
+        ?Pin $identity = null,
+    ): self {
+        return new self(
+            $name,
+            false,
+            $evidence,
+            $cause ?? ucfirst($reason->sentence()),
+            $next ?? $reason->nextStep(),
+            $remedy,
+            $identity,
+            $reason,
+        );
     }
 
-    /** @return array{name: string, ok: bool, evidence: string, cause: string|null, next: string|null, remedy: array{change: string, value: string}|null, identity: array{fingerprint: string, key: string}|null, reason: string|null} */
+    /**
+     * @return array{
+     *     name: string,
+     *     ok: bool,
+     *     evidence: string,
+     *     cause: string|null,
+     *     next: string|null,
+     *     remedy: array{change: string, value: string}|null,
+     *     identity: array{fingerprint: string, key: string}|null,
+     *     reason: string|null,
+     * }
+     */
     public function toArray(): array
     {
         return [
-            'name' => $this->name, 'ok' => $this->ok, 'evidence' => $this->evidence, 'cause' => $this->cause, 'next' => $this->next,
-            'remedy' => $this->remedy?->toArray(), 'identity' => $this->identity?->toArray(), 'reason' => $this->reason?->value,
+            'name' => $this->name,
+            'ok' => $this->ok,
+            'evidence' => $this->evidence,
+            'cause' => $this->cause,
+            'next' => $this->next,
+            'remedy' => $this->remedy?->toArray(),
+            'identity' => $this->identity?->toArray(),
+            'reason' => $this->reason?->value,
         ];
     }
 }

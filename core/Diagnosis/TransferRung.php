@@ -45,7 +45,14 @@ final readonly class TransferRung
             try {
                 $this->upAndAway($directory->child($probe));
 
-                return Rung::holds('transfers', sprintf('Two transfers in one session; a small file up, read back and away in %s, in %d ms', $directory, (hrtime(true) - $from) / 1e6));
+                return Rung::holds(
+                    'transfers',
+                    sprintf(
+                        'Two transfers in one session; a small file up, read back and away in %s, in %d ms',
+                        $directory,
+                        (hrtime(true) - $from) / 1e6,
+                    ),
+                );
             } catch (RemoteFailure $failure) {
                 if (! in_array($failure->reason, [FailureReason::Forbidden, FailureReason::NotFound], true)) {
                     return $this->broke('A small file did not get there and back', $failure);
@@ -53,7 +60,12 @@ final readonly class TransferRung
             }
         }
 
-        return Rung::holds('transfers', 'Two transfers go through one session', 'Nothing may be written where this login lands'.($documentRoots === [] ? '.' : ', nor into a document root.'));
+        return Rung::holds(
+            'transfers',
+            'Two transfers go through one session',
+            'Nothing may be written where this login lands'
+                .($documentRoots === [] ? '.' : ', nor into a document root.'),
+        );
     }
 
     /** @throws RemoteFailure */
@@ -74,7 +86,11 @@ final readonly class TransferRung
             $this->remote->read($file, $back);
             rewind($back);
             if (stream_get_contents($back) !== self::TEXT) {
-                throw RemoteFailure::while("reading $file", FailureReason::Incomplete, 'other bytes came back than were sent');
+                throw RemoteFailure::while(
+                    "reading $file",
+                    FailureReason::Incomplete,
+                    'other bytes came back than were sent',
+                );
             }
         } catch (RemoteFailure $failure) {
             $this->tidy($file);
@@ -85,7 +101,12 @@ final readonly class TransferRung
         try {
             $this->remote->remove($file);
         } catch (RemoteFailure $failure) {
-            throw RemoteFailure::while("removing $file", $failure->reason === FailureReason::Forbidden ? FailureReason::Incomplete : $failure->reason, $failure->serverSaid ?? 'it could be put there and not removed', $failure);
+            throw RemoteFailure::while(
+                "removing $file",
+                $failure->reason === FailureReason::Forbidden ? FailureReason::Incomplete : $failure->reason,
+                $failure->serverSaid ?? 'it could be put there and not removed',
+                $failure,
+            );
         }
     }
 
@@ -104,8 +125,10 @@ final readonly class TransferRung
         $refused = $failure->reason === FailureReason::DataRefused || $failure->reason === FailureReason::Disconnected;
         [$cause, $next] = match (true) {
             $refused && $this->endpoint->protocol->usesTls() => [
-                'The server wants the data connection to resume the TLS session of the control connection, or a firewall lets few connections through',
-                'Ask the provider which TLS versions the FTP service takes and whether it demands session reuse; TLS 1.2 with resumption is tried first.',
+                'The server wants the data connection to resume the TLS session of the control connection, or a '
+                    .'firewall lets few connections through',
+                'Ask the provider which TLS versions the FTP service takes and whether it demands session reuse; TLS '
+                    .'1.2 with resumption is tried first.',
             ],
             $refused => [
                 'A firewall lets single data connections through and not several',

@@ -12,7 +12,9 @@ use Cellarium\Core\Proof\ProofStep;
 use Cellarium\Core\Web\WebAnswer;
 use Cellarium\Core\Web\WebFetcher;
 
-/** Proves that a directory is what the web server serves for a site: a random token put there answers at its address. */
+/**
+ * Proves that a directory is what the web server serves for a site: a random token put there answers at its address.
+ */
 final class DocumentRootProof
 {
     /**
@@ -24,8 +26,14 @@ final class DocumentRootProof
      *
      * @throws RemoteFailure when the token could not be put there or not be removed
      */
-    public static function prove(RemoteDirectory $remote, WebFetcher $fetcher, PublicAddress $addresses, RemotePath $root, string $nonce, ?string $hostAddress = null): ProofStep
-    {
+    public static function prove(
+        RemoteDirectory $remote,
+        WebFetcher $fetcher,
+        PublicAddress $addresses,
+        RemotePath $root,
+        string $nonce,
+        ?string $hostAddress = null,
+    ): ProofStep {
         $token = self::tokenName($nonce);
         $text = "cellarium $nonce\n";
         $place = $root->child($token);
@@ -40,7 +48,13 @@ final class DocumentRootProof
             if ($hostAddress !== null && $answer->head !== $text) {
                 $direct = $fetcher->fetch($url, $hostAddress);
                 if ($direct->status === 200 && $direct->head === $text) {
-                    return new ProofStep(true, "A token put into $root answered at $url, asked of the host's own address $hostAddress", $answer->nameUnknown ? 'The domain leads nowhere yet: visitors see nothing until its record exists.' : 'The domain itself leads elsewhere so far: visitors still see another server.');
+                    return new ProofStep(
+                        true,
+                        "A token put into $root answered at $url, asked of the host's own address $hostAddress",
+                        $answer->nameUnknown
+                            ? 'The domain leads nowhere yet: visitors see nothing until its record exists.'
+                            : 'The domain itself leads elsewhere so far: visitors still see another server.',
+                    );
                 }
             }
         } finally {
@@ -60,15 +74,50 @@ final class DocumentRootProof
     private static function read(WebAnswer $answer, RemotePath $root, string $text): ProofStep
     {
         return match (true) {
-            $answer->status === 200 && $answer->head === $text => new ProofStep(true, "A token put into $root answered at $answer->url"),
-            $answer->status === 200 => new ProofStep(false, "Another site answered at $answer->url", 'The domain is served from elsewhere: check which host it points to.'),
-            $answer->status === 404 => new ProofStep(false, "The token in $root was not found at $answer->url", 'This is not the document root; try another directory.'),
-            $answer->status === 403 => new ProofStep(false, "The token in $root is forbidden at $answer->url", 'Check the permissions of the directory.'),
-            $answer->status >= 300 && $answer->status < 400 && self::isElsewhere($answer) => new ProofStep(false, "$answer->url redirects to another host: $answer->location", 'Prove it at the address it redirects to, or ask why this host sends its visitors away.'),
-            $answer->status >= 300 && $answer->status < 400 => new ProofStep(false, "$answer->url redirects to ".($answer->location ?? 'nowhere'), 'Use the address it redirects to as the address of this site.'),
-            $answer->nameUnknown => new ProofStep(false, "The name in $answer->url does not resolve", 'Ask for an A or AAAA record that leads the domain to this host, or check its spelling.'),
-            $answer->status === 0 => new ProofStep(false, "$answer->url did not answer: ".($answer->error ?? 'no reason given'), 'Check that the domain points to this host.'),
-            default => new ProofStep(false, "$answer->url answered with status $answer->status", 'Look at the page in a browser.'),
+            $answer->status === 200 && $answer->head === $text => new ProofStep(
+                true,
+                "A token put into $root answered at $answer->url",
+            ),
+            $answer->status === 200 => new ProofStep(
+                false,
+                "Another site answered at $answer->url",
+                'The domain is served from elsewhere: check which host it points to.',
+            ),
+            $answer->status === 404 => new ProofStep(
+                false,
+                "The token in $root was not found at $answer->url",
+                'This is not the document root; try another directory.',
+            ),
+            $answer->status === 403 => new ProofStep(
+                false,
+                "The token in $root is forbidden at $answer->url",
+                'Check the permissions of the directory.',
+            ),
+            $answer->status >= 300 && $answer->status < 400 && self::isElsewhere($answer) => new ProofStep(
+                false,
+                "$answer->url redirects to another host: $answer->location",
+                'Prove it at the address it redirects to, or ask why this host sends its visitors away.',
+            ),
+            $answer->status >= 300 && $answer->status < 400 => new ProofStep(
+                false,
+                "$answer->url redirects to ".($answer->location ?? 'nowhere'),
+                'Use the address it redirects to as the address of this site.',
+            ),
+            $answer->nameUnknown => new ProofStep(
+                false,
+                "The name in $answer->url does not resolve",
+                'Ask for an A or AAAA record that leads the domain to this host, or check its spelling.',
+            ),
+            $answer->status === 0 => new ProofStep(
+                false,
+                "$answer->url did not answer: ".($answer->error ?? 'no reason given'),
+                'Check that the domain points to this host.',
+            ),
+            default => new ProofStep(
+                false,
+                "$answer->url answered with status $answer->status",
+                'Look at the page in a browser.',
+            ),
         };
     }
 

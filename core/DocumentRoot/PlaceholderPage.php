@@ -7,7 +7,15 @@ namespace Cellarium\Core\DocumentRoot;
 /** Tells a host's placeholder from a site by what such pages say. */
 final readonly class PlaceholderPage
 {
-    public const USUAL = ['has been set up by', 'has not put a site here yet', 'default web page', 'placeholder page', 'domain is parked', 'future home of', 'space is ready for your site'];
+    public const USUAL = [
+        'has been set up by',
+        'has not put a site here yet',
+        'default web page',
+        'placeholder page',
+        'domain is parked',
+        'future home of',
+        'space is ready for your site',
+    ];
 
     private const MOST_BYTES = 32768;
 

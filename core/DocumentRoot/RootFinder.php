@@ -11,12 +11,51 @@ use Cellarium\Core\Connection\RemoteReader;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 
-/** Scores the directories of an account as document roots of a site, by their names, contents, and the host's habits. */
+/**
+ * Scores the directories of an account as document roots of a site, by their names, contents, and the host's habits.
+ */
 final readonly class RootFinder
 {
-    private const USUAL_NAMES = ['public_html', 'htdocs', 'httpdocs', 'www', 'html', 'web', 'webroot', 'wwwroot', 'public', 'docroot', 'site'];
+    private const USUAL_NAMES = [
+        'public_html',
+        'htdocs',
+        'httpdocs',
+        'www',
+        'html',
+        'web',
+        'webroot',
+        'wwwroot',
+        'public',
+        'docroot',
+        'site',
+    ];
 
-    private const OTHER_NAMES = ['logs', 'log', 'mail', 'tmp', 'temp', 'backup', 'backups', 'cgi-bin', 'stats', 'statistics', 'private', 'ssl', 'conf', 'etc', 'cache', 'uploads', 'img', 'images', 'css', 'js', 'assets', 'fonts', 'node_modules', 'vendor'];
+    private const OTHER_NAMES = [
+        'logs',
+        'log',
+        'mail',
+        'tmp',
+        'temp',
+        'backup',
+        'backups',
+        'cgi-bin',
+        'stats',
+        'statistics',
+        'private',
+        'ssl',
+        'conf',
+        'etc',
+        'cache',
+        'uploads',
+        'img',
+        'images',
+        'css',
+        'js',
+        'assets',
+        'fonts',
+        'node_modules',
+        'vendor',
+    ];
 
     private const SITE_FILES = ['.htaccess', 'robots.txt', 'favicon.ico', 'sitemap.xml', 'web.config', '.well-known'];
 
@@ -62,12 +101,23 @@ final readonly class RootFinder
             $candidate = $this->weigh($remote, $directory, $entries, strtolower($domain));
             $candidate->score <= 0 ?: $candidates[] = $candidate;
             foreach ($entries as $entry) {
-                if ($entry->kind === EntryKind::Directory && $directory->depth() < $this->depth && ! str_starts_with($entry->name, '.') && ! in_array(strtolower($entry->name), self::OTHER_NAMES, true)) {
+                if (
+                    $entry->kind === EntryKind::Directory
+                    && $directory->depth() < $this->depth
+                    && ! str_starts_with($entry->name, '.')
+                    && ! in_array(strtolower($entry->name), self::OTHER_NAMES, true)
+                ) {
                     $queue[] = $directory->child($entry->name);
                 }
             }
         }
-        usort($candidates, static fn (RootCandidate $a, RootCandidate $b): int => [$b->score, $a->directory->depth()] <=> [$a->score, $b->directory->depth()]);
+        usort(
+            $candidates,
+            static fn (RootCandidate $a, RootCandidate $b): int => [$b->score, $a->directory->depth()] <=> [
+                $a->score,
+                $b->directory->depth(),
+            ],
+        );
 
         return array_slice($candidates, 0, 8);
     }
@@ -85,12 +135,20 @@ final readonly class RootFinder
         $bare = (string) preg_replace('/\Awww\./', '', $domain);
         in_array($name, self::USUAL_NAMES, true) && $add(30, "hosts often call it $name");
         in_array($name, [$bare, "www.$bare"], true) && $add(45, 'it is named after the domain');
-        if ($name !== '' && str_contains($name, '.') && ! in_array($name, [$bare, "www.$bare"], true) && preg_match('/\A[a-z0-9-]+(\.[a-z0-9-]+)+\z/', $name) === 1) {
+        if (
+            $name !== ''
+            && str_contains($name, '.')
+            && ! in_array($name, [$bare, "www.$bare"], true)
+            && preg_match('/\A[a-z0-9-]+(\.[a-z0-9-]+)+\z/', $name) === 1
+        ) {
             $add(-40, 'it is named after another domain');
         }
         $parent = $directory->depth() > 1 ? strtolower($directory->parent()->name()) : '';
-        in_array($parent, [$bare, "www.$bare"], true) && in_array($name, self::USUAL_NAMES, true) && $add(25, 'it lies in a directory named after the domain');
-        in_array(self::habit($directory, $bare), $this->habits, true) && $add(35, 'other accounts of this host have it in the same place');
+        in_array($parent, [$bare, "www.$bare"], true)
+            && in_array($name, self::USUAL_NAMES, true)
+            && $add(25, 'it lies in a directory named after the domain');
+        in_array(self::habit($directory, $bare), $this->habits, true)
+            && $add(35, 'other accounts of this host have it in the same place');
         $this->contents($remote, $directory, $entries, $add);
 
         return new RootCandidate($directory, $score, $reasons);
@@ -109,13 +167,19 @@ final readonly class RootFinder
         foreach ($this->startPages as $page) {
             $found = $files[strtolower($page)] ?? null;
             if ($found?->kind === EntryKind::File) {
-                $this->isPlaceholder($remote, $directory, $found) ? $add(35, "the host's placeholder $found->name lies in it") : $add(30, "a start page lies in it, $found->name");
+                $this->isPlaceholder($remote, $directory, $found)
+                    ? $add(35, "the host's placeholder $found->name lies in it")
+                    : $add(30, "a start page lies in it, $found->name");
                 break;
             }
         }
         $known = array_intersect(self::SITE_FILES, array_keys($files));
         $known === [] || $add(10, 'files that sites have lie in it: '.implode(', ', $known));
-        $usual = array_filter($entries, static fn (RemoteEntry $entry): bool => $entry->kind === EntryKind::Directory && in_array(strtolower($entry->name), self::USUAL_NAMES, true));
+        $usual = array_filter(
+            $entries,
+            static fn (RemoteEntry $entry): bool => $entry->kind === EntryKind::Directory
+                && in_array(strtolower($entry->name), self::USUAL_NAMES, true),
+        );
         $usual === [] || $add(-20, 'a likelier directory lies in it, '.current($usual)->name);
     }
 

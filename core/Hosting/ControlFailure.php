@@ -17,6 +17,10 @@ final class ControlFailure extends RuntimeException
 
     public static function while(string $what, ControlFault $reason, ?string $said = null): self
     {
-        return new self($reason, "$what: {$reason->sentence()}".($said === null ? '' : ' (the host said: '.mb_substr(mb_scrub(Secret::redact($said)), 0, 200).')'));
+        return new self(
+            $reason,
+            "$what: {$reason->sentence()}"
+                .($said === null ? '' : ' (the host said: '.mb_substr(mb_scrub(Secret::redact($said)), 0, 200).')'),
+        );
     }
 }

@@ -10,7 +10,8 @@ final readonly class HostedUser
     /**
      * @param  string  $directory  as the account sees it
      * @param  int|null  $spaceLimit  bytes
-     * @param  string|null  $lastUsed  when it last signed in, by the host's clock and in its words; null for never or not told
+     * @param  string|null  $lastUsed  when it last signed in, by the host's clock and in its words; null for never
+     *     or not told
      */
     public function __construct(
         public string $login,

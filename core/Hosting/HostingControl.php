@@ -20,7 +20,11 @@ interface HostingControl
     /** Null where the host does not tell. @throws ControlFailure */
     public function loginRules(): ?LoginRules;
 
-    /** Gives the account's own login another password. @throws ControlFailure after which either may be the right one */
+    /**
+     * Gives the account's own login another password.
+     *
+     * @throws ControlFailure after which either may be the right one
+     */
     public function renewPassword(Secret $password): void;
 
     /** @return list<HostedUser> all FTP users of the account. @throws ControlFailure */
@@ -36,7 +40,13 @@ interface HostingControl
      *
      * @throws ControlFailure after which the user may exist, see ControlFault::isCertain()
      */
-    public function createFtpUser(string $name, Secret $password, RemotePath $directory, ?int $spaceLimit, bool $readOnly = false): HostedUser;
+    public function createFtpUser(
+        string $name,
+        Secret $password,
+        RemotePath $directory,
+        ?int $spaceLimit,
+        bool $readOnly = false,
+    ): HostedUser;
 
     /** @throws ControlFailure after which the change may have been made, see ControlFault::isCertain() */
     public function changeFtpUser(string $login, UserChange $change): HostedUser;

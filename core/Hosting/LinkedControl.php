@@ -40,7 +40,11 @@ final readonly class LinkedControl implements HostingControl
         try {
             return LoginRules::fromFields($account->fields('ftp_users'));
         } catch (\InvalidArgumentException|\UnexpectedValueException $wrong) {
-            throw ControlFailure::while('asking for the rules of logins', ControlFault::NotUnderstood, $wrong->getMessage());
+            throw ControlFailure::while(
+                'asking for the rules of logins',
+                ControlFault::NotUnderstood,
+                $wrong->getMessage(),
+            );
         }
     }
 
@@ -48,7 +52,10 @@ final readonly class LinkedControl implements HostingControl
     {
         $what = 'asking for the FTP users';
 
-        return self::understood($what, fn (): array => array_map(self::user(...), $this->ask($what, 'GET', '/v1/ftp-users')->each('ftp_users')));
+        return self::understood(
+            $what,
+            fn (): array => array_map(self::user(...), $this->ask($what, 'GET', '/v1/ftp-users')->each('ftp_users')),
+        );
     }
 
     public function ftpUser(string $login): ?HostedUser
@@ -63,12 +70,25 @@ final readonly class LinkedControl implements HostingControl
         return self::understood($what, static fn (): HostedUser => self::user($answer));
     }
 
-    public function createFtpUser(string $name, Secret $password, RemotePath $directory, ?int $spaceLimit, bool $readOnly = false): HostedUser
-    {
+    public function createFtpUser(
+        string $name,
+        Secret $password,
+        RemotePath $directory,
+        ?int $spaceLimit,
+        bool $readOnly = false,
+    ): HostedUser {
         $what = "creating the FTP user $name";
-        $answer = $this->ask($what, 'POST', '/v1/ftp-users', [
-            'name' => $name, 'password' => $password->reveal(), 'directory' => $directory->toString(), 'space_limit' => $spaceLimit,
-        ] + ($readOnly ? ['access' => 'read-only'] : []));
+        $answer = $this->ask(
+            $what,
+            'POST',
+            '/v1/ftp-users',
+            [
+                'name' => $name,
+                'password' => $password->reveal(),
+                'directory' => $directory->toString(),
+                'space_limit' => $spaceLimit,
+            ] + ($readOnly ? ['access' => 'read-only'] : []),
+        );
 
         return self::understood($what, static fn (): HostedUser => self::user($answer));
     }
@@ -79,7 +99,11 @@ final readonly class LinkedControl implements HostingControl
         $answer = $this->ask($what, 'PATCH', self::at($login), $change->reveal());
         $user = self::understood($what, static fn (): HostedUser => self::user($answer));
         if ($change->open !== null && $user->open !== $change->open) {
-            throw ControlFailure::while($what, ControlFault::NotUnderstood, $user->open ? 'it is still open' : 'it is still closed');
+            throw ControlFailure::while(
+                $what,
+                ControlFault::NotUnderstood,
+                $user->open ? 'it is still open' : 'it is still closed',
+            );
         }
 
         return $user;
@@ -135,17 +159,29 @@ final readonly class LinkedControl implements HostingControl
     private function ask(string $what, string $method, string $path, #[\SensitiveParameter] ?array $body = null): Fields
     {
         $curl = curl_init();
-        curl_setopt_array($curl, [
-            CURLOPT_URL => "$this->base$path",
-            CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS,
-            CURLOPT_CUSTOMREQUEST => $method,
-            CURLOPT_RETURNTRANSFER => true,
-            CURLOPT_CONNECTTIMEOUT => 10,
-            CURLOPT_TIMEOUT => 30,
-            CURLOPT_PROXY => '',
-            CURLOPT_HTTPHEADER => ['Authorization: Bearer '.$this->token->reveal(), 'Content-Type: application/json', 'Accept: application/json'],
-        ] + ($body === null ? [] : [CURLOPT_POSTFIELDS => json_encode($body, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES)])
-          + ($this->authorities === null || $this->authorities === '' ? [] : [CURLOPT_CAINFO => $this->authorities]));
+        curl_setopt_array(
+            $curl,
+            [
+                CURLOPT_URL => "$this->base$path",
+                CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS,
+                CURLOPT_CUSTOMREQUEST => $method,
+                CURLOPT_RETURNTRANSFER => true,
+                CURLOPT_CONNECTTIMEOUT => 10,
+                CURLOPT_TIMEOUT => 30,
+                CURLOPT_PROXY => '',
+                CURLOPT_HTTPHEADER => [
+                    'Authorization: Bearer '.$this->token->reveal(),
+                    'Content-Type: application/json',
+                    'Accept: application/json',
+                ],
+            ]
+                + ($body === null
+                    ? []
+                    : [CURLOPT_POSTFIELDS => json_encode($body, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES)])
+                + ($this->authorities === null || $this->authorities === ''
+                    ? []
+                    : [CURLOPT_CAINFO => $this->authorities]),
+        );
         $text = curl_exec($curl);
         $status = curl_getinfo($curl, CURLINFO_RESPONSE_CODE);
         if (! is_string($text)) {
@@ -157,7 +193,11 @@ final readonly class LinkedControl implements HostingControl
         try {
             $answer = Fields::fromJson($text);
             if ($status >= 400) {
-                throw ControlFailure::while($what, ControlFault::tryFrom($answer->text('error')) ?? ControlFault::NotUnderstood, $answer->text('message'));
+                throw ControlFailure::while(
+                    $what,
+                    ControlFault::tryFrom($answer->text('error')) ?? ControlFault::NotUnderstood,
+                    $answer->text('message'),
+                );
             }
 
             return $answer;

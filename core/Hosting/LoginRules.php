@@ -26,14 +26,31 @@ final readonly class LoginRules
     }
 
     /** @throws \InvalidArgumentException in words for the person who typed it */
-    public static function of(string $form, string $signs = 'a-z0-9._-', int $longest = 32, ?int $most = null, bool $readOnly = false): self
-    {
-        if (substr_count($form, '{name}') !== 1 || preg_match('/[\s\x00-\x1f\x7f]/', $form) === 1 || strlen($form) > 200) {
-            throw new \InvalidArgumentException('The form of a login has {name} in it once and no blanks, "{name}@site.example" say.');
+    public static function of(
+        string $form,
+        string $signs = 'a-z0-9._-',
+        int $longest = 32,
+        ?int $most = null,
+        bool $readOnly = false,
+    ): self {
+        if (
+            substr_count($form, '{name}') !== 1
+            || preg_match('/[\s\x00-\x1f\x7f]/', $form) === 1
+            || strlen($form) > 200
+        ) {
+            throw new \InvalidArgumentException(
+                'The form of a login has {name} in it once and no blanks, "{name}@site.example" say.',
+            );
         }
         // Only these: whatever a host sends becomes part of a pattern.
-        if (preg_match('/\A(?:[a-zA-Z0-9]-[a-zA-Z0-9]|[a-zA-Z0-9._@+])*-?\z/', $signs) !== 1 || $signs === '' || $longest < 1) {
-            throw new \InvalidArgumentException('The signs of a login are letters, digits and . _ @ + -, with ranges such as a-z.');
+        if (
+            preg_match('/\A(?:[a-zA-Z0-9]-[a-zA-Z0-9]|[a-zA-Z0-9._@+])*-?\z/', $signs) !== 1
+            || $signs === ''
+            || $longest < 1
+        ) {
+            throw new \InvalidArgumentException(
+                'The signs of a login are letters, digits and . _ @ + -, with ranges such as a-z.',
+            );
         }
 
         return new self($form, $signs, min($longest, 100), $most, $readOnly);
@@ -42,13 +59,25 @@ final readonly class LoginRules
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return ['login' => $this->form, 'signs' => $this->signs, 'longest' => $this->longest, 'most' => $this->most, 'read_only' => $this->readOnly];
+        return [
+            'login' => $this->form,
+            'signs' => $this->signs,
+            'longest' => $this->longest,
+            'most' => $this->most,
+            'read_only' => $this->readOnly,
+        ];
     }
 
     /** @throws \UnexpectedValueException|\InvalidArgumentException */
     public static function fromFields(Fields $fields): self
     {
-        return self::of($fields->text('login'), $fields->text('signs'), $fields->number('longest'), $fields->numberOrNull('most'), $fields->flag('read_only'));
+        return self::of(
+            $fields->text('login'),
+            $fields->text('signs'),
+            $fields->number('longest'),
+            $fields->numberOrNull('most'),
+            $fields->flag('read_only'),
+        );
     }
 
     public function full(string $name): string
@@ -60,7 +89,9 @@ final readonly class LoginRules
     public function nameIn(string $login): string
     {
         [$before, $after] = explode('{name}', $this->form);
-        $fits = str_starts_with($login, $before) && str_ends_with($login, $after) && strlen($login) > strlen($before) + strlen($after);
+        $fits = str_starts_with($login, $before)
+            && str_ends_with($login, $after)
+            && strlen($login) > strlen($before) + strlen($after);
 
         return $fits ? substr($login, strlen($before), strlen($login) - strlen($before) - strlen($after)) : $login;
     }
@@ -82,7 +113,8 @@ final readonly class LoginRules
             preg_match('/\A[a-zA-Z0-9]/', $name) !== 1 => 'It begins with a letter or a digit.',
             strlen($name) > $this->longest => 'It has '.strlen($name)." characters; this host takes $this->longest.",
             $same !== [] => "$full exists already.",
-            $this->most !== null && count($taken) >= $this->most => "This account has $this->most FTP users, and the host makes no more. Remove one that is closed.",
+            $this->most !== null && count($taken) >= $this->most => 'This account '
+                ."has $this->most FTP users, and the host makes no more. Remove one that is closed.",
             default => null,
         };
     }

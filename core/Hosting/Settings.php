@@ -31,8 +31,12 @@ final readonly class Settings
     public function reveal(): array
     {
         return [
-            'Host' => $this->host, 'Port' => (string) $this->port, 'Protocol' => $this->protocol->label(), 'Login' => $this->login,
-            'Password' => $this->password->reveal(), 'Lands in' => $this->lands,
+            'Host' => $this->host,
+            'Port' => (string) $this->port,
+            'Protocol' => $this->protocol->label(),
+            'Login' => $this->login,
+            'Password' => $this->password->reveal(),
+            'Lands in' => $this->lands,
         ] + ($this->address === null ? [] : ['Visitors see it at' => $this->address]);
     }
 
@@ -56,6 +60,13 @@ final readonly class Settings
         $scheme = $this->protocol->scheme();
         $own = ['ftp' => 21, 'ftps' => 990, 'sftp' => 22][$scheme] ?? 0;
 
-        return $scheme.'://'.rawurlencode($this->login).($withPassword ? ':'.rawurlencode($this->password->reveal()) : '').'@'.$this->host.($this->port === $own ? '' : ":$this->port").'/';
+        return $scheme
+            .'://'
+            .rawurlencode($this->login)
+            .($withPassword ? ':'.rawurlencode($this->password->reveal()) : '')
+            .'@'
+            .$this->host
+            .($this->port === $own ? '' : ":$this->port")
+            .'/';
     }
 }

@@ -23,8 +23,13 @@ final readonly class UserChange
     /** @return array<string, mixed> as the control protocol has it; the password is readable in it */
     public function reveal(): array
     {
-        return array_filter([
-            'password' => $this->password?->reveal(), 'directory' => $this->directory?->toString(), 'open' => $this->open,
-        ], static fn (mixed $value): bool => $value !== null) + ($this->setsSpace ? ['space_limit' => $this->spaceLimit] : []);
+        return array_filter(
+            [
+                'password' => $this->password?->reveal(),
+                'directory' => $this->directory?->toString(),
+                'open' => $this->open,
+            ],
+            static fn (mixed $value): bool => $value !== null,
+        ) + ($this->setsSpace ? ['space_limit' => $this->spaceLimit] : []);
     }
 }

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Intake;
 
-/** A list of accounts as comma-separated values (RFC 4180; semicolons and tabs are in use as well), its first line the headings. */
+/**
+ * A list of accounts as comma-separated values (RFC 4180; semicolons and tabs are in use as well), its first line the
+ * headings.
+ */
 final readonly class AccountList
 {
     /**
@@ -41,7 +44,9 @@ final readonly class AccountList
         $headings = array_map(trim(...), array_map(strval(...), fgetcsv($stream, null, $mark, '"', '') ?: []));
         // Only in lists of our own: another program's apostrophe may be part of a password.
         $labels = array_map(static fn (Column $column): string => $column->label(), Column::cases());
-        $read = $headings !== [] && array_diff($headings, $labels) === [] ? CsvCell::unguarded(...) : static fn (string $cell): string => $cell;
+        $read = $headings !== [] && array_diff($headings, $labels) === []
+                ? CsvCell::unguarded(...)
+                : static fn (string $cell): string => $cell;
         $rows = [];
         $line = 1 + substr_count((string) $first, "\n");
         while (($cells = fgetcsv($stream, null, $mark, '"', '')) !== false) {
@@ -68,7 +73,10 @@ final readonly class AccountList
         return (string) array_key_first($counts);
     }
 
-    /** @return array<int, Column> what each column is likely to mean, by its number; by heading, else by what stands in it */
+    /**
+     * @return array<int, Column> what each column is likely to mean, by its number; by heading, else by what stands
+     *     in it
+     */
     public function guess(): array
     {
         $guess = [];
@@ -91,8 +99,12 @@ final readonly class AccountList
 
     private function byContents(int $number): ?Column
     {
-        $cells = array_filter(array_map(static fn (array $row): string => trim($row[1][$number] ?? ''), array_slice($this->rows, 0, 50)), static fn (string $cell): bool => $cell !== '');
-        $all = static fn (string $pattern): bool => $cells !== [] && count(preg_grep($pattern, $cells) ?: []) === count($cells);
+        $cells = array_filter(
+            array_map(static fn (array $row): string => trim($row[1][$number] ?? ''), array_slice($this->rows, 0, 50)),
+            static fn (string $cell): bool => $cell !== '',
+        );
+        $all = static fn (string $pattern): bool => $cells !== []
+            && count(preg_grep($pattern, $cells) ?: []) === count($cells);
 
         return match (true) {
             $all('/\A(ftp|s?ftps?|sftp|ssh)\z/i') => Column::Protocol,

@@ -35,11 +35,13 @@ final readonly class AccountRow
         $values = [];
         $wrong = [];
         $host = Cleaned::host($typed['host'] ?? '');
-        Cleaned::isHost($host->value) || $wrong[] = $host->value === '' ? 'the host is missing' : "\"$host->value\" is not a host";
+        Cleaned::isHost($host->value)
+            || ($wrong[] = $host->value === '' ? 'the host is missing' : "\"$host->value\" is not a host");
         $values['host'] = $host->value;
         $named = mb_strtolower(trim($typed['protocol'] ?? ''));
-        $protocol = $named === '' ? $host->protocol ?? self::byPort(trim($typed['port'] ?? '')) : self::protocol($named);
-        $protocol !== null || $wrong[] = "\"$named\" is not a protocol";
+        $protocol =
+            $named === '' ? $host->protocol ?? self::byPort(trim($typed['port'] ?? '')) : self::protocol($named);
+        $protocol !== null || ($wrong[] = "\"$named\" is not a protocol");
         $values['protocol'] = ($protocol ?? Protocol::FtpsExplicit)->value;
         $port = trim($typed['port'] ?? '') ?: (string) ($host->port ?? '');
         (preg_match('/\A\d{0,5}\z/', $port) === 1 && (int) $port <= 65535) || $wrong[] = "\"$port\" is not a port";
@@ -55,7 +57,9 @@ final readonly class AccountRow
             $path = trim($typed[$field] ?? '');
             if ($path !== '') {
                 $absolute = RemotePath::tryFromString(str_starts_with($path, '/') ? $path : "/$path");
-                $absolute !== null ? $values[$field] = $absolute->toString() : $wrong[] = "\"$path\" is not a directory";
+                $absolute !== null
+                    ? ($values[$field] = $absolute->toString())
+                    : ($wrong[] = "\"$path\" is not a directory");
             }
         }
         $domain = Cleaned::host($typed['domain'] ?? '')->value;
@@ -64,10 +68,17 @@ final readonly class AccountRow
         }
         $address = trim($typed['address'] ?? '');
         if ($address !== '') {
-            filter_var($address, FILTER_VALIDATE_IP) !== false ? $values['address'] = $address : $wrong[] = "\"$address\" is not an IP address";
+            filter_var($address, FILTER_VALIDATE_IP) !== false
+                ? ($values['address'] = $address)
+                : ($wrong[] = "\"$address\" is not an IP address");
         }
         if (isset($typed['tags'])) {
-            $values['tags'] = array_values(array_filter(array_map(trim(...), preg_split('/[,;|]/', $typed['tags']) ?: []), static fn (string $tag): bool => $tag !== ''));
+            $values['tags'] = array_values(
+                array_filter(
+                    array_map(trim(...), preg_split('/[,;|]/', $typed['tags']) ?: []),
+                    static fn (string $tag): bool => $tag !== '',
+                ),
+            );
         }
 
         return new self($line, $values, $wrong === [] ? null : ucfirst(implode('; ', $wrong)).'.');

@@ -10,7 +10,8 @@ use Cellarium\Core\Connection\Protocol;
 final readonly class Cleaned
 {
     /** Zero-width characters, soft hyphens and marks of direction: nobody sees or types them. */
-    public const UNSEEN = '/[\x{200B}-\x{200F}\x{061C}\x{180E}\x{202A}-\x{202E}\x{2060}-\x{2064}\x{2066}-\x{2069}\x{FEFF}\x{00AD}]/u';
+    public const UNSEEN = '/[\x{200B}-\x{200F}\x{061C}\x{180E}\x{202A}-\x{202E}'
+        .'\x{2060}-\x{2064}\x{2066}-\x{2069}\x{FEFF}\x{00AD}]/u';
 
     private const QUOTES = "\"'`\u{201C}\u{201D}\u{201E}\u{2018}\u{2019}\u{201A}\u{00AB}\u{00BB}\u{2039}\u{203A}";
 
@@ -94,7 +95,11 @@ final readonly class Cleaned
 
     public static function isHost(string $value): bool
     {
-        return filter_var($value, FILTER_VALIDATE_IP) !== false || preg_match('/\A(?=.{4,253}\z)([a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z][a-z0-9-]{0,61}[a-z0-9]\z/i', $value) === 1;
+        return filter_var($value, FILTER_VALIDATE_IP) !== false
+            || preg_match(
+                '/\A(?=.{4,253}\z)([a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z][a-z0-9-]{0,61}[a-z0-9]\z/i',
+                $value,
+            ) === 1;
     }
 
     /** @param  list<string>  $changes */

@@ -21,7 +21,9 @@ final class CsvCell
     /** The text that was guarded; one that never was is left as it is. */
     public static function unguarded(string $cell): string
     {
-        return str_starts_with($cell, "'") && preg_match(self::FORMULA, mb_scrub(substr($cell, 1))) === 1 ? substr($cell, 1) : $cell;
+        return str_starts_with($cell, "'") && preg_match(self::FORMULA, mb_scrub(substr($cell, 1))) === 1
+            ? substr($cell, 1)
+            : $cell;
     }
 
     /**

@@ -14,7 +14,8 @@ final readonly class Rehearsal
 
     /**
      * @param  array<int, Column>  $columns
-     * @param  array<string, array<string, mixed>>  $known  facts of known accounts by AccountRow::keyOf(), keys as in Column; the password as a closure that compares
+     * @param  array<string, array<string, mixed>>  $known  facts of known accounts by AccountRow::keyOf(), keys as
+     *     in Column; the password as a closure that compares
      * @param  array<string, string>  $domains  key of the account by domain, of all sites known
      */
     public static function of(AccountList $list, array $columns, array $known, array $domains): self
@@ -26,11 +27,26 @@ final readonly class Rehearsal
             $domain = $row->text('domain');
             [$verdict, $words] = match (true) {
                 $row->refusal !== null => [Verdict::Refused, $row->refusal],
-                isset($seen[$row->key()]) && $domain === null => [Verdict::Refused, "The same account stands in line {$seen[$row->key()]} already."],
-                $domain !== null && isset($seen["domain $domain"]) => [Verdict::Refused, "The domain $domain stands in line {$seen["domain $domain"]} already."],
-                $domain !== null && isset($domains[$domain]) && $domains[$domain] !== $row->key() => [Verdict::Refused, "The domain $domain belongs to another account."],
-                isset($seen[$row->key()]) => [Verdict::Changed, "another site of the account in line {$seen[$row->key()]}: $domain"],
-                ! isset($known[$row->key()]) => ($row->text('password') ?? '') === '' && $row->text('protocol') !== 'sftp' ? [Verdict::Refused, 'The password is missing, and the account is not known yet.'] : [Verdict::Fresh, ''],
+                isset($seen[$row->key()]) && $domain === null => [
+                    Verdict::Refused,
+                    "The same account stands in line {$seen[$row->key()]} already.",
+                ],
+                $domain !== null && isset($seen["domain $domain"]) => [
+                    Verdict::Refused,
+                    "The domain $domain stands in line {$seen["domain $domain"]} already.",
+                ],
+                $domain !== null && isset($domains[$domain]) && $domains[$domain] !== $row->key() => [
+                    Verdict::Refused,
+                    "The domain $domain belongs to another account.",
+                ],
+                isset($seen[$row->key()]) => [
+                    Verdict::Changed,
+                    "another site of the account in line {$seen[$row->key()]}: $domain",
+                ],
+                ! isset($known[$row->key()]) => ($row->text('password') ?? '') === ''
+                && $row->text('protocol') !== 'sftp'
+                    ? [Verdict::Refused, 'The password is missing, and the account is not known yet.']
+                    : [Verdict::Fresh, ''],
                 default => self::difference($row, $known[$row->key()], $domains),
             };
             if ($verdict !== Verdict::Refused) {
@@ -57,7 +73,8 @@ final readonly class Rehearsal
                 in_array($column, ['host', 'port', 'login'], true), $value === '' => false,
                 $column === 'password' => $before instanceof \Closure && $before($value) === false,
                 $column === 'domain' => ! isset($domains[(string) $row->text('domain')]),
-                $column === 'document_root' => is_array($before) && ($before[(string) $row->text('domain')] ?? $value) !== $value,
+                $column === 'document_root' => is_array($before)
+                    && ($before[(string) $row->text('domain')] ?? $value) !== $value,
                 default => $before !== $value,
             };
             ! $differs || $changed[] = str_replace('_', ' ', $column);

@@ -17,7 +17,9 @@ final readonly class Fields
     {
         $values = json_decode($json, true, 64);
 
-        return is_array($values) ? new self($values) : throw new \UnexpectedValueException('This is not the JSON that was stored.');
+        return is_array($values)
+            ? new self($values)
+            : throw new \UnexpectedValueException('This is not the JSON that was stored.');
     }
 
     public function text(string $key): string

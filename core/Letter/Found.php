@@ -29,12 +29,25 @@ final readonly class Found
 
     public function doubted(string $why, #[\SensitiveParameter] ?string $otherwise = null): self
     {
-        return new self($this->fact, $this->value, $this->from, $this->length, $this->changes, $this->doubt ?? $why, $this->otherwise ?? $otherwise);
+        return new self(
+            $this->fact,
+            $this->value,
+            $this->from,
+            $this->length,
+            $this->changes,
+            $this->doubt ?? $why,
+            $this->otherwise ?? $otherwise,
+        );
     }
 
     /** @return array<string, mixed> a password does not show in dumps */
     public function __debugInfo(): array
     {
-        return ['fact' => $this->fact, 'value' => $this->fact === Fact::Password ? 'hidden' : $this->value, 'from' => $this->from, 'length' => $this->length];
+        return [
+            'fact' => $this->fact,
+            'value' => $this->fact === Fact::Password ? 'hidden' : $this->value,
+            'from' => $this->from,
+            'length' => $this->length,
+        ];
     }
 }

@@ -53,7 +53,10 @@ final readonly class LetterAccount
             $found->doubt === null ?: $unsure[$name] = $found->doubt;
         }
         foreach ([Fact::Host, Fact::Protocol, Fact::Login, Fact::Password] as $needed) {
-            isset($this->found[$needed->value]) ?: $unsure[$needed->value] = isset($this->said[$needed->value]) ? "the letter says: {$this->said[$needed->value]}" : 'not found in the letter';
+            isset($this->found[$needed->value])
+            ?: ($unsure[$needed->value] = isset($this->said[$needed->value])
+                ? "the letter says: {$this->said[$needed->value]}"
+                : 'not found in the letter');
         }
 
         return $unsure;
@@ -62,7 +65,12 @@ final readonly class LetterAccount
     /** @return list<Fact> what the letter does not say */
     public function missing(): array
     {
-        return array_values(array_filter([Fact::Host, Fact::Protocol, Fact::Login, Fact::Password, Fact::Directory, Fact::Domain], fn (Fact $fact): bool => ! isset($this->found[$fact->value])));
+        return array_values(
+            array_filter(
+                [Fact::Host, Fact::Protocol, Fact::Login, Fact::Password, Fact::Directory, Fact::Domain],
+                fn (Fact $fact): bool => ! isset($this->found[$fact->value]),
+            ),
+        );
     }
 
     /** @return list<string> */

@@ -6,13 +6,23 @@ namespace Cellarium\Core\Letter;
 
 use Cellarium\Core\Connection\Protocol;
 
-/** Readings as they are found, weighed, put together to accounts; the best of each counts, the next best stands beside it. */
+/**
+ * Readings as they are found, weighed, put together to accounts; the best of each counts, the next best stands beside
+ * it.
+ */
 final class LetterAccounts
 {
     /** Two readings that are closer than this are a matter of doubt. */
     private const CLOSE = 2.5;
 
-    /** @var list<array{found: array<string, non-empty-list<array{Found, float}>>, weak: array<string, non-empty-list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null}> */
+    /**
+     * @var list<array{
+     *     found: array<string, non-empty-list<array{Found, float}>>,
+     *     weak: array<string, non-empty-list<array{Found, float}>>,
+     *     said: array<string, array{string, Section|null, int, int}>,
+     *     hint: Protocol|null,
+     * }>
+     */
     private array $accounts = [];
 
     /** @var array<string, array<string, string>> what belongs to something else, by section and fact */
@@ -54,7 +64,9 @@ final class LetterAccounts
         $this->accounts[count($this->accounts) - 1]['said'][$fact->value] ??= [$said, $as, $from, $length];
     }
 
-    /** @param  bool  $weak  whether it stands in a quotation or in small print, where it counts when nothing else does */
+    /**
+     * @param  bool  $weak  whether it stands in a quotation or in small print, where it counts when nothing else does
+     */
     public function add(Found $found, float $score, bool $weak): void
     {
         $at = count($this->accounts) - 1;
@@ -66,13 +78,23 @@ final class LetterAccounts
             return;
         }
         $had = $this->accounts[$at]['found'];
-        if ($found->fact === Fact::Host && filter_var($found->value, FILTER_VALIDATE_IP) !== false && isset($had['host']) && $had['host'][0][0]->value !== $found->value) {
+        if (
+            $found->fact === Fact::Host
+            && filter_var($found->value, FILTER_VALIDATE_IP) !== false
+            && isset($had['host'])
+            && $had['host'][0][0]->value !== $found->value
+        ) {
             $found = new Found(Fact::Address, $found->value, $found->from, $found->length);
             $name = Fact::Address->value;
         }
         $other = isset($had[$name]) && $had[$name][0][0]->value !== $found->value;
         $complete = isset($had['login']) && (isset($had['password']) || isset($had['host']));
-        if ($other && $complete && in_array($found->fact, [Fact::Host, Fact::Login, Fact::Domain, Fact::Protocol], true) && $score >= $had[$name][0][1] - self::CLOSE) {
+        if (
+            $other
+            && $complete
+            && in_array($found->fact, [Fact::Host, Fact::Login, Fact::Domain, Fact::Protocol], true)
+            && $score >= $had[$name][0][1] - self::CLOSE
+        ) {
             $this->begin();
             $at++;
         }
@@ -90,7 +112,13 @@ final class LetterAccounts
     {
         $had = $this->accounts[$account];
 
-        return array_values(array_filter(Fact::cases(), static fn (Fact $fact): bool => $fact !== Fact::Address && ! isset(($had['found'] + $had['weak'] + $had['said'])[$fact->value])));
+        return array_values(
+            array_filter(
+                Fact::cases(),
+                static fn (Fact $fact): bool => $fact !== Fact::Address
+                    && ! isset(($had['found'] + $had['weak'] + $had['said'])[$fact->value]),
+            ),
+        );
     }
 
     /** Whether enough is known to say that this is about an account: a login, or a password, and something else. */
@@ -110,7 +138,17 @@ final class LetterAccounts
     /** @return list<string> */
     public function valuesOf(int $account): array
     {
-        return array_merge(...array_values(array_map(static fn (array $readings): array => array_map(static fn (array $reading): string => $reading[0]->value, $readings), $this->accounts[$account]['found'])));
+        return array_merge(
+            ...array_values(
+                array_map(
+                    static fn (array $readings): array => array_map(
+                        static fn (array $reading): string => $reading[0]->value,
+                        $readings,
+                    ),
+                    $this->accounts[$account]['found'],
+                ),
+            ),
+        );
     }
 
     /** Whether a piece of the letter has been read as something. */
@@ -149,7 +187,14 @@ final class LetterAccounts
             foreach ([Fact::Host, Fact::Port, Fact::Protocol] as $shared) {
                 $first = $result === [] ? null : $result[0]->found[$shared->value] ?? null;
                 if (! isset($facts[$shared->value]) && $first !== null && ! isset($facts['host'])) {
-                    $facts[$shared->value] = new Found($shared, $first->value, $first->from, $first->length, [], 'told only with the first account');
+                    $facts[$shared->value] = new Found(
+                        $shared,
+                        $first->value,
+                        $first->from,
+                        $first->length,
+                        [],
+                        'told only with the first account',
+                    );
                 }
             }
             $said = array_map(static fn (array $one): string => $one[0], array_diff_key($account['said'], $facts));
@@ -160,7 +205,12 @@ final class LetterAccounts
     }
 
     /**
-     * @param  array{found: array<string, non-empty-list<array{Found, float}>>, weak: array<string, non-empty-list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null}  $account
+     * @param  array{
+     *     found: array<string, non-empty-list<array{Found, float}>>,
+     *     weak: array<string, non-empty-list<array{Found, float}>>,
+     *     said: array<string, array{string, Section|null, int, int}>,
+     *     hint: Protocol|null,
+     * }  $account
      * @return array<string, Found>
      */
     private function best(array $account): array
@@ -174,7 +224,15 @@ final class LetterAccounts
         }
         foreach (array_diff_key($account['said'], $facts) as $name => [$said, $as, $from, $length]) {
             $same = $said === 'the same' && $as !== null ? $this->elsewhere[$as->value][$name] ?? null : null;
-            $same === null ?: $facts[$name] = new Found(Fact::from($name), $same, $from, $length, ["taken from the part about {$as->value}"], 'the letter says: the same as there');
+            $same === null
+            ?: ($facts[$name] = new Found(
+                Fact::from($name),
+                $same,
+                $from,
+                $length,
+                ["taken from the part about {$as->value}"],
+                'the letter says: the same as there',
+            ));
         }
 
         return $facts;
@@ -197,7 +255,9 @@ final class LetterAccounts
             }
         }
 
-        return $next !== null && $score - $next[1] < self::CLOSE ? $best->doubted('the letter names another one too', $next[0]->value) : $best;
+        return $next !== null && $score - $next[1] < self::CLOSE
+            ? $best->doubted('the letter names another one too', $next[0]->value)
+            : $best;
     }
 
     /**
@@ -218,7 +278,14 @@ final class LetterAccounts
         if ($told !== null) {
             // "FTPS" alone may mean either; its port decides.
             if ($byPort === Protocol::FtpsImplicit && $told === Protocol::FtpsExplicit) {
-                $facts['protocol'] = new Found(Fact::Protocol, $byPort->value, $facts['protocol']->from, $facts['protocol']->length, ['port 990 is for implicit TLS'], 'its port decides between implicit and explicit');
+                $facts['protocol'] = new Found(
+                    Fact::Protocol,
+                    $byPort->value,
+                    $facts['protocol']->from,
+                    $facts['protocol']->length,
+                    ['port 990 is for implicit TLS'],
+                    'its port decides between implicit and explicit',
+                );
             } elseif ($byPort !== null && $told !== $byPort && $told !== Protocol::FtpsImplicit) {
                 $facts['protocol'] = $facts['protocol']->doubted("port $port is usual for another one", $byPort->value);
             }
@@ -229,7 +296,8 @@ final class LetterAccounts
         $protocol = $byPort ?? $hint;
         $doubt = match (true) {
             $protocol === null => 'only the name of the host says so',
-            $byPort === null && $protocol === Protocol::Ftp => 'only a heading says so', // "FTP access" is what people call all of it.
+            // "FTP access" is what people call all of it.
+            $byPort === null && $protocol === Protocol::Ftp => 'only a heading says so',
             default => null,
         };
         $protocol ??= Vocabulary::protocolIn((string) strtok($host, '.'));
@@ -241,13 +309,27 @@ final class LetterAccounts
         return $facts;
     }
 
-    /** @return array{found: array<string, non-empty-list<array{Found, float}>>, weak: array<string, non-empty-list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null} */
+    /**
+     * @return array{
+     *     found: array<string, non-empty-list<array{Found, float}>>,
+     *     weak: array<string, non-empty-list<array{Found, float}>>,
+     *     said: array<string, array{string, Section|null, int, int}>,
+     *     hint: Protocol|null,
+     * }
+     */
     private function last(): array
     {
         return $this->accounts[count($this->accounts) - 1];
     }
 
-    /** @return array{found: array<string, non-empty-list<array{Found, float}>>, weak: array<string, non-empty-list<array{Found, float}>>, said: array<string, array{string, Section|null, int, int}>, hint: Protocol|null} */
+    /**
+     * @return array{
+     *     found: array<string, non-empty-list<array{Found, float}>>,
+     *     weak: array<string, non-empty-list<array{Found, float}>>,
+     *     said: array<string, array{string, Section|null, int, int}>,
+     *     hint: Protocol|null,
+     * }
+     */
     private static function blank(?Protocol $hint): array
     {
         return ['found' => [], 'weak' => [], 'said' => [], 'hint' => $hint];

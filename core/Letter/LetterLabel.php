@@ -33,7 +33,10 @@ final readonly class LetterLabel
 
     public function score(): float
     {
-        return $this->mark->score() - ($this->weak ? 2.0 : 0.0) - ($this->misspelled ? 1.0 : 0.0) + ($this->section === Section::Files ? 1.0 : 0.0);
+        return $this->mark->score()
+            - ($this->weak ? 2.0 : 0.0)
+            - ($this->misspelled ? 1.0 : 0.0)
+            + ($this->section === Section::Files ? 1.0 : 0.0);
     }
 
     /** @return list<self> in their order */
@@ -62,7 +65,10 @@ final readonly class LetterLabel
         return $labels;
     }
 
-    /** @return list<array{Fact, int, int, string}> words for facts wherever they stand: what they mean, where they begin and end, and they themselves */
+    /**
+     * @return list<array{Fact, int, int, string}> words for facts wherever they stand: what they mean, where they
+     *     begin and end, and they themselves
+     */
     public static function mentions(string $line): array
     {
         $masked = self::masked($line);
@@ -71,11 +77,18 @@ final readonly class LetterLabel
         for ($index = 0; $index < count($words); $index++) {
             for ($count = min(self::MOST_WORDS, count($words) - $index); $count > 0; $count--) {
                 $phrase = self::phrase($masked, $words, $index, $count);
-                $known = $phrase === null || preg_match('/\A(?:s?ftps?|ftpes|pad|map|alt)\z/', $phrase) === 1 ? null : Vocabulary::label($phrase);
+                $known = $phrase === null || preg_match('/\A(?:s?ftps?|ftpes|pad|map|alt)\z/', $phrase) === 1
+                        ? null
+                        : Vocabulary::label($phrase);
                 if ($known !== null) {
                     $last = $words[$index + $count - 1];
                     $end = $last[1] + strlen($last[0]);
-                    $mentions[] = [$known[0], $words[$index][1], $end, substr($line, $words[$index][1], $end - $words[$index][1])];
+                    $mentions[] = [
+                        $known[0],
+                        $words[$index][1],
+                        $end,
+                        substr($line, $words[$index][1], $end - $words[$index][1]),
+                    ];
                     $index += $count - 1;
                     break;
                 }
@@ -96,7 +109,11 @@ final readonly class LetterLabel
     /** What is a name, an address or a path is a value, whatever words stand in it. */
     private static function masked(string $line): string
     {
-        return (string) preg_replace_callback('~\S*(?:://|@)\S*|(?<![\w)])/[\w.-]+\S*|[\w-]+(?:\.[\w-]+)+~u', static fn (array $match): string => str_repeat("\x01", strlen($match[0])), $line);
+        return (string) preg_replace_callback(
+            '~\S*(?:://|@)\S*|(?<![\w)])/[\w.-]+\S*|[\w-]+(?:\.[\w-]+)+~u',
+            static fn (array $match): string => str_repeat("\x01", strlen($match[0])),
+            $line,
+        );
     }
 
     /** Whether a cell of a table is a label and nothing else. */
@@ -104,7 +121,9 @@ final readonly class LetterLabel
     {
         $labels = self::in(rtrim(trim($cell), ':= ').':');
 
-        return count($labels) === 1 && $labels[0]->at === 0 && $labels[0]->end >= strlen(rtrim(trim($cell), ':= ')) ? $labels[0] : null;
+        return count($labels) === 1 && $labels[0]->at === 0 && $labels[0]->end >= strlen(rtrim(trim($cell), ':= '))
+            ? $labels[0]
+            : null;
     }
 
     /**
@@ -144,29 +163,52 @@ final readonly class LetterLabel
     {
         [$fact, $weak, $misspelled] = $known;
         $first = $index;
-        while ($first > 0 && self::stand($line, $words, $first - 1) && ! self::isEndOfValue($line, $words, $first - 1) && self::belongs(Vocabulary::fold($words[$first - 1][0]), $first >= 2 && self::stand($line, $words, $first - 2) ? Vocabulary::fold($words[$first - 2][0]) : '')) {
+        while (
+            $first > 0
+            && self::stand($line, $words, $first - 1)
+            && ! self::isEndOfValue($line, $words, $first - 1)
+            && self::belongs(
+                Vocabulary::fold($words[$first - 1][0]),
+                $first >= 2 && self::stand($line, $words, $first - 2) ? Vocabulary::fold($words[$first - 2][0]) : '',
+            )
+        ) {
             $first--;
         }
         // "Utilisateur FTP", "Contraseña de MySQL": what it is about may stand behind it.
         $last = $index + $count - 1;
-        while ($last + 1 < count($words) && self::stand($line, $words, $last) && self::isAbout(Vocabulary::fold($words[$last + 1][0]))) {
+        while (
+            $last + 1 < count($words)
+            && self::stand($line, $words, $last)
+            && self::isAbout(Vocabulary::fold($words[$last + 1][0]))
+        ) {
             $last++;
         }
         $from = $words[$last][1] + strlen($words[$last][0]);
         $mark = self::mark(substr($line, $from), $fact, $weak);
         $isProtocol = $count === 1 && preg_match('/\A(?:s?ftps?|ftpes)\z/i', $words[$index][0]) === 1;
-        if ($mark === null || ($misspelled && $mark[0] === LabelMark::Behind) || ($isProtocol && preg_match('/\A[ \x{00A0}]*[:=]/u', substr($line, $from)) !== 1)) {
+        if (
+            $mark === null
+            || ($misspelled && $mark[0] === LabelMark::Behind)
+            || ($isProtocol && preg_match('/\A[ \x{00A0}]*[:=]/u', substr($line, $from)) !== 1)
+        ) {
             return null; // "SFTP:" may lead to a host; "SFTP" alone says which protocol it is.
         }
         [$kind, $length, $between] = $mark;
         $start = $words[$first][1];
         $before = substr($line, 0, $start);
-        $alone = trim($before, " \t\u{00A0}*•·>#-–—|;,(/&+.\x01") === '' || preg_match('/(?:\t|[|;,(\/.:!?\x01]\s*|[ ]{2,}|^\s*\d{1,2}[.)]\s*)\z/u', $before) === 1;
+        $alone = trim($before, " \t\u{00A0}*•·>#-–—|;,(/&+.\x01") === ''
+            || preg_match('/(?:\t|[|;,(\/.:!?\x01]\s*|[ ]{2,}|^\s*\d{1,2}[.)]\s*)\z/u', $before) === 1;
         $joined = $first < $index || ($first > 0 && Vocabulary::isBefore(Vocabulary::fold($words[$first - 1][0])));
         if ($isProtocol && ! $alone) {
             return null;
         }
-        if (! $alone && ! $joined && $kind !== LabelMark::Sign && $kind !== LabelMark::Behind && ! ($kind === LabelMark::Blank && $fact === Fact::Port)) {
+        if (
+            ! $alone
+            && ! $joined
+            && $kind !== LabelMark::Sign
+            && $kind !== LabelMark::Behind
+            && ! ($kind === LabelMark::Blank && $fact === Fact::Port)
+        ) {
             return null;
         }
         $cluster = substr($line, $start, $from - $start).' '.$between;
@@ -187,35 +229,64 @@ final readonly class LetterLabel
 
     private static function isAbout(string $word): bool
     {
-        return $word === 'web' || Vocabulary::isWhichOne($word) || in_array(Vocabulary::section($word), [Section::Files, Section::Database, Section::Mail], true);
+        return $word === 'web'
+            || Vocabulary::isWhichOne($word)
+            || in_array(Vocabulary::section($word), [Section::Files, Section::Database, Section::Mail], true);
     }
 
     /** Whether a word before a label says what the label is about. */
     private static function belongs(string $word, string $before): bool
     {
-        return Vocabulary::isBefore($word) || Vocabulary::section($word) !== null || Vocabulary::section(trim("$before $word")) !== null
-            || in_array($word, ['control', 'customer', 'client', 'name', 'data', 'correo', 'web', 'area', 'kunden'], true);
+        return Vocabulary::isBefore($word)
+            || Vocabulary::section($word) !== null
+            || Vocabulary::section(trim("$before $word")) !== null
+            || in_array(
+                $word,
+                ['control', 'customer', 'client', 'name', 'data', 'correo', 'web', 'area', 'kunden'],
+                true,
+            );
     }
 
     /** @return array{LabelMark, int, string}|null the mark, how many bytes it takes, and the words before it */
     private static function mark(string $rest, Fact $fact, bool $weak): ?array
     {
         // "Mot de passe d’accès", "Clave de acceso al servicio": words that say no more.
-        if (preg_match('/\A(?:[ \x{00A0}](?:de|d|di|du|des|del|della|dei|of|for|pour|para|per|voor|van|von|fur|für|zum|zur|da|do|al|zu)[ \x{00A0}’\'´]\p{L}+){1,2}(?=[ \x{00A0}]*(?:[:=|\t(.]|[ \x{00A0}]-|->|[–—→]|\z|[ ]{2})|[ ]\p{L}+[ ])/u', $rest, $match) === 1 && self::sectionOf($match[0]) === null) {
+        if (
+            preg_match(
+                '/\A(?:[ \x{00A0}](?:de|d|di|du|des|del|della|dei|of|for|pour|para|per|voor|van|von|fur|für|zum|zur|'
+                    .'da|do|al|zu)[ \x{00A0}’\'´]\p{L}+){1,2}(?=[ \x{00A0}]*(?:[:=|\t(.]|[ \x{00A0}]-|->|[–—→]|\z|[ '
+                    .']{2})|[ ]\p{L}+[ ])/u',
+                $rest,
+                $match,
+            ) === 1
+            && self::sectionOf($match[0]) === null
+        ) {
             $behind = self::mark(substr($rest, strlen($match[0])), $fact, $weak);
             if ($behind !== null && $behind[0] !== LabelMark::Blank) {
                 return [$behind[0], $behind[1] + strlen($match[0]), $behind[2]];
             }
         }
         $sign = '(?::|=(?!=)|\t|\||\.{2,}:?|[ \x{00A0}][–—-]{1,2}>?(?=[ \x{00A0}])|->|[→⇒»])';
-        if (preg_match("/\\A[ \\x{00A0}]*(\\([^()\\x01]{0,40}\\))?[ \\x{00A0}]*(?:[.]{2,}[ ]*)?$sign/u", $rest, $match) === 1) {
+        if (
+            preg_match(
+                "/\\A[ \\x{00A0}]*(\\([^()\\x01]{0,40}\\))?[ \\x{00A0}]*(?:[.]{2,}[ ]*)?$sign/u",
+                $rest,
+                $match,
+            ) === 1
+        ) {
             return [LabelMark::Sign, strlen($match[0]), $match[1] ?? ''];
         }
-        if (preg_match('/\A[ \x{00A0}]+(\p{L}+)(?::|(?=[ \x{00A0}]))/u', $rest, $match) === 1 && Vocabulary::isIs($match[1])) {
+        if (
+            preg_match('/\A[ \x{00A0}]+(\p{L}+)(?::|(?=[ \x{00A0}]))/u', $rest, $match) === 1
+            && Vocabulary::isIs($match[1])
+        ) {
             return [LabelMark::Is, strlen($match[0]), ''];
         }
         // "Password for e-mail:", "Benutzer der Datenbank:"
-        if (preg_match("/\\A((?:[ \\x{00A0}-]\\p{L}[\\p{L}\\d’'-]*){1,5})[ ]?:/u", $rest, $match) === 1 && self::sectionOf($match[1]) !== null) {
+        if (
+            preg_match("/\\A((?:[ \\x{00A0}-]\\p{L}[\\p{L}\\d’'-]*){1,5})[ ]?:/u", $rest, $match) === 1
+            && self::sectionOf($match[1]) !== null
+        ) {
             return [LabelMark::Sign, strlen($match[0]), $match[1]];
         }
         if (preg_match('/\A[ \x{00A0}]*\z/u', $rest) === 1) {
@@ -232,11 +303,16 @@ final readonly class LetterLabel
             Fact::Directory => '/\A[ \x{00A0}]+(?=[\/\x01])/u',
             Fact::Host, Fact::Domain, Fact::Address => '/\A[ \x{00A0}]+(?=\x01)/u',
             // A word that is no word of a language: with a digit, a mark or a capital inside.
-            Fact::Login, Fact::Password => '/\A[ \x{00A0}]+(?=["„“«‘\'`\x01]|\S*[\p{L}]\S*\d|\S*\d\S*\p{L}|\p{Ll}+\p{Lu})/u',
+            Fact::Login,
+            Fact::Password => '/\A[ \x{00A0}]+(?=["„“«‘\'`\x01]|\S*[\p{L}]\S*\d|\S*\d\S*\p{L}|\p{Ll}+\p{Lu})/u',
             Fact::Protocol => null,
         };
 
-        return $plain !== null && (! $weak || $fact === Fact::Login || $fact === Fact::Port) && preg_match($plain, $rest, $match) === 1 ? [LabelMark::Blank, strlen($match[0]), ''] : null;
+        return $plain !== null
+            && (! $weak || $fact === Fact::Login || $fact === Fact::Port)
+            && preg_match($plain, $rest, $match) === 1
+            ? [LabelMark::Blank, strlen($match[0]), '']
+            : null;
     }
 
     /** What words are about; what is old stays old, and what is about files and something else too is about files. */
@@ -251,7 +327,9 @@ final readonly class LetterLabel
                 $section === null ?: $found[$section->value] = $section;
             }
         }
-        foreach ([Section::Old, Section::Names, Section::Files, Section::Database, Section::Mail, Section::Panel] as $section) {
+        foreach (
+            [Section::Old, Section::Names, Section::Files, Section::Database, Section::Mail, Section::Panel] as $section
+        ) {
             if (isset($found[$section->value])) {
                 return $section;
             }

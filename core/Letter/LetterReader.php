@@ -15,12 +15,24 @@ use Cellarium\Core\Connection\Protocol;
  */
 final class LetterReader
 {
-    private const FOOTER = '/\b(?:registered office|company (?:no|number)|vat(?: id| no)?|ust-?id|hrb|amtsgericht|gesch[aä]ftsf[uü]hrer|siret|rcs|p\.? ?iva|kvk|btw|nif|cif|confidential|vertraulich|confidentiel|confidencial|riservat|vertrouwelijk|unsubscribe|disclaimer)\b/iu';
+    private const FOOTER =
+        '/\b(?:registered office|company (?:no|number)|vat(?: id| no)?|ust-?id|hrb|amtsgericht|'
+        .'gesch[aä]ftsf[uü]hrer|siret|rcs|p\.? '
+        .'?iva|kvk|btw|nif|cif|confidential|vertraulich|confidentiel|confidencial|riservat|'
+        .'vertrouwelijk|unsubscribe|disclaimer)\b/iu';
 
-    private const SUBJECT = '/\A\s*(?:subject|betreff|objet|asunto|oggetto|onderwerp|assunto|from|von|de|da|van|to|an|date|datum|sent|gesendet)\s*:/iu';
+    private const SUBJECT =
+        '/\A\s*(?:subject|betreff|objet|asunto|oggetto|onderwerp|assunto|from|von|de|da|van|to|an|'
+        .'date|datum|sent|gesendet)\s*:/iu';
 
     /** Headings with which another account begins. */
-    private const ANOTHER = '/\b(?:account|site|access|zugang|konto|seite|acc[eè]s|compte|cuenta|sitio|accesso|sito|toegang|conta|acesso|login|user|server)\s*(?:no\.?\s*|nr\.?\s*|number\s*|#\s*)?\d+\b|\b(?:second|third|another) (?:account|site|ftp)|\A(?:\d+[.)]\s*)?(?:staging|live|production|produktion|test|development|entwicklung|preproduction|pr[eé]production|preproducci[oó]n|produzione|produc[aã]o|productie|acceptatie)\b/iu';
+    private const ANOTHER =
+        '/\b(?:account|site|access|zugang|konto|seite|acc[eè]s|compte|cuenta|sitio|accesso|sito|'
+        .'toegang|conta|acesso|login|user|server)\s*(?:no\.?\s*|nr\.?\s*|number\s*|#\s*)?\d+\b|'
+        .'\b(?:second|third|another) (?:account|site|ftp)|'
+        .'\A(?:\d+[.)]\s*)?(?:staging|live|production|produktion|'
+        .'test|development|entwicklung|preproduction|pr[eé]production|preproducci[oó]n|produzione|'
+        .'produc[aã]o|productie|acceptatie)\b/iu';
 
     private readonly LetterAccounts $accounts;
 
@@ -55,7 +67,11 @@ final class LetterReader
         $signed = false;
         foreach (explode("\n", $this->text) as $line) {
             $signed = $signed || preg_match('/\A-- ?\z/', $line) === 1;
-            $lines[] = new LetterLine($line, $offset, $signed || preg_match(self::FOOTER, $line) === 1 || preg_match(self::SUBJECT, $line) === 1);
+            $lines[] = new LetterLine(
+                $line,
+                $offset,
+                $signed || preg_match(self::FOOTER, $line) === 1 || preg_match(self::SUBJECT, $line) === 1,
+            );
             $offset += strlen($line) + 1;
         }
         $waiting = null;
@@ -117,7 +133,13 @@ final class LetterReader
     {
         $words = trim($text, " \t#*=_-–—:.[]()|>•\u{00A0}");
         // What ends like a sentence is none: "Dear customer,".
-        if ($words === '' || (! $leads && preg_match('/[,.!?]\s*\z/u', $text) === 1) || $line->isWeak() || mb_strlen($words) > 80 || str_word_count($words) > 12) {
+        if (
+            $words === ''
+            || (! $leads && preg_match('/[,.!?]\s*\z/u', $text) === 1)
+            || $line->isWeak()
+            || mb_strlen($words) > 80
+            || str_word_count($words) > 12
+        ) {
             return;
         }
         if (preg_match(self::ANOTHER, $words) === 1 && $this->accounts->hasBegun()) {
@@ -145,7 +167,11 @@ final class LetterReader
      */
     private function addresses(LetterLine $line, array $labels): void
     {
-        if (($this->section?->isElsewhere() ?? false) || preg_match('~(?<!\w)(?:s?ftps?|ftpes)://[^\s<>"\x{00A0}]+~iu', $line->text, $match, PREG_OFFSET_CAPTURE) !== 1) {
+        if (
+            ($this->section?->isElsewhere() ?? false)
+            || preg_match('~(?<!\w)(?:s?ftps?|ftpes)://[^\s<>"\x{00A0}]+~iu', $line->text, $match, PREG_OFFSET_CAPTURE)
+                !== 1
+        ) {
             return;
         }
         [$url, $at] = $match[0];
@@ -174,15 +200,42 @@ final class LetterReader
             if ($label->fact === Fact::Protocol || ($label->section?->isElsewhere() ?? false)) {
                 return;
             }
-            $rest = substr_replace($rest, str_repeat(' ', $label->end - $label->at), $label->at, $label->end - $label->at);
+            $rest = substr_replace(
+                $rest,
+                str_repeat(' ', $label->end - $label->at),
+                $label->at,
+                $label->end - $label->at,
+            );
         }
         // "21 (or 990 for FTPS)" is about another port than the one named.
-        $rest = (string) preg_replace_callback('/\(\s*(?:or|oder|ou|o|of)\s+\d+[^)]*\)/iu', static fn (array $match): string => str_repeat(' ', strlen($match[0])), $rest);
+        $rest = (string) preg_replace_callback(
+            '/\(\s*(?:or|oder|ou|o|of)\s+\d+[^)]*\)/iu',
+            static fn (array $match): string => str_repeat(' ', strlen($match[0])),
+            $rest,
+        );
         // Names and passwords hold any letters.
-        $rest = (string) preg_replace_callback('/\S*[\d@=#!%_]\S*|\S+[.-]\S+/u', static fn (array $match): string => str_repeat(' ', strlen($match[0])), $rest);
+        $rest = (string) preg_replace_callback(
+            '/\S*[\d@=#!%_]\S*|\S+[.-]\S+/u',
+            static fn (array $match): string => str_repeat(' ', strlen($match[0])),
+            $rest,
+        );
         $protocol = Vocabulary::protocolIn($rest);
-        if ($protocol !== null && preg_match('/s?ftp|ssh|tls|ssl|impli|expli/i', $rest, $match, PREG_OFFSET_CAPTURE) === 1) {
-            $this->accounts->add(new Found(Fact::Protocol, $protocol->value, $line->offset + $match[0][1], strlen($match[0][0]), [], 'no label says so; it is said beside another value'), 5.0 - $line->penalty(), $line->isWeak());
+        if (
+            $protocol !== null
+            && preg_match('/s?ftp|ssh|tls|ssl|impli|expli/i', $rest, $match, PREG_OFFSET_CAPTURE) === 1
+        ) {
+            $this->accounts->add(
+                new Found(
+                    Fact::Protocol,
+                    $protocol->value,
+                    $line->offset + $match[0][1],
+                    strlen($match[0][0]),
+                    [],
+                    'no label says so; it is said beside another value',
+                ),
+                5.0 - $line->penalty(),
+                $line->isWeak(),
+            );
         }
     }
 
@@ -195,7 +248,8 @@ final class LetterReader
     }
 
     /**
-     * @param  list<list<array{LetterLabel, string, int, LetterLine}>>  $columns  label, value, where it stands in its line; by account
+     * @param  list<list<array{LetterLabel, string, int, LetterLine}>>  $columns  label, value, where it stands in
+     *     its line; by account
      */
     private function columns(array $columns, LetterLine $first): void
     {
@@ -219,7 +273,8 @@ final class LetterReader
     }
 
     /**
-     * A part about something else has ended, unsaid, when its block has and what follows is what only files have: a port,
+     * A part about something else has ended, unsaid, when its block has and what follows is what only files have: a
+     * port,
      * a protocol, a directory, a domain of one's own, a host that is not one for mail.
      */
     private function leave(LetterLabel $label, string $text): void
@@ -239,7 +294,9 @@ final class LetterReader
     private function take(LetterLabel $label, string $text, int $at, LetterLine $line): void
     {
         $this->leave($label, $text);
-        $section = $this->section === Section::Old && $label->section === Section::Files ? Section::Old : $label->section ?? $this->section;
+        $section = $this->section === Section::Old && $label->section === Section::Files
+                ? Section::Old
+                : $label->section ?? $this->section;
         $this->sectionBegun = true;
         if ($label->section !== null && $label->section !== Section::Files) {
             // What follows without a kind of its own belongs to the same thing.
@@ -258,8 +315,18 @@ final class LetterReader
             return;
         }
         $said = Vocabulary::said($value->text.$value->rest);
-        if ($said !== null && in_array($label->fact, [Fact::Login, Fact::Password, Fact::Host, Fact::Port, Fact::Directory], true) && ! self::isPlainly($label->fact, $value->text)) {
-            $this->accounts->say($label->fact, $said, LetterLabel::sectionOf($value->text.$value->rest), $from, strlen($value->text));
+        if (
+            $said !== null
+            && in_array($label->fact, [Fact::Login, Fact::Password, Fact::Host, Fact::Port, Fact::Directory], true)
+            && ! self::isPlainly($label->fact, $value->text)
+        ) {
+            $this->accounts->say(
+                $label->fact,
+                $said,
+                LetterLabel::sectionOf($value->text.$value->rest),
+                $from,
+                strlen($value->text),
+            );
 
             return;
         }

@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-/** Tables of a letter: labels above their columns, or at the beginning of rows with several accounts beside each other. */
+/**
+ * Tables of a letter: labels above their columns, or at the beginning of rows with several accounts beside each other.
+ */
 final class LetterTable
 {
     /**
      * @param  list<LetterLine>  $lines
-     * @return array{list<list<array{LetterLabel, string, int, LetterLine}>>, int}|null facts by account, and the last line of the table; null where none begins
+     * @return array{list<list<array{LetterLabel, string, int, LetterLine}>>, int}|null facts by account, and the
+     *     last line of the table; null where none begins
      */
     public static function rows(array $lines, int $index): ?array
     {
@@ -25,8 +28,15 @@ final class LetterTable
         $cells = $lines[$index]->cells();
         $labels = array_map(static fn (array $cell): ?LetterLabel => LetterLabel::whole($cell[0]), $cells);
         $known = count(array_filter($labels));
-        $words = array_filter($cells, static fn (array $cell): bool => preg_match('~\d|://|\w\.\w|^/|@~', $cell[0]) !== 1);
-        if (count($cells) < 2 || $known < 2 || ($known < count($cells) - 1 && ($known * 2 < count($cells) || count($words) < count($cells)))) {
+        $words = array_filter(
+            $cells,
+            static fn (array $cell): bool => preg_match('~\d|://|\w\.\w|^/|@~', $cell[0]) !== 1,
+        );
+        if (
+            count($cells) < 2
+            || $known < 2
+            || ($known < count($cells) - 1 && ($known * 2 < count($cells) || count($words) < count($cells)))
+        ) {
             return null;
         }
         $accounts = [];
@@ -66,7 +76,12 @@ final class LetterTable
             if ($label === null && $accounts !== [] && count($cells) - 1 === count($accounts)) {
                 continue; // A row of which nobody knows what it says.
             }
-            if ($label === null || ($accounts !== [] && count($cells) - 1 !== count($accounts)) || ($label->fact !== Fact::Protocol && (LetterLabel::whole($cells[1][0]) !== null || LetterLabel::in($cells[2][0]) !== []))) {
+            if (
+                $label === null
+                || ($accounts !== [] && count($cells) - 1 !== count($accounts))
+                || ($label->fact !== Fact::Protocol
+                    && (LetterLabel::whole($cells[1][0]) !== null || LetterLabel::in($cells[2][0]) !== []))
+            ) {
                 break;
             }
             foreach (array_slice($cells, 1) as $column => [$value, $at]) {

@@ -7,7 +7,8 @@ namespace Cellarium\Core\Letter;
 /** A letter as lines of text; what was copied from HTML mail or written in Markdown becomes what its reader saw. */
 final class LetterText
 {
-    private const BLOCKS = 'p|div|br|tr|li|ul|ol|table|h[1-6]|hr|section|article|header|footer|blockquote|pre|dt|dd|dl|tbody|thead';
+    private const BLOCKS = 'p|div|br|tr|li|ul|ol|table|h[1-6]|hr|section|article|'
+        .'header|footer|blockquote|pre|dt|dd|dl|tbody|thead';
 
     /** Characters, after which a line ends at the next blank. */
     private const LONGEST_LINE = 1000;
@@ -20,7 +21,11 @@ final class LetterText
             $text = (string) preg_replace('~<(script|style|head)\b.*?</\1\s*>~is', '', $text);
             $text = (string) preg_replace('/\s+/', ' ', $text);
             $text = (string) preg_replace('~</\s*t[dh]\s*>\s*<\s*t[dh]\b[^>]*>~i', "\t", $text);
-            $text = (string) preg_replace('~</\s*(?:span|b|strong|label|font)\s*>\s+<\s*(?:span|b|strong|code|font|i|em|tt)\b[^>]*>~i', '  ', $text);
+            $text = (string) preg_replace(
+                '~</\s*(?:span|b|strong|label|font)\s*>\s+<\s*(?:span|b|strong|code|font|i|em|tt)\b[^>]*>~i',
+                '  ',
+                $text,
+            );
             $text = (string) preg_replace('~</?\s*(?:'.self::BLOCKS.')\b[^>]*>~i', "\n", $text);
             $text = html_entity_decode(strip_tags($text), ENT_QUOTES | ENT_HTML5, 'UTF-8');
         } elseif (self::hasEntities($text)) {
@@ -42,25 +47,36 @@ final class LetterText
     {
         $html = preg_match('~<\s*(?:'.self::BLOCKS.'|td|span|a|b|strong|html|body)\b[^>]*>~i', $pasted) === 1;
         $undone = [];
-        ! $html || $undone[] = 'HTML was turned into text';
-        $html || ! self::hasEntities($pasted) || $undone[] = 'HTML entities were turned into characters';
-        ! self::isMarkdown($pasted) || $undone[] = 'Markdown marks were taken out';
-        preg_match('/[\x{200B}-\x{200F}\x{2060}\x{FEFF}\x{00AD}]/u', mb_scrub($pasted)) !== 1 || $undone[] = 'there are characters in it that nobody sees';
-        preg_match('/[\x{202A}-\x{202E}\x{2066}-\x{2069}]/u', mb_scrub($pasted)) !== 1 || $undone[] = 'there are marks of direction in it, which change what is seen';
-        preg_match('/[\x{00A0}\x{202F}]/u', mb_scrub($pasted)) !== 1 || $undone[] = 'no-break blanks count as blanks';
+        ! $html || ($undone[] = 'HTML was turned into text');
+        $html || ! self::hasEntities($pasted) || ($undone[] = 'HTML entities were turned into characters');
+        ! self::isMarkdown($pasted) || ($undone[] = 'Markdown marks were taken out');
+        preg_match('/[\x{200B}-\x{200F}\x{2060}\x{FEFF}\x{00AD}]/u', mb_scrub($pasted)) !== 1
+            || ($undone[] = 'there are characters in it that nobody sees');
+        preg_match('/[\x{202A}-\x{202E}\x{2066}-\x{2069}]/u', mb_scrub($pasted)) !== 1
+            || ($undone[] = 'there are marks of direction in it, which change what is seen');
+        preg_match('/[\x{00A0}\x{202F}]/u', mb_scrub($pasted)) !== 1 || ($undone[] = 'no-break blanks count as blanks');
 
         return $undone;
     }
 
     private static function hasEntities(string $text): bool
     {
-        return preg_match('/&(?:nbsp|amp|quot|lt|gt|#\d{2,5}|#x[0-9a-f]{2,5}|[aeiou](?:uml|acute|grave|circ)|szlig|ntilde|ccedil);/i', $text) === 1;
+        return preg_match(
+            '/&(?:nbsp|amp|quot|lt|gt|#\d{2,5}|#x[0-9a-f]{2,5}|[aeiou](?:uml|acute|grave|circ)|szlig|ntilde|ccedil);/i',
+            $text,
+        ) === 1;
     }
 
-    /** Marks that Markdown alone has: bold, code, headings, links with their address, rows of dashes under a table's head. */
+    /**
+     * Marks that Markdown alone has: bold, code, headings, links with their address, rows of dashes under a table's
+     * head.
+     */
     private static function isMarkdown(string $text): bool
     {
-        return preg_match('/\*\*[^*\n]{1,80}\*\*|^#{1,4} \S|\[[^\]\n]+\]\([^)\n]+\)|^[ \t]*\|?(?:\s*:?-{3,}:?\s*\|)+|`[^`\n]+`/m', $text) === 1;
+        return preg_match(
+            '/\*\*[^*\n]{1,80}\*\*|^#{1,4} \S|\[[^\]\n]+\]\([^)\n]+\)|^[ \t]*\|?(?:\s*:?-{3,}:?\s*\|)+|`[^`\n]+`/m',
+            $text,
+        ) === 1;
     }
 
     private static function withoutMarkdown(string $text): string

@@ -60,7 +60,10 @@ final readonly class Manifest
     {
         $entries = [];
         for ($depth = 1; $depth <= $directory->depth(); $depth++) {
-            $entries[] = new ManifestEntry(RelativePath::fromString(implode('/', array_slice($directory->segments(), 0, $depth))), EntryKind::Directory);
+            $entries[] = new ManifestEntry(
+                RelativePath::fromString(implode('/', array_slice($directory->segments(), 0, $depth))),
+                EntryKind::Directory,
+            );
         }
         foreach ($this->entries as $entry) {
             $entries[] = $entry->at(RelativePath::fromString("$directory/$entry->path"));
@@ -118,7 +121,15 @@ final readonly class Manifest
     {
         $hash = hash_init('sha256');
         foreach ($this->entries as $path => $entry) {
-            hash_update($hash, $path."\0".$entry->kind->value."\0".($entry->isFile() ? "$entry->size\0$entry->modified" : '')."\n");
+            hash_update(
+                $hash,
+                $path
+                    ."\0"
+                    .$entry->kind->value
+                    ."\0"
+                    .($entry->isFile() ? "$entry->size\0$entry->modified" : '')
+                    ."\n",
+            );
         }
 
         return hash_final($hash);

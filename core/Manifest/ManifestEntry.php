@@ -15,7 +15,8 @@ final readonly class ManifestEntry
      * @param  int|null  $modified  seconds since 1970, UTC
      * @param  int|null  $mode  twelve bits
      * @param  string|null  $sha256  of the contents in hexadecimal, null where not known
-     * @param  int|null  $readAt  when the bytes were last read from the server, seconds since 1970; null where the hash is
+     * @param  int|null  $readAt  when the bytes were last read from the server, seconds since 1970; null where the
+     *     hash is
      *                            not from reading, but from what was sent
      */
     public function __construct(
@@ -51,7 +52,17 @@ final readonly class ManifestEntry
         return $this->kind === $other->kind && $this->size === $other->size && $this->modified === $other->modified;
     }
 
-    /** @return array{path: string, kind: string, size: int, modified: int|null, mode: int|null, sha256: string|null, read_at: int|null} */
+    /**
+     * @return array{
+     *     path: string,
+     *     kind: string,
+     *     size: int,
+     *     modified: int|null,
+     *     mode: int|null,
+     *     sha256: string|null,
+     *     read_at: int|null,
+     * }
+     */
     public function toArray(): array
     {
         return [

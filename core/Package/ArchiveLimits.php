@@ -27,7 +27,11 @@ final readonly class ArchiveLimits
             throw PackageRefused::because($archive, RefusalReason::TooManyEntries, (string) $this->entries);
         }
         if ($unpacked > $this->totalBytes) {
-            throw PackageRefused::because($archive, RefusalReason::TooLarge, (string) intdiv($this->totalBytes, 1_000_000).' MB');
+            throw PackageRefused::because(
+                $archive,
+                RefusalReason::TooLarge,
+                (string) intdiv($this->totalBytes, 1_000_000).' MB',
+            );
         }
         if ($unpacked > $this->ratioFrom && $unpacked > $this->ratio * max(1, $packed)) {
             throw PackageRefused::because($archive, RefusalReason::Bomb);

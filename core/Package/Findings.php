@@ -18,14 +18,29 @@ final class Findings
     {
         $findings = self::startPage($manifest);
         if ($wrapper !== null) {
-            $findings[] = new PackageFinding('wrapper_lifted', "Everything lay inside the folder $wrapper; its contents land in the document root, the folder does not.", path: $wrapper);
+            $findings[] = new PackageFinding(
+                'wrapper_lifted',
+                'Everything lay inside the '
+                    ."folder $wrapper; its contents land in the document root, the folder does not.",
+                path: $wrapper,
+            );
         }
         foreach (self::caseTwins($manifest) as [$one, $other]) {
-            $findings[] = new PackageFinding('case_twins', "$one and $other differ only in case: two files to a server, one on many computers.", path: $one);
+            $findings[] = new PackageFinding(
+                'case_twins',
+                "$one and $other differ only in case: two files to a server, one on many computers.",
+                path: $one,
+            );
         }
         if ($left !== []) {
             $count = count($left);
-            $findings[] = new PackageFinding('leftovers', $count === 1 ? "$left[0] does not belong to a site and does not land." : "$count entries that do not belong to a site ($left[0] and others) do not land.", path: $left[0]);
+            $findings[] = new PackageFinding(
+                'leftovers',
+                $count === 1
+                    ? "$left[0] does not belong to a site and does not land."
+                    : "$count entries that do not belong to a site ($left[0] and others) do not land.",
+                path: $left[0],
+            );
         }
 
         return $findings;
@@ -34,7 +49,12 @@ final class Findings
     /** @return list<PackageFinding> */
     private static function startPage(Manifest $manifest): array
     {
-        $present = array_values(array_filter(StartPages::USUAL, static fn (string $name): bool => $manifest->get($name)?->isFile() ?? false));
+        $present = array_values(
+            array_filter(
+                StartPages::USUAL,
+                static fn (string $name): bool => $manifest->get($name)?->isFile() ?? false,
+            ),
+        );
         if ($present === []) {
             $deeper = null;
             foreach ($manifest->files() as $file) {
@@ -47,10 +67,22 @@ final class Findings
                 ? 'Name the first page '.StartPages::USUAL[0].' and pack again.'
                 : "The nearest is $deeper; pack the folder it lies in.";
 
-            return [new PackageFinding('no_start_page', "There is no start page at the top, so visitors would see a bare listing. $hint", stops: true)];
+            return [
+                new PackageFinding(
+                    'no_start_page',
+                    "There is no start page at the top, so visitors would see a bare listing. $hint",
+                    stops: true,
+                ),
+            ];
         }
         if (count($present) > 1) {
-            return [new PackageFinding('several_start_pages', implode(' and ', $present)." both stand at the top; servers usually show $present[0].", path: $present[0])];
+            return [
+                new PackageFinding(
+                    'several_start_pages',
+                    implode(' and ', $present)." both stand at the top; servers usually show $present[0].",
+                    path: $present[0],
+                ),
+            ];
         }
 
         return [];

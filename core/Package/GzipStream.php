@@ -59,7 +59,11 @@ final class GzipStream
             return $packed !== '' && $this->next($packed);
         }
         if ($packed === '') {
-            throw PackageRefused::because($this->name, RefusalReason::Broken, 'at its end: the compressed part is cut off');
+            throw PackageRefused::because(
+                $this->name,
+                RefusalReason::Broken,
+                'at its end: the compressed part is cut off',
+            );
         }
         $before = inflate_get_read_len($this->member);
         $data = @inflate_add($this->member, $packed);
@@ -83,7 +87,11 @@ final class GzipStream
             return true;
         }
         if (! str_starts_with($packed, "\x1f\x8b")) {
-            throw PackageRefused::because($this->name, RefusalReason::Broken, 'at its end: something follows that does not belong to it');
+            throw PackageRefused::because(
+                $this->name,
+                RefusalReason::Broken,
+                'at its end: something follows that does not belong to it',
+            );
         }
         $this->begin();
         $this->rest = $packed;

@@ -26,6 +26,11 @@ final readonly class PackageFinding
 
     public static function fromFields(Fields $fields): self
     {
-        return new self($fields->text('code'), $fields->text('sentence'), $fields->flag('stops'), $fields->textOrNull('path'));
+        return new self(
+            $fields->text('code'),
+            $fields->text('sentence'),
+            $fields->flag('stops'),
+            $fields->textOrNull('path'),
+        );
     }
 }

@@ -72,7 +72,11 @@ final readonly class PackageIntake
         $magic = (string) @file_get_contents($file, false, null, 0, 4);
 
         return match (true) {
-            str_starts_with($magic, "PK\x03\x04"), str_starts_with($magic, "PK\x05\x06") => new ZipPackage($file, $name, $this->limits),
+            str_starts_with($magic, "PK\x03\x04"), str_starts_with($magic, "PK\x05\x06") => new ZipPackage(
+                $file,
+                $name,
+                $this->limits,
+            ),
             str_starts_with($magic, "\x1f\x8b") => new TarPackage($file, $name, $this->limits),
             default => throw PackageRefused::because($name, RefusalReason::NotAnArchive),
         };
@@ -82,13 +86,21 @@ final readonly class PackageIntake
     {
         $content = $this->store->put($archive->chunks($entry));
 
-        return new ManifestEntry($entry->path, EntryKind::File, $content->size, $entry->modified, null, $content->sha256);
+        return new ManifestEntry(
+            $entry->path,
+            EntryKind::File,
+            $content->size,
+            $entry->modified,
+            null,
+            $content->sha256,
+        );
     }
 
     /** @return array{string, string|null} */
     private static function nameAndVersion(string $name): array
     {
-        $stem = preg_replace('/\.(zip|tar\.gz|tgz)\z/i', '', RelativePath::tryFromString($name)?->name() ?? $name) ?? $name;
+        $stem = preg_replace('/\.(zip|tar\.gz|'
+                .'tgz)\z/i', '', RelativePath::tryFromString($name)?->name() ?? $name) ?? $name;
 
         return preg_match('/\A(.+?)[-_ ]v?(\d+(?:\.\d+)*(?:[-.]?(?:rc|beta|alpha)\.?\d*)?)\z/i', $stem, $match) === 1
             ? [$match[1], $match[2]]

@@ -19,6 +19,10 @@ final class PackageRefused extends RuntimeException
 
     public static function because(string $package, RefusalReason $reason, ?string $detail = null): self
     {
-        return new self($package, $reason, $reason->sentence($detail === null ? null : mb_substr(mb_scrub($detail), 0, 200)));
+        return new self(
+            $package,
+            $reason,
+            $reason->sentence($detail === null ? null : mb_substr(mb_scrub($detail), 0, 200)),
+        );
     }
 }

@@ -25,18 +25,24 @@ enum RefusalReason: string
         $detail ??= '';
 
         return match ($this) {
-            self::NotAnArchive => 'This is not a zip or tar.gz archive. Pack the site as one of these and bring it again.',
+            self::NotAnArchive => 'This is not a zip or tar.gz archive. Pack the site as one of these and bring it '
+                .'again.',
             self::Broken => trim("The archive is damaged $detail").'. Pack or fetch it again.',
             self::Empty => 'The archive holds no files. Pack the folder that holds the built site.',
-            self::Leaves => "The entry $detail leads out of the directory it would be unpacked in. Do not trust this archive; ask where it came from.",
+            self::Leaves => "The entry $detail leads out of the directory it would be unpacked in. Do not trust this "
+                .'archive; ask where it came from.',
             self::BadName => "The entry $detail has a name that a server cannot hold. Rename it and pack again.",
-            self::OurName => "The entry $detail has a name of the kind that Cellarium gives to files on their way to a server, and takes away again. Rename it and pack again.",
+            self::OurName => "The entry $detail has a name of the kind that Cellarium gives to files on their way to "
+                .'a server, and takes away again. Rename it and pack again.',
             self::Link => "The entry $detail is a link, not a file. Pack the file it stands for.",
             self::Encrypted => "The entry $detail is encrypted. Pack without a password.",
             self::TwiceTheSame => "The name $detail stands in the archive twice. Pack again from a clean folder.",
-            self::TooManyEntries => "The archive holds more than $detail entries, the limit set here. Split it, or have the limit raised.",
-            self::TooLarge => "Unpacked, the archive is larger than $detail, the limit set here. Take out what does not belong, or have the limit raised.",
-            self::Bomb => 'The archive unpacks to hundreds of times its size, as archives made to fill disks do. Do not trust it; ask where it came from.',
+            self::TooManyEntries => 'The archive holds more '
+                ."than $detail entries, the limit set here. Split it, or have the limit raised.",
+            self::TooLarge => 'Unpacked, the archive is larger '
+                ."than $detail, the limit set here. Take out what does not belong, or have the limit raised.",
+            self::Bomb => 'The archive unpacks to hundreds of times its size, as archives made to fill disks do. Do '
+                .'not trust it; ask where it came from.',
         };
     }
 }

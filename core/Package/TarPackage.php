@@ -61,7 +61,13 @@ final class TarPackage implements Archive
             if (trim($name, './') === '' && ! str_contains($name, '..')) {
                 continue;
             }
-            yield new ArchiveEntry($count, EntryName::parse($this->name, $name), $kind === '5', $size, $this->octal(substr($header, 136, 12)));
+            yield new ArchiveEntry(
+                $count,
+                EntryName::parse($this->name, $name),
+                $kind === '5',
+                $size,
+                $this->octal(substr($header, 136, 12)),
+            );
         }
     }
 
@@ -77,7 +83,10 @@ final class TarPackage implements Archive
         }
     }
 
-    /** Behind the blocks of zeros that end the archive (POSIX, pax) comes padding; the compressed part has to come to its end too. */
+    /**
+     * Behind the blocks of zeros that end the archive (POSIX, pax) comes padding; the compressed part has to come to
+     * its end too.
+     */
     private function finish(): void
     {
         while (($rest = $this->stream->read(65536)) !== '') {
@@ -112,7 +121,10 @@ final class TarPackage implements Archive
     private function checkSum(string $header): void
     {
         $sum = array_sum(array_map(ord(...), str_split(substr_replace($header, '        ', 148, 8))));
-        if (preg_match('/\A *([0-7]+)[ \0]*\z/', substr($header, 148, 8), $match) !== 1 || $sum !== (int) octdec($match[1])) {
+        if (
+            preg_match('/\A *([0-7]+)[ \0]*\z/', substr($header, 148, 8), $match) !== 1
+            || $sum !== (int) octdec($match[1])
+        ) {
             throw PackageRefused::because($this->name, RefusalReason::NotAnArchive);
         }
     }
@@ -121,7 +133,9 @@ final class TarPackage implements Archive
     {
         $digits = trim($field, " \0");
 
-        return preg_match('/\A[0-7]*\z/', $digits) === 1 ? (int) octdec($digits) : throw PackageRefused::because($this->name, RefusalReason::Broken, 'in a header');
+        return preg_match('/\A[0-7]*\z/', $digits) === 1
+            ? (int) octdec($digits)
+            : throw PackageRefused::because($this->name, RefusalReason::Broken, 'in a header');
     }
 
     private function shortName(string $header): string

@@ -35,7 +35,9 @@ final class ZipDirectory
             fseek($stream, $offset);
             for ($index = 0; $index < $count; $index++) {
                 $header = (string) fread($stream, 46);
-                $lengths = str_starts_with($header, "PK\x01\x02") ? self::numbers('v3', substr($header, 28, 6), 3) : null;
+                $lengths = str_starts_with($header, "PK\x01\x02")
+                    ? self::numbers('v3', substr($header, 28, 6), 3)
+                    : null;
                 if ($lengths === null) {
                     throw PackageRefused::because($archive, RefusalReason::Broken, 'in its directory');
                 }
@@ -70,7 +72,9 @@ final class ZipDirectory
         $record = (string) fread($stream, 56);
         $end = str_starts_with($record, self::END_64) ? self::numbers('P3', substr($record, 32, 24), 3) : null;
 
-        return $end === null ? throw PackageRefused::because($archive, RefusalReason::Broken, 'at its end') : [$end[0], $end[2]];
+        return $end === null
+            ? throw PackageRefused::because($archive, RefusalReason::Broken, 'at its end')
+            : [$end[0], $end[2]];
     }
 
     /** @return list<int>|null null where there are not as many bytes as it takes */

@@ -28,7 +28,10 @@ final class ZipPackage implements Archive
         $this->zip = new ZipArchive;
         $opened = $this->zip->open($file, ZipArchive::RDONLY);
         if ($opened !== true) {
-            throw PackageRefused::because($name, $opened === ZipArchive::ER_NOZIP ? RefusalReason::NotAnArchive : RefusalReason::Broken);
+            throw PackageRefused::because(
+                $name,
+                $opened === ZipArchive::ER_NOZIP ? RefusalReason::NotAnArchive : RefusalReason::Broken,
+            );
         }
         foreach (ZipDirectory::names($file, $name) as $raw) {
             if (str_contains($raw, "\0")) {
@@ -95,7 +98,10 @@ final class ZipPackage implements Archive
         }
         $system = 0;
         $attributes = 0;
-        if ($this->zip->getExternalAttributesIndex($index, $system, $attributes) && $system === ZipArchive::OPSYS_UNIX) {
+        if (
+            $this->zip->getExternalAttributesIndex($index, $system, $attributes)
+            && $system === ZipArchive::OPSYS_UNIX
+        ) {
             $kind = (is_int($attributes) ? $attributes >> 16 : 0120000) & 0170000;
             if (! in_array($kind, [0, 0100000, 0040000], true)) {
                 throw PackageRefused::because($this->name, RefusalReason::Link, $name);
@@ -108,6 +114,12 @@ final class ZipPackage implements Archive
         // Some programs write backslashes, though APPNOTE 4.4.17.1 wants slashes.
         $name = str_replace('\\', '/', $name);
 
-        return new ArchiveEntry($index, EntryName::parse($this->name, $name), str_ends_with($name, '/'), $size, $modified > 0 ? $modified : null);
+        return new ArchiveEntry(
+            $index,
+            EntryName::parse($this->name, $name),
+            str_ends_with($name, '/'),
+            $size,
+            $modified > 0 ? $modified : null,
+        );
     }
 }

@@ -28,7 +28,9 @@ final readonly class PublicAddress
     public function __construct(string $base, RemotePath $documentRoot, array $mounts = [], private array $aliases = [])
     {
         if (preg_match('#\Ahttps?://[^/@\s?\#]+/?\z#', $base) !== 1) {
-            throw new \InvalidArgumentException('this is not the base address of a site: scheme and name, without login and path');
+            throw new \InvalidArgumentException(
+                'this is not the base address of a site: scheme and name, without login and path',
+            );
         }
         $this->base = rtrim($base, '/');
         $places = [];
@@ -67,7 +69,10 @@ final readonly class PublicAddress
     /** @param  list<string>  $segments */
     private static function encoded(array $segments): string
     {
-        return implode('/', array_map(static fn (string $name): string => rawurlencode(WireName::toWire($name)), $segments));
+        return implode(
+            '/',
+            array_map(static fn (string $name): string => rawurlencode(WireName::toWire($name)), $segments),
+        );
     }
 
     /**
@@ -81,7 +86,10 @@ final readonly class PublicAddress
             return null;
         }
         $host = strtolower($match[1]);
-        if ($host !== strtolower((string) parse_url($this->base, PHP_URL_HOST)) && ! in_array($host, array_map(strtolower(...), $this->aliases), true)) {
+        if (
+            $host !== strtolower((string) parse_url($this->base, PHP_URL_HOST))
+            && ! in_array($host, array_map(strtolower(...), $this->aliases), true)
+        ) {
             return null;
         }
         $path = trim($match[2], '/');
@@ -91,7 +99,12 @@ final readonly class PublicAddress
                 throw PathRefused::because($address, PathFault::Leaves); // An encoded slash is no name in a directory.
             }
         }
-        $segments = array_map(static fn (string $name): string => preg_match('/\A[^\x80-\xff]*\z/', $name) === 1 ? $name : WireName::fromWire($name), $segments);
+        $segments = array_map(
+            static fn (string $name): string => preg_match('/\A[^\x80-\xff]*\z/', $name) === 1
+                ? $name
+                : WireName::fromWire($name),
+            $segments,
+        );
 
         return $this->serves($path === '' ? null : RelativePath::fromString(implode('/', $segments)));
     }

@@ -33,7 +33,11 @@ final readonly class RelativePath implements \Stringable
 
     private static function parse(string $path): self|PathFault
     {
-        if (str_starts_with($path, '/') || str_starts_with($path, '\\') || preg_match('/\A[A-Za-z]:[\/\\\\]/', $path) === 1) {
+        if (
+            str_starts_with($path, '/')
+            || str_starts_with($path, '\\')
+            || preg_match('/\A[A-Za-z]:[\/\\\\]/', $path) === 1
+        ) {
             return PathFault::Absolute;
         }
         if (preg_match('#(\A|[\\\\/])\.\.([\\\\/]|\z)#', $path) === 1) {
@@ -94,7 +98,8 @@ final readonly class RelativePath implements \Stringable
 
     public function isBelow(self $directory): bool
     {
-        return count($this->segments) > count($directory->segments) && Segments::startWith($this->segments, $directory->segments);
+        return count($this->segments) > count($directory->segments)
+            && Segments::startWith($this->segments, $directory->segments);
     }
 
     public function toString(): string

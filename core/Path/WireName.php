@@ -26,7 +26,9 @@ final class WireName
         }
         $name = '';
         foreach (self::pieces($bytes) as $piece) {
-            $plain = strlen($piece) > 1 ? preg_match(self::HELD, $piece) !== 1 : preg_match('/[\x20-\x5b\x5d-\x7e]/', $piece) === 1;
+            $plain = strlen($piece) > 1
+                    ? preg_match(self::HELD, $piece) !== 1
+                    : preg_match('/[\x20-\x5b\x5d-\x7e]/', $piece) === 1;
             $name .= $plain ? $piece : implode('', array_map(self::hold(...), str_split($piece)));
         }
 
@@ -64,8 +66,9 @@ final class WireName
     private static function pieces(string $bytes): array
     {
         preg_match_all(
-            '/[\x00-\x7f]|[\xc2-\xdf][\x80-\xbf]|\xe0[\xa0-\xbf][\x80-\xbf]|[\xe1-\xec\xee\xef][\x80-\xbf]{2}|\xed[\x80-\x9f][\x80-\xbf]'
-            .'|\xf0[\x90-\xbf][\x80-\xbf]{2}|[\xf1-\xf3][\x80-\xbf]{3}|\xf4[\x80-\x8f][\x80-\xbf]{2}|[\x80-\xff]/s',
+            '/[\x00-\x7f]|[\xc2-\xdf][\x80-\xbf]|\xe0[\xa0-\xbf][\x80-\xbf]|'
+            .'[\xe1-\xec\xee\xef][\x80-\xbf]{2}|\xed[\x80-\x9f][\x80-\xbf]'
+                .'|\xf0[\x90-\xbf][\x80-\xbf]{2}|[\xf1-\xf3][\x80-\xbf]{3}|\xf4[\x80-\x8f][\x80-\xbf]{2}|[\x80-\xff]/s',
             $bytes,
             $match,
         );

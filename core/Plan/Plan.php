@@ -22,7 +22,9 @@ final readonly class Plan
     /** @return list<PlanItem> */
     public function files(Change ...$changes): array
     {
-        return $this->filtered(static fn (PlanItem $item): bool => $item->isFile() && in_array($item->change, $changes, true));
+        return $this->filtered(
+            static fn (PlanItem $item): bool => $item->isFile() && in_array($item->change, $changes, true),
+        );
     }
 
     /** @return list<PlanItem> directories to make, outer ones first */
@@ -34,7 +36,11 @@ final readonly class Plan
     /** @return list<PlanItem> directories to remove once they are empty, inner ones first */
     public function directoriesToRemove(): array
     {
-        return array_reverse($this->filtered(static fn (PlanItem $item): bool => ! $item->isFile() && $item->change === Change::SetAside));
+        return array_reverse(
+            $this->filtered(
+                static fn (PlanItem $item): bool => ! $item->isFile() && $item->change === Change::SetAside,
+            ),
+        );
     }
 
     /**
@@ -60,7 +66,9 @@ final readonly class Plan
 
     public function bytesToSend(): int
     {
-        return array_sum(array_map(static fn (PlanItem $item): int => $item->bytes(), $this->files(Change::Add, Change::Replace)));
+        return array_sum(
+            array_map(static fn (PlanItem $item): int => $item->bytes(), $this->files(Change::Add, Change::Replace)),
+        );
     }
 
     public function changesNothing(): bool

@@ -18,12 +18,16 @@ final class PlanImpossible extends RuntimeException
     {
         return new self(
             $wanted->path->toString(),
-            "{$wanted->path} is a {$wanted->kind->value} in the package and a {$present->kind->value} on the server. Rename one of the two.",
+            "{$wanted->path} is a {$wanted->kind->value} in the package "
+                ."and a {$present->kind->value} on the server. Rename one of the two.",
         );
     }
 
     public static function becauseUnknown(ManifestEntry $wanted): self
     {
-        return new self($wanted->path->toString(), "The contents that {$wanted->path} should have are not known. Make the plan again.");
+        return new self(
+            $wanted->path->toString(),
+            "The contents that {$wanted->path} should have are not known. Make the plan again.",
+        );
     }
 }

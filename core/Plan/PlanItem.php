@@ -31,7 +31,15 @@ final readonly class PlanItem
         return ($this->target ?? $this->live)->size ?? 0;
     }
 
-    /** @return array{path: string, change: string, why: string, target: array<string, mixed>|null, live: array<string, mixed>|null} */
+    /**
+     * @return array{
+     *     path: string,
+     *     change: string,
+     *     why: string,
+     *     target: array<string, mixed>|null,
+     *     live: array<string, mixed>|null,
+     * }
+     */
     public function toArray(): array
     {
         return [

@@ -26,7 +26,9 @@ final class Planner
                 continue;
             }
             [$change, $why] = match (true) {
-                $policy->exact => self::canBeSetAside($present) ? [Change::SetAside, Why::NotInTarget] : [Change::Keep, Why::NotOurs],
+                $policy->exact => self::canBeSetAside($present)
+                    ? [Change::SetAside, Why::NotInTarget]
+                    : [Change::Keep, Why::NotOurs],
                 isset($placeholders[$path]) => [Change::SetAside, Why::Placeholder],
                 ($kept = $policy->keeps($present->path)) !== null => [Change::Keep, $kept],
                 isset($ours[$path]) && $present->isFile() => [Change::SetAside, Why::FromLastDeployment],
@@ -54,7 +56,9 @@ final class Planner
         [$change, $why] = match (true) {
             ! $wanted->isFile() => [Change::Same, Why::InPackage],
             $kept !== null => [Change::Keep, $kept],
-            $wanted->sha256 === null => $wanted->looksLike($present) ? [Change::Same, Why::InPackage] : throw PlanImpossible::becauseUnknown($wanted),
+            $wanted->sha256 === null => $wanted->looksLike($present)
+                ? [Change::Same, Why::InPackage]
+                : throw PlanImpossible::becauseUnknown($wanted),
             $wanted->size !== $present->size => [Change::Replace, Why::InPackage],
             $present->sha256 === null => [Change::Replace, Why::NotYetCompared],
             $wanted->sha256 === $present->sha256 => [Change::Same, Why::InPackage],

@@ -60,11 +60,21 @@ final readonly class Policy
     /** @return array{kept: list<string>, placeholders: list<string>, ours: list<string>, exact: bool} */
     public function toArray(): array
     {
-        return ['kept' => $this->kept, 'placeholders' => $this->placeholders, 'ours' => $this->ours, 'exact' => $this->exact];
+        return [
+            'kept' => $this->kept,
+            'placeholders' => $this->placeholders,
+            'ours' => $this->ours,
+            'exact' => $this->exact,
+        ];
     }
 
     public static function fromFields(Fields $fields): self
     {
-        return new self($fields->texts('kept'), $fields->texts('placeholders'), $fields->texts('ours'), $fields->flag('exact'));
+        return new self(
+            $fields->texts('kept'),
+            $fields->texts('placeholders'),
+            $fields->texts('ours'),
+            $fields->flag('exact'),
+        );
     }
 }

@@ -37,7 +37,10 @@ final readonly class Undo
             $path = $item->path->toString();
             $left = $after->get($path);
             $now = $live->get($path);
-            if ($item->isFile() && ($left === null) !== ($now === null) || ($left !== null && $now !== null && $left->isFile() && ! $left->looksLike($now))) {
+            if (
+                ($item->isFile() && ($left === null) !== ($now === null))
+                || ($left !== null && $now !== null && $left->isFile() && ! $left->looksLike($now))
+            ) {
                 $changedSince[] = $path;
             }
             $old = $before->get($path);

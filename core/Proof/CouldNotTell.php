@@ -8,7 +8,8 @@ use Cellarium\Core\Connection\RemoteFailure;
 use RuntimeException;
 
 /**
- * What somebody else's sign-in was needed for in a proof did not come about, which says nothing about what was to be proven.
+ * What somebody else's sign-in was needed for in a proof did not come about, which says nothing about what was to be
+ * proven.
  *
  * @internal
  */

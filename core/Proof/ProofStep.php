@@ -28,6 +28,12 @@ final readonly class ProofStep
     /** @return array{ok: bool, sentence: string, next: string|null, name: string, answer: string|null} */
     public function toArray(): array
     {
-        return ['ok' => $this->ok, 'sentence' => $this->sentence, 'next' => $this->next, 'name' => $this->name, 'answer' => $this->answer];
+        return [
+            'ok' => $this->ok,
+            'sentence' => $this->sentence,
+            'next' => $this->next,
+            'name' => $this->name,
+            'answer' => $this->answer,
+        ];
     }
 }

@@ -36,7 +36,8 @@ final class ReachProof
     private bool $probed = false;
 
     /**
-     * @param  RemoteDirectory&TriesPaths  $asUser  signed in as the FTP user over a connection of its own, never used before
+     * @param  RemoteDirectory&TriesPaths  $asUser  signed in as the FTP user over a connection of its own, never
+     *     used before
      * @param  RemoteDirectory  $asAccount  signed in as the account itself
      * @param  string  $nonce  random letters for names
      */
@@ -57,14 +58,37 @@ final class ReachProof
             $this->mark();
             $landed = $this->signIn();
             $this->landing($landed);
-            (new WaysOut($this->meant, $this->asUser, $this->asAccount, self::names($landed), $this->seen ? $this->marker : null))
-                ->tryAll($landed, fn (string $name, string $sentence, ?string $answer) => $this->hold($name, $sentence, $answer));
+            (new WaysOut(
+                $this->meant,
+                $this->asUser,
+                $this->asAccount,
+                self::names($landed),
+                $this->seen ? $this->marker : null,
+            ))->tryAll(
+                $landed,
+                fn (string $name, string $sentence, ?string $answer) => $this->hold($name, $sentence, $answer),
+            );
             $this->meant->readOnly ? $this->mayNotWrite() : $this->writes();
             $told === null ?: $this->asTold($told);
         } catch (DoesNotHold $broken) {
-            $this->steps[] = new ProofStep(false, $broken->getMessage(), $broken->next, $broken->step, $broken->answer, $this->now());
+            $this->steps[] = new ProofStep(
+                false,
+                $broken->getMessage(),
+                $broken->next,
+                $broken->step,
+                $broken->answer,
+                $this->now(),
+            );
         } catch (CouldNotTell $away) {
-            $this->steps[] = new ProofStep(false, "As the account itself: {$away->failure->getMessage()}", $away->failure->reason->nextStep(), $this->next(), $away->failure->serverSaid, $this->now(), false);
+            $this->steps[] = new ProofStep(
+                false,
+                "As the account itself: {$away->failure->getMessage()}",
+                $away->failure->reason->nextStep(),
+                $this->next(),
+                $away->failure->serverSaid,
+                $this->now(),
+                false,
+            );
         } catch (RemoteFailure $failure) {
             $this->steps[] = $this->failed($this->next(), $failure);
         }
@@ -79,11 +103,34 @@ final class ReachProof
         $login = $this->meant->login;
         try {
             $this->asUser->landing();
-            $this->steps[] = new ProofStep(false, "$login can still sign in", 'Close it again, or at the provider.', 'refused', $this->answer('2'), $this->now());
+            $this->steps[] = new ProofStep(
+                false,
+                "$login can still sign in",
+                'Close it again, or at the provider.',
+                'refused',
+                $this->answer('2'),
+                $this->now(),
+            );
         } catch (RemoteFailure $failure) {
             $this->steps[] = $failure->reason === FailureReason::SignInRefused
-                ? new ProofStep(true, "$login: sign-in refused".($failure->serverSaid === null ? '' : ' ('.substr($failure->serverSaid, 0, 3).')'), null, 'refused', $failure->serverSaid, $this->now())
-                : new ProofStep(false, "$login: could not be tried, ".$failure->reason->sentence(), $failure->reason->nextStep(), 'refused', $failure->serverSaid, $this->now(), false);
+                    ? new ProofStep(
+                        true,
+                        "$login: sign-in refused"
+                            .($failure->serverSaid === null ? '' : ' ('.substr($failure->serverSaid, 0, 3).')'),
+                        null,
+                        'refused',
+                        $failure->serverSaid,
+                        $this->now(),
+                    )
+                    : new ProofStep(
+                        false,
+                        "$login: could not be tried, ".$failure->reason->sentence(),
+                        $failure->reason->nextStep(),
+                        'refused',
+                        $failure->serverSaid,
+                        $this->now(),
+                        false,
+                    );
         }
 
         return $this->evidence();
@@ -103,16 +150,24 @@ final class ReachProof
             $this->seen = $this->asAccount->stat($place) !== null; // Some servers hide such names.
         } catch (RemoteFailure $failure) {
             if ($failure->reason === FailureReason::NotFound) {
-                throw new DoesNotHold('landing', "{$this->meant->directory} is not there", 'Make the directory, or give the user another one.', $failure->serverSaid);
+                throw new DoesNotHold(
+                    'landing',
+                    "{$this->meant->directory} is not there",
+                    'Make the directory, or give the user another one.',
+                    $failure->serverSaid,
+                );
             }
             // A full or a locked account is proven without it; one that cannot be reached says nothing about its user.
-            in_array($failure->reason, [FailureReason::NoSpace, FailureReason::Forbidden], true) || throw new CouldNotTell($failure);
+            in_array($failure->reason, [FailureReason::NoSpace, FailureReason::Forbidden], true)
+                || throw new CouldNotTell($failure);
         }
     }
 
     private function unmark(): void
     {
-        foreach ([...($this->marked ? [$this->marker] : []), ...($this->probed ? [self::probe($this->nonce)] : [])] as $name) {
+        foreach (
+            [...$this->marked ? [$this->marker] : [], ...$this->probed ? [self::probe($this->nonce)] : []] as $name
+        ) {
             try {
                 $place = $this->meant->directory->child($name);
                 if ($this->asAccount->stat($place) !== null) {
@@ -131,7 +186,14 @@ final class ReachProof
         try {
             $landed = $this->asUser->landing();
         } catch (RemoteFailure $failure) {
-            throw $failure->reason->isTransient() ? $failure : new DoesNotHold('sign_in', ucfirst($failure->getMessage()), $failure->reason->nextStep(), $failure->serverSaid);
+            throw $failure->reason->isTransient()
+                ? $failure
+                : new DoesNotHold(
+                    'sign_in',
+                    ucfirst($failure->getMessage()),
+                    $failure->reason->nextStep(),
+                    $failure->serverSaid,
+                );
         }
         $this->hold('sign_in', "Signed in as {$this->meant->login}", $this->answer('230'));
 
@@ -147,11 +209,25 @@ final class ReachProof
         $all = count(array_unique([...$names, ...$expected]));
         $answer = $this->answer('226') ?? $this->answer('250');
         if ($this->seen ? ! in_array($this->marker, $names, true) : $agree !== $all) {
-            throw new DoesNotHold('landing', "Landed elsewhere: $agree of $all names agree with {$this->meant->directory}", 'Close this user and look at its directory at the provider.', $answer);
+            throw new DoesNotHold(
+                'landing',
+                "Landed elsewhere: $agree of $all names agree with {$this->meant->directory}",
+                'Close this user and look at its directory at the provider.',
+                $answer,
+            );
         }
         // Where the marker is seen, names that differ only tell that somebody is at work there just now.
         $mark = $this->seen ? 1 : 0;
-        $this->hold('landing', "Landed in {$this->meant->directory}: ".($agree - $mark).' of '.($all - $mark).' names agree'.($this->seen ? ', and a marker put there is seen' : ''), $answer);
+        $this->hold(
+            'landing',
+            "Landed in {$this->meant->directory}: "
+                .($agree - $mark)
+                .' of '
+                .($all - $mark)
+                .' names agree'
+                .($this->seen ? ', and a marker put there is seen' : ''),
+            $answer,
+        );
     }
 
     private function writes(): void
@@ -163,7 +239,12 @@ final class ReachProof
         $this->write($this->asUser, $probe, $text);
         $answer = $this->answer('2');
         if ($this->account(fn (): ?RemoteEntry => $this->asAccount->stat($there)) === null) {
-            throw new DoesNotHold('write', "What it writes does not arrive in {$this->meant->directory}", 'Close this user and look at its directory at the provider.', $answer);
+            throw new DoesNotHold(
+                'write',
+                "What it writes does not arrive in {$this->meant->directory}",
+                'Close this user and look at its directory at the provider.',
+                $answer,
+            );
         }
         $this->hold('write', "Wrote a small file, seen in {$this->meant->directory}", $answer);
         if ($this->read($this->asUser, $probe) !== $text) {
@@ -184,7 +265,12 @@ final class ReachProof
         $this->probed = true;
         try {
             $this->write($this->asUser, $probe, 'This must not be taken.');
-            throw new DoesNotHold('write', 'It may write, though it was made to read only', 'Close this user; the host gives more than was asked.', $this->answer('2'));
+            throw new DoesNotHold(
+                'write',
+                'It may write, though it was made to read only',
+                'Close this user; the host gives more than was asked.',
+                $this->answer('2'),
+            );
         } catch (RemoteFailure $refused) {
             $refused->reason->isTransient() && throw $refused;
             $this->hold('write', 'May not write', $refused->serverSaid);
@@ -194,7 +280,12 @@ final class ReachProof
             $this->hold('read_back', 'Read the marker', $this->answer('226'));
             try {
                 $this->asUser->remove(RemotePath::root()->child($this->marker));
-                throw new DoesNotHold('remove', 'It may remove, though it was made to read only', 'Close this user; the host gives more than was asked.', $this->answer('250'));
+                throw new DoesNotHold(
+                    'remove',
+                    'It may remove, though it was made to read only',
+                    'Close this user; the host gives more than was asked.',
+                    $this->answer('250'),
+                );
             } catch (RemoteFailure $refused) {
                 $refused->reason->isTransient() && throw $refused;
                 $this->hold('remove', 'May not remove', $refused->serverSaid);
@@ -204,9 +295,15 @@ final class ReachProof
 
     private function asTold(HostedUser $told): void
     {
-        $words = static fn (?int $bytes): string => $bytes === null ? 'no limit' : number_format($bytes / 1_000_000, $bytes % 1_000_000 === 0 ? 0 : 1, '.', ' ').' MB';
+        $words = static fn (?int $bytes): string => $bytes === null
+            ? 'no limit'
+            : number_format($bytes / 1_000_000, $bytes % 1_000_000 === 0 ? 0 : 1, '.', ' ').' MB';
         if ($told->spaceLimit !== $this->meant->spaceLimit) {
-            throw new DoesNotHold('space', "Space: {$words($told->spaceLimit)}, where {$words($this->meant->spaceLimit)} was asked for", 'Set the space again, or close this user.');
+            throw new DoesNotHold(
+                'space',
+                "Space: {$words($told->spaceLimit)}, where {$words($this->meant->spaceLimit)} was asked for",
+                'Set the space again, or close this user.',
+            );
         }
         $this->hold('space', "Space: {$words($told->spaceLimit)}, as asked for, the host says");
     }
@@ -233,7 +330,15 @@ final class ReachProof
 
     private function failed(string $name, RemoteFailure $failure): ProofStep
     {
-        return new ProofStep(false, ucfirst($failure->getMessage()), $failure->reason->nextStep(), $name, $failure->serverSaid, $this->now(), ! $failure->reason->isTransient());
+        return new ProofStep(
+            false,
+            ucfirst($failure->getMessage()),
+            $failure->reason->nextStep(),
+            $name,
+            $failure->serverSaid,
+            $this->now(),
+            ! $failure->reason->isTransient(),
+        );
     }
 
     /** The step that was being taken. */
@@ -241,7 +346,19 @@ final class ReachProof
     {
         $last = end($this->steps);
 
-        return ['' => 'sign_in', 'sign_in' => 'landing', 'landing' => 'parent', 'parent' => 'absolute', 'absolute' => 'encoded', 'encoded' => 'files', 'files' => 'link', 'link' => 'write', 'write' => 'read_back', 'read_back' => 'remove', 'remove' => 'space'][$last === false ? '' : $last->name] ?? 'space';
+        return [
+            '' => 'sign_in',
+            'sign_in' => 'landing',
+            'landing' => 'parent',
+            'parent' => 'absolute',
+            'absolute' => 'encoded',
+            'encoded' => 'files',
+            'files' => 'link',
+            'link' => 'write',
+            'write' => 'read_back',
+            'read_back' => 'remove',
+            'remove' => 'space',
+        ][$last === false ? '' : $last->name] ?? 'space';
     }
 
     /** The last line the server answered with such a code. */

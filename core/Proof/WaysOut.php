@@ -22,7 +22,20 @@ final readonly class WaysOut
     private const PARENT = ['..', '../..', '../../../../../../..', './../', '/..', '/../../..'];
 
     /** Spellings of "two dots" and of slashes that were taken for something else on the way through some server. */
-    private const ENCODED = ['%2e%2e', '%2e%2e%2f%2e%2e', '..%2f..', '..%252f..', '..\\..', '....//....//', '..;/', "\xc0\xae\xc0\xae/\xc0\xae\xc0\xae", '%2f', '~', '~/..', '-/..'];
+    private const ENCODED = [
+        '%2e%2e',
+        '%2e%2e%2f%2e%2e',
+        '..%2f..',
+        '..%252f..',
+        '..\\..',
+        '....//....//',
+        '..;/',
+        "\xc0\xae\xc0\xae/\xc0\xae\xc0\xae",
+        '%2f',
+        '~',
+        '~/..',
+        '-/..',
+    ];
 
     private const MOST_LINKS = 8;
 
@@ -55,10 +68,22 @@ final readonly class WaysOut
             return;
         }
         $held('parent', 'Could not climb above it', $this->each('parent', 'Going up', self::PARENT));
-        $held('absolute', 'Full paths of the account lead nowhere', $this->each('absolute', 'A full path', $this->absolute()));
-        $held('encoded', 'Encoded dots and slashes lead nowhere', $this->each('encoded', 'A path in disguise', self::ENCODED));
+        $held(
+            'absolute',
+            'Full paths of the account lead nowhere',
+            $this->each('absolute', 'A full path', $this->absolute()),
+        );
+        $held(
+            'encoded',
+            'Encoded dots and slashes lead nowhere',
+            $this->each('encoded', 'A path in disguise', self::ENCODED),
+        );
         $this->files($held);
-        $links = array_slice(array_filter($landed, static fn (RemoteEntry $entry): bool => $entry->kind === EntryKind::Link), 0, self::MOST_LINKS);
+        $links = array_slice(
+            array_filter($landed, static fn (RemoteEntry $entry): bool => $entry->kind === EntryKind::Link),
+            0,
+            self::MOST_LINKS,
+        );
         foreach ($links as $link) {
             $this->link($link);
         }
@@ -89,7 +114,12 @@ final readonly class WaysOut
             $moved = array_filter($answers, static fn (string $line): bool => str_starts_with($line, '250 '));
             $said = $moved === [] ? $said : mb_substr(mb_scrub(end($moved)), 0, 300);
             if (! $this->isHome($entries) && ! $this->isBelow($raw, $entries)) {
-                throw new DoesNotHold($step, "$how led out: \"".mb_scrub($raw).'" shows '.self::some($entries), 'Close this user: the host does not keep it in its directory.', $answers === [] ? null : end($answers));
+                throw new DoesNotHold(
+                    $step,
+                    "$how led out: \"".mb_scrub($raw).'" shows '.self::some($entries),
+                    'Close this user: the host does not keep it in its directory.',
+                    $answers === [] ? null : end($answers),
+                );
             }
         }
 
@@ -110,9 +140,22 @@ final readonly class WaysOut
         $directory = $this->meant->directory;
         $round = "{$directory->name()}/$this->marker";
         $said = null;
-        foreach (["../$round", "../../{$directory->parent()->name()}/$round", "$directory/$this->marker", '..%2f'.strtr($round, ['/' => '%2f']), '..\\'.strtr($round, '/', '\\')] as $raw) {
+        foreach (
+            [
+                "../$round",
+                "../../{$directory->parent()->name()}/$round",
+                "$directory/$this->marker",
+                '..%2f'.strtr($round, ['/' => '%2f']),
+                '..\\'.strtr($round, '/', '\\'),
+            ] as $raw
+        ) {
             if ($this->asUser->sees($raw)) {
-                throw new DoesNotHold('files', "A file is seen by a way round its directory: \"$raw\"", 'Close this user: the host does not keep it in its directory.', self::last($this->asUser->answers()));
+                throw new DoesNotHold(
+                    'files',
+                    "A file is seen by a way round its directory: \"$raw\"",
+                    'Close this user: the host does not keep it in its directory.',
+                    self::last($this->asUser->answers()),
+                );
             }
             $said = self::last($this->asUser->answers()) ?? $said;
         }
@@ -145,7 +188,12 @@ final readonly class WaysOut
         if ($target !== null && $this->meant->directory->contains($target)) {
             return;
         }
-        $broken = fn (): DoesNotHold => new DoesNotHold('link', "The link $link->name leads out of {$this->meant->directory}".($link->target === null ? '' : " to $link->target"), 'Remove the link, or close this user.');
+        $broken = fn (): DoesNotHold => new DoesNotHold(
+            'link',
+            "The link $link->name leads out of {$this->meant->directory}"
+                .($link->target === null ? '' : " to $link->target"),
+            'Remove the link, or close this user.',
+        );
         try {
             $this->asUser->listAt($link->name);
             throw $broken();
@@ -198,7 +246,9 @@ final readonly class WaysOut
             return false;
         }
         try {
-            $inside = $this->asAccount->list(RemotePath::fromString($this->meant->directory->toString().$below->toString()));
+            $inside = $this->asAccount->list(
+                RemotePath::fromString($this->meant->directory->toString().$below->toString()),
+            );
         } catch (RemoteFailure $failure) {
             $failure->reason->isTransient() && throw $failure;
 
@@ -214,6 +264,8 @@ final readonly class WaysOut
     {
         $names = array_map(static fn (RemoteEntry $entry): string => $entry->name, array_slice($entries, 0, 3));
 
-        return $names === [] ? 'an empty directory' : implode(', ', $names).(count($entries) > 3 ? ' and '.(count($entries) - 3).' more' : '');
+        return $names === []
+            ? 'an empty directory'
+            : implode(', ', $names).(count($entries) > 3 ? ' and '.(count($entries) - 3).' more' : '');
     }
 }

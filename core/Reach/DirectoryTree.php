@@ -41,15 +41,26 @@ final readonly class DirectoryTree
     /** @param  list<RemoteEntry>  $entries  what one directory holds now */
     public function with(RemotePath $directory, array $entries): self
     {
-        $below = array_map(static fn (RemotePath $path): string => $path->toString(), self::below($directory, $entries));
-        $kept = array_filter($this->directories, static function (string $path) use ($directory, $below): bool {
-            $child = $directory->toward(RemotePath::fromString($path));
+        $below = array_map(
+            static fn (RemotePath $path): string => $path->toString(),
+            self::below($directory, $entries),
+        );
+        $kept = array_filter(
+            $this->directories,
+            static function (string $path) use ($directory, $below): bool {
+                $child = $directory->toward(RemotePath::fromString($path));
 
-            // What is gone goes with all that lay in it.
-            return $child === null || in_array($directory->child($child->segments()[0])->toString(), $below, true);
-        }, ARRAY_FILTER_USE_KEY);
+                // What is gone goes with all that lay in it.
+                return $child === null || in_array($directory->child($child->segments()[0])->toString(), $below, true);
+            },
+            ARRAY_FILTER_USE_KEY,
+        );
 
-        return self::sorted([$directory->toString() => SeenDirectory::holding($entries)] + $kept + array_fill_keys($below, SeenDirectory::unseen()));
+        return self::sorted(
+            [$directory->toString() => SeenDirectory::holding($entries)]
+                + $kept
+                + array_fill_keys($below, SeenDirectory::unseen()),
+        );
     }
 
     public function knows(RemotePath $directory): bool
@@ -65,7 +76,9 @@ final readonly class DirectoryTree
     /** Whether a look has shown that it is not there; false where nobody looked. */
     public function lacks(RemotePath $directory): bool
     {
-        return ! $this->knows($directory) && $directory->depth() > 0 && ($this->at($directory->parent())->looked || $this->lacks($directory->parent()));
+        return ! $this->knows($directory)
+            && $directory->depth() > 0
+            && ($this->at($directory->parent())->looked || $this->lacks($directory->parent()));
     }
 
     /** @return list<RemotePath> the directories right in it, as far as known */
@@ -85,7 +98,11 @@ final readonly class DirectoryTree
     /** @return array<string, SeenDirectory> it and all that is known to lie in it, by path */
     public function within(RemotePath $directory): array
     {
-        return array_filter($this->directories, static fn (string $path): bool => $directory->contains(RemotePath::fromString($path)), ARRAY_FILTER_USE_KEY);
+        return array_filter(
+            $this->directories,
+            static fn (string $path): bool => $directory->contains(RemotePath::fromString($path)),
+            ARRAY_FILTER_USE_KEY,
+        );
     }
 
     /** @return list<RemotePath> upload folders, or what lies in them, where scripts were seen */

@@ -36,7 +36,8 @@ enum Flag: string
             self::WholeAccount => 'It reaches everything in the account, mail and logs with it.',
             self::TwoClients => 'It reaches sites of more than one client.',
             self::SeveralSites => 'It reaches more than one site.',
-            self::ScriptsInUploads => 'It reaches an upload folder in which scripts lie; uploads are for pictures and documents.',
+            self::ScriptsInUploads => 'It reaches an upload folder in which scripts lie; uploads are for pictures and '
+                .'documents.',
             self::Overdue => 'It should have closed already.',
             self::NotProven => 'What it reaches was not proven, or no longer holds.',
             self::NoEnd => 'It closes by nothing but a person.',

@@ -55,6 +55,10 @@ final readonly class FleetScope
      */
     private static function weight(LoginScope $scope, array $grave): int
     {
-        return array_reduce($scope->flags, static fn (int $weight, Flag $flag): int => $weight + $grave[$flag->value], min($scope->idleDays, 9999));
+        return array_reduce(
+            $scope->flags,
+            static fn (int $weight, Flag $flag): int => $weight + $grave[$flag->value],
+            min($scope->idleDays, 9999),
+        );
     }
 }

@@ -36,8 +36,13 @@ final readonly class Foresight
      * @param  list<SitePlaces>  $sites
      * @param  list<RemotePath>  $named  saved destinations
      */
-    public static function of(RemotePath $directory, string $client, array $sites, DirectoryTree $tree, array $named = []): self
-    {
+    public static function of(
+        RemotePath $directory,
+        string $client,
+        array $sites,
+        DirectoryTree $tree,
+        array $named = [],
+    ): self {
         $reach = Reach::of($directory, $sites);
         $secrets = $backups = $links = [];
         $unseen = 0;
@@ -49,12 +54,22 @@ final readonly class Foresight
                 $links[rtrim($path, '/')."/$name"] = $target;
             }
         }
-        $others = array_map(static fn (SiteReach $site): string => $site->domain, array_filter($reach->touched(), static fn (SiteReach $site): bool => $site->client !== $client));
+        $others = array_map(
+            static fn (SiteReach $site): string => $site->domain,
+            array_filter($reach->touched(), static fn (SiteReach $site): bool => $site->client !== $client),
+        );
         $here = $tree->at($directory);
 
         return new self(
-            $reach, $tree->knows($directory) ? true : ($tree->lacks($directory) ? false : null), $here->looked && $here->files === 0 && $here->links === [] && $tree->inside($directory) === [],
-            array_values($others), $secrets, $backups, $unseen, $links, Narrower::than($directory, $sites, $tree, $named),
+            $reach,
+            $tree->knows($directory) ? true : ($tree->lacks($directory) ? false : null),
+            $here->looked && $here->files === 0 && $here->links === [] && $tree->inside($directory) === [],
+            array_values($others),
+            $secrets,
+            $backups,
+            $unseen,
+            $links,
+            Narrower::than($directory, $sites, $tree, $named),
         );
     }
 }

@@ -12,7 +12,8 @@ final readonly class MeantReach
     /**
      * @param  RemotePath  $directory  where it lands, as the account sees it
      * @param  int|null  $spaceLimit  bytes, null for no limit of its own
-     * @param  list<RemotePath>  $elsewhere  directories of the account that it must not get to, those of other sites say
+     * @param  list<RemotePath>  $elsewhere  directories of the account that it must not get to, those of other
+     *     sites say
      */
     public function __construct(
         public string $login,

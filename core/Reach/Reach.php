@@ -19,13 +19,18 @@ final readonly class Reach
     /** @param  list<SitePlaces>  $sites  of the account */
     public static function of(RemotePath $directory, array $sites): self
     {
-        return new self($directory, array_map(static fn (SitePlaces $site): SiteReach => SiteReach::of($directory, $site), $sites));
+        return new self(
+            $directory,
+            array_map(static fn (SitePlaces $site): SiteReach => SiteReach::of($directory, $site), $sites),
+        );
     }
 
     /** @return list<SiteReach> sites it can touch at all */
     public function touched(): array
     {
-        return array_values(array_filter($this->sites, static fn (SiteReach $site): bool => $site->extent !== Extent::None));
+        return array_values(
+            array_filter($this->sites, static fn (SiteReach $site): bool => $site->extent !== Extent::None),
+        );
     }
 
     /** @return list<SiteReach> */
@@ -37,7 +42,9 @@ final readonly class Reach
     /** @return list<string> whose sites it can touch */
     public function clients(): array
     {
-        return array_values(array_unique(array_map(static fn (SiteReach $site): string => $site->client, $this->touched())));
+        return array_values(
+            array_unique(array_map(static fn (SiteReach $site): string => $site->client, $this->touched())),
+        );
     }
 
     /** More than one site is more than one job needs. */
@@ -60,7 +67,9 @@ final readonly class Reach
         return match (true) {
             $one === null => 'no site, only files beside them',
             count($touched) > 1 => count($touched)." of $all sites",
-            $one->extent === Extent::Part => ($all === 1 ? 'the one site' : "1 of $all sites").', only the part under '.implode(' and ', $one->parts),
+            $one->extent === Extent::Part => ($all === 1 ? 'the one site' : "1 of $all sites")
+                .', only the part under '
+                .implode(' and ', $one->parts),
             $all === 1 => 'the one site of this account',
             default => "1 of $all sites, $one->domain",
         };

@@ -56,13 +56,27 @@ final readonly class SeenDirectory
             }
         }
 
-        return new self(true, $files, array_slice($secrets, 0, self::MOST_NAMES), array_slice($backups, 0, self::MOST_NAMES), $scripts, $links);
+        return new self(
+            true,
+            $files,
+            array_slice($secrets, 0, self::MOST_NAMES),
+            array_slice($backups, 0, self::MOST_NAMES),
+            $scripts,
+            $links,
+        );
     }
 
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return ['looked' => $this->looked] + array_filter(['files' => $this->files, 'secrets' => $this->secrets, 'backups' => $this->backups, 'scripts' => $this->scripts, 'links' => $this->links]);
+        return ['looked' => $this->looked]
+            + array_filter([
+                'files' => $this->files,
+                'secrets' => $this->secrets,
+                'backups' => $this->backups,
+                'scripts' => $this->scripts,
+                'links' => $this->links,
+            ]);
     }
 
     public static function fromFields(Fields $fields): self
@@ -73,8 +87,12 @@ final readonly class SeenDirectory
         }
 
         return new self(
-            $fields->flag('looked'), $fields->numberOrNull('files') ?? 0, $fields->has('secrets') ? $fields->texts('secrets') : [],
-            $fields->has('backups') ? $fields->texts('backups') : [], $fields->numberOrNull('scripts') ?? 0, $links,
+            $fields->flag('looked'),
+            $fields->numberOrNull('files') ?? 0,
+            $fields->has('secrets') ? $fields->texts('secrets') : [],
+            $fields->has('backups') ? $fields->texts('backups') : [],
+            $fields->numberOrNull('scripts') ?? 0,
+            $links,
         );
     }
 }

@@ -9,7 +9,10 @@ use Cellarium\Core\Path\RemotePath;
 /** What one login can touch of one site. */
 final readonly class SiteReach
 {
-    /** @param  list<string>  $parts  where it is only a part: "/orders" below the document root, or a mounted directory in full */
+    /**
+     * @param  list<string>  $parts  where it is only a part: "/orders" below the document root, or a mounted
+     *     directory in full
+     */
     private function __construct(
         public string $domain,
         public string $client,

@@ -13,10 +13,14 @@ enum Telling
     case Nothing;
 
     /** Settings that hold passwords, keys, and what access control reads. */
-    private const SECRETS = '/\A\.env|\A\.(?:htpasswd|netrc|pgpass|my\.cnf)\z|\Aid_(?:rsa|ecdsa|ed25519)\z|\.(?:pem|key|p12|pfx)\z|(?:\A|[-_.])(?:config|configuration|settings|secrets?|credentials|database|parameters)(?:[-_.].*)?\.(?:php|inc|ini|ya?ml|json|xml)\z/i';
+    private const SECRETS =
+        '/\A\.env|\A\.(?:htpasswd|netrc|pgpass|my\.cnf)\z|\Aid_(?:rsa|ecdsa|ed25519)\z|\.(?:pem|'
+        .'key|p12|pfx)\z|(?:\A|[-_.])(?:config|configuration|settings|secrets?|'
+        .'credentials|database|parameters)(?:[-_.].*)?\.(?:php|inc|ini|ya?ml|json|xml)\z/i';
 
     /** Copies and dumps: whoever has them has what they were taken from. */
-    private const BACKUPS = '/\.(?:sql|dump|bak|old|orig)(?:\.(?:gz|bz2|xz|zip))?\z|(?:\A|[-_.])(?:backups?|dump)(?:[-_.]|\z)/i';
+    private const BACKUPS = '/\.(?:sql|dump|bak|old|orig)(?:\.(?:gz|bz2|xz|zip))?\z|(?:\A|[-_.])(?:backups?|'
+        .'dump)(?:[-_.]|\z)/i';
 
     private const SCRIPTS = '/\.(?:php\d?|phtml|phar|cgi|pl|py|sh|asp|aspx|jsp)\z/i';
 

@@ -18,7 +18,8 @@ final readonly class ContentSweep
 
     /**
      * @param  iterable<string>  $referenced  SHA-256 in hexadecimal, in any order, repeated or not
-     * @param  int  $before  seconds since 1970; what was stored or found again since then stays: it may be on its way in
+     * @param  int  $before  seconds since 1970; what was stored or found again since then stays: it may be on its
+     *     way in
      * @return array{int, int} files and bytes that were removed
      *
      * @throws StoreFailure nothing is removed when the references could not be listed whole
@@ -54,7 +55,12 @@ final readonly class ContentSweep
     private function sorted(iterable $referenced)
     {
         $sorted = tmpfile();
-        $process = $sorted === false ? false : proc_open(['sort', '-u'], [['pipe', 'r'], $sorted], $pipes, null, ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')]);
+        $process = $sorted === false
+                ? false
+                : proc_open(['sort', '-u'], [['pipe', 'r'], $sorted], $pipes, null, [
+                    'LC_ALL' => 'C',
+                    'PATH' => (string) getenv('PATH'),
+                ]);
         if ($sorted === false || $process === false) {
             throw StoreFailure::writing('a list of what is in use');
         }

@@ -44,7 +44,8 @@ final readonly class FileContentStore implements ContentStore
         }
         if ($this->has($sha256) && $this->isIntact($sha256, $size)) {
             unlink($file);
-            @touch($this->path($sha256)); // Found again: a sweep must not take it for forgotten before it is referred to.
+            // Found again: a sweep must not take it for forgotten before it is referred to.
+            @touch($this->path($sha256));
 
             return new StoredContent($sha256, $size);
         }
@@ -71,7 +72,9 @@ final readonly class FileContentStore implements ContentStore
     {
         $path = $this->path($sha256);
 
-        return is_file($path) && filesize($path) === $size && hash_equals($sha256, (string) @hash_file('sha256', $path));
+        return is_file($path)
+            && filesize($path) === $size
+            && hash_equals($sha256, (string) @hash_file('sha256', $path));
     }
 
     public function incoming(): string

@@ -28,7 +28,11 @@ final class NamedLock
         sort($names); // In one order everywhere, so that two that want the same names do not both go without.
         foreach ($names as $name) {
             // Names may hold anything, a host's and a path among it.
-            $file = "$directory/".(preg_match('/\A[a-z0-9-]{1,80}\z/', $name) === 1 ? $name : 'of-'.substr(hash('sha256', $name), 0, 32)).'.lock';
+            $file = "$directory/"
+                .(preg_match('/\A[a-z0-9-]{1,80}\z/', $name) === 1
+                    ? $name
+                    : 'of-'.substr(hash('sha256', $name), 0, 32))
+                .'.lock';
             $stream = @fopen($file, 'c');
             if ($stream === false) {
                 $lock->release();

@@ -10,7 +10,9 @@ final class StoreFailure extends RuntimeException
 {
     public static function writing(string $what): self
     {
-        return new self("$what could not be written. Check the space and rights of the disk that Cellarium keeps its files on.");
+        return new self(
+            "$what could not be written. Check the space and rights of the disk that Cellarium keeps its files on.",
+        );
     }
 
     public static function missing(string $sha256): self

@@ -44,7 +44,11 @@ final readonly class WholeFile
      */
     public static function syncDirectory(string $directory): void
     {
-        $process = proc_open(['sync', $directory], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
+        $process = proc_open(
+            ['sync', $directory],
+            [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']],
+            $pipes,
+        );
         if ($process === false || proc_close($process) !== 0) {
             throw StoreFailure::writing($directory);
         }

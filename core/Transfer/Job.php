@@ -99,7 +99,10 @@ final readonly class Job
         return new self(
             Operation::from($fields->text('operation')), RemotePath::fromString($fields->text('path')),
             $to === null ? null : RemotePath::fromString($to),
-            $fields->textOrNull('local'), $fields->number('size'), $fields->numberOrNull('mode'), $fields->text('subject'),
+            $fields->textOrNull('local'),
+            $fields->number('size'),
+            $fields->numberOrNull('mode'),
+            $fields->text('subject'),
             $fields->texts('names'),
         );
     }

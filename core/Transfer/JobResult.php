@@ -24,18 +24,58 @@ final readonly class JobResult
     ) {
     }
 
-    /** @return array{bytes: int, sha256: string|null, names: list<string>, entries: list<array{name: string, kind: string, size: int|null, modified: int|null, mode: int|null, exact: bool}>} */
+    /**
+     * @return array{
+     *     bytes: int,
+     *     sha256: string|null,
+     *     names: list<string>,
+     *     entries: list<array{
+     *         name: string,
+     *         kind: string,
+     *         size: int|null,
+     *         modified: int|null,
+     *         mode: int|null,
+     *         exact: bool,
+     *     }>,
+     * }
+     */
     public function toArray(): array
     {
-        return ['bytes' => $this->bytes, 'sha256' => $this->sha256, 'names' => $this->names, 'entries' => array_map(static fn (RemoteEntry $entry): array => [
-            'name' => $entry->name, 'kind' => $entry->kind->value, 'size' => $entry->size, 'modified' => $entry->modified, 'mode' => $entry->mode, 'exact' => $entry->exact,
-        ], $this->entries)];
+        return [
+            'bytes' => $this->bytes,
+            'sha256' => $this->sha256,
+            'names' => $this->names,
+            'entries' => array_map(
+                static fn (RemoteEntry $entry): array => [
+                    'name' => $entry->name,
+                    'kind' => $entry->kind->value,
+                    'size' => $entry->size,
+                    'modified' => $entry->modified,
+                    'mode' => $entry->mode,
+                    'exact' => $entry->exact,
+                ],
+                $this->entries,
+            ),
+        ];
     }
 
     public static function fromFields(Fields $fields): self
     {
-        return new self($fields->number('bytes'), array_map(static fn (Fields $row): RemoteEntry => new RemoteEntry(
-            $row->text('name'), EntryKind::from($row->text('kind')), $row->numberOrNull('size'), $row->numberOrNull('modified'), $row->numberOrNull('mode'), $row->flag('exact'),
-        ), $fields->each('entries')), $fields->textOrNull('sha256'), $fields->texts('names'));
+        return new self(
+            $fields->number('bytes'),
+            array_map(
+                static fn (Fields $row): RemoteEntry => new RemoteEntry(
+                    $row->text('name'),
+                    EntryKind::from($row->text('kind')),
+                    $row->numberOrNull('size'),
+                    $row->numberOrNull('modified'),
+                    $row->numberOrNull('mode'),
+                    $row->flag('exact'),
+                ),
+                $fields->each('entries'),
+            ),
+            $fields->textOrNull('sha256'),
+            $fields->texts('names'),
+        );
     }
 }

@@ -49,7 +49,11 @@ final readonly class JobRunner
         }
         clearstatcache(true, (string) $job->local);
         if ($bytes !== $job->size || filesize((string) $job->local) !== $job->size) {
-            throw RemoteFailure::while("fetching $job->path", FailureReason::Incomplete, "listed with $job->size bytes, $bytes came");
+            throw RemoteFailure::while(
+                "fetching $job->path",
+                FailureReason::Incomplete,
+                "listed with $job->size bytes, $bytes came",
+            );
         }
 
         return new JobResult($bytes);
@@ -85,7 +89,12 @@ final readonly class JobRunner
             return $this->remote->namesOtherwise($job->path, $job->names);
         }
 
-        return array_values(array_filter($job->names, fn (string $name): bool => $this->remote->stat($job->path->child($name)) !== null));
+        return array_values(
+            array_filter(
+                $job->names,
+                fn (string $name): bool => $this->remote->stat($job->path->child($name)) !== null,
+            ),
+        );
     }
 
     private function send(Job $job): JobResult
@@ -100,7 +109,11 @@ final readonly class JobRunner
             fclose($source);
         }
         if ($held !== $job->size) {
-            throw RemoteFailure::while("sending $job->subject", FailureReason::Incomplete, "$job->size bytes were sent, it holds ".($held ?? 'none'));
+            throw RemoteFailure::while(
+                "sending $job->subject",
+                FailureReason::Incomplete,
+                "$job->size bytes were sent, it holds ".($held ?? 'none'),
+            );
         }
 
         return new JobResult($job->size);

@@ -88,13 +88,22 @@ final class SurveyedTree
         if (! in_array(EntryKind::Directory, array_column($entries, 'kind'), true)) {
             return;
         }
-        $facts = array_map(static fn (RemoteEntry $entry): string => "$entry->name\0{$entry->kind->value}\0$entry->size\0$entry->modified", $entries);
+        $facts = array_map(
+            static fn (
+                RemoteEntry $entry,
+            ): string => "$entry->name\0{$entry->kind->value}\0$entry->size\0$entry->modified",
+            $entries,
+        );
         sort($facts);
         $digest = hash('xxh128', implode("\n", $facts));
         $this->digests[$path] = $digest;
         $above = self::above($path);
         $twice = $above === null ? null : self::above($above);
-        if ($twice !== null && ($this->digests[$above] ?? '') === $digest && ($this->digests[$twice] ?? '') === $digest) {
+        if (
+            $twice !== null
+            && ($this->digests[$above] ?? '') === $digest
+            && ($this->digests[$twice] ?? '') === $digest
+        ) {
             throw SurveyStopped::loop(rtrim($this->root->toString(), '/')."/$path");
         }
     }

@@ -15,7 +15,10 @@ use Cellarium\Core\Path\TemporaryName;
 /** Lists a directory with all below it. A directory that could not be listed is a failure, never an empty one. */
 final readonly class Surveyor
 {
-    /** @param  (\Closure(int, int): void)|null  $hear  is told the directories and entries seen so far; may throw CalledOff */
+    /**
+     * @param  (\Closure(int, int): void)|null  $hear  is told the directories and entries seen so far; may throw
+     *     CalledOff
+     */
     public function __construct(
         private TransferPool $pool,
         private SurveyLimits $limits = new SurveyLimits,

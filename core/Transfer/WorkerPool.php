@@ -120,7 +120,14 @@ final class WorkerPool implements TransferPool
         }
         $slot = $this->slots->take($this->endpoint->host, $this->workers === [] ? self::SLOT_SECONDS : 0.0);
         if ($slot === null && $this->workers === []) {
-            throw new TransferFailed(Job::list(RemotePath::root()), RemoteFailure::while("connecting to {$this->endpoint->host}", FailureReason::TooManyConnections, 'all connections that this host is allowed are in use here'));
+            throw new TransferFailed(
+                Job::list(RemotePath::root()),
+                RemoteFailure::while(
+                    "connecting to {$this->endpoint->host}",
+                    FailureReason::TooManyConnections,
+                    'all connections that this host is allowed are in use here',
+                ),
+            );
         }
         $slot === null ?: $this->taken[$lane] = $slot;
 
@@ -166,7 +173,10 @@ final class WorkerPool implements TransferPool
             $worker = $this->workers[$lane];
             $lines = $worker->hear();
             if ($lines === null) {
-                $this->lost($worker, RemoteFailure::while('a transfer worker', FailureReason::Disconnected, 'the worker process ended'));
+                $this->lost(
+                    $worker,
+                    RemoteFailure::while('a transfer worker', FailureReason::Disconnected, 'the worker process ended'),
+                );
 
                 continue;
             }
@@ -192,7 +202,11 @@ final class WorkerPool implements TransferPool
             }
         } else {
             $failed = $message->fields('failed');
-            $failure = RemoteFailure::while($failed->text('what'), FailureReason::from($failed->text('reason')), $failed->textOrNull('said'));
+            $failure = RemoteFailure::while(
+                $failed->text('what'),
+                FailureReason::from($failed->text('reason')),
+                $failed->textOrNull('said'),
+            );
             if ($failure->reason === FailureReason::TooManyConnections && count($this->lanes) > 1) {
                 $this->tries[$worker->lane]--;
                 $this->lanes = array_values(array_diff($this->lanes, [$worker->lane]));

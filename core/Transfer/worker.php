@@ -54,8 +54,16 @@ while (($line = fgets(STDIN)) !== false) {
     try {
         $say(['done' => $runner->run(Job::fromFields(Fields::fromJson($line)))->toArray()]);
     } catch (RemoteFailure $failure) {
-        $say(['failed' => ['reason' => $failure->reason->value, 'what' => $failure->what, 'said' => $failure->serverSaid]]);
+        $say([
+            'failed' => ['reason' => $failure->reason->value, 'what' => $failure->what, 'said' => $failure->serverSaid],
+        ]);
     } catch (Throwable $fault) {
-        $say(['failed' => ['reason' => FailureReason::NotUnderstood->value, 'what' => 'a transfer worker', 'said' => $fault->getMessage()]]);
+        $say([
+            'failed' => [
+                'reason' => FailureReason::NotUnderstood->value,
+                'what' => 'a transfer worker',
+                'said' => $fault->getMessage(),
+            ],
+        ]);
     }
 }

@@ -219,7 +219,12 @@ return new class extends Migration
         });
         // The record only grows; the database holds to that whoever asks.
         foreach (['UPDATE', 'DELETE'] as $event) {
-            DB::unprepared('CREATE TRIGGER record_keeps_'.strtolower($event)." BEFORE $event ON record_entries FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'The record is append-only.'");
+            DB::unprepared(
+                'CREATE TRIGGER record_keeps_'
+                    .strtolower($event)
+                    ." BEFORE $event ON record_entries FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'The "
+                    ."record is append-only.'",
+            );
         }
     }
 };

@@ -38,8 +38,14 @@ return new class extends Migration
             $table->foreignId('last_deployment_id')->nullable()->constrained('deployments')->nullOnDelete();
             $table->index('last_backup_at');
         });
-        DB::statement("UPDATE sites SET last_backup_at = (SELECT MAX(verified_at) FROM backups WHERE backups.site_id = sites.id AND state = 'verified')");
-        DB::statement("UPDATE sites SET last_deployment_id = (SELECT id FROM deployments WHERE deployments.site_id = sites.id AND state = 'proven' ORDER BY ended_at DESC, id DESC LIMIT 1)");
+        DB::statement(
+            'UPDATE sites SET last_backup_at = (SELECT MAX(verified_at) FROM backups WHERE backups.site_id = sites.id '
+                ."AND state = 'verified')",
+        );
+        DB::statement(
+            'UPDATE sites SET last_deployment_id = (SELECT id FROM deployments WHERE deployments.site_id = sites.id '
+                ."AND state = 'proven' ORDER BY ended_at DESC, id DESC LIMIT 1)",
+        );
         Schema::create('errands', function (Blueprint $table): void {
             $table->id();
             $table->string('kind', 20);

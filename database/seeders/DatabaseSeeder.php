@@ -62,21 +62,92 @@ final class DatabaseSeeder extends Seeder
         'eelgrasskayak.example' => [5],
     ];
 
-    /** @var list<array{string, string, string, string, int, string, string, int|null}> domain, name, directory, purpose, days ago made, how it ends, until when or why, days ago used */
+    /**
+     * @var list<array{string, string, string, string, int, string, string, int|null}> domain, name, directory,
+     *     purpose, days ago made, how it ends, until when or why, days ago used
+     */
     private const FTP_USERS = [
-        ['ostreabeds.example', 'photo-mona', '/www/ostreabeds.example/img', 'pictures of the autumn beds', 2, FtpUser::BY_TIME, '+9 days', 1],
-        ['ostreabeds.example', 'glaze-temp', '/www', 'one afternoon, the kiln people', 4, FtpUser::BY_TIME, '+6 hours', 4],
-        ['bellwetherclockworks.example', 'dial-room', '/www/archive.bellwetherclockworks.example', 'scans of the painted dials', 6, FtpUser::BY_TIME, '+20 days', 5],
-        ['bellwetherclockworks.example', 'bell-and-clock', '/www', 'both sites, until the ringers have their own account', 40, FtpUser::NEVER, 'the ringers share this account until spring', 38],
-        ['samphiresmokehouse.example', 'till', '/public_html', 'the till writes its price list', 45, FtpUser::NEVER, 'the till writes the price list every night', 41],
-        ['gannetrocklight.example', 'tours-crew', '/www/gannetrocklight.example', 'a day of corrections', 9, FtpUser::BY_TIME, '+8 hours', null],
-        ['burnetinn.example', 'menu', '/www/burnetinn.example', 'the menu of the week', 1, FtpUser::BY_TIME, '+6 days', null],
+        [
+            'ostreabeds.example',
+            'photo-mona',
+            '/www/ostreabeds.example/img',
+            'pictures of the autumn beds',
+            2,
+            FtpUser::BY_TIME,
+            '+9 days',
+            1,
+        ],
+        [
+            'ostreabeds.example',
+            'glaze-temp',
+            '/www',
+            'one afternoon, the kiln people',
+            4,
+            FtpUser::BY_TIME,
+            '+6 hours',
+            4,
+        ],
+        [
+            'bellwetherclockworks.example',
+            'dial-room',
+            '/www/archive.bellwetherclockworks.example',
+            'scans of the painted dials',
+            6,
+            FtpUser::BY_TIME,
+            '+20 days',
+            5,
+        ],
+        [
+            'bellwetherclockworks.example',
+            'bell-and-clock',
+            '/www',
+            'both sites, until the ringers have their own account',
+            40,
+            FtpUser::NEVER,
+            'the ringers share this account until spring',
+            38,
+        ],
+        [
+            'samphiresmokehouse.example',
+            'till',
+            '/public_html',
+            'the till writes its price list',
+            45,
+            FtpUser::NEVER,
+            'the till writes the price list every night',
+            41,
+        ],
+        [
+            'gannetrocklight.example',
+            'tours-crew',
+            '/www/gannetrocklight.example',
+            'a day of corrections',
+            9,
+            FtpUser::BY_TIME,
+            '+8 hours',
+            null,
+        ],
+        [
+            'burnetinn.example',
+            'menu',
+            '/www/burnetinn.example',
+            'the menu of the week',
+            1,
+            FtpUser::BY_TIME,
+            '+6 days',
+            null,
+        ],
     ];
 
     public function run(AccountCheck $check, FtpUsers $ftpUsers): void
     {
         config(['cellarium.lanes' => 1]); // Starting more workers would take longer than these small sites do.
-        $person = Person::create(['name' => 'Rowan Aldous', 'email' => 'aldous@marramtide.example', 'password' => 'slow-tide-lantern', 'role' => 'maintainer']);
+        $person = Person::create([
+            'name' => 'Rowan Aldous',
+            'email' => 'aldous@marramtide.example',
+            'password' => 'slow-tide-lantern',
+            'role' => 'maintainer',
+        ]);
         $this->setClock(CarbonImmutable::now()->subDays(48)->setTime(9, 12));
         $this->takeOn();
         CarbonImmutable::setTestNow();
@@ -88,7 +159,8 @@ final class DatabaseSeeder extends Seeder
         }
         CarbonImmutable::setTestNow();
         foreach (Account::with('client', 'sites')->get() as $account) {
-            $check->connect($account)->holds() || throw new RuntimeException("The demo account $account->login does not connect.");
+            $check->connect($account)->holds()
+                || throw new RuntimeException("The demo account $account->login does not connect.");
         }
     }
 
@@ -98,18 +170,35 @@ final class DatabaseSeeder extends Seeder
         $web = (int) env('CELLARIUM_STANDIN_WEB_PORT', 8090);
         $world = json_decode((string) file_get_contents(base_path('demo/world.json')), true, 16, JSON_THROW_ON_ERROR);
         foreach ($world['accounts'] as $row) {
-            $client = Client::firstOrCreate(['name' => $row['client']], ['colour' => $row['colour'], 'group' => $row['group']]);
+            $client = Client::firstOrCreate(
+                ['name' => $row['client']],
+                ['colour' => $row['colour'], 'group' => $row['group']],
+            );
             $account = $client->accounts()->create([
-                'company' => $row['company'], 'host' => $row['host'], 'port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121), 'protocol' => $row['protocol'],
-                'login' => $row['login'], 'secret' => $row['password'], 'control_url' => 'http://127.0.0.1:'.env('CELLARIUM_STANDIN_CONTROL_PORT', 8091), 'control_token' => $row['token'],
+                'company' => $row['company'],
+                'host' => $row['host'],
+                'port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121),
+                'protocol' => $row['protocol'],
+                'login' => $row['login'],
+                'secret' => $row['password'],
+                'control_url' => 'http://127.0.0.1:'.env('CELLARIUM_STANDIN_CONTROL_PORT', 8091),
+                'control_token' => $row['token'],
             ]);
             isset($row['ssh']) && $account->fill($this->ssh($row))->bindSecrets()->save();
             foreach ($row['sites'] as $site) {
-                $owner = isset($site['client']) ? Client::firstOrCreate(['name' => $site['client']], ['colour' => $site['colour'], 'group' => $site['group']]) : null;
+                $owner = isset($site['client'])
+                    ? Client::firstOrCreate(
+                        ['name' => $site['client']],
+                        ['colour' => $site['colour'], 'group' => $site['group']],
+                    )
+                    : null;
                 $account->sites()->create([
                     'client_id' => $owner?->id,
-                    'domain' => $site['domain'], 'base_url' => "http://{$site['domain']}:$web", 'document_root' => $site['document_root'],
-                    'start_pages' => ['index.html', 'index.htm', 'index.php', 'default.htm'], 'kept' => ['uploads/'],
+                    'domain' => $site['domain'],
+                    'base_url' => "http://{$site['domain']}:$web",
+                    'document_root' => $site['document_root'],
+                    'start_pages' => ['index.html', 'index.htm', 'index.php', 'default.htm'],
+                    'kept' => ['uploads/'],
                 ]);
             }
             $check->connect($account->load('client', 'sites'));
@@ -126,12 +215,24 @@ final class DatabaseSeeder extends Seeder
     {
         $own = config('cellarium.var').'/standin/ssh';
         $blob = base64_decode(explode(' ', (string) file_get_contents("$own/host.pub"))[1], true);
-        $values = ['port' => (int) env('CELLARIUM_STANDIN_SSH_PORT', 2222), 'pin' => Pin::ofHostKey((string) $blob)->toArray(), 'control_url' => null, 'control_token' => null,
+        $values = [
+            'port' => (int) env('CELLARIUM_STANDIN_SSH_PORT', 2222),
+            'pin' => Pin::ofHostKey((string) $blob)->toArray(),
+            'control_url' => null,
+            'control_token' => null,
             // FTP users sign in at the FTP service of the same host.
-            'ftp_protocol' => 'ftps', 'ftp_port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121), 'login_rules' => LoginRules::of("{name}@{$row['sites'][0]['domain']}")->toArray()];
+            'ftp_protocol' => 'ftps',
+            'ftp_port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121),
+            'login_rules' => LoginRules::of("{name}@{$row['sites'][0]['domain']}")->toArray(),
+        ];
         if ($row['ssh'] === 'key') {
             $key = PrivateKey::read((string) file_get_contents("$own/{$row['login']}"), new Secret(''));
-            $values += ['secret' => '', 'private_key' => $key->open->reveal(), 'key_kind' => $key->kind, 'key_fingerprint' => $key->fingerprint];
+            $values += [
+                'secret' => '',
+                'private_key' => $key->open->reveal(),
+                'key_kind' => $key->kind,
+                'key_fingerprint' => $key->fingerprint,
+            ];
         }
 
         return $values;
@@ -141,7 +242,9 @@ final class DatabaseSeeder extends Seeder
     private function setClock(CarbonImmutable $at): void
     {
         $set = hrtime(true);
-        CarbonImmutable::setTestNow(static fn (): CarbonImmutable => $at->addMicroseconds(intdiv(hrtime(true) - $set, 1000)));
+        CarbonImmutable::setTestNow(
+            static fn (): CarbonImmutable => $at->addMicroseconds(intdiv(hrtime(true) - $set, 1000)),
+        );
     }
 
     /** @return list<array{CarbonImmutable, \Closure(): void}> what happened when */
@@ -151,7 +254,10 @@ final class DatabaseSeeder extends Seeder
         foreach (self::HISTORY as $domain => $packages) {
             foreach ($packages as $name => $versions) {
                 foreach ($versions as $version => [$days, $hour]) {
-                    $moments[] = [$this->at($days, $hour, $domain), fn () => $this->deploy($domain, "$name-$version.zip", $person)];
+                    $moments[] = [
+                        $this->at($days, $hour, $domain),
+                        fn () => $this->deploy($domain, "$name-$version.zip", $person),
+                    ];
                 }
             }
         }
@@ -162,18 +268,65 @@ final class DatabaseSeeder extends Seeder
         }
         foreach (self::FTP_USERS as [$domain, $name, $directory, $purpose, $days, $ends, $until, $used]) {
             $at = $this->at($days, 12, $name);
-            $moments[] = [$at, function () use ($domain, $name, $directory, $purpose, $at, $ends, $until, $used, $days, $ftpUsers, $person): void {
-                $byTime = $ends === FtpUser::BY_TIME;
-                $user = $ftpUsers->open($this->site($domain)->account, new Order($name, RemotePath::fromString($directory), 200_000_000, $ends, $byTime ? $at->modify($until) : null, $byTime ? '' : $until, $purpose, person: $person));
-                // One host keeps nobody in his directory; that is found out here as anywhere.
-                $user->state === FtpUser::OPEN || $domain === 'burnetinn.example' || throw new RuntimeException("$name: $user->trouble");
-                $used === null || $user->update(['used_at' => now()->addDays($days - $used)]);
-            }];
+            $moments[] = [
+                $at,
+                function () use (
+                    $domain,
+                    $name,
+                    $directory,
+                    $purpose,
+                    $at,
+                    $ends,
+                    $until,
+                    $used,
+                    $days,
+                    $ftpUsers,
+                    $person,
+                ): void {
+                    $byTime = $ends === FtpUser::BY_TIME;
+                    $user = $ftpUsers->open(
+                        $this->site($domain)->account,
+                        new Order(
+                            $name,
+                            RemotePath::fromString($directory),
+                            200_000_000,
+                            $ends,
+                            $byTime ? $at->modify($until) : null,
+                            $byTime ? '' : $until,
+                            $purpose,
+                            person: $person,
+                        ),
+                    );
+                    // One host keeps nobody in his directory; that is found out here as anywhere.
+                    $user->state === FtpUser::OPEN
+                        || $domain === 'burnetinn.example'
+                        || throw new RuntimeException("$name: $user->trouble");
+                    $used === null || $user->update(['used_at' => now()->addDays($days - $used)]);
+                },
+            ];
         }
-        $moments[] = [$this->at(9, 20, 'tours-crew'), fn () => $ftpUsers->close($this->user('tours-crew@gannetrocklight.example'), 'its time has come')];
-        $moments[] = [$this->at(1, 9, 'choir-hymns'), fn () => $ftpUsers->begin($this->site('lanternstreetchoir.example')->account, new Order('choir-hymns', RemotePath::fromString('/htdocs'), 5_000_000, FtpUser::BY_JOB, purpose: 'the new hymn sheets', person: $person))];
-        $moments[] = [$this->at(3, 18, 'glaze-temp'), // This host says that it is closed and lets it in all the same.
-            fn () => $ftpUsers->close($this->user('glaze-temp@ostreabeds.example'), 'its time has come')];
+        $moments[] = [
+            $this->at(9, 20, 'tours-crew'),
+            fn () => $ftpUsers->close($this->user('tours-crew@gannetrocklight.example'), 'its time has come'),
+        ];
+        $moments[] = [
+            $this->at(1, 9, 'choir-hymns'),
+            fn () => $ftpUsers->begin(
+                $this->site('lanternstreetchoir.example')->account,
+                new Order(
+                    'choir-hymns',
+                    RemotePath::fromString('/htdocs'),
+                    5_000_000,
+                    FtpUser::BY_JOB,
+                    purpose: 'the new hymn sheets',
+                    person: $person,
+                ),
+            ),
+        ];
+        $moments[] = [
+            $this->at(3, 18, 'glaze-temp'), // This host says that it is closed and lets it in all the same.
+            fn () => $ftpUsers->close($this->user('glaze-temp@ostreabeds.example'), 'its time has come'),
+        ];
 
         return $moments;
     }
@@ -197,12 +350,18 @@ final class DatabaseSeeder extends Seeder
         $deployment = app(Plans::class)->deploy($this->site($domain), $package, null, $person);
         $deployment->update(['state' => Deployment::QUEUED]);
         app(Runner::class)->carryOut($deployment);
-        $deployment->refresh()->state === Deployment::PROVEN || throw new RuntimeException("$domain: $deployment->trouble");
+        $deployment->refresh()->state === Deployment::PROVEN
+            || throw new RuntimeException("$domain: $deployment->trouble");
     }
 
     private function backup(string $domain, Person $person): void
     {
-        $backup = Backup::create(['site_id' => $this->site($domain)->id, 'person_id' => $person->id, 'reason' => 'on_demand', 'state' => Backup::TAKING]);
+        $backup = Backup::create([
+            'site_id' => $this->site($domain)->id,
+            'person_id' => $person->id,
+            'reason' => 'on_demand',
+            'state' => Backup::TAKING,
+        ]);
         app(Backups::class)->take($backup);
         $backup->refresh()->state === Backup::VERIFIED || throw new RuntimeException("$domain: $backup->trouble");
     }

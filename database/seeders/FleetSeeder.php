@@ -10,7 +10,10 @@ use Illuminate\Database\Seeder;
 use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
 
-/** A thousand accounts with three thousand sites, five thousand FTP users, tens of thousands of backups and three thousand packages, to see how the pages hold up; facts only, no such hosts exist. */
+/**
+ * A thousand accounts with three thousand sites, five thousand FTP users, tens of thousands of backups and three
+ * thousand packages, to see how the pages hold up; facts only, no such hosts exist.
+ */
 final class FleetSeeder extends Seeder
 {
     private const ACCOUNTS = 1000;
@@ -25,9 +28,46 @@ final class FleetSeeder extends Seeder
 
     private const PACKAGES = 3000;
 
-    private const FIRST = ['Marsh', 'Dune', 'Heron', 'Osier', 'Cobble', 'Larch', 'Teal', 'Brine', 'Wicket', 'Sallow', 'Finch', 'Quill', 'Tansy', 'Otter', 'Plover', 'Rowan', 'Sable', 'Thyme', 'Umber', 'Vetch'];
+    private const FIRST = [
+        'Marsh',
+        'Dune',
+        'Heron',
+        'Osier',
+        'Cobble',
+        'Larch',
+        'Teal',
+        'Brine',
+        'Wicket',
+        'Sallow',
+        'Finch',
+        'Quill',
+        'Tansy',
+        'Otter',
+        'Plover',
+        'Rowan',
+        'Sable',
+        'Thyme',
+        'Umber',
+        'Vetch',
+    ];
 
-    private const SECOND = ['Bakery', 'Surveyors', 'Sailmakers', 'Choir', 'Dairy', 'Clinic', 'Ironworks', 'Nursery', 'Printers', 'Ropewalk', 'School', 'Museum', 'Cider', 'Pottery', 'Ferries'];
+    private const SECOND = [
+        'Bakery',
+        'Surveyors',
+        'Sailmakers',
+        'Choir',
+        'Dairy',
+        'Clinic',
+        'Ironworks',
+        'Nursery',
+        'Printers',
+        'Ropewalk',
+        'School',
+        'Museum',
+        'Cider',
+        'Pottery',
+        'Ferries',
+    ];
 
     private const COLOURS = ['#1c6b64', '#8a5a0b', '#44587a', '#9c3530', '#5b6b2f', '#6f5a44', '#7a4468', '#2f6b8a'];
 
@@ -55,7 +95,12 @@ final class FleetSeeder extends Seeder
             DB::table($table)->insert($chunk);
         }
 
-        return DB::table($table)->where('id', '>', $before)->orderBy('id')->pluck('id')->map(static fn ($id): int => (int) $id)->all();
+        return DB::table($table)
+            ->where('id', '>', $before)
+            ->orderBy('id')
+            ->pluck('id')
+            ->map(static fn ($id): int => (int) $id)
+            ->all();
     }
 
     /** @return list<int> */
@@ -64,7 +109,13 @@ final class FleetSeeder extends Seeder
         $rows = [];
         foreach (self::FIRST as $i => $first) {
             foreach (self::SECOND as $j => $second) {
-                $rows[] = ['name' => "$first $second", 'colour' => self::COLOURS[($i + $j) % 8], 'group' => ['North coast', 'South coast', 'Inland', 'Islands', 'Trusts'][$i % 5], 'created_at' => now(), 'updated_at' => now()];
+                $rows[] = [
+                    'name' => "$first $second",
+                    'colour' => self::COLOURS[($i + $j) % 8],
+                    'group' => ['North coast', 'South coast', 'Inland', 'Islands', 'Trusts'][$i % 5],
+                    'created_at' => now(),
+                    'updated_at' => now(),
+                ];
             }
         }
 
@@ -78,16 +129,45 @@ final class FleetSeeder extends Seeder
     private function accounts(array $clients): array
     {
         $secret = Crypt::encryptString('no-such-account');
-        $ladder = json_encode([['name' => 'port', 'ok' => false, 'evidence' => 'Port 21 does not answer: Connection timed out', 'cause' => 'The host is down, the port is wrong, or a firewall is in between', 'next' => null, 'remedy' => null, 'identity' => null, 'reason' => 'unreachable']], JSON_THROW_ON_ERROR);
+        $ladder = json_encode(
+            [
+                [
+                    'name' => 'port',
+                    'ok' => false,
+                    'evidence' => 'Port 21 does not answer: Connection timed out',
+                    'cause' => 'The host is down, the port is wrong, or a firewall is in between',
+                    'next' => null,
+                    'remedy' => null,
+                    'identity' => null,
+                    'reason' => 'unreachable',
+                ],
+            ],
+            JSON_THROW_ON_ERROR,
+        );
         $rows = [];
         for ($number = 0; $number < self::ACCOUNTS; $number++) {
             $down = $number % 53 === 0 || $number % self::HOSTS === 7;
             $reached = now()->subHours(mt_rand(0, 30));
             $rows[] = [
-                'client_id' => $clients[$number % count($clients)], 'company' => ['Harbourhost', 'Tern & Mast', 'Northquay'][$number % 3], 'host' => 'srv'.($number % self::HOSTS).'.fleet.example', 'port' => 21,
-                'protocol' => Protocol::cases()[$number % 4]->value, 'login' => "fleet$number", 'secret' => $secret, 'space_used' => mt_rand(1, 900) * 1_000_000, 'space_limit' => 1_000_000_000, 'tree' => '{"/":{"looked":true},"/htdocs":{"looked":true,"files":12}}',
-                'reached_at' => $reached, 'tried_at' => $reached, 'trouble' => $down ? 'unreachable' : null, 'ladder' => $down ? $ladder : '[]', 'tags' => json_encode($number % 4 === 0 ? ['care plan'] : [], JSON_THROW_ON_ERROR), 'notes' => $number % 9 === 0 ? 'asks for a call before anything is replaced' : null,
-                'used_at' => $number % 40 === 0 ? $reached : null, 'created_at' => now(), 'updated_at' => now(),
+                'client_id' => $clients[$number % count($clients)],
+                'company' => ['Harbourhost', 'Tern & Mast', 'Northquay'][$number % 3],
+                'host' => 'srv'.$number % self::HOSTS.'.fleet.example',
+                'port' => 21,
+                'protocol' => Protocol::cases()[$number % 4]->value,
+                'login' => "fleet$number",
+                'secret' => $secret,
+                'space_used' => mt_rand(1, 900) * 1_000_000,
+                'space_limit' => 1_000_000_000,
+                'tree' => '{"/":{"looked":true},"/htdocs":{"looked":true,"files":12}}',
+                'reached_at' => $reached,
+                'tried_at' => $reached,
+                'trouble' => $down ? 'unreachable' : null,
+                'ladder' => $down ? $ladder : '[]',
+                'tags' => json_encode($number % 4 === 0 ? ['care plan'] : [], JSON_THROW_ON_ERROR),
+                'notes' => $number % 9 === 0 ? 'asks for a call before anything is replaced' : null,
+                'used_at' => $number % 40 === 0 ? $reached : null,
+                'created_at' => now(),
+                'updated_at' => now(),
             ];
         }
 
@@ -104,9 +184,27 @@ final class FleetSeeder extends Seeder
         for ($number = 0; $number < self::SITES; $number++) {
             $placeholder = $number % 97 === 0;
             $rows[] = [
-                'account_id' => $accounts[$number % count($accounts)], 'domain' => 'www'.$number.'.'.strtolower(self::FIRST[$number % 20]).'-'.strtolower(self::SECOND[$number % 15]).'.example', 'base_url' => "https://www$number.fleet.example",
-                'document_root' => '/htdocs', 'start_pages' => json_encode(SiteForm::START_PAGES, JSON_THROW_ON_ERROR), 'kept' => '[]', 'aliases' => '[]', 'mounts' => '[]', 'bytes' => mt_rand(1, 250) * 1_000_000,
-                'placeholder' => $placeholder, 'placeholder_file' => $placeholder ? 'index.html' : null, 'root_proven_at' => now()->subDays(9), 'live_proven_at' => $placeholder ? null : now()->subDays(mt_rand(0, 60)), 'created_at' => now(), 'updated_at' => now(),
+                'account_id' => $accounts[$number % count($accounts)],
+                'domain' => 'www'
+                    .$number
+                    .'.'
+                    .strtolower(self::FIRST[$number % 20])
+                    .'-'
+                    .strtolower(self::SECOND[$number % 15])
+                    .'.example',
+                'base_url' => "https://www$number.fleet.example",
+                'document_root' => '/htdocs',
+                'start_pages' => json_encode(SiteForm::START_PAGES, JSON_THROW_ON_ERROR),
+                'kept' => '[]',
+                'aliases' => '[]',
+                'mounts' => '[]',
+                'bytes' => mt_rand(1, 250) * 1_000_000,
+                'placeholder' => $placeholder,
+                'placeholder_file' => $placeholder ? 'index.html' : null,
+                'root_proven_at' => now()->subDays(9),
+                'live_proven_at' => $placeholder ? null : now()->subDays(mt_rand(0, 60)),
+                'created_at' => now(),
+                'updated_at' => now(),
             ];
         }
 
@@ -122,9 +220,22 @@ final class FleetSeeder extends Seeder
     {
         $rows = [];
         foreach ($sites as $number => $site) {
-            for ($count = $number % 31 === 0 ? 0 : ($number % 10 === 1 ? self::BACKUPS_OF_SOME : 3); $count > 0; $count--) {
+            for (
+                $count = $number % 31 === 0 ? 0 : ($number % 10 === 1 ? self::BACKUPS_OF_SOME : 3);
+                $count > 0;
+                $count--
+            ) {
                 $at = now()->subDays($number % 23 === 0 ? 12 + $count : $count);
-                $rows[] = ['site_id' => $site, 'reason' => 'on_demand', 'state' => 'verified', 'files' => 40, 'bytes' => 9_000_000, 'verified_at' => $at, 'created_at' => $at, 'updated_at' => $at];
+                $rows[] = [
+                    'site_id' => $site,
+                    'reason' => 'on_demand',
+                    'state' => 'verified',
+                    'files' => 40,
+                    'bytes' => 9_000_000,
+                    'verified_at' => $at,
+                    'created_at' => $at,
+                    'updated_at' => $at,
+                ];
             }
             if (count($rows) > 5000) {
                 $this->insert('backups', $rows);
@@ -132,7 +243,10 @@ final class FleetSeeder extends Seeder
             }
         }
         $this->insert('backups', $rows);
-        DB::statement("UPDATE sites SET last_backup_at = (SELECT MAX(verified_at) FROM backups WHERE backups.site_id = sites.id AND state = 'verified')");
+        DB::statement(
+            'UPDATE sites SET last_backup_at = (SELECT MAX(verified_at) FROM backups WHERE backups.site_id = sites.id '
+                ."AND state = 'verified')",
+        );
     }
 
     /** @return list<int> */
@@ -143,9 +257,31 @@ final class FleetSeeder extends Seeder
             $name = strtolower(self::FIRST[$number % 20].'-'.self::SECOND[$number % 15]);
             $version = '1.'.intdiv($number, 20);
             $rows[] = [
-                'name' => $name, 'version' => $version, 'file_name' => "$name-$version.zip", 'sha256' => hash('sha256', "fleet $number"), 'packed_bytes' => 90_000, 'bytes' => 200_000, 'files' => 2,
-                'start_page' => 'index.html', 'findings' => '[]', 'stops' => false, 'created_at' => now(), 'updated_at' => now(),
-                'manifest' => (string) json_encode(['entries' => [['path' => 'index.html', 'kind' => 'file', 'size' => 1000, 'modified' => null, 'mode' => null, 'sha256' => hash('sha256', (string) $number), 'read_at' => null]]]),
+                'name' => $name,
+                'version' => $version,
+                'file_name' => "$name-$version.zip",
+                'sha256' => hash('sha256', "fleet $number"),
+                'packed_bytes' => 90_000,
+                'bytes' => 200_000,
+                'files' => 2,
+                'start_page' => 'index.html',
+                'findings' => '[]',
+                'stops' => false,
+                'created_at' => now(),
+                'updated_at' => now(),
+                'manifest' => (string) json_encode([
+                    'entries' => [
+                        [
+                            'path' => 'index.html',
+                            'kind' => 'file',
+                            'size' => 1000,
+                            'modified' => null,
+                            'mode' => null,
+                            'sha256' => hash('sha256', (string) $number),
+                            'read_at' => null,
+                        ],
+                    ],
+                ]),
             ];
         }
 
@@ -158,19 +294,33 @@ final class FleetSeeder extends Seeder
      */
     private function deployments(array $sites, array $packages): void
     {
-        $counts = (string) json_encode(array_fill_keys(['added', 'replaced', 'same', 'kept', 'set_aside'], ['files' => 1, 'bytes' => 1000]));
+        $counts = (string) json_encode(
+            array_fill_keys(['added', 'replaced', 'same', 'kept', 'set_aside'], ['files' => 1, 'bytes' => 1000]),
+        );
         $rows = [];
         foreach ($sites as $number => $site) {
             for ($count = $number % 4; $count > 0; $count--) {
                 $at = now()->subDays($count * 20);
                 $rows[] = [
-                    'site_id' => $site, 'kind' => 'deploy', 'package_id' => $packages[$number % count($packages)], 'state' => 'proven', 'policy' => '[]', 'counts' => $counts, 'planned_at' => $at, 'started_at' => $at, 'ended_at' => $at,
-                    'created_at' => $at, 'updated_at' => $at,
+                    'site_id' => $site,
+                    'kind' => 'deploy',
+                    'package_id' => $packages[$number % count($packages)],
+                    'state' => 'proven',
+                    'policy' => '[]',
+                    'counts' => $counts,
+                    'planned_at' => $at,
+                    'started_at' => $at,
+                    'ended_at' => $at,
+                    'created_at' => $at,
+                    'updated_at' => $at,
                 ];
             }
         }
         $this->insert('deployments', $rows);
-        DB::statement("UPDATE sites SET last_deployment_id = (SELECT MAX(id) FROM deployments WHERE deployments.site_id = sites.id AND state = 'proven')");
+        DB::statement(
+            'UPDATE sites SET last_deployment_id = (SELECT MAX(id) FROM deployments WHERE deployments.site_id = '
+                ."sites.id AND state = 'proven')",
+        );
     }
 
     /** @param  list<int>  $accounts */
@@ -182,8 +332,19 @@ final class FleetSeeder extends Seeder
                 $made = now()->subDays(mt_rand(0, 90));
                 $late = $number % 60 === 0 && $count === 0;
                 $rows[] = [
-                    'account_id' => $account, 'login' => "job$number-$count@fleet.example", 'directory' => $count === 0 && $number % 97 === 0 ? '/' : '/htdocs'.($count < 2 ? '' : "/part$count"), 'purpose' => 'relaunch', 'state' => 'open', 'ends' => $count === 4 ? 'never' : 'time',
-                    'closes_at' => $count === 4 ? null : now()->addDays($late ? -3 : 4), 'reach_proven_at' => $made, 'used_at' => $count === 3 ? now()->subDays(mt_rand(0, 70)) : null, 'created_at' => $made, 'updated_at' => $made,
+                    'account_id' => $account,
+                    'login' => "job$number-$count@fleet.example",
+                    'directory' => $count === 0 && $number % 97 === 0
+                        ? '/'
+                        : '/htdocs'.($count < 2 ? '' : "/part$count"),
+                    'purpose' => 'relaunch',
+                    'state' => 'open',
+                    'ends' => $count === 4 ? 'never' : 'time',
+                    'closes_at' => $count === 4 ? null : now()->addDays($late ? -3 : 4),
+                    'reach_proven_at' => $made,
+                    'used_at' => $count === 3 ? now()->subDays(mt_rand(0, 70)) : null,
+                    'created_at' => $made,
+                    'updated_at' => $made,
                 ];
             }
         }

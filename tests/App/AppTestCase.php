@@ -32,7 +32,12 @@ abstract class AppTestCase extends TestCase
         tearDown as private sweep;
     }
 
-    protected const SITE = ['index.html' => '<h1>New</h1>', 'about.html' => 'about', 'css/a.css' => 'body{}', 'img/deep/x.svg' => '<svg/>'];
+    protected const SITE = [
+        'index.html' => '<h1>New</h1>',
+        'about.html' => 'about',
+        'css/a.css' => 'body{}',
+        'img/deep/x.svg' => '<svg/>',
+    ];
 
     /** Commands really run; nothing stands in for their output. */
     public $mockConsoleOutput = false;
@@ -63,7 +68,7 @@ abstract class AppTestCase extends TestCase
         if (getenv('DB_DATABASE') === false) {
             self::markTestSkipped('These need the database that ./test starts: run ./test php.');
         }
-        $this->host = new StandinHost;
+        $this->host = new StandinHost();
         $this->var = $this->directory();
         parent::setUp();
         $this->lay();
@@ -71,16 +76,39 @@ abstract class AppTestCase extends TestCase
 
     private function lay(): void
     {
-        config(['cellarium.var' => $this->var, 'cellarium.hosts_file' => "{$this->host->directory}/hosts", 'cellarium.authorities' => "{$this->host->directory}/ca.pem", 'queue.default' => 'sync', 'session.driver' => 'array', 'cache.default' => 'array']);
-        (new \App\Providers\CellariumServiceProvider($this->app))->register();
-        $this->person = Person::create(['name' => 'Rowan Aldous', 'email' => 'aldous@marramtide.example', 'password' => 'a-word-for-tests', 'role' => 'maintainer']);
-        $this->account = Client::create(['name' => 'Pilgrim Stones Hostel', 'colour' => '#6f5a44'])->accounts()->create([
-            'company' => 'Harbourhost', 'host' => StandinHost::HOST, 'port' => $this->host->ftpPort, 'protocol' => 'ftps', 'login' => StandinHost::LOGIN, 'secret' => StandinHost::PASSWORD,
-            'control_url' => "http://127.0.0.1:{$this->host->controlPort}", 'control_token' => StandinHost::TOKEN,
+        config([
+            'cellarium.var' => $this->var,
+            'cellarium.hosts_file' => "{$this->host->directory}/hosts",
+            'cellarium.authorities' => "{$this->host->directory}/ca.pem",
+            'queue.default' => 'sync',
+            'session.driver' => 'array',
+            'cache.default' => 'array',
         ]);
+        (new \App\Providers\CellariumServiceProvider($this->app))->register();
+        $this->person = Person::create([
+            'name' => 'Rowan Aldous',
+            'email' => 'aldous@marramtide.example',
+            'password' => 'a-word-for-tests',
+            'role' => 'maintainer',
+        ]);
+        $this->account = Client::create(['name' => 'Pilgrim Stones Hostel', 'colour' => '#6f5a44'])
+            ->accounts()
+            ->create([
+                'company' => 'Harbourhost',
+                'host' => StandinHost::HOST,
+                'port' => $this->host->ftpPort,
+                'protocol' => 'ftps',
+                'login' => StandinHost::LOGIN,
+                'secret' => StandinHost::PASSWORD,
+                'control_url' => "http://127.0.0.1:{$this->host->controlPort}",
+                'control_token' => StandinHost::TOKEN,
+            ]);
         $this->site = $this->account->sites()->create([
-            'domain' => 'site.example', 'base_url' => "http://site.example:{$this->host->webPort}", 'document_root' => '/www/site.example',
-            'start_pages' => ['index.html', 'index.htm', 'index.php', 'default.htm'], 'kept' => ['uploads/'],
+            'domain' => 'site.example',
+            'base_url' => "http://site.example:{$this->host->webPort}",
+            'document_root' => '/www/site.example',
+            'start_pages' => ['index.html', 'index.htm', 'index.php', 'default.htm'],
+            'kept' => ['uploads/'],
         ]);
         $this->account = Account::with('client', 'sites')->findOrFail($this->account->id);
         $this->site = Site::with('account.client', 'account.sites')->findOrFail($this->site->id);
@@ -98,7 +126,11 @@ abstract class AppTestCase extends TestCase
     /** @return array<string, string> what a process of its own needs to work in the same world */
     protected function settings(): array
     {
-        return ['CELLARIUM_VAR' => $this->var, 'CELLARIUM_HOSTS_FILE' => "{$this->host->directory}/hosts", 'CELLARIUM_AUTHORITIES' => "{$this->host->directory}/ca.pem"];
+        return [
+            'CELLARIUM_VAR' => $this->var,
+            'CELLARIUM_HOSTS_FILE' => "{$this->host->directory}/hosts",
+            'CELLARIUM_AUTHORITIES' => "{$this->host->directory}/ca.pem",
+        ];
     }
 
     protected function root(): string
@@ -127,8 +159,11 @@ abstract class AppTestCase extends TestCase
     protected function artisanJson(string $command, string ...$arguments): array
     {
         $kernel = $this->app->make(Kernel::class);
-        $output = new \Symfony\Component\Console\Output\BufferedOutput;
-        $status = $kernel->handle(new \Symfony\Component\Console\Input\ArgvInput(['artisan', "cellarium:$command", ...$arguments, '--json']), $output);
+        $output = new \Symfony\Component\Console\Output\BufferedOutput();
+        $status = $kernel->handle(
+            new \Symfony\Component\Console\Input\ArgvInput(['artisan', "cellarium:$command", ...$arguments, '--json']),
+            $output,
+        );
         $text = $output->fetch();
         $data = json_decode($text, true);
         self::assertIsArray($data, $text);
@@ -137,9 +172,17 @@ abstract class AppTestCase extends TestCase
     }
 
     /** An FTP user made and proven at the stand-in. */
-    protected function ftpUser(string $name = 'job', string $directory = '/www/site.example', string $ends = FtpUser::BY_JOB, ?CarbonImmutable $closesAt = null, ?int $space = null): FtpUser
-    {
-        return app(FtpUsers::class)->open($this->account, new Order($name, RemotePath::fromString($directory), $space, $ends, $closesAt, person: $this->person));
+    protected function ftpUser(
+        string $name = 'job',
+        string $directory = '/www/site.example',
+        string $ends = FtpUser::BY_JOB,
+        ?CarbonImmutable $closesAt = null,
+        ?int $space = null,
+    ): FtpUser {
+        return app(FtpUsers::class)->open(
+            $this->account,
+            new Order($name, RemotePath::fromString($directory), $space, $ends, $closesAt, person: $this->person),
+        );
     }
 
     protected function deployed(): Deployment

@@ -24,10 +24,21 @@ final class ArtisanProcess
     {
         $command = [PHP_BINARY, dirname(__DIR__, 2).'/artisan', ...$arguments];
         if ($largestFile !== null) {
-            $command = ['bash', '-c', "trap '' XFSZ; ulimit -f ".intdiv($largestFile, 1024).'; exec "$0" "$@"', ...$command];
+            $command = [
+                'bash',
+                '-c',
+                "trap '' XFSZ; ulimit -f ".intdiv($largestFile, 1024).'; exec "$0" "$@"',
+                ...$command,
+            ];
         }
         $this->output = tmpfile() ?: throw new RuntimeException('There is no room for the output.');
-        $process = proc_open($command, [1 => $this->output, 2 => $this->output], $pipes, null, $settings + ['APP_KEY' => (string) config('app.key')] + getenv());
+        $process = proc_open(
+            $command,
+            [1 => $this->output, 2 => $this->output],
+            $pipes,
+            null,
+            $settings + ['APP_KEY' => (string) config('app.key')] + getenv(),
+        );
         $this->process = $process === false ? throw new RuntimeException('The process did not start.') : $process;
     }
 

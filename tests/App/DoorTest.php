@@ -22,7 +22,9 @@ final class DoorTest extends AppTestCase
 {
     private function guess(string $email, string $from = '203.0.113.5', string $password = 'wrong'): string
     {
-        $response = $this->withServerVariables(['REMOTE_ADDR' => $from])->from('/sign-in')->post('/sign-in', ['email' => $email, 'password' => $password]);
+        $response = $this->withServerVariables(['REMOTE_ADDR' => $from])
+            ->from('/sign-in')
+            ->post('/sign-in', ['email' => $email, 'password' => $password]);
         $errors = $response->getSession()->get('errors');
 
         return $errors === null ? 'in' : (string) $errors->first('email');
@@ -30,15 +32,31 @@ final class DoorTest extends AppTestCase
 
     public function test_letters_that_look_alike_are_one_name_and_one_count(): void
     {
-        $ways = ['aldous@marramtide.example', 'ALDOUS@marramtide.example', "al\u{FF44}ous@marramtide.example", "\u{FF41}ldous@marramtide.example", 'aldous@marramtide.example '];
+        $ways = [
+            'aldous@marramtide.example',
+            'ALDOUS@marramtide.example',
+            "al\u{FF44}ous@marramtide.example",
+            "\u{FF41}ldous@marramtide.example",
+            'aldous@marramtide.example ',
+        ];
         foreach ($ways as $number => $way) {
             self::assertStringContainsString('do not belong together', $this->guess($way), "try $number");
         }
         foreach ($ways as $way) {
-            self::assertStringContainsString('Too many tries. Wait', $this->guess($way, '198.51.100.'.random_int(1, 200)));
+            self::assertStringContainsString(
+                'Too many tries. Wait',
+                $this->guess($way, '198.51.100.'.random_int(1, 200)),
+            );
         }
-        self::assertStringContainsString('Wait', $this->guess('aldous@marramtide.example', '203.0.113.5', 'a-word-for-tests'), 'nor with the right one');
-        self::assertStringContainsString('from 203.0.113.5; further tries have to wait now', RecordEntry::where('action', 'sign_in_refused')->latest('id')->firstOrFail()->sentence);
+        self::assertStringContainsString(
+            'Wait',
+            $this->guess('aldous@marramtide.example', '203.0.113.5', 'a-word-for-tests'),
+            'nor with the right one',
+        );
+        self::assertStringContainsString(
+            'from 203.0.113.5; further tries have to wait now',
+            RecordEntry::where('action', 'sign_in_refused')->latest('id')->firstOrFail()->sentence,
+        );
         $this->travel(31)->seconds();
         self::assertSame('in', $this->guess('aldous@marramtide.example', '203.0.113.5', 'a-word-for-tests'));
     }
@@ -68,24 +86,53 @@ final class DoorTest extends AppTestCase
         for ($try = 0; $try < 20; $try++) {
             $this->guess('aldous@marramtide.example', '198.51.100.7');
         }
-        self::assertStringContainsString('Wait', $this->guess('aldous@marramtide.example', '192.0.2.99', 'a-word-for-tests'));
+        self::assertStringContainsString(
+            'Wait',
+            $this->guess('aldous@marramtide.example', '192.0.2.99', 'a-word-for-tests'),
+        );
         self::assertSame('in', $this->guess('aldous@marramtide.example', '192.0.2.10', 'a-word-for-tests'));
     }
 
     public function test_a_password_goes_only_where_it_was_given_for(): void
     {
         $this->actingAs($this->person);
-        $typed = ['client' => (string) $this->account->client_id, 'protocol' => 'ftps', 'host' => StandinHost::HOST, 'port' => (string) $this->host->ftpPort, 'login' => StandinHost::LOGIN, 'password' => ''];
-        foreach ([['host' => 'evil.example'], ['port' => '2121'], ['protocol' => 'ftp'], ['login' => 'somebody'], ['address' => '192.0.2.66']] as $change) {
+        $typed = [
+            'client' => (string) $this->account->client_id,
+            'protocol' => 'ftps',
+            'host' => StandinHost::HOST,
+            'port' => (string) $this->host->ftpPort,
+            'login' => StandinHost::LOGIN,
+            'password' => '',
+        ];
+        foreach (
+            [
+                ['host' => 'evil.example'],
+                ['port' => '2121'],
+                ['protocol' => 'ftp'],
+                ['login' => 'somebody'],
+                ['address' => '192.0.2.66'],
+            ] as $change
+        ) {
             foreach (['keep', 'try'] as $act) {
-                $this->post("/accounts/{$this->account->id}", ['act' => $act] + $change + $typed)->assertStatus(422)->assertSee('the password is typed in again');
+                $this->post("/accounts/{$this->account->id}", ['act' => $act] + $change + $typed)
+                    ->assertStatus(422)
+                    ->assertSee('the password is typed in again');
             }
         }
         $this->post("/accounts/{$this->account->id}", ['label' => 'Renamed'] + $typed)->assertRedirect();
-        self::assertSame(['Renamed', StandinHost::PASSWORD], [$this->account->refresh()->label, $this->account->secret]);
+        self::assertSame(
+            ['Renamed', StandinHost::PASSWORD],
+            [$this->account->refresh()->label, $this->account->secret],
+        );
         $user = $this->ftpUser('job', '/www/site.example');
-        $this->post("/accounts/{$this->account->id}", ['host' => 'moved.example', 'password' => 'typed-anew'] + $typed)->assertRedirect();
-        self::assertSame(['moved.example', 'typed-anew', false], [$this->account->refresh()->host, $this->account->secret, $this->account->secretsAreForElsewhere()]);
+        $this->post(
+            "/accounts/{$this->account->id}",
+            ['host' => 'moved.example', 'password' => 'typed-anew'] + $typed,
+        )->assertRedirect();
+        self::assertSame(
+            ['moved.example', 'typed-anew', false],
+            [$this->account->refresh()->host, $this->account->secret, $this->account->secretsAreForElsewhere()],
+        );
         self::assertNull(FtpUser::findOrFail($user->id)->secret, 'those of its users were for the other host too');
     }
 
@@ -93,7 +140,14 @@ final class DoorTest extends AppTestCase
     {
         $echoing = new EchoingServer;
         try {
-            DB::table('accounts')->where('id', $this->account->id)->update(['host' => 'localhost', 'address' => '127.0.0.1', 'port' => $echoing->port, 'protocol' => 'ftp']);
+            DB::table('accounts')
+                ->where('id', $this->account->id)
+                ->update([
+                    'host' => 'localhost',
+                    'address' => '127.0.0.1',
+                    'port' => $echoing->port,
+                    'protocol' => 'ftp',
+                ]);
             [$status, $said] = $this->artisanJson('deploy', 'site.example', $this->zip());
             self::assertSame(1, $status);
             self::assertStringContainsString('Type it in again', $said['error']);
@@ -107,7 +161,18 @@ final class DoorTest extends AppTestCase
         $echoing = new EchoingServer;
         $secret = StandinHost::PASSWORD;
         try {
-            $this->account->forceFill(['host' => 'localhost', 'address' => '127.0.0.1', 'port' => $echoing->port, 'protocol' => 'ftp', 'secret' => $secret, 'control_url' => null, 'control_token' => null])->bindSecrets()->save();
+            $this->account
+                ->forceFill([
+                    'host' => 'localhost',
+                    'address' => '127.0.0.1',
+                    'port' => $echoing->port,
+                    'protocol' => 'ftp',
+                    'secret' => $secret,
+                    'control_url' => null,
+                    'control_token' => null,
+                ])
+                ->bindSecrets()
+                ->save();
             foreach ([1, 2] as $time) {
                 app(AccountCheck::class)->connect($this->account->refresh()->load('client', 'sites'));
             }
@@ -118,7 +183,10 @@ final class DoorTest extends AppTestCase
                 $texts['pages'] .= $this->get($page)->assertOk()->getContent();
             }
             foreach (['accounts', 'record_entries', 'backups', 'proofs', 'deployments', 'errands', 'cache'] as $table) {
-                $texts[$table] = (string) json_encode(DB::table($table)->get(), JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE);
+                $texts[$table] = (string) json_encode(
+                    DB::table($table)->get(),
+                    JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE,
+                );
             }
             $texts['log'] = (string) @file_get_contents(storage_path('logs/cellarium.log'));
             self::assertStringContainsString('(hidden)', $texts['accounts'], 'it was really repeated');
@@ -136,7 +204,11 @@ final class DoorTest extends AppTestCase
     {
         config(['app.url' => 'https://cellarium.marramtide.example']);
         $user = $this->ftpUser('job', '/www/site.example');
-        $page = (string) $this->actingAs($this->person)->withServerVariables(['HTTP_HOST' => 'evil.example'])->post("http://evil.example/ftp-users/$user->id/hand-over", ['how' => 'link', 'hours' => '8'])->assertOk()->getContent();
+        $page = (string) $this->actingAs($this->person)
+            ->withServerVariables(['HTTP_HOST' => 'evil.example'])
+            ->post("http://evil.example/ftp-users/$user->id/hand-over", ['how' => 'link', 'hours' => '8'])
+            ->assertOk()
+            ->getContent();
         self::assertStringContainsString('https://cellarium.marramtide.example/hand-over#', $page);
         self::assertStringNotContainsString('evil.example/hand-over', $page);
         self::assertTrue(class_exists(HandOvers::class));

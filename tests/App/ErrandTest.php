@@ -28,7 +28,16 @@ final class ErrandTest extends AppTestCase
 
     private function errand(ErrandKind $kind, ErrandState $state): Errand
     {
-        return Errand::create(['kind' => $kind, 'state' => $state, 'person_id' => $this->person->id, 'site_id' => $this->site->id, 'account_id' => $this->account->id, 'back' => '/accounts', 'given' => [], 'started_at' => $state === ErrandState::Running ? now() : null]);
+        return Errand::create([
+            'kind' => $kind,
+            'state' => $state,
+            'person_id' => $this->person->id,
+            'site_id' => $this->site->id,
+            'account_id' => $this->account->id,
+            'back' => '/accounts',
+            'given' => [],
+            'started_at' => $state === ErrandState::Running ? now() : null,
+        ]);
     }
 
     public function test_what_waits_is_cancelled_and_not_done_after_all(): void
@@ -36,15 +45,22 @@ final class ErrandTest extends AppTestCase
         $errand = $this->errand(ErrandKind::RenewPassword, ErrandState::Waiting);
         $this->get("/errands/$errand->id")->assertOk()->assertSee('Cancel');
         $secret = $this->account->secret;
-        $this->post("/errands/$errand->id/call-off")->assertRedirect('/accounts')->assertSessionHas('trouble', 'Cancelled before the server was asked anything.');
+        $this->post("/errands/$errand->id/call-off")
+            ->assertRedirect('/accounts')
+            ->assertSessionHas('trouble', 'Cancelled before the server was asked anything.');
         (new RunErrand($errand->id))->handle();
-        self::assertSame([ErrandState::CalledOff, $secret], [$errand->refresh()->state, $this->account->refresh()->secret]);
+        self::assertSame(
+            [ErrandState::CalledOff, $secret],
+            [$errand->refresh()->state, $this->account->refresh()->secret],
+        );
     }
 
     public function test_what_looks_is_cancelled_while_it_goes_on_and_what_changes_is_not(): void
     {
         $look = $this->errand(ErrandKind::FindRoot, ErrandState::Running);
-        $this->post("/errands/$look->id/call-off")->assertRedirect('/accounts')->assertSessionHas('trouble', 'Cancelled. What the server still answers is not used.');
+        $this->post("/errands/$look->id/call-off")
+            ->assertRedirect('/accounts')
+            ->assertSessionHas('trouble', 'Cancelled. What the server still answers is not used.');
         $change = $this->errand(ErrandKind::CloseUser, ErrandState::Running);
         $this->get("/errands/$change->id")->assertOk()->assertDontSee('/call-off', false);
         $this->post("/errands/$change->id/call-off")->assertRedirect();
@@ -58,7 +74,9 @@ final class ErrandTest extends AppTestCase
         // Cancelled by another session in the moment in which the worker has begun.
         DB::listen(static function (object $query) use ($errand): void {
             if (str_contains($query->sql, 'update `errands`') && in_array('running', $query->bindings, true)) {
-                DB::table('errands')->where('id', $errand->id)->update(['state' => 'called_off', 'words' => 'Cancelled.']);
+                DB::table('errands')
+                    ->where('id', $errand->id)
+                    ->update(['state' => 'called_off', 'words' => 'Cancelled.']);
             }
         });
         (new RunErrand($errand->id))->handle();
@@ -91,7 +109,12 @@ final class ErrandTest extends AppTestCase
         self::assertNotNull($lock);
         app(Recovery::class)->takeUp();
         $lock->release();
-        self::assertSame([ErrandState::Running, ErrandState::Failed], [$held->refresh()->state, $orphan->refresh()->state]);
-        $this->get("/errands/$orphan->id")->assertRedirect('/accounts')->assertSessionHas('trouble');
+        self::assertSame(
+            [ErrandState::Running, ErrandState::Failed],
+            [$held->refresh()->state, $orphan->refresh()->state],
+        );
+        $this->get("/errands/$orphan->id")
+            ->assertRedirect('/accounts')
+            ->assertSessionHas('trouble');
     }
 }

@@ -117,13 +117,50 @@ final class EveryRouteTest extends AppTestCase
     ];
 
     private const ACCOUNT = [
-        'client', 'new_client', 'label', 'company', 'protocol', 'host', 'port', 'login', 'password', 'private_key', 'passphrase', 'address', 'start_directory', 'active_mode',
-        'domain', 'document_root', 'tags', 'notes', 'accepted', 'login_form', 'ftp_protocol', 'ftp_port', 'control_url', 'control_token', 'act',
+        'client',
+        'new_client',
+        'label',
+        'company',
+        'protocol',
+        'host',
+        'port',
+        'login',
+        'password',
+        'private_key',
+        'passphrase',
+        'address',
+        'start_directory',
+        'active_mode',
+        'domain',
+        'document_root',
+        'tags',
+        'notes',
+        'accepted',
+        'login_form',
+        'ftp_protocol',
+        'ftp_port',
+        'control_url',
+        'control_token',
+        'act',
     ];
 
     private const SITE_FORM = ['domain', 'base_url', 'document_root', 'start_pages', 'aliases', 'mounts', 'client'];
 
-    private const USER = ['name', 'directory', 'word', 'password', 'megabytes', 'ends', 'closes', 'reason', 'purpose', 'owner', 'read_only', 'keep', 'act'];
+    private const USER = [
+        'name',
+        'directory',
+        'word',
+        'password',
+        'megabytes',
+        'ends',
+        'closes',
+        'reason',
+        'purpose',
+        'owner',
+        'read_only',
+        'keep',
+        'act',
+    ];
 
     private int $sent = 0;
 
@@ -163,12 +200,35 @@ final class EveryRouteTest extends AppTestCase
         app(HandOvers::class)->link($user, 8, $this->person);
         $this->actingAs($this->person);
         $view = SavedView::create(['person_id' => $this->person->id, 'name' => 'mine', 'query' => 'q=a']);
-        $errand = Errand::create(['kind' => 'find_root', 'state' => 'waiting', 'person_id' => $this->person->id, 'site_id' => $this->site->id, 'back' => '/', 'given' => []]);
-        $change = BulkChange::create(['person_id' => $this->person->id, 'kind' => 'close', 'state' => 'draft', 'items' => []]);
+        $errand = Errand::create([
+            'kind' => 'find_root',
+            'state' => 'waiting',
+            'person_id' => $this->person->id,
+            'site_id' => $this->site->id,
+            'back' => '/',
+            'given' => [],
+        ]);
+        $change = BulkChange::create([
+            'person_id' => $this->person->id,
+            'kind' => 'close',
+            'state' => 'draft',
+            'items' => [],
+        ]);
         $destination = $this->site->destinations()->create(['name' => 'blog', 'directory' => '/www/site.example/blog']);
         $ids = [
-            'account' => $this->account->id, 'site' => $this->site->id, 'user' => $user->id, 'client' => $this->account->client_id, 'package' => $deployed->package_id, 'deployment' => $plan->id,
-            'backup' => Backup::firstOrFail()->id, 'view' => $view->id, 'errand' => $errand->id, 'change' => $change->id, 'link' => 1, 'destination' => $destination->id, 'name' => str_repeat('a', 32),
+            'account' => $this->account->id,
+            'site' => $this->site->id,
+            'user' => $user->id,
+            'client' => $this->account->client_id,
+            'package' => $deployed->package_id,
+            'deployment' => $plan->id,
+            'backup' => Backup::firstOrFail()->id,
+            'view' => $view->id,
+            'errand' => $errand->id,
+            'change' => $change->id,
+            'link' => 1,
+            'destination' => $destination->id,
+            'name' => str_repeat('a', 32),
         ];
         $bad = [];
         $seen = [];
@@ -192,7 +252,15 @@ final class EveryRouteTest extends AppTestCase
      */
     private function requests(string $method, string $uri, array $ids): \Generator
     {
-        $address = '/'.ltrim((string) preg_replace_callback('/\{(\w+)\}/', static fn (array $match): string => (string) $ids[$match[1]], $uri), '/');
+        $address = '/'
+            .ltrim(
+                (string) preg_replace_callback(
+                    '/\{(\w+)\}/',
+                    static fn (array $match): string => (string) $ids[$match[1]],
+                    $uri,
+                ),
+                '/',
+            );
         // What ends or removes something is asked for with wrong numbers only; the rest would have nothing left to try.
         $keeps = preg_match('#/(remove|sign-out|start|close|give-up|withdraw)\z|\Asign-out\z#', $uri) !== 1;
         if ($keeps) {
@@ -204,7 +272,9 @@ final class EveryRouteTest extends AppTestCase
             }
         }
         if (str_contains($uri, '{')) {
-            foreach (['0', '-1', 'abc', '99999999999999999999', '1%00', '%FF', '1%27', str_repeat('9', 300)] as $number) {
+            foreach (
+                ['0', '-1', 'abc', '99999999999999999999', '1%00', '%FF', '1%27', str_repeat('9', 300)] as $number
+            ) {
                 yield "$number in its address" => ['/'.preg_replace('/\{\w+\}/', $number, $uri, 1), []];
             }
         }
@@ -219,7 +289,8 @@ final class EveryRouteTest extends AppTestCase
             $response = $this->post($address, $data + $this->rightValues($address));
         }
         ob_start();
-        $response->baseResponse instanceof \Symfony\Component\HttpFoundation\StreamedResponse && $response->baseResponse->sendContent();
+        $response->baseResponse instanceof \Symfony\Component\HttpFoundation\StreamedResponse
+            && $response->baseResponse->sendContent();
         ob_end_clean();
 
         return $response->getStatusCode();
@@ -232,12 +303,33 @@ final class EveryRouteTest extends AppTestCase
         $name = 'fuzz'.(++$this->sent);
 
         return match (true) {
-            preg_match('#\A/accounts(/\d+)?\z#', $address) === 1 => ['client' => (string) $this->account->client_id, 'protocol' => 'ftps', 'host' => 'fuzz.example', 'login' => $name, 'password' => 'x', 'act' => 'keep'],
-            str_contains($address, '/sites') && ! str_contains($address, 'backups') => ['domain' => "$name.example", 'document_root' => '/www', 'start_pages' => 'index.html', 'name' => $name, 'directory' => '/www/site.example/fuzz'],
-            str_ends_with($address, '/ftp-users') => ['name' => $name, 'directory' => '/www/site.example', 'ends' => 'never', 'reason' => 'a test', 'purpose' => 'a test'],
+            preg_match('#\A/accounts(/\d+)?\z#', $address) === 1 => [
+                'client' => (string) $this->account->client_id,
+                'protocol' => 'ftps',
+                'host' => 'fuzz.example',
+                'login' => $name,
+                'password' => 'x',
+                'act' => 'keep',
+            ],
+            str_contains($address, '/sites') && ! str_contains($address, 'backups') => [
+                'domain' => "$name.example",
+                'document_root' => '/www',
+                'start_pages' => 'index.html',
+                'name' => $name,
+                'directory' => '/www/site.example/fuzz',
+            ],
+            str_ends_with($address, '/ftp-users') => [
+                'name' => $name,
+                'directory' => '/www/site.example',
+                'ends' => 'never',
+                'reason' => 'a test',
+                'purpose' => 'a test',
+            ],
             $address === '/deployments' => ['site' => $this->site->id, 'package' => 1],
             $address === '/bulk' => ['kind' => 'move', 'users' => ['1'], 'closes' => '2030-01-01T00:00'],
-            $address === '/packages' => ['package' => UploadedFile::fake()->createWithContent("\u{202e}x.zip", 'no archive')],
+            $address === '/packages' => [
+                'package' => UploadedFile::fake()->createWithContent("\u{202e}x.zip", 'no archive'),
+            ],
             $address === '/views' => ['name' => $name, 'query' => 'q=a'],
             str_starts_with($address, '/clients') => ['name' => 'Fuzz', 'colour' => '#112233'],
             $address === '/sign-in' => ['email' => 'who@marramtide.example', 'password' => 'x'],

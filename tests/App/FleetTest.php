@@ -20,7 +20,12 @@ final class FleetTest extends AppTestCase
 
     private static function rowsRead(): int
     {
-        return array_sum(array_map(static fn (\stdClass $row): int => (int) $row->Value, DB::select("SHOW SESSION STATUS LIKE 'Handler_read%'")));
+        return array_sum(
+            array_map(
+                static fn (\stdClass $row): int => (int) $row->Value,
+                DB::select("SHOW SESSION STATUS LIKE 'Handler_read%'"),
+            ),
+        );
     }
 
     public function test_no_page_asks_more_or_draws_all(): void
@@ -30,7 +35,30 @@ final class FleetTest extends AppTestCase
         self::assertGreaterThanOrEqual(3000, Site::count());
         self::assertGreaterThanOrEqual(5000, FtpUser::count());
         $this->actingAs($this->person);
-        foreach (['/', '/?as=table', '/shelves?from=48', '/accounts', '/accounts?q=heron&sort=site', '/accounts?only=unreached&sort=connection&page=2', '/find?q=heron', '/find?q=', '/reach', '/reach?only=idle&page=2', '/reach?q=heron', '/ftp-users', '/ftp-users?only=idle&q=bakery', '/deployments', '/deployments/new', '/choose/sites?q=heron', '/choose/packages?q=heron', '/backups', '/record', '/packages'] as $address) {
+        foreach (
+            [
+                '/',
+                '/?as=table',
+                '/shelves?from=48',
+                '/accounts',
+                '/accounts?q=heron&sort=site',
+                '/accounts?only=unreached&sort=connection&page=2',
+                '/find?q=heron',
+                '/find?q=',
+                '/reach',
+                '/reach?only=idle&page=2',
+                '/reach?q=heron',
+                '/ftp-users',
+                '/ftp-users?only=idle&q=bakery',
+                '/deployments',
+                '/deployments/new',
+                '/choose/sites?q=heron',
+                '/choose/packages?q=heron',
+                '/backups',
+                '/record',
+                '/packages',
+            ] as $address
+        ) {
             $before = self::rowsRead();
             $queries = 0;
             DB::listen(static function () use (&$queries): void {
@@ -43,8 +71,15 @@ final class FleetTest extends AppTestCase
             self::assertLessThanOrEqual(self::MOST_ROWS, $read, "$address reads $read rows");
             self::assertLessThan(400_000, strlen((string) $page->getContent()), $address);
         }
-        $today = $this->get('/')->assertSee('Show all')->assertSee('Back up all')->assertSee('accounts do not connect, all alike')->assertSee('More shelves');
+        $today = $this->get('/')
+            ->assertSee('Show all')
+            ->assertSee('Back up all')
+            ->assertSee('accounts do not connect, all alike')
+            ->assertSee('More shelves');
         self::assertLessThan(150, substr_count((string) $today->getContent(), 'class="jar '));
-        self::assertGreaterThan(8, substr_count((string) $this->get('/?kind=no+backup')->getContent(), 'class="sheet concern"'));
+        self::assertGreaterThan(
+            8,
+            substr_count((string) $this->get('/?kind=no+backup')->getContent(), 'class="sheet concern"'),
+        );
     }
 }

@@ -41,20 +41,59 @@ final class FtpUserPagesTest extends AppTestCase
     {
         $this->look();
         mkdir($this->root().'/media');
-        $this->get("/accounts/{$this->account->id}/ftp-users/new?directory=/www/site.example")->assertOk()->assertSee('…@site.example')->assertSee('92 bits')->assertSee('name="forgets" value="1" checked', false);
-        $this->get("/accounts/{$this->account->id}/login-check?name=north")->assertSee('Signs in as')->assertSee('north@site.example');
-        $this->post("/accounts/{$this->account->id}/password-check", ['password' => 'pilgrim stones 1'])->assertSee('bits: ');
-        $this->post("/accounts/{$this->account->id}/ftp-users", ['name' => 'north', 'directory' => '/www/site.example', 'password_kind' => 'random', 'ends' => 'job', 'purpose' => 'pictures', 'megabytes' => '3'])->assertRedirect();
+        $this->get("/accounts/{$this->account->id}/ftp-users/new?directory=/www/site.example")
+            ->assertOk()
+            ->assertSee('…@site.example')
+            ->assertSee('92 bits')
+            ->assertSee('name="forgets" value="1" checked', false);
+        $this->get("/accounts/{$this->account->id}/login-check?name=north")
+            ->assertSee('Signs in as')
+            ->assertSee('north@site.example');
+        $this->post("/accounts/{$this->account->id}/password-check", ['password' => 'pilgrim stones 1'])->assertSee(
+            'bits: ',
+        );
+        $this->post("/accounts/{$this->account->id}/ftp-users", [
+            'name' => 'north',
+            'directory' => '/www/site.example',
+            'password_kind' => 'random',
+            'ends' => 'job',
+            'purpose' => 'pictures',
+            'megabytes' => '3',
+        ])->assertRedirect();
         $user = FtpUser::firstOrFail();
-        self::assertSame([FtpUser::OPEN, $this->person->id, 3_000_000], [$user->state, $user->person_id, $user->space_limit], (string) $user->trouble);
+        self::assertSame(
+            [FtpUser::OPEN, $this->person->id, 3_000_000],
+            [$user->state, $user->person_id, $user->space_limit],
+            (string) $user->trouble,
+        );
         self::assertMatchesRegularExpression('/\A.{20}\z/', (string) $user->secret);
-        $this->get("/ftp-users/$user->id")->assertOk()->assertSee('Could not climb above it')->assertSee('230 Signed in')->assertSee('Make a link that works once')->assertSee('never, made just now');
+        $this->get("/ftp-users/$user->id")
+            ->assertOk()
+            ->assertSee('Could not climb above it')
+            ->assertSee('230 Signed in')
+            ->assertSee('Make a link that works once')
+            ->assertSee('never, made just now');
         $this->get("/accounts/{$this->account->id}/login-check?name=north")->assertSee('exists already');
-        $this->post("/ftp-users/$user->id/change", ['directory' => '/www/site.example/media', 'megabytes' => ''])->assertRedirect();
-        self::assertSame(['/www/site.example/media', null, true], [$user->refresh()->directory, $user->space_limit, $user->isProven()]);
-        $this->from("/ftp-users/$user->id")->followingRedirects()->post("/ftp-users/$user->id/change", ['directory' => '/nowhere'])->assertSee('/nowhere is not there. Nothing was changed.');
-        $this->post("/ftp-users/$user->id/closing", ['ends' => 'never', 'reason' => 'the till writes every night'])->assertRedirect();
-        self::assertSame([FtpUser::NEVER, 'never: the till writes every night'], [$user->refresh()->ends, $user->endsWords()]);
+        $this->post("/ftp-users/$user->id/change", [
+            'directory' => '/www/site.example/media',
+            'megabytes' => '',
+        ])->assertRedirect();
+        self::assertSame(
+            ['/www/site.example/media', null, true],
+            [$user->refresh()->directory, $user->space_limit, $user->isProven()],
+        );
+        $this->from("/ftp-users/$user->id")
+            ->followingRedirects()
+            ->post("/ftp-users/$user->id/change", ['directory' => '/nowhere'])
+            ->assertSee('/nowhere is not there. Nothing was changed.');
+        $this->post("/ftp-users/$user->id/closing", [
+            'ends' => 'never',
+            'reason' => 'the till writes every night',
+        ])->assertRedirect();
+        self::assertSame(
+            [FtpUser::NEVER, 'never: the till writes every night'],
+            [$user->refresh()->ends, $user->endsWords()],
+        );
         $this->post("/ftp-users/$user->id/close")->assertRedirect();
         $this->get("/ftp-users/$user->id")->assertSee('sign-in refused')->assertSee('Open again');
         $this->post("/ftp-users/$user->id/reopen", ['ends' => 'job'])->assertRedirect();
@@ -67,13 +106,27 @@ final class FtpUserPagesTest extends AppTestCase
     {
         $this->look();
         $this->account->update(['control_url' => null, 'company' => 'Northquay']);
-        $this->post("/accounts/{$this->account->id}/ftp-users", ['name' => 'hand', 'directory' => '/www/site.example', 'password_kind' => 'own', 'password' => 'vK7-mubel-Tarn-40q', 'ends' => 'job'])->assertRedirect();
+        $this->post("/accounts/{$this->account->id}/ftp-users", [
+            'name' => 'hand',
+            'directory' => '/www/site.example',
+            'password_kind' => 'own',
+            'password' => 'vK7-mubel-Tarn-40q',
+            'ends' => 'job',
+        ])->assertRedirect();
         $user = FtpUser::firstOrFail();
-        $this->get("/ftp-users/$user->id")->assertSee('Create hand@site.example')->assertSee('data-copy="vK7-mubel-Tarn-40q"', false)->assertSee('It is done: prove it');
+        $this->get("/ftp-users/$user->id")
+            ->assertSee('Create hand@site.example')
+            ->assertSee('data-copy="vK7-mubel-Tarn-40q"', false)
+            ->assertSee('It is done: prove it');
         $this->get('/')->assertSee('FTP user to be made at the provider');
         $this->post("/ftp-users/$user->id/prove")->assertRedirect();
         $this->get("/ftp-users/$user->id")->assertSee('not done at the provider yet');
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'hand', 'password' => 'vK7-mubel-Tarn-40q', 'directory' => '/www/site.example', 'space_limit' => null]);
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
+            'name' => 'hand',
+            'password' => 'vK7-mubel-Tarn-40q',
+            'directory' => '/www/site.example',
+            'space_limit' => null,
+        ]);
         $this->post("/ftp-users/$user->id/prove")->assertRedirect();
         $this->get("/ftp-users/$user->id")->assertDontSee('vK7-mubel-Tarn-40q')->assertSee('Hand over the settings');
         $this->post("/ftp-users/$user->id/close")->assertRedirect("/ftp-users/$user->id");
@@ -84,28 +137,74 @@ final class FtpUserPagesTest extends AppTestCase
     {
         $address = "/accounts/{$this->account->id}";
         $right = (string) $this->account->control_url;
-        $typed = ['client' => (string) $this->account->client_id, 'host' => $this->account->host, 'port' => (string) $this->account->port, 'protocol' => 'ftps', 'login' => $this->account->login, 'login_form' => '{name}@by-hand.example'];
+        $typed = [
+            'client' => (string) $this->account->client_id,
+            'host' => $this->account->host,
+            'port' => (string) $this->account->port,
+            'protocol' => 'ftps',
+            'login' => $this->account->login,
+            'login_form' => '{name}@by-hand.example',
+        ];
         $this->post($address, $typed)->assertRedirect($address);
-        self::assertSame([null, null, '{name}@by-hand.example'], [$this->account->refresh()->control_url, $this->account->control_token, $this->account->rules()->form]);
-        foreach ([['control_url' => $right, 'words' => 'The access token is missing'], ['control_url' => 'http://control.host.example', 'control_token' => 'x', 'words' => 'could read the access token'], ['control_url' => 'https://user:x@host.example/path', 'control_token' => 'x', 'words' => 'scheme and name'], ['control_url' => 'file:///etc', 'control_token' => 'x', 'words' => 'scheme and name'], ['ftp_port' => '99999', 'words' => 'A port is a number'], ['login_form' => 'nobody', 'words' => 'has {name} in it once']] as $wrong) {
-            $this->post($address, $wrong + $typed)->assertStatus(422)->assertSee($wrong['words']);
+        self::assertSame(
+            [null, null, '{name}@by-hand.example'],
+            [$this->account->refresh()->control_url, $this->account->control_token, $this->account->rules()->form],
+        );
+        foreach (
+            [
+                ['control_url' => $right, 'words' => 'The access token is missing'],
+                [
+                    'control_url' => 'http://control.host.example',
+                    'control_token' => 'x',
+                    'words' => 'could read the access token',
+                ],
+                [
+                    'control_url' => 'https://user:x@host.example/path',
+                    'control_token' => 'x',
+                    'words' => 'scheme and name',
+                ],
+                ['control_url' => 'file:///etc', 'control_token' => 'x', 'words' => 'scheme and name'],
+                ['ftp_port' => '99999', 'words' => 'A port is a number'],
+                ['login_form' => 'nobody', 'words' => 'has {name} in it once'],
+            ] as $wrong
+        ) {
+            $this->post($address, $wrong + $typed)
+                ->assertStatus(422)
+                ->assertSee($wrong['words']);
         }
-        $this->post($address, ['control_url' => $right.'/', 'control_token' => ' '.StandinHost::TOKEN.' '] + $typed)->assertRedirect($address);
-        self::assertSame([$right, StandinHost::TOKEN], [$this->account->refresh()->control_url, $this->account->control_token]);
+        $this->post(
+            $address,
+            ['control_url' => $right.'/', 'control_token' => ' '.StandinHost::TOKEN.' '] + $typed,
+        )->assertRedirect($address);
+        self::assertSame(
+            [$right, StandinHost::TOKEN],
+            [$this->account->refresh()->control_url, $this->account->control_token],
+        );
         $this->look();
         self::assertSame('{name}@site.example', $this->account->rules()->form, 'the host tells itself');
         $this->post($address, ['control_url' => $right] + $typed)->assertRedirect($address);
         self::assertSame(StandinHost::TOKEN, $this->account->refresh()->control_token, 'empty: stays as it is');
-        $this->post($address, ['control_url' => 'https://elsewhere.example'] + $typed)->assertStatus(422)->assertSee('For another address the access token is typed in again');
-        $this->get("$address/edit")->assertOk()->assertSee($right)->assertDontSee(StandinHost::TOKEN);
+        $this->post($address, ['control_url' => 'https://elsewhere.example'] + $typed)
+            ->assertStatus(422)
+            ->assertSee('For another address the access token is typed in again');
+        $this->get("$address/edit")
+            ->assertOk()
+            ->assertSee($right)
+            ->assertDontSee(StandinHost::TOKEN);
     }
 
     public function test_settings_are_handed_over_once_and_a_link_opens_a_single_time(): void
     {
         $user = $this->ftpUser();
         $password = (string) $user->secret;
-        $this->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])->assertOk()->assertSee($password)->assertSee('ftp://job%40site.example@ftp.host.example:')->assertSee("job%40site.example:$password@");
-        $this->from('/')->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])->assertSessionHas('trouble');
+        $this->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])
+            ->assertOk()
+            ->assertSee($password)
+            ->assertSee('ftp://job%40site.example@ftp.host.example:')
+            ->assertSee("job%40site.example:$password@");
+        $this->from('/')
+            ->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])
+            ->assertSessionHas('trouble');
         app(FtpUsers::class)->renew($user);
         app(FtpUsers::class)->settle($user);
         $user->update(['forgets' => true]);
@@ -121,17 +220,42 @@ final class FtpUserPagesTest extends AppTestCase
             $this->from('/hand-over')->post('/hand-over', $wrong)->assertRedirect('/hand-over');
         }
         $this->post('/hand-over', ['by' => 'Mona', 'code' => strrev($code)])->assertNotFound();
-        $this->post('/hand-over', ['by' => 'Mona Sandpiper', 'code' => $code])->assertOk()->assertSee('job@site.example')->assertHeader('Cache-Control', 'no-store, private');
-        $this->post('/hand-over', ['by' => 'somebody else', 'code' => $code])->assertNotFound()->assertDontSee('job@site.example')->assertSee('opened already, was withdrawn, or its time is over');
-        $this->actingAs($this->person)->get("/ftp-users/$user->id")->assertSee('by Mona Sandpiper, from 127.0.0.1');
+        $this->post('/hand-over', ['by' => 'Mona Sandpiper', 'code' => $code])
+            ->assertOk()
+            ->assertSee('job@site.example')
+            ->assertHeader('Cache-Control', 'no-store, private');
+        $this->post('/hand-over', ['by' => 'somebody else', 'code' => $code])
+            ->assertNotFound()
+            ->assertDontSee('job@site.example')
+            ->assertSee('opened already, was withdrawn, or its time is over');
+        $this->actingAs($this->person)
+            ->get("/ftp-users/$user->id")
+            ->assertSee('by Mona Sandpiper, from 127.0.0.1');
         self::assertTrue(RecordEntry::where('sentence', 'like', '%opened by Mona Sandpiper%')->exists());
 
-        foreach (['time' => fn () => $this->travel(2)->hours(), 'withdrawn' => fn () => $this->post('/hand-overs/'.HandOver::latest('id')->firstOrFail()->id.'/withdraw'), 'closed' => fn () => app(FtpUsers::class)->close($user->refresh(), 'by hand')] as $why => $ends) {
+        foreach (
+            [
+                'time' => fn () => $this->travel(2)->hours(),
+                'withdrawn' => fn () => $this->post(
+                    '/hand-overs/'.HandOver::latest('id')->firstOrFail()->id.'/withdraw',
+                ),
+                'closed' => fn () => app(FtpUsers::class)->close($user->refresh(), 'by hand'),
+            ] as $why => $ends
+        ) {
             app(FtpUsers::class)->renew($user->refresh());
             app(FtpUsers::class)->settle($user);
-            preg_match('#id="link"[^>]*>([^<]+)<#', (string) $this->post("/ftp-users/$user->id/hand-over", ['how' => 'link', 'hours' => '1'])->assertOk()->getContent(), $link);
+            preg_match(
+                '#id="link"[^>]*>([^<]+)<#',
+                (string) $this->post("/ftp-users/$user->id/hand-over", ['how' => 'link', 'hours' => '1'])
+                    ->assertOk()
+                    ->getContent(),
+                $link,
+            );
             $ends();
-            $this->post('/hand-over', ['by' => 'late', 'code' => (string) parse_url($link[1], PHP_URL_FRAGMENT)])->assertNotFound();
+            $this->post('/hand-over', [
+                'by' => 'late',
+                'code' => (string) parse_url($link[1], PHP_URL_FRAGMENT),
+            ])->assertNotFound();
             self::assertNull(HandOver::latest('id')->firstOrFail()->opened_at, $why);
         }
     }
@@ -145,10 +269,15 @@ final class FtpUserPagesTest extends AppTestCase
         $this->get("$address?at=/hollow")->assertSee('empty');
         $this->get("$address?at=/www")->assertSee('site.example')->assertSee('its document root');
         $this->get("$address?at=%2F")->assertSee('empty');
-        self::assertSame(['/', '/hollow', '/logs', '/mail', '/www', '/www/other.example', '/www/site.example'], array_keys($this->account->refresh()->seen()->directories));
+        self::assertSame(
+            ['/', '/hollow', '/logs', '/mail', '/www', '/www/other.example', '/www/site.example'],
+            array_keys($this->account->refresh()->seen()->directories),
+        );
         $this->host->faults(['refuse' => true]);
         $this->app->forgetInstance(Connections::class);
-        $this->get("$address?look=1&at=/logs", ['HX-Request' => 'true'])->assertSee('no more connections')->assertDontSee('empty');
+        $this->get("$address?look=1&at=/logs", ['HX-Request' => 'true'])
+            ->assertSee('no more connections')
+            ->assertDontSee('empty');
         $this->host->faults([]);
         $this->get("$address?at=/gone")->assertSee('it is not there')->assertDontSee('empty');
         config(['queue.default' => 'database']);
@@ -158,22 +287,52 @@ final class FtpUserPagesTest extends AppTestCase
         $this->get("/errands/$errand->id", ['HX-Request' => 'true'])->assertOk()->assertSee('every 1s');
         (new RunErrand($errand->id))->handle();
         $this->get("$address?at=/logs&errand=$errand->id")->assertSee('1 file');
-        $this->get("/errands/$errand->id", ['HX-Request' => 'true'])->assertHeader('HX-Redirect', "/errands/$errand->id");
+        $this->get("/errands/$errand->id", ['HX-Request' => 'true'])->assertHeader(
+            'HX-Redirect',
+            "/errands/$errand->id",
+        );
         $this->get("/errands/$errand->id")->assertRedirect("/accounts/{$this->account->id}");
-        $this->actingAs(Person::create(['name' => 'Somebody Else', 'email' => 'else@marramtide.example', 'password' => 'x', 'role' => 'maintainer']))->get("/errands/$errand->id")->assertNotFound();
+        $this->actingAs(
+            Person::create([
+                'name' => 'Somebody Else',
+                'email' => 'else@marramtide.example',
+                'password' => 'x',
+                'role' => 'maintainer',
+            ]),
+        )
+            ->get("/errands/$errand->id")
+            ->assertNotFound();
     }
 
     public function test_before_it_exists_the_form_says_what_it_would_reach(): void
     {
-        $this->account->sites()->create(['domain' => 'other.example', 'base_url' => 'http://other.example', 'document_root' => '/www/other.example', 'start_pages' => ['index.html'], 'kept' => [], 'client_id' => Client::create(['name' => 'Tide Bell Ringers', 'colour' => '#5a6e2c'])->id]);
+        $this->account
+            ->sites()
+            ->create([
+                'domain' => 'other.example',
+                'base_url' => 'http://other.example',
+                'document_root' => '/www/other.example',
+                'start_pages' => ['index.html'],
+                'kept' => [],
+                'client_id' => Client::create(['name' => 'Tide Bell Ringers', 'colour' => '#5a6e2c'])->id,
+            ]);
         file_put_contents($this->root().'/site-config.php', 'x');
         mkdir("{$this->host->home}/old");
         file_put_contents("{$this->host->home}/old/dump.sql", 'x');
         $this->look();
         $address = "/accounts/{$this->account->id}/foresight";
-        $this->get("$address?directory=%2F")->assertSee('The whole account')->assertSee('site-config.php')->assertSee('dump.sql');
-        $this->get("$address?directory=/www")->assertSee('Another client’s site: other.example')->assertSee('Tide Bell Ringers')->assertSee('Would less do?')->assertSee('data-pick="/www/site.example"', false);
-        $this->get("$address?directory=/www/site.example")->assertDontSee('Another client')->assertSee('not reached');
+        $this->get("$address?directory=%2F")
+            ->assertSee('The whole account')
+            ->assertSee('site-config.php')
+            ->assertSee('dump.sql');
+        $this->get("$address?directory=/www")
+            ->assertSee('Another client’s site: other.example')
+            ->assertSee('Tide Bell Ringers')
+            ->assertSee('Would less do?')
+            ->assertSee('data-pick="/www/site.example"', false);
+        $this->get("$address?directory=/www/site.example")
+            ->assertDontSee('Another client')
+            ->assertSee('not reached');
         $this->get("$address?directory=/mail")->assertSee('It is empty.');
         $this->deployed();
         $package = Package::firstOrFail();
@@ -195,25 +354,43 @@ final class FtpUserPagesTest extends AppTestCase
         $this->look();
         $this->ftpUser('pictures', '/www/site.example/season-7');
         $this->ftpUser('gone');
-        app(FtpUsers::class)->close(FtpUser::with('account.client', 'account.sites')->where('login', 'like', 'gone%')->firstOrFail(), 'by hand');
+        app(FtpUsers::class)->close(
+            FtpUser::with('account.client', 'account.sites')->where('login', 'like', 'gone%')->firstOrFail(),
+            'by hand',
+        );
         $account = $this->account->load('ftpUsers', 'sites.client');
         $account->ftpUsers->each->setRelation('account', $account);
         $map = ReachMap::of($account);
         $rows = collect($map->rows)->keyBy(static fn (array $row): string => "{$row['kind']} {$row['path']}");
         self::assertSame(39, $rows['fold /www/site.example']['folded']);
         self::assertTrue($rows->has('directory /www/site.example/season-7'));
-        self::assertSame([['site.example/blog'], ['site.example']], [$rows['directory /apps/blog']['serves'], $rows['directory /www/site.example']['serves']]);
+        self::assertSame(
+            [['site.example/blog'], ['site.example']],
+            [$rows['directory /apps/blog']['serves'], $rows['directory /www/site.example']['serves']],
+        );
         self::assertSame('directory /www/site.example', $rows->keys()[$rows['link /apps/blog/site']['leads']]);
         self::assertSame(['harbour', 'pictures'], array_column($map->lanes, 'login'));
-        $opened = $this->get($map->url('/www/site.example', true))->assertOk()->assertSee('season-40')->assertSee('refused')->assertDontSee('39 more');
+        $opened = $this->get($map->url('/www/site.example', true))
+            ->assertOk()
+            ->assertSee('season-40')
+            ->assertSee('refused')
+            ->assertDontSee('39 more');
         self::assertSame(3, substr_count((string) $opened->getContent(), 'class="lane '));
         $lines = explode("\n", trim($this->get("/accounts/{$this->account->id}/reach.csv")->streamedContent()));
         self::assertSame('account,login,state,directory,site,client,extent,part,closes,proven,"last used"', $lines[0]);
-        self::assertStringContainsString('pictures@site.example,open,/www/site.example/season-7,site.example,"Pilgrim Stones Hostel",part,/season-7,"when its job ends"', $lines[2]);
+        self::assertStringContainsString(
+            'pictures@site.example,open,/www/site.example/season-7,site.example,"Pilgrim Stones '
+                .'Hostel",part,/season-7,"when its job ends"',
+            $lines[2],
+        );
         foreach (range(1, 45) as $number) {
-            $this->account->ftpUsers()->create(['login' => "many$number", 'directory' => '/www', 'state' => FtpUser::OPEN, 'ends' => 'job']);
+            $this->account
+                ->ftpUsers()
+                ->create(['login' => "many$number", 'directory' => '/www', 'state' => FtpUser::OPEN, 'ends' => 'job']);
         }
-        $many = $this->get("/accounts/{$this->account->id}")->assertOk()->assertSee('6 more logins are in the table and the CSV file');
+        $many = $this->get("/accounts/{$this->account->id}")
+            ->assertOk()
+            ->assertSee('6 more logins are in the table and the CSV file');
         self::assertSame(41, substr_count((string) $many->getContent(), 'class="lane '));
     }
 
@@ -228,14 +405,27 @@ final class FtpUserPagesTest extends AppTestCase
         $all = $this->ftpUser('all', '/');
         $all->update(['login' => '=all@site.example']);
         $all->update(['used_at' => now()->subDays(40), 'ends' => 'never', 'ends_reason' => 'so it was']);
-        $page = $this->get('/reach')->assertOk()->assertSeeInOrder(['=all@site.example', 'narrow@site.example'])->assertSee('40 d');
-        self::assertSame(2, substr_count((string) $this->get('/reach?only=scripts_in_uploads')->getContent(), 'scope="row"'), (string) $page->getContent());
+        $page = $this->get('/reach')
+            ->assertOk()
+            ->assertSeeInOrder(['=all@site.example', 'narrow@site.example'])
+            ->assertSee('40 d');
+        self::assertSame(
+            2,
+            substr_count((string) $this->get('/reach?only=scripts_in_uploads')->getContent(), 'scope="row"'),
+            (string) $page->getContent(),
+        );
         $this->get('/reach?only=account')->assertSee('=all@site.example')->assertDontSee('narrow@site.example');
         $this->get('/reach?only=idle&idle=41')->assertDontSee('=all@site.example');
         $this->get('/reach?q=narrow')->assertDontSee('=all@site.example');
         $this->get('/reach?q=pilgrim&only=idle')->assertSee('=all@site.example')->assertDontSee('narrow@site.example');
-        self::assertStringContainsString("'=all@site.example", $this->get('/reach.csv')->streamedContent(), 'a formula is disarmed');
-        $this->get('/ftp-users')->assertSeeInOrder(['narrow@site.example', '=all@site.example'])->assertSee('idle 40 days');
+        self::assertStringContainsString(
+            "'=all@site.example",
+            $this->get('/reach.csv')->streamedContent(),
+            'a formula is disarmed',
+        );
+        $this->get('/ftp-users')
+            ->assertSeeInOrder(['narrow@site.example', '=all@site.example'])
+            ->assertSee('idle 40 days');
         $this->get('/ftp-users?only=never')->assertSee('never: so it was')->assertDontSee('narrow@site.example');
     }
 
@@ -245,12 +435,23 @@ final class FtpUserPagesTest extends AppTestCase
         [$one, $two, $ended] = [$this->ftpUser('one'), $this->ftpUser('two'), $this->ftpUser('ended')];
         app(FtpUsers::class)->close($ended, 'by hand');
         $ids = [$one->id, $two->id, $ended->id];
-        $this->from('/ftp-users')->post('/bulk', ['kind' => 'close'])->assertSessionHas('trouble', 'Tick the FTP users first.');
-        $this->from('/ftp-users')->post('/bulk', ['kind' => 'move', 'users' => $ids, 'closes' => '2020-01-01T00:00'])->assertSessionHas('trouble');
+        $this->from('/ftp-users')
+            ->post('/bulk', ['kind' => 'close'])
+            ->assertSessionHas('trouble', 'Tick the FTP users first.');
+        $this->from('/ftp-users')
+            ->post('/bulk', ['kind' => 'move', 'users' => $ids, 'closes' => '2020-01-01T00:00'])
+            ->assertSessionHas('trouble');
         $go = function (string $kind) use ($ids): BulkChange {
-            $this->post('/bulk', ['kind' => $kind, 'users' => $ids, 'closes' => now()->addDays(3)->format('Y-m-d\TH:i')])->assertRedirect();
+            $this->post('/bulk', [
+                'kind' => $kind,
+                'users' => $ids,
+                'closes' => now()->addDays(3)->format('Y-m-d\TH:i'),
+            ])->assertRedirect();
             $change = BulkChange::latest('id')->firstOrFail();
-            $this->get("/bulk/$change->id")->assertOk()->assertSee('nothing has been changed yet')->assertSee('left alone');
+            $this->get("/bulk/$change->id")
+                ->assertOk()
+                ->assertSee('nothing has been changed yet')
+                ->assertSee('left alone');
             self::assertSame(BulkChange::DRAFT, $change->state);
             $this->post("/bulk/$change->id/start")->assertRedirect();
             $this->post("/bulk/$change->id/start")->assertSessionHas('trouble', 'This was started already.');
@@ -258,12 +459,17 @@ final class FtpUserPagesTest extends AppTestCase
             return $change->refresh();
         };
         $moved = $go('move');
-        self::assertSame([BulkChange::DONE, [true, true, null]], [$moved->state, array_map(static fn (array $item): ?bool => $item['result']['ok'] ?? null, $moved->items)]);
+        self::assertSame(
+            [BulkChange::DONE, [true, true, null]],
+            [$moved->state, array_map(static fn (array $item): ?bool => $item['result']['ok'] ?? null, $moved->items)],
+        );
         self::assertEquals($moved->closes_at, $one->refresh()->closes_at);
         $old = $one->secret;
         $go('renew');
         self::assertNotSame($old, $one->refresh()->secret);
-        $this->get('/bulk/'.BulkChange::latest('id')->firstOrFail()->id)->assertSee('renewed and proven by signing in')->assertSee('Hand over');
+        $this->get('/bulk/'.BulkChange::latest('id')->firstOrFail()->id)
+            ->assertSee('renewed and proven by signing in')
+            ->assertSee('Hand over');
 
         // A worker that was killed after the first goes on with the second.
         Queue::fake();
@@ -277,8 +483,14 @@ final class FtpUserPagesTest extends AppTestCase
         app(Upkeep::class)->takeUpBulk();
         Queue::assertPushed(\App\FtpUsers\CarryOutBulk::class, 2);
         (new \App\FtpUsers\CarryOutBulk($change->id))->handle(app(\App\FtpUsers\Bulk::class));
-        self::assertSame([BulkChange::DONE, 'closed before the worker was killed'], [$change->refresh()->state, $change->items[0]['result']['words']]);
-        self::assertStringContainsString('two@site.example: sign-in refused (530)', $change->items[1]['result']['words']);
+        self::assertSame(
+            [BulkChange::DONE, 'closed before the worker was killed'],
+            [$change->refresh()->state, $change->items[0]['result']['words']],
+        );
+        self::assertStringContainsString(
+            'two@site.example: sign-in refused (530)',
+            $change->items[1]['result']['words'],
+        );
         self::assertSame([FtpUser::OPEN, FtpUser::CLOSED], [$one->refresh()->state, $two->refresh()->state]);
     }
 
@@ -286,10 +498,21 @@ final class FtpUserPagesTest extends AppTestCase
     {
         mkdir($this->root().'/pictures');
         $this->look();
-        $this->from("/sites/{$this->site->id}/edit")->post("/sites/{$this->site->id}/destinations", ['name' => '', 'directory' => '/x'])->assertSessionHas('trouble');
-        $this->post("/sites/{$this->site->id}/destinations", ['name' => 'pictures', 'directory' => '/www/site.example/pictures'])->assertSessionHas('done', 'Kept.');
-        $this->post("/sites/{$this->site->id}/destinations", ['name' => 'lost', 'directory' => '/www/site.example/typo'])->assertSessionHas('done', 'Kept. /www/site.example/typo was not there when the account was last looked at.');
-        $this->get("/accounts/{$this->account->id}/ftp-users/new")->assertSee('data-pick="/www/site.example/pictures"', false);
+        $this->from("/sites/{$this->site->id}/edit")
+            ->post("/sites/{$this->site->id}/destinations", ['name' => '', 'directory' => '/x'])
+            ->assertSessionHas('trouble');
+        $this->post("/sites/{$this->site->id}/destinations", [
+            'name' => 'pictures',
+            'directory' => '/www/site.example/pictures',
+        ])->assertSessionHas('done', 'Kept.');
+        $this->post("/sites/{$this->site->id}/destinations", [
+            'name' => 'lost',
+            'directory' => '/www/site.example/typo',
+        ])->assertSessionHas('done', 'Kept. /www/site.example/typo was not there when the account was last looked at.');
+        $this->get("/accounts/{$this->account->id}/ftp-users/new")->assertSee(
+            'data-pick="/www/site.example/pictures"',
+            false,
+        );
         $this->get("/accounts/{$this->account->id}/foresight?directory=/www/site.example")->assertSee('Would less do?');
         $this->get("/sites/{$this->site->id}/edit")->assertSee('remove pictures');
         $this->post('/destinations/'.Destination::firstOrFail()->id.'/remove')->assertRedirect();
@@ -299,27 +522,84 @@ final class FtpUserPagesTest extends AppTestCase
     public function test_the_same_from_the_console(): void
     {
         $this->look();
-        [$status, $made] = $this->artisanJson('user-open', 'site.example', 'job', '--directory=/www/site.example', '--space=3MB', '--closes='.now()->addDay()->format('Y-m-d H:i'), '--hand-over');
+        [$status, $made] = $this->artisanJson(
+            'user-open',
+            'site.example',
+            'job',
+            '--directory=/www/site.example',
+            '--space=3MB',
+            '--closes='.now()->addDay()->format('Y-m-d H:i'),
+            '--hand-over',
+        );
         self::assertSame([0, true, 'job@site.example', 'open'], [$status, $made['ok'], $made['login'], $made['state']]);
-        self::assertSame('ftp://job%40site.example@ftp.host.example:'.$this->host->ftpPort.'/', $made['settings']['URI']);
+        self::assertSame(
+            'ftp://job%40site.example@ftp.host.example:'.$this->host->ftpPort.'/',
+            $made['settings']['URI'],
+        );
         [$status, $again] = $this->artisanJson('user-open', 'site.example', 'job', '--directory=/www/site.example');
         self::assertSame([1, false, true], [$status, $again['ok'], str_contains($again['error'], 'exists already')]);
-        foreach (['--directory=www' => 'is no directory', '--space=lots' => 'is no space', '--closes=soon-ish' => 'is no time', '--closes=never' => 'why it never closes', '--closes=2020-01-01' => 'lies in the past'] as $option => $words) {
-            self::assertStringContainsString($words, $this->artisanJson('user-open', 'site.example', 'x', ...(str_starts_with($option, '--directory') ? [$option] : ['--directory=/www', $option]))[1]['error']);
+        foreach (
+            [
+                '--directory=www' => 'is no directory',
+                '--space=lots' => 'is no space',
+                '--closes=soon-ish' => 'is no time',
+                '--closes=never' => 'why it never closes',
+                '--closes=2020-01-01' => 'lies in the past',
+            ] as $option => $words
+        ) {
+            self::assertStringContainsString(
+                $words,
+                $this->artisanJson(
+                    'user-open',
+                    'site.example',
+                    'x',
+                    ...str_starts_with($option, '--directory') ? [$option] : ['--directory=/www', $option],
+                )[1]['error'],
+            );
         }
         self::assertNull(FtpUser::firstOrFail()->secret, 'nobody here can read it any more');
         [$status, $proof] = $this->artisanJson('user-prove', 'site.example', 'job');
-        self::assertSame([0, true, ['name', 'ok', 'answer', 'at']], [$status, $proof['reach_ok'], array_slice(array_keys($proof['steps'][0]), 0, 4)]);
+        self::assertSame(
+            [0, true, ['name', 'ok', 'answer', 'at']],
+            [$status, $proof['reach_ok'], array_slice(array_keys($proof['steps'][0]), 0, 4)],
+        );
         [, $users] = $this->artisanJson('users', 'site.example');
-        self::assertSame([['job@site.example', 'open', 3_000_000, 0]], array_map(static fn (array $user): array => [$user['login'], $user['state'], $user['space'], $user['idle_days']], $users));
+        self::assertSame(
+            [['job@site.example', 'open', 3_000_000, 0]],
+            array_map(
+                static fn (array $user): array => [$user['login'], $user['state'], $user['space'], $user['idle_days']],
+                $users,
+            ),
+        );
         [, $reach] = $this->artisanJson('reach');
-        self::assertSame([['account' => $this->account->id, 'login' => 'job@site.example', 'directory' => '/www/site.example', 'open' => true, 'closes' => $users[0]['closes'], 'sites' => [['site' => 'site.example', 'extent' => 'whole']], 'clients' => ['Pilgrim Stones Hostel'], 'flags' => []]], $reach);
+        self::assertSame(
+            [
+                [
+                    'account' => $this->account->id,
+                    'login' => 'job@site.example',
+                    'directory' => '/www/site.example',
+                    'open' => true,
+                    'closes' => $users[0]['closes'],
+                    'sites' => [['site' => 'site.example', 'extent' => 'whole']],
+                    'clients' => ['Pilgrim Stones Hostel'],
+                    'flags' => [],
+                ],
+            ],
+            $reach,
+        );
         self::assertCount(1, $this->artisanJson('reach', 'site.example')[1]);
         [$status, $closed] = $this->artisanJson('user-close', 'site.example', 'job@site.example');
-        self::assertSame([0, 'closed', 'job@site.example: sign-in refused (530)'], [$status, $closed['state'], $closed['proof']]);
+        self::assertSame(
+            [0, 'closed', 'job@site.example: sign-in refused (530)'],
+            [$status, $closed['state'], $closed['proof']],
+        );
         self::assertSame(1, $this->artisanJson('user-prove', 'site.example', 'job')[0]);
         [$status, $open] = $this->artisanJson('user-open', 'site.example', 'job', '--closes=job');
-        self::assertSame([0, 'open', 'job'], [$status, $open['state'], $open['closes']], 'a closed one is opened again');
+        self::assertSame(
+            [0, 'open', 'job'],
+            [$status, $open['state'], $open['closes']],
+            'a closed one is opened again',
+        );
         $this->host->faults(['no_jail' => true]);
         [$status, $proof] = $this->artisanJson('user-prove', 'site.example', 'job');
         self::assertSame([1, false, 'parent'], [$status, $proof['reach_ok'], end($proof['steps'])['name']]);

@@ -32,7 +32,10 @@ final class FtpUsersTest extends AppTestCase
     /** @return array<string, mixed>|null what the host has */
     private function atHost(string $login = 'job@site.example'): ?array
     {
-        return collect($this->host->control('GET', '/v1/ftp-users', StandinHost::TOKEN)[1]['ftp_users'])->firstWhere('login', $login);
+        return collect($this->host->control('GET', '/v1/ftp-users', StandinHost::TOKEN)[1]['ftp_users'])->firstWhere(
+            'login',
+            $login,
+        );
     }
 
     private function fresh(FtpUser $user): FtpUser
@@ -43,9 +46,28 @@ final class FtpUsersTest extends AppTestCase
     public function test_it_is_open_when_proven_and_lives_through_every_change_with_proof_and_record(): void
     {
         $user = $this->ftpUser(space: 3_000_000);
-        self::assertSame([FtpUser::OPEN, true, null, null], [$user->state, $user->isProven(), $user->wanted, $user->next_secret], (string) $user->trouble);
+        self::assertSame(
+            [FtpUser::OPEN, true, null, null],
+            [$user->state, $user->isProven(), $user->wanted, $user->next_secret],
+            (string) $user->trouble,
+        );
         $steps = $user->proofs()->orderBy('id')->get();
-        self::assertSame(['sign_in', 'landing', 'parent', 'absolute', 'encoded', 'files', 'link', 'write', 'read_back', 'remove', 'space'], $steps->pluck('name')->all());
+        self::assertSame(
+            [
+                'sign_in',
+                'landing',
+                'parent',
+                'absolute',
+                'encoded',
+                'files',
+                'link',
+                'write',
+                'read_back',
+                'remove',
+                'space',
+            ],
+            $steps->pluck('name')->all(),
+        );
         self::assertSame(['230 Signed in', 1], [$steps[0]->answer, $steps->pluck('run')->unique()->count()]);
 
         $old = $user->secret;
@@ -59,19 +81,37 @@ final class FtpUsersTest extends AppTestCase
         $this->users()->change($user, RemotePath::fromString('/www/site.example/media'), true, null);
         self::assertTrue($this->users()->settle($user));
         self::assertSame(['/www/site.example/media', null], [$user->refresh()->directory, $user->space_limit]);
-        self::assertSame(['/www/site.example/media', null], [$this->atHost()['directory'], $this->atHost()['space_limit']]);
+        self::assertSame(
+            ['/www/site.example/media', null],
+            [$this->atHost()['directory'], $this->atHost()['space_limit']],
+        );
 
         self::assertTrue($this->users()->close($user, 'by hand'));
-        self::assertSame([FtpUser::CLOSED, null, false], [$user->refresh()->state, $user->secret, $this->atHost()['open']]);
+        self::assertSame(
+            [FtpUser::CLOSED, null, false],
+            [$user->refresh()->state, $user->secret, $this->atHost()['open']],
+        );
         $this->users()->reopen($user, FtpUser::BY_TIME, now()->addHour());
         self::assertTrue($this->users()->settle($user));
-        self::assertSame([FtpUser::OPEN, FtpUser::BY_TIME, true], [$user->refresh()->state, $user->ends, $this->atHost()['open']]);
+        self::assertSame(
+            [FtpUser::OPEN, FtpUser::BY_TIME, true],
+            [$user->refresh()->state, $user->ends, $this->atHost()['open']],
+        );
 
         $this->users()->remove($user);
         self::assertTrue($this->users()->settle($user));
         self::assertSame([FtpUser::REMOVED, null], [$user->refresh()->state, $this->atHost()]);
         self::assertSame(FtpUser::OPEN, $this->ftpUser()->state, 'the login may be made again');
-        foreach (['created; landing in /www/site.example and proven', 'Password of job@site.example renewed', 'changed; landing in /www/site.example/media', 'closed (by hand); its sign-in is refused', 'opened again', 'removed; its sign-in is refused'] as $words) {
+        foreach (
+            [
+                'created; landing in /www/site.example and proven',
+                'Password of job@site.example renewed',
+                'changed; landing in /www/site.example/media',
+                'closed (by hand); its sign-in is refused',
+                'opened again',
+                'removed; its sign-in is refused',
+            ] as $words
+        ) {
             self::assertTrue(RecordEntry::where('sentence', 'like', "%$words%")->exists(), $words);
         }
     }
@@ -86,15 +126,19 @@ final class FtpUsersTest extends AppTestCase
 
     /** @param  array<string, mixed>  $faults */
     #[DataProvider('hosts')]
-    public function test_one_that_reaches_more_is_never_open_and_a_proof_that_no_longer_holds_is_a_concern(array $faults, string $words): void
-    {
+    public function test_one_that_reaches_more_is_never_open_and_a_proof_that_no_longer_holds_is_a_concern(
+        array $faults,
+        string $words,
+    ): void {
         $proven = $this->ftpUser('before', space: 3_000_000);
         $this->host->faults($faults);
         $user = $this->ftpUser('after', space: 3_000_000);
         self::assertSame([FtpUser::MADE, false], [$user->state, $user->isProven()]);
         self::assertStringContainsString($words, (string) $user->trouble);
         if (isset($faults['more_than_asked'])) {
-            $this->host->control('PATCH', '/v1/ftp-users/before@site.example', StandinHost::TOKEN, ['space_limit' => 9]);
+            $this->host->control('PATCH', '/v1/ftp-users/before@site.example', StandinHost::TOKEN, [
+                'space_limit' => 9,
+            ]);
         }
         $this->travel(7)->hours();
         app(Upkeep::class)->proveAgain($this->account, 6);
@@ -102,9 +146,14 @@ final class FtpUsersTest extends AppTestCase
         $concerns = collect(Concerns::compute()->all)->where('kind', 'reach');
         self::assertSame(2, $concerns->count());
         self::assertStringContainsString($words, $concerns->first()->evidence);
-        self::assertSame(1, RecordEntry::where('sentence', 'like', 'Reach of before@site.example no longer holds%')->count());
+        self::assertSame(
+            1,
+            RecordEntry::where('sentence', 'like', 'Reach of before@site.example no longer holds%')->count(),
+        );
         $this->host->faults([]);
-        $this->host->control('PATCH', '/v1/ftp-users/before@site.example', StandinHost::TOKEN, ['space_limit' => 3_000_000]);
+        $this->host->control('PATCH', '/v1/ftp-users/before@site.example', StandinHost::TOKEN, [
+            'space_limit' => 3_000_000,
+        ]);
         self::assertTrue($this->users()->settle($this->fresh($proven)));
         self::assertTrue($this->fresh($proven)->isProven());
     }
@@ -123,18 +172,28 @@ final class FtpUsersTest extends AppTestCase
         self::assertStringContainsString('not done at the provider yet', (string) $user->trouble);
 
         // What the person does at the provider, first with the wrong directory.
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'job', 'password' => $sheet->password?->reveal(), 'directory' => '/www', 'space_limit' => null]);
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
+            'name' => 'job',
+            'password' => $sheet->password?->reveal(),
+            'directory' => '/www',
+            'space_limit' => null,
+        ]);
         self::assertFalse($this->users()->settle($user));
         self::assertStringContainsString('Landed elsewhere', (string) $user->trouble);
         self::assertSame('create', $user->action(), 'the sheet stays');
-        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['directory' => $sheet->fields['Directory']]);
+        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, [
+            'directory' => $sheet->fields['Directory'],
+        ]);
         self::assertTrue($this->users()->settle($user));
         self::assertSame([FtpUser::OPEN, null], [$user->refresh()->state, $this->users()->sheet($user)]);
 
         self::assertFalse($this->users()->close($user, 'by hand'));
         self::assertSame('Close job@site.example', $this->users()->sheet($user)?->title);
         self::assertFalse($this->users()->settle($user));
-        self::assertSame([FtpUser::OPEN, true], [$user->state, str_contains((string) $user->trouble, 'can still sign in')]);
+        self::assertSame(
+            [FtpUser::OPEN, true],
+            [$user->state, str_contains((string) $user->trouble, 'can still sign in')],
+        );
         $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['open' => false]);
         $this->travel(2)->hours();
         app(Upkeep::class)->settleLeft();
@@ -152,13 +211,41 @@ final class FtpUsersTest extends AppTestCase
         $this->account->update(['control_url' => null]);
         $user = $this->fresh($user);
         // What the person does at the provider, from what the sheet says.
-        $does = fn (array $change) => $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, $change);
+        $does = fn (array $change) => $this->host->control(
+            'PATCH',
+            '/v1/ftp-users/job@site.example',
+            StandinHost::TOKEN,
+            $change,
+        );
         $steps = [
-            'Give job@site.example another password' => [fn () => $this->users()->renew($user), fn (InstructionSheet $sheet) => $does(['password' => $sheet->password?->reveal()])],
-            'Change job@site.example' => [fn () => $this->users()->change($user, RemotePath::fromString('/www/site.example/media'), true, 2_000_000), fn (InstructionSheet $sheet) => $does(['directory' => $sheet->fields['Directory'], 'space_limit' => (int) $sheet->fields['Space limit'] * 1_000_000])],
-            'Close job@site.example' => [fn () => $this->users()->close($user, 'by hand'), fn () => $does(['open' => false])],
-            'Open job@site.example again' => [fn () => $this->users()->reopen($user, FtpUser::BY_JOB, null), fn (InstructionSheet $sheet) => $does(['open' => true, 'password' => $sheet->password?->reveal()])],
-            'Remove job@site.example' => [fn () => $this->users()->remove($user), fn () => $this->host->control('DELETE', '/v1/ftp-users/job@site.example', StandinHost::TOKEN)],
+            'Give job@site.example another password' => [
+                fn () => $this->users()->renew($user),
+                fn (InstructionSheet $sheet) => $does(['password' => $sheet->password?->reveal()]),
+            ],
+            'Change job@site.example' => [
+                fn () => $this->users()->change(
+                    $user,
+                    RemotePath::fromString('/www/site.example/media'),
+                    true,
+                    2_000_000,
+                ),
+                fn (InstructionSheet $sheet) => $does([
+                    'directory' => $sheet->fields['Directory'],
+                    'space_limit' => (int) $sheet->fields['Space limit'] * 1_000_000,
+                ]),
+            ],
+            'Close job@site.example' => [
+                fn () => $this->users()->close($user, 'by hand'),
+                fn () => $does(['open' => false]),
+            ],
+            'Open job@site.example again' => [
+                fn () => $this->users()->reopen($user, FtpUser::BY_JOB, null),
+                fn (InstructionSheet $sheet) => $does(['open' => true, 'password' => $sheet->password?->reveal()]),
+            ],
+            'Remove job@site.example' => [
+                fn () => $this->users()->remove($user),
+                fn () => $this->host->control('DELETE', '/v1/ftp-users/job@site.example', StandinHost::TOKEN),
+            ],
         ];
         foreach ($steps as $title => [$wants, $do]) {
             $wants();
@@ -169,12 +256,20 @@ final class FtpUsersTest extends AppTestCase
             self::assertTrue($this->users()->settle($user), "$title: $user->trouble");
             self::assertNull($user->refresh()->action(), $title);
         }
-        self::assertSame([FtpUser::REMOVED, '/www/site.example/media', 2_000_000], [$user->state, $user->directory, $user->space_limit]);
+        self::assertSame(
+            [FtpUser::REMOVED, '/www/site.example/media', 2_000_000],
+            [$user->state, $user->directory, $user->space_limit],
+        );
     }
 
     public function test_a_refused_creation_leaves_nothing_behind(): void
     {
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'taken', 'password' => 'a-long-enough-word', 'directory' => '/www', 'space_limit' => null]);
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
+            'name' => 'taken',
+            'password' => 'a-long-enough-word',
+            'directory' => '/www',
+            'space_limit' => null,
+        ]);
         foreach (['taken' => 'exists already', 'A B' => 'This host takes'] as $name => $words) {
             try {
                 $this->ftpUser((string) $name);
@@ -189,31 +284,52 @@ final class FtpUsersTest extends AppTestCase
         } catch (ControlFailure) {
             self::assertSame([0, null], [FtpUser::count(), $this->atHost('lost@site.example')]);
         }
-        $made = app(FtpUsers::class)->open($this->account, new Order('deep', RemotePath::fromString('/www/new/deep'), makesDirectory: true));
+        $made = app(FtpUsers::class)->open(
+            $this->account,
+            new Order('deep', RemotePath::fromString('/www/new/deep'), makesDirectory: true),
+        );
         self::assertSame([FtpUser::OPEN, true], [$made->state, is_dir("{$this->host->home}/www/new/deep")]);
     }
 
     public function test_the_same_login_twice_at_once_is_made_once(): void
     {
-        $script = 'require $argv[1]."/vendor/autoload.php"; $app = require $argv[1]."/bootstrap/app.php"; $app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
-            .'try { $user = app(App\FtpUsers\FtpUsers::class)->open(App\Models\Account::with("sites", "client")->findOrFail($argv[2]), new App\FtpUsers\Order("job", Cellarium\Core\Path\RemotePath::fromString("/www/site.example"))); echo $user->state; } catch (App\Failure\Problem|Cellarium\Core\Hosting\ControlFailure $refused) { echo "refused: ", $refused->getMessage(); }';
+        $script = 'require $argv[1]."/vendor/autoload.php"; $app = require $argv[1]."/bootstrap/app.php"; '
+                .'$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
+            .'try { $user = app(App\FtpUsers\FtpUsers::class)->open(App\Models\Account::with("sites", '
+            .'"client")->findOrFail($argv[2]), new App\FtpUsers\Order("job", '
+            .'Cellarium\Core\Path\RemotePath::fromString("/www/site.example"))); echo $user->state; } catch '
+            .'(App\Failure\Problem|Cellarium\Core\Hosting\ControlFailure $refused) { echo "refused: ", '
+            .'$refused->getMessage(); }';
         $running = [];
         for ($count = 0; $count < 2; $count++) {
-            $running[] = proc_open([PHP_BINARY, '-r', $script, '--', dirname(__DIR__, 2), (string) $this->account->id], [1 => ['pipe', 'w']], $pipes[], null, $this->settings() + getenv());
+            $running[] = proc_open(
+                [PHP_BINARY, '-r', $script, '--', dirname(__DIR__, 2), (string) $this->account->id],
+                [1 => ['pipe', 'w']],
+                $pipes[],
+                null,
+                $this->settings() + getenv(),
+            );
         }
         $said = array_map(static fn (array $ends): string => (string) stream_get_contents($ends[1]), $pipes);
         array_map(proc_close(...), $running);
         sort($said);
         self::assertSame(FtpUser::OPEN, $said[0], implode(' / ', $said));
         self::assertStringContainsString('exists already', $said[1]);
-        self::assertSame([1, 1], [FtpUser::count(), count($this->host->control('GET', '/v1/ftp-users', StandinHost::TOKEN)[1]['ftp_users'])]);
+        self::assertSame(
+            [1, 1],
+            [FtpUser::count(), count($this->host->control('GET', '/v1/ftp-users', StandinHost::TOKEN)[1]['ftp_users'])],
+        );
     }
 
     public function test_lost_answers_are_found_out_by_asking_the_host(): void
     {
         $this->host->faults(['lose_answer' => true]);
         $user = $this->ftpUser();
-        self::assertSame([FtpUser::OPEN, null], [$user->state, $user->wanted], 'it was made; the host told when it was asked again');
+        self::assertSame(
+            [FtpUser::OPEN, null],
+            [$user->state, $user->wanted],
+            'it was made; the host told when it was asked again',
+        );
         $old = $user->secret;
         $this->users()->renew($user);
         self::assertTrue($this->users()->settle($user), (string) $user->trouble);
@@ -236,7 +352,10 @@ final class FtpUsersTest extends AppTestCase
     {
         $right = $this->account->control_url;
         $this->account->update(['control_url' => 'http://127.0.0.1:1']);
-        $user = app(FtpUsers::class)->begin($this->account, new Order('job', RemotePath::fromString('/www/site.example')));
+        $user = app(FtpUsers::class)->begin(
+            $this->account,
+            new Order('job', RemotePath::fromString('/www/site.example')),
+        );
         self::assertSame([FtpUser::ASKED, 'create'], [$user->state, $user->action()]);
         self::assertStringContainsString('not known whether it was done', (string) $user->trouble);
         self::assertFalse($this->users()->settle($user));
@@ -265,9 +384,21 @@ final class FtpUsersTest extends AppTestCase
 
     public function test_a_process_that_was_killed_between_two_steps_leaves_what_can_be_found_out(): void
     {
-        $written = ['login' => 'job@site.example', 'directory' => '/www/site.example', 'state' => FtpUser::ASKED, 'next_secret' => 'the-Password-4711', 'wanted' => ['action' => 'create', 'name' => 'job'], 'ends' => FtpUser::BY_JOB];
+        $written = [
+            'login' => 'job@site.example',
+            'directory' => '/www/site.example',
+            'state' => FtpUser::ASKED,
+            'next_secret' => 'the-Password-4711',
+            'wanted' => ['action' => 'create', 'name' => 'job'],
+            'ends' => FtpUser::BY_JOB,
+        ];
         $asked = $this->account->ftpUsers()->create($written);
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'job', 'password' => 'the-Password-4711', 'directory' => '/www/site.example', 'space_limit' => null]);
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
+            'name' => 'job',
+            'password' => 'the-Password-4711',
+            'directory' => '/www/site.example',
+            'space_limit' => null,
+        ]);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
         self::assertSame([FtpUser::OPEN, 'the-Password-4711'], [$asked->refresh()->state, $asked->secret]);
@@ -276,24 +407,53 @@ final class FtpUsersTest extends AppTestCase
         $renewing->update(['wanted' => ['action' => 'renew'], 'next_secret' => 'another-Password-4711']);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
-        self::assertSame(['the-Password-4711', null], [$renewing->refresh()->secret, $renewing->wanted], 'the host never heard of it');
-        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['password' => 'another-Password-4711']);
+        self::assertSame(
+            ['the-Password-4711', null],
+            [$renewing->refresh()->secret, $renewing->wanted],
+            'the host never heard of it',
+        );
+        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, [
+            'password' => 'another-Password-4711',
+        ]);
         $renewing->update(['wanted' => ['action' => 'renew'], 'next_secret' => 'another-Password-4711']);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
-        self::assertSame(['another-Password-4711', null], [$renewing->refresh()->secret, $renewing->wanted], 'the host had done it');
+        self::assertSame(
+            ['another-Password-4711', null],
+            [$renewing->refresh()->secret, $renewing->wanted],
+            'the host had done it',
+        );
 
         $renewing->update(['wanted' => ['action' => 'close', 'why' => 'by hand']]);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
-        self::assertSame([FtpUser::CLOSED, false], [$renewing->refresh()->state, $this->atHost()['open']], 'what was to be closed is closed');
+        self::assertSame(
+            [FtpUser::CLOSED, false],
+            [$renewing->refresh()->state, $this->atHost()['open']],
+            'what was to be closed is closed',
+        );
 
-        $others = $this->account->ftpUsers()->create(['login' => 'theirs@site.example', 'wanted' => ['action' => 'create', 'name' => 'theirs']] + $written);
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => 'theirs', 'password' => 'somebody-elses-word', 'directory' => '/www', 'space_limit' => null]);
+        $others = $this->account
+            ->ftpUsers()
+            ->create(
+                ['login' => 'theirs@site.example', 'wanted' => ['action' => 'create', 'name' => 'theirs']] + $written,
+            );
+        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
+            'name' => 'theirs',
+            'password' => 'somebody-elses-word',
+            'directory' => '/www',
+            'space_limit' => null,
+        ]);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
         self::assertNull(FtpUser::find($others->id));
-        self::assertTrue(RecordEntry::where('sentence', 'like', 'theirs@site.example exists at the host, but was not made from here%')->exists());
+        self::assertTrue(
+            RecordEntry::where(
+                'sentence',
+                'like',
+                'theirs@site.example exists at the host, but was not made from here%',
+            )->exists(),
+        );
     }
 
     public function test_it_closes_at_its_time_to_the_minute_and_a_clock_that_jumps_opens_nothing(): void
@@ -308,7 +468,10 @@ final class FtpUsersTest extends AppTestCase
         self::assertSame([FtpUser::CLOSED, false], [$user->refresh()->state, $this->atHost()['open']]);
         $this->travel(-2)->days();
         $this->artisan('cellarium:close-due');
-        self::assertSame([FtpUser::CLOSED, false, 0], [$user->refresh()->state, $this->atHost()['open'], $user->idleDays()]);
+        self::assertSame(
+            [FtpUser::CLOSED, false, 0],
+            [$user->refresh()->state, $this->atHost()['open'], $user->idleDays()],
+        );
         // One that was being closed when the clock was set back is tried again at once, not in two days.
         $user->update(['state' => FtpUser::CLOSING_FAILED, 'tried_at' => now()->addDays(2), 'secret' => 'any']);
         $this->artisan('cellarium:close-due');
@@ -332,7 +495,11 @@ final class FtpUsersTest extends AppTestCase
             $this->artisan('cellarium:close-due');
         }
         self::assertSame(FtpUser::CLOSING_FAILED, $user->refresh()->state);
-        self::assertSame(1, RecordEntry::where('action', 'ftp_user_closed')->count(), 'the same trouble is not written down again and again');
+        self::assertSame(
+            1,
+            RecordEntry::where('action', 'ftp_user_closed')->count(),
+            'the same trouble is not written down again and again',
+        );
         $this->host->faults([]);
         $this->travel(6)->minutes();
         $this->artisan('cellarium:close-due');
@@ -363,20 +530,35 @@ final class FtpUsersTest extends AppTestCase
         $proven = $user->reach_proven_at;
         $this->travel(3)->days();
         self::assertTrue($this->users()->settle($user));
-        self::assertEquals($proven, $user->refresh()->reach_proven_at, 'what the host says is not dated as a proof by being the user');
-        self::assertStringContainsString('nobody signed in, its password was forgotten here', $user->proofs()->latest('id')->firstOrFail()->sentence);
+        self::assertEquals(
+            $proven,
+            $user->refresh()->reach_proven_at,
+            'what the host says is not dated as a proof by being the user',
+        );
+        self::assertStringContainsString(
+            'nobody signed in, its password was forgotten here',
+            $user->proofs()->latest('id')->firstOrFail()->sentence,
+        );
         $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['directory' => '/www']);
         self::assertFalse($this->users()->settle($user));
         self::assertStringContainsString('lands in /www', (string) $user->trouble);
         self::assertTrue($this->users()->close($user, 'by hand'));
-        self::assertSame('job@site.example: sign-in refused (530)', $user->proofs()->where('kind', 'refusal')->firstOrFail()->sentence);
+        self::assertSame(
+            'job@site.example: sign-in refused (530)',
+            $user->proofs()->where('kind', 'refusal')->firstOrFail()->sentence,
+        );
     }
 
     public function test_one_that_was_made_elsewhere_is_noticed_and_can_be_taken_over_or_closed(): void
     {
         $mine = $this->ftpUser();
         foreach (['theirs', 'gone'] as $name) {
-            $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, ['name' => $name, 'password' => 'somebody-elses-word', 'directory' => '/www', 'space_limit' => null]);
+            $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
+                'name' => $name,
+                'password' => 'somebody-elses-word',
+                'directory' => '/www',
+                'space_limit' => null,
+            ]);
         }
         $this->host->control('PATCH', '/v1/ftp-users/gone@site.example', StandinHost::TOKEN, ['open' => false]);
         app(AccountCheck::class)->connect($this->account);
@@ -384,28 +566,61 @@ final class FtpUsersTest extends AppTestCase
         self::assertSame(['job@site.example', 'theirs@site.example'], FtpUser::orderBy('id')->pluck('login')->all());
         $found = FtpUser::with('account.client', 'account.sites')->where('login', 'theirs@site.example')->firstOrFail();
         self::assertSame([FtpUser::MADE, '/www', FtpUser::NEVER], [$found->state, $found->directory, $found->ends]);
-        self::assertSame(['FTP user that was not made here'], collect(Concerns::compute()->all)->where('kind', 'found')->pluck('title')->values()->all());
+        self::assertSame(
+            ['FTP user that was not made here'],
+            collect(Concerns::compute()->all)->where('kind', 'found')->pluck('title')->values()->all(),
+        );
         $this->users()->settle($found);
-        self::assertSame([FtpUser::MADE, false], [$found->refresh()->state, $found->isProven()], 'what the host says of it is no proof');
+        self::assertSame(
+            [FtpUser::MADE, false],
+            [$found->refresh()->state, $found->isProven()],
+            'what the host says of it is no proof',
+        );
         $this->users()->renew($found);
         self::assertTrue($this->users()->settle($found), (string) $found->trouble);
         self::assertSame([FtpUser::OPEN, true], [$found->state, $found->isProven()]);
         self::assertTrue($this->users()->close($found, 'by hand'));
         self::assertSame(FtpUser::OPEN, $mine->refresh()->state);
-        $this->host->control('PATCH', '/v1/ftp-users/theirs@site.example', StandinHost::TOKEN, ['open' => true, 'password' => 'somebody-elses-word']);
+        $this->host->control('PATCH', '/v1/ftp-users/theirs@site.example', StandinHost::TOKEN, [
+            'open' => true,
+            'password' => 'somebody-elses-word',
+        ]);
         app(AccountCheck::class)->connect($this->account);
-        self::assertSame([FtpUser::MADE, 'it was opened again elsewhere'], [$found->refresh()->state, $found->ends_reason]);
-        self::assertTrue($this->users()->close($found, 'by hand'), 'with a password of our own, so that its refusal proves something');
+        self::assertSame(
+            [FtpUser::MADE, 'it was opened again elsewhere'],
+            [$found->refresh()->state, $found->ends_reason],
+        );
+        self::assertTrue(
+            $this->users()->close($found, 'by hand'),
+            'with a password of our own, so that its refusal proves something',
+        );
         self::assertFalse($this->atHost('theirs@site.example')['open']);
     }
 
     public function test_a_creation_whose_process_is_killed_is_found_out_by_asking(): void
     {
         $this->host->faults(['control_delay_ms' => 4000]);
-        $process = proc_open([PHP_BINARY, 'artisan', 'cellarium:user-open', 'site.example', 'job', '--directory=/www/site.example', '--json'], [1 => ['file', '/dev/null', 'w']], $pipes, dirname(__DIR__, 2), $this->settings() + getenv());
+        $process = proc_open(
+            [
+                PHP_BINARY,
+                'artisan',
+                'cellarium:user-open',
+                'site.example',
+                'job',
+                '--directory=/www/site.example',
+                '--json',
+            ],
+            [1 => ['file', '/dev/null', 'w']],
+            $pipes,
+            dirname(__DIR__, 2),
+            $this->settings() + getenv(),
+        );
         self::assertNotFalse($process);
         $world = "{$this->host->directory}/world.json";
-        self::assertTrue($this->soon(static fn (): bool => str_contains((string) file_get_contents($world), 'job@site.example')), 'the host has done it and has not answered yet');
+        self::assertTrue(
+            $this->soon(static fn (): bool => str_contains((string) file_get_contents($world), 'job@site.example')),
+            'the host has done it and has not answered yet',
+        );
         self::assertSame(FtpUser::ASKED, FtpUser::firstOrFail()->state, 'it was written down first');
         posix_kill(proc_get_status($process)['pid'], SIGKILL);
         proc_close($process);
@@ -455,12 +670,18 @@ final class FtpUsersTest extends AppTestCase
         $this->account->update(['secret' => 'no longer right']);
         self::assertFalse($this->users()->settle($this->fresh($user)));
         self::assertTrue($this->fresh($user)->isProven());
-        self::assertStringContainsString('Could not be tried: As the account itself', (string) $this->fresh($user)->trouble);
+        self::assertStringContainsString(
+            'Could not be tried: As the account itself',
+            (string) $this->fresh($user)->trouble,
+        );
     }
 
     public function test_a_weak_word_is_no_password_of_the_order_by_itself(): void
     {
-        self::assertMatchesRegularExpression('/\A.{4}-.{4}-.{4}-.{4}\z/', (new Order('x', RemotePath::root()))->password->reveal());
+        self::assertMatchesRegularExpression(
+            '/\A.{4}-.{4}-.{4}-.{4}\z/',
+            (new Order('x', RemotePath::root()))->password->reveal(),
+        );
         self::assertSame('own', (new Order('x', RemotePath::root(), password: new Secret('own')))->password->reveal());
     }
 }

@@ -43,7 +43,11 @@ final class KillTest extends AppTestCase
             }
             $run->refresh();
             self::assertSame(Deployment::PROVEN, $run->state, "moment $moment: $run->trouble");
-            self::assertSame($states[$to], self::contents($this->root()), "moment $moment, from ".json_encode(array_keys($before)));
+            self::assertSame(
+                $states[$to],
+                self::contents($this->root()),
+                "moment $moment, from ".json_encode(array_keys($before)),
+            );
         }
         self::assertGreaterThanOrEqual(self::MOMENTS - 1, $takenUp, 'the kills came in time');
     }
@@ -57,7 +61,10 @@ final class KillTest extends AppTestCase
     /** Nobody tells the other worker: it looks between its jobs for what has no lock any more. */
     private function takeUpByAnotherWorker(Deployment $run): void
     {
-        $worker = new ArtisanProcess(['queue:work', '--sleep=0.1', '--tries=1', '--timeout=0', '--quiet'], $this->settings() + ['QUEUE_CONNECTION' => 'database']);
+        $worker = new ArtisanProcess(
+            ['queue:work', '--sleep=0.1', '--tries=1', '--timeout=0', '--quiet'],
+            $this->settings() + ['QUEUE_CONNECTION' => 'database'],
+        );
         $until = microtime(true) + 60;
         while ($run->refresh()->isGoing() && microtime(true) < $until) {
             usleep(20_000);
@@ -123,6 +130,9 @@ final class KillTest extends AppTestCase
 
     private function worker(): ArtisanProcess
     {
-        return new ArtisanProcess(['queue:work', '--stop-when-empty', '--sleep=0', '--tries=1', '--timeout=0', '--quiet'], $this->settings() + ['QUEUE_CONNECTION' => 'database']);
+        return new ArtisanProcess(
+            ['queue:work', '--stop-when-empty', '--sleep=0', '--tries=1', '--timeout=0', '--quiet'],
+            $this->settings() + ['QUEUE_CONNECTION' => 'database'],
+        );
     }
 }

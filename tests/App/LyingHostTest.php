@@ -48,7 +48,11 @@ final class LyingHostTest extends AppTestCase
             is_dir($this->root().'/css') || $this->laySite();
             $this->host->faults($faults);
             [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip());
-            self::assertSame([2, Deployment::PUT_BACK_UNPROVEN], [$status, $report['state']], (string) json_encode($report));
+            self::assertSame(
+                [2, Deployment::PUT_BACK_UNPROVEN],
+                [$status, $report['state']],
+                (string) json_encode($report),
+            );
             self::assertContains('index.html', $report['unproven']);
             self::assertStringContainsString('that is not proven', $report['error']);
             self::assertStringNotContainsString('whole again', $report['error']);
@@ -97,7 +101,10 @@ final class LyingHostTest extends AppTestCase
         $this->laySite();
         [$status] = $this->artisanJson('backup', 'site.example');
         self::assertSame(0, $status);
-        foreach (['cut' => 'in the middle of a line', 'empty-mlsd' => 'leaves it out', 'empty' => 'leaves it out'] as $fault => $words) {
+        foreach (
+            ['cut' => 'in the middle of a '
+                .'line', 'empty-mlsd' => 'leaves it out', 'empty' => 'leaves it out'] as $fault => $words
+        ) {
             $this->host->faults(['listing_fault' => $fault]);
             [$status, $report] = $this->artisanJson('backup', 'site.example');
             self::assertSame(1, $status, $fault);
@@ -121,7 +128,10 @@ final class LyingHostTest extends AppTestCase
         $this->post('/deployments', ['site' => $this->site->id, 'package' => $this->package()->id])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
         self::assertSame([Deployment::NOT_PLANNED, 'collapsed'], [$run->state, $run->question]);
-        self::assertStringContainsString('It is right, plan with what is there now', $this->page("/deployments/$run->id"));
+        self::assertStringContainsString(
+            'It is right, plan with what is there now',
+            $this->page("/deployments/$run->id"),
+        );
         $this->post("/deployments/$run->id/accept")->assertRedirect();
         self::assertSame(Deployment::PLANNED, $run->refresh()->state);
         $this->post("/deployments/$run->id/start");
@@ -141,7 +151,10 @@ final class LyingHostTest extends AppTestCase
         $this->travelBack();
         [, $second] = $this->artisanJson('backup', 'site.example');
         self::assertSame([0, 4], [$second['fetched'], $second['taken_over']]);
-        self::assertStringContainsString("0 of 4 read this time; 4 taken from earlier readings, the oldest of $day", $this->page('/backups'));
+        self::assertStringContainsString(
+            "0 of 4 read this time; 4 taken from earlier readings, the oldest of $day",
+            $this->page('/backups'),
+        );
         // Changed with its size and time kept: nothing shows it but reading.
         file_put_contents($this->root().'/css/2.css', 'body { margin: 9px }');
         touch($this->root().'/css/2.css', 1_700_000_000);
@@ -154,15 +167,26 @@ final class LyingHostTest extends AppTestCase
     public function test_what_is_set_aside_is_held_listed_restored_and_let_go(): void
     {
         $this->deployed();
-        [, $report] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Newer</h1>'], 'stones-1.1.zip'));
+        [, $report] = $this->artisanJson(
+            'deploy',
+            'site.example',
+            $this->zip(['index.html' => '<h1>Newer</h1>'], 'stones-1.1.zip'),
+        );
         $id = $report['deployment'];
-        self::assertSame(['about.html', 'css/a.css', 'img/deep/x.svg'], SetAside::held()->where('deployment_id', $id)->orderBy('path')->pluck('path')->all());
+        self::assertSame(
+            ['about.html', 'css/a.css', 'img/deep/x.svg'],
+            SetAside::held()->where('deployment_id', $id)->orderBy('path')->pluck('path')->all(),
+        );
         $until = now()->addDays(30)->format('j M Y');
         self::assertStringContainsString("held until $until", $this->page("/deployments/$id"));
         file_put_contents($this->root().'/about.html', 'written anew by somebody');
         $this->post("/deployments/$id/restore")->assertRedirect();
         $back = Deployment::latest('id')->firstOrFail();
-        self::assertSame([Deployment::PLANNED, 2], [$back->state, $back->counts['added']['files']], (string) $back->trouble);
+        self::assertSame(
+            [Deployment::PLANNED, 2],
+            [$back->state, $back->counts['added']['files']],
+            (string) $back->trouble,
+        );
         $this->post("/deployments/$back->id/start");
         self::assertSame(Deployment::PROVEN, $back->refresh()->state, (string) $back->trouble);
         self::assertSame('body{}', file_get_contents($this->root().'/css/a.css'));
@@ -170,7 +194,10 @@ final class LyingHostTest extends AppTestCase
         self::assertSame(['about.html'], SetAside::held()->where('deployment_id', $id)->pluck('path')->all());
         $this->travel(31)->days();
         self::assertSame([], SetAside::held()->where('deployment_id', $id)->pluck('path')->all());
-        $this->from("/deployments/$id")->followingRedirects()->post("/deployments/$id/restore")->assertSee('is still held');
+        $this->from("/deployments/$id")
+            ->followingRedirects()
+            ->post("/deployments/$id/restore")
+            ->assertSee('is still held');
     }
 
     public function test_what_nothing_refers_to_is_cleaned_up_and_told(): void
@@ -181,11 +208,19 @@ final class LyingHostTest extends AppTestCase
             $this->package(['index.html' => '<h1>Refused</h1>', 'index.html/x' => 'x'], 'refused.zip');
             self::fail('It was taken.');
         } catch (\Cellarium\Core\Package\PackageRefused) {
-            self::assertCount($inUse + 2, glob("$this->var/contents/*/*") ?: [], 'what came before the refusal lies in the store');
+            self::assertCount(
+                $inUse + 2,
+                glob("$this->var/contents/*/*") ?: [],
+                'what came before the refusal lies in the store',
+            );
         }
         @mkdir("$this->var/contents/incoming", recursive: true);
         file_put_contents("$this->var/contents/incoming/half", 'cut off');
-        self::assertSame(['ok' => true, 'files' => 0, 'bytes' => 0], $this->artisanJson('clean')[1], 'it may still be on its way');
+        self::assertSame(
+            ['ok' => true, 'files' => 0, 'bytes' => 0],
+            $this->artisanJson('clean')[1],
+            'it may still be on its way',
+        );
         foreach (glob("$this->var/contents/*/*") ?: [] as $file) {
             touch($file, time() - 90_000);
         }
@@ -201,7 +236,9 @@ final class LyingHostTest extends AppTestCase
     {
         config(['queue.default' => 'database']);
         $package = $this->package();
-        $this->actingAs($this->person)->post('/deployments', ['site' => $this->site->id, 'package' => $package->id])->assertRedirect();
+        $this->actingAs($this->person)
+            ->post('/deployments', ['site' => $this->site->id, 'package' => $package->id])
+            ->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
         self::assertSame(Deployment::DRAFTING, $run->state);
         self::assertSame('looks', DB::table('jobs')->value('queue'));
@@ -242,7 +279,10 @@ final class LyingHostTest extends AppTestCase
         self::assertNotNull($look);
         (new MakePlan($run->id))->handle(app(Plans::class), app(RunFiles::class));
         self::assertSame(Deployment::DRAFTING, $run->refresh()->state);
-        Queue::assertPushed(MakePlan::class, static fn (MakePlan $job): bool => $job->deployment === $run->id && $job->delay === 2);
+        Queue::assertPushed(
+            MakePlan::class,
+            static fn (MakePlan $job): bool => $job->deployment === $run->id && $job->delay === 2,
+        );
         $look->release();
         (new MakePlan($run->id))->handle(app(Plans::class), app(RunFiles::class));
         self::assertSame(Deployment::PLANNED, $run->refresh()->state);
@@ -253,10 +293,19 @@ final class LyingHostTest extends AppTestCase
         $user = $this->ftpUser('job', '/www/site.example');
         $same = $this->account->replicate()->fill(['port' => 2121, 'label' => 'saved twice']);
         $same->save();
-        $jailed = $this->account->replicate()->fill(['login' => $user->login, 'label' => 'an FTP user saved as an account']);
+        $jailed = $this->account
+            ->replicate()
+            ->fill(['login' => $user->login, 'label' => 'an FTP user saved as an account']);
         $jailed->save();
         foreach ([$same, $jailed] as $account) {
-            $other = Site::create(['account_id' => $account->id, 'domain' => "other$account->id.example", 'base_url' => 'http://other.example', 'document_root' => '/', 'start_pages' => ['index.html'], 'kept' => []]);
+            $other = Site::create([
+                'account_id' => $account->id,
+                'domain' => "other$account->id.example",
+                'base_url' => 'http://other.example',
+                'document_root' => '/',
+                'start_pages' => ['index.html'],
+                'kept' => [],
+            ]);
             self::assertContains(Places::of($this->site)[0], Places::of($other->load('account')));
         }
         $run = app(Plans::class)->deploy($this->site, $this->package());
@@ -273,10 +322,19 @@ final class LyingHostTest extends AppTestCase
         Queue::fake();
         $run = app(Plans::class)->deploy($this->site, $this->package());
         $run->update(['state' => Deployment::RUNNING, 'started_at' => now()]);
-        $backup = Backup::create(['site_id' => $this->site->id, 'reason' => 'on_demand', 'state' => Backup::TAKING, 'started_at' => now()]);
+        $backup = Backup::create([
+            'site_id' => $this->site->id,
+            'reason' => 'on_demand',
+            'state' => Backup::TAKING,
+            'started_at' => now(),
+        ]);
         $draft = app(Plans::class)->orderDeploy($this->site, $this->package());
         $draft->update(['started_at' => now()]);
-        $lock = NamedLock::tryFor(app(RunFiles::class)->locks(), MakePlan::lockName($draft->id), ...Places::of($this->site));
+        $lock = NamedLock::tryFor(
+            app(RunFiles::class)->locks(),
+            MakePlan::lockName($draft->id),
+            ...Places::of($this->site),
+        );
         self::assertNotNull($lock);
         self::assertSame(0, app(Recovery::class)->takeUp(), 'they are in hand');
         $lock->release();

@@ -33,7 +33,11 @@ final class RunsTest extends AppTestCase
         $second->refresh();
         self::assertSame([Deployment::WAITING, $first->id], [$second->state, $second->waits_for_id]);
         self::assertSame($before, self::contents($this->root()));
-        $this->actingAs($this->person)->get("/deployments/$second->id/live")->assertOk()->assertSee('Another run on this account is going on')->assertSee('every 1s');
+        $this->actingAs($this->person)
+            ->get("/deployments/$second->id/live")
+            ->assertOk()
+            ->assertSee('Another run on this account is going on')
+            ->assertSee('every 1s');
 
         Queue::fake();
         Deployment::query()->update(['updated_at' => now()->subMinutes(5)]);
@@ -56,7 +60,10 @@ final class RunsTest extends AppTestCase
         $user->refresh();
         self::assertSame([FtpUser::CLOSED, null], [$user->state, $user->secret]);
         self::assertNotNull($user->used_at, 'its own job is a use');
-        self::assertSame('job@site.example: sign-in refused (530)', $user->proofs()->where('kind', 'refusal')->firstOrFail()->sentence);
+        self::assertSame(
+            'job@site.example: sign-in refused (530)',
+            $user->proofs()->where('kind', 'refusal')->firstOrFail()->sentence,
+        );
     }
 
     public function test_users_past_their_date_are_closed_and_one_that_cannot_be_is_a_concern(): void
@@ -83,21 +90,57 @@ final class RunsTest extends AppTestCase
         file_put_contents($this->root().'/blog/note.txt', 'not from us');
         $this->site->destinations()->create(['name' => 'journal', 'directory' => '/www/site.example/blog']);
         $before = self::contents($this->root());
-        [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Journal</h1>', 'old.html' => 'old', 'deep/a.css' => 'a'], 'journal-1.0.zip'), '--into=journal');
-        self::assertSame([0, ['files' => 3, 'bytes' => 20], 0], [$status, $report['added'], $report['set_aside']['files']], json_encode($report, JSON_THROW_ON_ERROR));
+        [$status, $report] = $this->artisanJson(
+            'deploy',
+            'site.example',
+            $this->zip(
+                ['index.html' => '<h1>Journal</h1>', 'old.html' => 'old', 'deep/a.css' => 'a'],
+                'journal-1.0.zip',
+            ),
+            '--into=journal',
+        );
+        self::assertSame(
+            [0, ['files' => 3, 'bytes' => 20], 0],
+            [$status, $report['added'], $report['set_aside']['files']],
+            json_encode($report, JSON_THROW_ON_ERROR),
+        );
         self::assertSame($before, array_intersect_key(self::contents($this->root()), $before));
         self::assertSame('<h1>Journal</h1>', file_get_contents($this->root().'/blog/index.html'));
         self::assertSame('journal 1.0 into /www/site.example/blog', Deployment::latest('id')->firstOrFail()->title());
-        self::assertStringContainsString('/blog/index.html', (string) json_encode(Deployment::latest('id')->firstOrFail()->proofs, JSON_UNESCAPED_SLASHES));
+        self::assertStringContainsString(
+            '/blog/index.html',
+            (string) json_encode(Deployment::latest('id')->firstOrFail()->proofs, JSON_UNESCAPED_SLASHES),
+        );
 
-        [, $main] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Newer</h1>'], 'stones-1.1.zip'));
-        self::assertSame([1, 3], [$main['replaced']['files'], $main['set_aside']['files']], 'what the site had before goes, the journal stays');
+        [, $main] = $this->artisanJson(
+            'deploy',
+            'site.example',
+            $this->zip(['index.html' => '<h1>Newer</h1>'], 'stones-1.1.zip'),
+        );
+        self::assertSame(
+            [1, 3],
+            [$main['replaced']['files'], $main['set_aside']['files']],
+            'what the site had before goes, the journal stays',
+        );
         self::assertFileExists($this->root().'/blog/old.html');
-        [, $again] = $this->artisanJson('deploy', 'site.example', $this->zip(['index.html' => '<h1>Journal</h1>'], 'journal-1.1.zip'), '--into=/www/site.example/blog');
+        [, $again] = $this->artisanJson(
+            'deploy',
+            'site.example',
+            $this->zip(['index.html' => '<h1>Journal</h1>'], 'journal-1.1.zip'),
+            '--into=/www/site.example/blog',
+        );
         self::assertSame([1, 2], [$again['same']['files'], $again['set_aside']['files']]);
-        self::assertSame(['index.html', 'note.txt'], array_map(basename(...), array_values(array_filter(glob($this->root().'/blog/*') ?: [], is_file(...)))));
-        self::assertStringContainsString('does not lie in the document root', $this->artisanJson('deploy', 'site.example', $this->zip(), '--into=/mail')[1]['error']);
-        $this->actingAs($this->person)->get('/deployments/new?site='.$this->site->id)->assertSee('journal, /www/site.example/blog');
+        self::assertSame(
+            ['index.html', 'note.txt'],
+            array_map(basename(...), array_values(array_filter(glob($this->root().'/blog/*') ?: [], is_file(...)))),
+        );
+        self::assertStringContainsString(
+            'does not lie in the document root',
+            $this->artisanJson('deploy', 'site.example', $this->zip(), '--into=/mail')[1]['error'],
+        );
+        $this->actingAs($this->person)
+            ->get('/deployments/new?site='.$this->site->id)
+            ->assertSee('journal, /www/site.example/blog');
     }
 
     public function test_going_back_refuses_to_overwrite_what_somebody_changed_since(): void
@@ -105,8 +148,12 @@ final class RunsTest extends AppTestCase
         $before = self::contents($this->root());
         $run = $this->deployed();
         file_put_contents($this->root().'/about.html', 'edited by hand');
-        $this->actingAs($this->person)->from("/deployments/$run->id")->followingRedirects()->post("/deployments/$run->id/undo")
-            ->assertOk()->assertSee('about.html changed on the server since this deployment');
+        $this->actingAs($this->person)
+            ->from("/deployments/$run->id")
+            ->followingRedirects()
+            ->post("/deployments/$run->id/undo")
+            ->assertOk()
+            ->assertSee('about.html changed on the server since this deployment');
         self::assertSame(Deployment::NOT_PLANNED, Deployment::latest('id')->firstOrFail()->state);
         $this->get('/deployments')->assertOk()->assertSee('no plan');
         $backup = $run->backup_id;
@@ -133,8 +180,13 @@ final class RunsTest extends AppTestCase
     public function test_today_speaks_of_placeholders_and_missing_backups(): void
     {
         $this->artisanJson('accounts');
-        $this->actingAs($this->person)->post("/accounts/{$this->account->id}/connect")->assertRedirect();
-        $this->get('/')->assertOk()->assertSee('Still the host’s placeholder page')->assertSee('Visitors see default.htm from the host');
+        $this->actingAs($this->person)
+            ->post("/accounts/{$this->account->id}/connect")
+            ->assertRedirect();
+        $this->get('/')
+            ->assertOk()
+            ->assertSee('Still the host’s placeholder page')
+            ->assertSee('Visitors see default.htm from the host');
         unlink($this->root().'/default.htm');
         file_put_contents($this->root().'/index.html', 'a site of their own');
         $this->post("/accounts/{$this->account->id}/connect");
@@ -156,7 +208,12 @@ final class RunsTest extends AppTestCase
         // The user is closed behind our back as soon as names are being given.
         app(Runner::class)->carryOut($run, function (array $progress) use ($user): void {
             if ($progress['stage'] === 'replacing') {
-                $this->host->control('PATCH', '/v1/ftp-users/'.rawurlencode($user->login), \Tests\Support\StandinHost::TOKEN, ['open' => false]);
+                $this->host->control(
+                    'PATCH',
+                    '/v1/ftp-users/'.rawurlencode($user->login),
+                    \Tests\Support\StandinHost::TOKEN,
+                    ['open' => false],
+                );
             }
         });
         $run->refresh();
@@ -167,7 +224,12 @@ final class RunsTest extends AppTestCase
         $this->actingAs($this->person)->get("/deployments/$run->id")->assertOk()->assertSee('Try again');
         $this->get('/')->assertSee('Not yet put back');
 
-        $this->host->control('PATCH', '/v1/ftp-users/'.rawurlencode($user->login), \Tests\Support\StandinHost::TOKEN, ['open' => true]);
+        $this->host->control(
+            'PATCH',
+            '/v1/ftp-users/'.rawurlencode($user->login),
+            \Tests\Support\StandinHost::TOKEN,
+            ['open' => true],
+        );
         $this->post("/deployments/$run->id/again")->assertRedirect();
         Queue::assertPushed(\App\Deployments\CarryOutDeployment::class);
         app(Runner::class)->carryOut($run);

@@ -31,7 +31,11 @@ final class SecretsTest extends AppTestCase
         $this->actingAs($this->person);
         [$keyed, $list] = $this->takeOnWithSecrets($secrets);
         $package = $this->package();
-        $this->post('/deployments', ['site' => $this->site->id, 'package' => $package->id, 'user' => $user->id])->assertRedirect();
+        $this->post('/deployments', [
+            'site' => $this->site->id,
+            'package' => $package->id,
+            'user' => $user->id,
+        ])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
         (new MakePlan($run->id))->handle(app(\App\Deployments\Plans::class), app(\App\Storage\RunFiles::class));
         $this->post("/deployments/$run->id/start")->assertRedirect();
@@ -40,11 +44,42 @@ final class SecretsTest extends AppTestCase
 
         $handed = $this->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])->assertOk();
         self::assertStringContainsString($secrets[2], (string) $handed->getContent(), 'the one hand-over shows it');
-        $this->from("/ftp-users/$user->id")->followingRedirects()->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])->assertOk()->assertSee('handed over already')->assertDontSee($secrets[2]);
+        $this->from("/ftp-users/$user->id")
+            ->followingRedirects()
+            ->post("/ftp-users/$user->id/hand-over", ['how' => 'show'])
+            ->assertOk()
+            ->assertSee('handed over already')
+            ->assertDontSee($secrets[2]);
 
         (new CarryOutDeployment($run->id))->handle(app(\App\Deployments\Runner::class));
         self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);
-        foreach (['/', '/accounts', "/accounts/{$this->account->id}", '/packages', "/packages/$package->id", '/deployments', "/deployments/$run->id", "/deployments/$run->id/live", '/backups', '/record', '/find?q=harbour', "/accounts/$keyed->id", "/accounts/$keyed->id/edit", '/accounts/new', $list, '/find?q=', '/deployments/new?site='.$this->site->id, '/ftp-users', '/reach', '/reach.csv', "/ftp-users/$user->id", "/ftp-users/$user->id/state", "/accounts/{$this->account->id}/reach.csv"] as $path) {
+        foreach (
+            [
+                '/',
+                '/accounts',
+                "/accounts/{$this->account->id}",
+                '/packages',
+                "/packages/$package->id",
+                '/deployments',
+                "/deployments/$run->id",
+                "/deployments/$run->id/live",
+                '/backups',
+                '/record',
+                '/find?q=harbour',
+                "/accounts/$keyed->id",
+                "/accounts/$keyed->id/edit",
+                '/accounts/new',
+                $list,
+                '/find?q=',
+                '/deployments/new?site='.$this->site->id,
+                '/ftp-users',
+                '/reach',
+                '/reach.csv',
+                "/ftp-users/$user->id",
+                "/ftp-users/$user->id/state",
+                "/accounts/{$this->account->id}/reach.csv",
+            ] as $path
+        ) {
             $texts["page $path"] = (string) $this->get($path)->assertOk()->getContent();
         }
         $this->account->fill(['host' => 'nowhere.invalid'])->bindSecrets()->save();
@@ -55,15 +90,31 @@ final class SecretsTest extends AppTestCase
             $texts['exception'] = $failure.print_r($failure, true);
         }
         report(new \LogicException('something unexpected'));
-        $this->account->fill(['host' => StandinHost::HOST])->bindSecrets()->save();
-        $texts['model'] = $keyed->toJson().print_r($keyed->toArray(), true).$this->account->toJson().print_r($this->account->toArray(), true).$user->toJson();
+        $this->account
+            ->fill(['host' => StandinHost::HOST])
+            ->bindSecrets()
+            ->save();
+        $texts['model'] = $keyed->toJson()
+            .print_r($keyed->toArray(), true)
+            .$this->account->toJson()
+            .print_r($this->account->toArray(), true)
+            .$user->toJson();
         $texts['log'] = (string) file_get_contents($log);
         self::assertNotSame('', $texts['log']);
         foreach (DB::select('SHOW TABLES') as $table) {
             $name = (string) current((array) $table);
-            $texts["table $name"] = json_encode(DB::table($name)->get(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE);
+            $texts["table $name"] = json_encode(
+                DB::table($name)->get(),
+                JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE,
+            );
         }
-        exec('grep -rlaF -e '.implode(' -e ', array_map(escapeshellarg(...), $secrets)).' '.escapeshellarg($this->var), $files);
+        exec(
+            'grep -rlaF -e '
+                .implode(' -e ', array_map(escapeshellarg(...), $secrets))
+                .' '
+                .escapeshellarg($this->var),
+            $files,
+        );
         self::assertSame([], $files, 'files of ours that hold a secret');
         foreach ($texts as $where => $text) {
             foreach ($secrets as $secret) {
@@ -82,18 +133,40 @@ final class SecretsTest extends AppTestCase
     private function takeOnWithSecrets(array &$secrets): array
     {
         $file = "{$this->host->directory}/key";
-        exec('ssh-keygen -q -a 1 -t ed25519 -N passphrase-of-mine -f '.escapeshellarg($file).' </dev/null', $said, $status);
+        exec(
+            'ssh-keygen -q -a 1 -t ed25519 -N passphrase-of-mine -f '.escapeshellarg($file).' </dev/null',
+            $said,
+            $status,
+        );
         self::assertSame(0, $status);
         $text = (string) file_get_contents($file);
-        $this->post('/accounts', ['client' => (string) $this->account->client_id, 'host' => 'ssh.invalid', 'protocol' => 'sftp', 'login' => 'keyed', 'private_key' => $text, 'passphrase' => 'passphrase-of-mine'])->assertRedirect();
+        $this->post('/accounts', [
+            'client' => (string) $this->account->client_id,
+            'host' => 'ssh.invalid',
+            'protocol' => 'sftp',
+            'login' => 'keyed',
+            'private_key' => $text,
+            'passphrase' => 'passphrase-of-mine',
+        ])->assertRedirect();
         $keyed = Account::where('login', 'keyed')->firstOrFail();
         $keyed->update(['next_secret' => 'Next-Secret-88-x']);
-        $list = (string) $this->post('/accounts/import', ['text' => "client,host,login,password\nA,a.example,l,List-Secret-77-x\n"])->assertRedirect()->headers->get('Location');
+        $list = (string) $this->post('/accounts/import', [
+            'text' => "client,host,login,password\nA,a.example,l,List-Secret-77-x\n",
+        ])
+            ->assertRedirect()
+            ->headers->get('Location');
         $this->post("/accounts/$keyed->id/connect");
         app()->call([new ConnectAccount($keyed->id), 'handle']);
         self::assertSame('name_unknown', $keyed->refresh()->trouble);
         DB::table('jobs')->delete();
-        array_push($secrets, explode("\n", $text)[2], explode("\n", (string) $keyed->private_key)[1], 'passphrase-of-mine', 'Next-Secret-88-x', 'List-Secret-77-x');
+        array_push(
+            $secrets,
+            explode("\n", $text)[2],
+            explode("\n", (string) $keyed->private_key)[1],
+            'passphrase-of-mine',
+            'Next-Secret-88-x',
+            'List-Secret-77-x',
+        );
 
         return [$keyed, (string) parse_url($list, PHP_URL_PATH)];
     }

@@ -19,11 +19,37 @@ final class SweepTest extends AppTestCase
     {
         config(['queue.default' => 'database']);
         $this->account->update(['tried_at' => now()]);
-        foreach ([['a', 'one.example', 9, null], ['b', 'one.example', 8, 'unreachable'], ['c', 'two.example', 7, null], ['d', 'two.example', 9, 'sign_in_refused'], ['e', 'two.example', 1, null]] as [$login, $host, $hours, $trouble]) {
-            $this->account->client->accounts()->create(['host' => $host, 'port' => 21, 'protocol' => 'ftps', 'login' => $login, 'secret' => 'x', 'tried_at' => now()->subHours($hours), 'trouble' => $trouble]);
+        foreach (
+            [
+                ['a', 'one.example', 9, null],
+                ['b', 'one.example', 8, 'unreachable'],
+                ['c', 'two.example', 7, null],
+                ['d', 'two.example', 9, 'sign_in_refused'],
+                ['e', 'two.example', 1, null],
+            ] as [$login, $host, $hours, $trouble]
+        ) {
+            $this->account->client
+                ->accounts()
+                ->create([
+                    'host' => $host,
+                    'port' => 21,
+                    'protocol' => 'ftps',
+                    'login' => $login,
+                    'secret' => 'x',
+                    'tried_at' => now()->subHours($hours),
+                    'trouble' => $trouble,
+                ]);
         }
         self::assertSame(3, app(Sweep::class)->start());
-        $hosts = DB::table('jobs')->where('queue', 'sweep')->orderBy('id')->pluck('payload')->map(static fn (string $payload): string => unserialize(json_decode($payload, true)['data']['command'])->host)->all();
+        $hosts = DB::table('jobs')
+            ->where('queue', 'sweep')
+            ->orderBy('id')
+            ->pluck('payload')
+            ->map(
+                static fn (string $payload): string => unserialize(json_decode($payload, true)['data']['command'])
+                    ->host,
+            )
+            ->all();
         self::assertSame(['one.example', 'two.example', 'one.example'], $hosts);
         self::assertSame(0, app(Sweep::class)->start(), 'nothing more while some are in line');
         DB::table('jobs')->update(['reserved_at' => now()->getTimestamp()]);
@@ -37,7 +63,10 @@ final class SweepTest extends AppTestCase
         $this->artisanJson('connect', 'site.example');
         $sweep = fn () => app()->call([new SweepAccount($this->account->id, $this->account->host), 'handle']);
         $sweep();
-        $found = static fn (): array => RecordEntry::where('action', 'found_changed')->orderBy('id')->pluck('sentence')->all();
+        $found = static fn (): array => RecordEntry::where('action', 'found_changed')
+            ->orderBy('id')
+            ->pluck('sentence')
+            ->all();
         self::assertSame([], $found());
         $this->host->faults(['refuse' => true]);
         $sweep();
@@ -50,7 +79,10 @@ final class SweepTest extends AppTestCase
         $sweep();
         file_put_contents($this->root().'/default.htm', '<p>This web space has been set up by Harbourhost.</p>');
         $sweep();
-        self::assertSame(["{$this->account->host} connects again", "site.example shows its host's placeholder page again"], array_slice($found(), 1));
+        self::assertSame(
+            ["{$this->account->host} connects again", "site.example shows its host's placeholder page again"],
+            array_slice($found(), 1),
+        );
         self::assertSame(1, RecordEntry::where('action', 'connected')->count(), 'the sweep keeps quiet otherwise');
 
         $user = $this->ftpUser();

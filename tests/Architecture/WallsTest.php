@@ -17,7 +17,11 @@ final class WallsTest
         return PHPat::rule()
             ->classes(Selector::inNamespace('Cellarium\Core'))
             ->canOnlyDependOn()
-            ->classes(Selector::inNamespace('Cellarium\Core'), Selector::inNamespace('Psr'), Selector::inNamespace('phpseclib3'))
+            ->classes(
+                Selector::inNamespace('Cellarium\Core'),
+                Selector::inNamespace('Psr'),
+                Selector::inNamespace('phpseclib3'),
+            )
             ->because('the rules of the trade are tested and changed without a framework');
     }
 
@@ -27,7 +31,11 @@ final class WallsTest
         return PHPat::rule()
             ->classes(Selector::inNamespace('Cellarium\Standin'))
             ->shouldNotDependOn()
-            ->classes(Selector::inNamespace('Cellarium\Core'), Selector::inNamespace('App'), Selector::inNamespace('Illuminate'))
+            ->classes(
+                Selector::inNamespace('Cellarium\Core'),
+                Selector::inNamespace('App'),
+                Selector::inNamespace('Illuminate'),
+            )
             ->because('a host knows nothing of its customers\' tools');
     }
 }

@@ -45,18 +45,43 @@ final class FtpUsersTest extends HostTestCase
         return 'job'.self::$made++;
     }
 
-    private static function proof(string $login, string $directory = '/www/site.example', bool $readOnly = false, ?int $space = null, Protocol $protocol = Protocol::FtpsExplicit): ReachProof
-    {
-        $meant = new MeantReach($login, RemotePath::fromString($directory), $readOnly, $space, [RemotePath::fromString('/www/other.example')]);
+    private static function proof(
+        string $login,
+        string $directory = '/www/site.example',
+        bool $readOnly = false,
+        ?int $space = null,
+        Protocol $protocol = Protocol::FtpsExplicit,
+    ): ReachProof {
+        $meant = new MeantReach($login, RemotePath::fromString($directory), $readOnly, $space, [
+            RemotePath::fromString('/www/other.example'),
+        ]);
 
-        return new ReachProof($meant, new FtpRemoteDirectory(self::host()->endpoint($protocol, $login, self::PASSWORD)), new FtpRemoteDirectory(self::host()->endpoint($protocol)), bin2hex(random_bytes(4)), new FixedClock);
+        return new ReachProof(
+            $meant,
+            new FtpRemoteDirectory(self::host()->endpoint($protocol, $login, self::PASSWORD)),
+            new FtpRemoteDirectory(self::host()->endpoint($protocol)),
+            bin2hex(random_bytes(4)),
+            new FixedClock(),
+        );
     }
 
-    private function proven(string $directory = '/www/site.example', bool $readOnly = false, ?int $space = null, Protocol $protocol = Protocol::FtpsExplicit): Evidence
-    {
-        $user = self::control()->createFtpUser(self::another(), new Secret(self::PASSWORD), RemotePath::fromString($directory), $space, $readOnly);
+    private function proven(
+        string $directory = '/www/site.example',
+        bool $readOnly = false,
+        ?int $space = null,
+        Protocol $protocol = Protocol::FtpsExplicit,
+    ): Evidence {
+        $user = self::control()->createFtpUser(
+            self::another(),
+            new Secret(self::PASSWORD),
+            RemotePath::fromString($directory),
+            $space,
+            $readOnly,
+        );
         $before = self::contents(self::host()->home);
-        $evidence = self::proof($user->login, $directory, $readOnly, $space, $protocol)->open(self::control()->ftpUser($user->login));
+        $evidence = self::proof($user->login, $directory, $readOnly, $space, $protocol)->open(
+            self::control()->ftpUser($user->login),
+        );
         self::assertSame($before, self::contents(self::host()->home), 'nothing is left behind');
 
         return $evidence;
@@ -73,12 +98,18 @@ final class FtpUsersTest extends HostTestCase
     }
 
     #[DataProvider('ways')]
-    public function test_one_that_is_kept_is_proven_with_the_answers_of_the_server(Protocol $protocol, bool $readOnly, ?string $listing): void
-    {
+    public function test_one_that_is_kept_is_proven_with_the_answers_of_the_server(
+        Protocol $protocol,
+        bool $readOnly,
+        ?string $listing,
+    ): void {
         self::host()->faults(['listing' => $listing]);
         $evidence = $this->proven(readOnly: $readOnly, space: 3_000_000, protocol: $protocol);
         self::assertTrue($evidence->holds(), (string) $evidence->broken()?->sentence);
-        self::assertSame(['230 Signed in', 'parent', 'absolute'], [$evidence->steps[0]->answer, $evidence->steps[2]->name, $evidence->steps[3]->name]);
+        self::assertSame(
+            ['230 Signed in', 'parent', 'absolute'],
+            [$evidence->steps[0]->answer, $evidence->steps[2]->name, $evidence->steps[3]->name],
+        );
         self::assertMatchesRegularExpression('/\A550 /', (string) $evidence->steps[3]->answer);
     }
 
@@ -87,7 +118,11 @@ final class FtpUsersTest extends HostTestCase
     {
         yield 'it lands elsewhere' => [['land_home' => true], 'landing', 'Landed elsewhere'];
         yield 'it is kept nowhere' => [['no_jail' => true], 'parent', 'Going up led out: ".."'];
-        yield 'it gets more space' => [['more_than_asked' => true], 'space', 'Space: no limit, where 3 MB was asked for'];
+        yield 'it gets more space' => [
+            ['more_than_asked' => true],
+            'space',
+            'Space: no limit, where 3 MB was asked for',
+        ];
     }
 
     /** @param  array<string, mixed>  $faults */
@@ -115,19 +150,34 @@ final class FtpUsersTest extends HostTestCase
 
     public function test_a_file_is_seen_by_a_way_round_only_where_the_host_keeps_nobody(): void
     {
-        $user = self::control()->createFtpUser(self::another(), new Secret(self::PASSWORD), RemotePath::fromString('/www/site.example'), null);
+        $user = self::control()->createFtpUser(
+            self::another(),
+            new Secret(self::PASSWORD),
+            RemotePath::fromString('/www/site.example'),
+            null,
+        );
         foreach ([[[], false], [['no_jail' => true], true]] as [$faults, $seen]) {
             self::host()->faults($faults);
-            $remote = new FtpRemoteDirectory(self::host()->endpoint(Protocol::FtpsExplicit, $user->login, self::PASSWORD));
+            $remote = new FtpRemoteDirectory(
+                self::host()->endpoint(Protocol::FtpsExplicit, $user->login, self::PASSWORD),
+            );
             self::assertTrue($remote->sees('default.htm'));
-            self::assertSame([$seen, $seen], [$remote->sees('../site.example/default.htm'), $remote->sees('/www/site.example/default.htm')]);
+            self::assertSame(
+                [$seen, $seen],
+                [$remote->sees('../site.example/default.htm'), $remote->sees('/www/site.example/default.htm')],
+            );
             self::assertFalse($remote->sees('gone.htm'));
         }
     }
 
     public function test_what_cannot_be_carried_through_is_not_decided(): void
     {
-        $user = self::control()->createFtpUser(self::another(), new Secret(self::PASSWORD), RemotePath::fromString('/www/site.example'), null);
+        $user = self::control()->createFtpUser(
+            self::another(),
+            new Secret(self::PASSWORD),
+            RemotePath::fromString('/www/site.example'),
+            null,
+        );
         self::host()->faults(['refuse' => true]);
         $evidence = self::proof($user->login)->open();
         self::assertSame([false, false], [$evidence->holds(), $evidence->decided()]);
@@ -138,13 +188,28 @@ final class FtpUsersTest extends HostTestCase
     {
         $control = self::control();
         self::assertEquals(LoginRules::of('{name}@site.example', 'a-z0-9._-', 32, 100, true), $control->loginRules());
-        $login = $control->createFtpUser('dawn', new Secret(self::PASSWORD), RemotePath::fromString('/www/site.example'), 10_000)->login;
+        $login = $control->createFtpUser(
+            'dawn',
+            new Secret(self::PASSWORD),
+            RemotePath::fromString('/www/site.example'),
+            10_000,
+        )->login;
         self::assertSame('dawn@site.example', $login);
         self::assertNull($control->ftpUser($login)?->lastUsed);
         $open = new FtpRemoteDirectory(self::host()->endpoint(Protocol::FtpsExplicit, $login, self::PASSWORD));
         $open->list(RemotePath::root());
-        self::assertMatchesRegularExpression('/\A\d{4}-\d\d-\d\dT[\d:.]+Z\z/', (string) $control->ftpUser($login)?->lastUsed);
-        foreach ([['dawn', self::PASSWORD, '/www', ControlFault::LoginExists], ['Bad Name', self::PASSWORD, '/www', ControlFault::Invalid], ['short', 'xy', '/www', ControlFault::Invalid], ['lost', self::PASSWORD, '/none', ControlFault::Invalid]] as [$name, $password, $directory, $fault]) {
+        self::assertMatchesRegularExpression(
+            '/\A\d{4}-\d\d-\d\dT[\d:.]+Z\z/',
+            (string) $control->ftpUser($login)?->lastUsed,
+        );
+        foreach (
+            [
+                ['dawn', self::PASSWORD, '/www', ControlFault::LoginExists],
+                ['Bad Name', self::PASSWORD, '/www', ControlFault::Invalid],
+                ['short', 'xy', '/www', ControlFault::Invalid],
+                ['lost', self::PASSWORD, '/none', ControlFault::Invalid],
+            ] as [$name, $password, $directory, $fault]
+        ) {
             try {
                 $control->createFtpUser($name, new Secret($password), RemotePath::fromString($directory), null);
                 self::fail("$name was taken.");
@@ -153,7 +218,10 @@ final class FtpUsersTest extends HostTestCase
                 self::assertStringNotContainsString(self::PASSWORD, $failure->getMessage());
             }
         }
-        $changed = $control->changeFtpUser($login, new UserChange(directory: RemotePath::fromString('/www'), setsSpace: true));
+        $changed = $control->changeFtpUser(
+            $login,
+            new UserChange(directory: RemotePath::fromString('/www'), setsSpace: true),
+        );
         self::assertSame(['/www', null, true], [$changed->directory, $changed->spaceLimit, $changed->open]);
         $control->changeFtpUser($login, new UserChange(open: false));
         self::assertSame("$login: sign-in refused (530)", self::proof($login)->closed()->steps[0]->sentence);
@@ -179,7 +247,12 @@ final class FtpUsersTest extends HostTestCase
         $name = self::another();
         self::host()->faults(['lose_answer' => true]);
         try {
-            self::control()->createFtpUser($name, new Secret(self::PASSWORD), RemotePath::fromString('/www/site.example'), null);
+            self::control()->createFtpUser(
+                $name,
+                new Secret(self::PASSWORD),
+                RemotePath::fromString('/www/site.example'),
+                null,
+            );
             self::fail('There was no answer.');
         } catch (ControlFailure $failure) {
             self::assertSame([ControlFault::Unreachable, false], [$failure->reason, $failure->reason->isCertain()]);
@@ -187,12 +260,22 @@ final class FtpUsersTest extends HostTestCase
         self::assertTrue(self::control()->ftpUser("$name@site.example")?->open, 'it was made all the same');
         self::host()->faults(['control_fails' => true]);
         $this->expectExceptionMessage('nothing was changed');
-        self::control()->createFtpUser(self::another(), new Secret(self::PASSWORD), RemotePath::fromString('/www/site.example'), null);
+        self::control()->createFtpUser(
+            self::another(),
+            new Secret(self::PASSWORD),
+            RemotePath::fromString('/www/site.example'),
+            null,
+        );
     }
 
     public function test_a_host_that_closes_late_or_never_is_caught(): void
     {
-        $late = self::control()->createFtpUser(self::another(), new Secret(self::PASSWORD), RemotePath::fromString('/www/site.example'), null)->login;
+        $late = self::control()->createFtpUser(
+            self::another(),
+            new Secret(self::PASSWORD),
+            RemotePath::fromString('/www/site.example'),
+            null,
+        )->login;
         self::host()->faults(['close_late' => 2]);
         self::assertFalse(self::control()->changeFtpUser($late, new UserChange(open: false))->open);
         self::assertSame("$late can still sign in", self::proof($late)->closed()->broken()?->sentence);

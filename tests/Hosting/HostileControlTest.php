@@ -30,8 +30,23 @@ final class HostileControlTest extends TestCase
         yield 'open, in a word' => [$users(['open' => 'no']), $all];
         yield 'a space limit that is none' => [$users(['space_limit' => '12']), $all];
         yield 'no JSON' => ['<html>sign in</html>', $all];
-        yield 'rules that are a pattern of their own' => [(string) json_encode(['space' => ['used' => 1, 'limit' => 2], 'ftp_users' => ['login' => '{name}', 'signs' => 'a-z]|(a+)+$|[', 'longest' => 9, 'most' => null, 'read_only' => false]]), static fn (LinkedControl $control): mixed => $control->loginRules()];
-        yield 'still open after it was closed' => [(string) json_encode(['open' => true] + $user), static fn (LinkedControl $control): mixed => $control->changeFtpUser('job', new UserChange(open: false))];
+        yield 'rules that are a pattern of their own' => [
+            (string) json_encode([
+                'space' => ['used' => 1, 'limit' => 2],
+                'ftp_users' => [
+                    'login' => '{name}',
+                    'signs' => 'a-z]|(a+)+$|[',
+                    'longest' => 9,
+                    'most' => null,
+                    'read_only' => false,
+                ],
+            ]),
+            static fn (LinkedControl $control): mixed => $control->loginRules(),
+        ];
+        yield 'still open after it was closed' => [
+            (string) json_encode(['open' => true] + $user),
+            static fn (LinkedControl $control): mixed => $control->changeFtpUser('job', new UserChange(open: false)),
+        ];
     }
 
     /** @param  \Closure(LinkedControl): mixed  $ask */
@@ -45,7 +60,12 @@ final class HostileControlTest extends TestCase
             $peer = stream_socket_accept($server, 10);
             if ($peer !== false) {
                 fread($peer, 8192);
-                fwrite($peer, "HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nConnection: close\r\nContent-Length: ".strlen($body)."\r\n\r\n$body");
+                fwrite(
+                    $peer,
+                    "HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nConnection: close\r\nContent-Length: "
+                        .strlen($body)
+                        ."\r\n\r\n$body",
+                );
                 fclose($peer);
             }
             posix_kill(posix_getpid(), SIGKILL); // Without PHPUnit's own ending.

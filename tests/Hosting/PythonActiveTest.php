@@ -25,7 +25,17 @@ final class PythonActiveTest extends RemoteDirectoryContract
         $this->server = new PythonFtpServer($this->directory(), '', null, 100, 'PASV EPSV');
         $passive = $this->server->endpoint();
 
-        return new FtpRemoteDirectory(new Endpoint($passive->host, $passive->port, $passive->protocol, $passive->login, $passive->password, $passive->address, active: true));
+        return new FtpRemoteDirectory(
+            new Endpoint(
+                $passive->host,
+                $passive->port,
+                $passive->protocol,
+                $passive->login,
+                $passive->password,
+                $passive->address,
+                active: true,
+            ),
+        );
     }
 
     protected function tearDown(): void

@@ -50,22 +50,47 @@ final class SshTest extends RemoteDirectoryContract
     public function test_keys_open_it_with_and_without_passphrase(): void
     {
         $server = $this->server('PasswordAuthentication no');
-        foreach ([['ed', 'ed25519', ''], ['ed-locked', 'ed25519', 'two words'], ['rsa', 'rsa', ''], ['rsa-locked', 'rsa', 'two words']] as [$name, $type, $passphrase]) {
+        foreach (
+            [
+                ['ed', 'ed25519', ''],
+                ['ed-locked', 'ed25519', 'two words'],
+                ['rsa', 'rsa', ''],
+                ['rsa-locked', 'rsa', 'two words'],
+            ] as [$name, $type, $passphrase]
+        ) {
             $text = $server->key($name, $type, $passphrase);
             $server->authorize($name);
             $key = PrivateKey::read($text, new Secret($passphrase));
             self::assertStringContainsString($type === 'rsa' ? 'RSA, 3072 bit' : 'Ed25519', $key->kind);
-            self::assertSame([], (new SftpRemoteDirectory($server->endpoint('', $key->open->reveal())))->list(RemotePath::root()), $name);
+            self::assertSame(
+                [],
+                (new SftpRemoteDirectory($server->endpoint('', $key->open->reveal())))->list(RemotePath::root()),
+                $name,
+            );
         }
         $this->assertRefused(FailureReason::KeyNeeded, new SftpRemoteDirectory($server->endpoint()));
         $other = PrivateKey::read($server->key('unknown', 'ed25519'), new Secret(''));
-        $this->assertRefused(FailureReason::SignInRefused, new SftpRemoteDirectory($server->endpoint('', $other->open->reveal())));
+        $this->assertRefused(
+            FailureReason::SignInRefused,
+            new SftpRemoteDirectory($server->endpoint('', $other->open->reveal())),
+        );
     }
 
     public function test_a_key_that_cannot_be_opened_is_said(): void
     {
         $text = $this->server()->key('locked', 'ed25519', 'right');
-        foreach ([[$text, 'wrong', 'The passphrase does not open this key.'], [$text, '', 'This key is locked: it needs its passphrase.'], ['no key', '', 'This is not a private key.'], [(string) file_get_contents(dirname((string) $this->server?->home).'/locked.pub'), '', 'This is the public half; the private key is needed.']] as [$key, $passphrase, $words]) {
+        foreach (
+            [
+                [$text, 'wrong', 'The passphrase does not open this key.'],
+                [$text, '', 'This key is locked: it needs its passphrase.'],
+                ['no key', '', 'This is not a private key.'],
+                [
+                    (string) file_get_contents(dirname((string) $this->server?->home).'/locked.pub'),
+                    '',
+                    'This is the public half; the private key is needed.',
+                ],
+            ] as [$key, $passphrase, $words]
+        ) {
             try {
                 PrivateKey::read($key, new Secret($passphrase));
                 self::fail($words);
@@ -79,10 +104,23 @@ final class SshTest extends RemoteDirectoryContract
     {
         $server = $this->server();
         $endpoint = $server->endpoint();
-        $unseen = new Endpoint($endpoint->host, $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1');
-        self::assertStringContainsString($server->fingerprint(), $this->assertRefused(FailureReason::IdentityUnseen, new SftpRemoteDirectory($unseen)));
+        $unseen = new Endpoint(
+            $endpoint->host,
+            $endpoint->port,
+            $endpoint->protocol,
+            $endpoint->login,
+            $endpoint->password,
+            '127.0.0.1',
+        );
+        self::assertStringContainsString(
+            $server->fingerprint(),
+            $this->assertRefused(FailureReason::IdentityUnseen, new SftpRemoteDirectory($unseen)),
+        );
         $other = \Cellarium\Core\Connection\Pin::ofHostKey('another');
-        $said = $this->assertRefused(FailureReason::IdentityChanged, new SftpRemoteDirectory($endpoint->pinned($other)));
+        $said = $this->assertRefused(
+            FailureReason::IdentityChanged,
+            new SftpRemoteDirectory($endpoint->pinned($other)),
+        );
         self::assertStringContainsString($server->fingerprint(), $said);
         self::assertStringContainsString($other->fingerprint, $said);
         self::assertStringNotContainsString('password', $server->log(), 'nothing was tried');
@@ -102,14 +140,24 @@ final class SshTest extends RemoteDirectoryContract
         self::assertEquals(['way-out' => EntryKind::Link, 12 => EntryKind::Directory], $kinds);
         file_put_contents("$server->home/../local", str_repeat('x', 300_000));
         $pool = new WorkerPool($server->endpoint(), 3);
-        $pool->run(array_map(static fn (int $n): Job => Job::send("$server->home/../local", RemotePath::fromString("/f$n"), 300_000, "f$n"), range(1, 9)));
+        $pool->run(
+            array_map(
+                static fn (int $n): Job => Job::send(
+                    "$server->home/../local",
+                    RemotePath::fromString("/f$n"),
+                    300_000,
+                    "f$n",
+                ),
+                range(1, 9),
+            ),
+        );
         $pool->close();
         for ($n = 1; $n <= 9; $n++) {
             self::assertFileEquals("$server->home/../local", "$server->home/f$n");
         }
     }
 
-    public function test_an_sftp_login_that_lands_elsewhere_is_caught_by_its_proof_and_links_tell_where_they_point(): void
+    public function test_an_sftp_login_that_lands_elsewhere_is_caught_and_links_tell_where_they_point(): void
     {
         $server = $this->server();
         mkdir("$server->home/site/img", 0755, true);
@@ -119,9 +167,19 @@ final class SshTest extends RemoteDirectoryContract
         self::assertSame([true, false], [$user->sees('site/img'), $user->sees('site/gone')]);
         self::assertSame('site', array_column($user->landing(), 'target', 'name')['link']);
         $meant = new MeantReach('login', RemotePath::fromString('/site'));
-        $evidence = (new ReachProof($meant, $user, new SftpRemoteDirectory($server->endpoint()), 'n1', new FixedClock))->open();
+        $evidence = (new ReachProof(
+            $meant,
+            $user,
+            new SftpRemoteDirectory($server->endpoint()),
+            'n1',
+            new FixedClock(),
+        ))->open();
         self::assertSame('landing', $evidence->broken()?->name, 'it lands in the account and not in the site');
-        self::assertSame(['link', 'site'], array_values(array_diff(scandir($server->home) ?: [], ['.', '..'])), 'nothing is left behind');
+        self::assertSame(
+            ['link', 'site'],
+            array_values(array_diff(scandir($server->home) ?: [], ['.', '..'])),
+            'nothing is left behind',
+        );
     }
 
     private function assertRefused(FailureReason $reason, RemoteDirectory $remote): string

@@ -14,7 +14,21 @@ final class StandinClientsTest extends HostTestCase
     private function curl(string ...$arguments): array
     {
         $host = self::host();
-        $command = ['curl', '-sS', '--max-time', '20', '--noproxy', '*', '--resolve', StandinHost::HOST.":$host->ftpPort:127.0.0.1", '--cacert', "$host->directory/ca.pem", '-u', StandinHost::LOGIN.':'.StandinHost::PASSWORD, ...$arguments];
+        $command = [
+            'curl',
+            '-sS',
+            '--max-time',
+            '20',
+            '--noproxy',
+            '*',
+            '--resolve',
+            StandinHost::HOST.":$host->ftpPort:127.0.0.1",
+            '--cacert',
+            "$host->directory/ca.pem",
+            '-u',
+            StandinHost::LOGIN.':'.StandinHost::PASSWORD,
+            ...$arguments,
+        ];
         exec(implode(' ', array_map(escapeshellarg(...), $command)).' 2>&1', $lines, $status);
 
         return [$status, implode("\n", $lines)];
@@ -29,12 +43,29 @@ final class StandinClientsTest extends HostTestCase
     {
         $directory = $this->directory();
         file_put_contents("$directory/up.bin", $bytes = random_bytes(400_000));
-        foreach ([[], ['--ssl-reqd'], ['--ssl-reqd', '--tls-max', '1.2'], ['--disable-epsv'], ['--ftp-method', 'nocwd']] as $round => $options) {
-            self::assertSame([0, ''], $this->curl(...$options, ...['-T', "$directory/up.bin", $this->url("/www/r%20$round.bin")]));
-            self::assertSame(0, $this->curl(...$options, ...['-o', "$directory/down.bin", $this->url("/www/r%20$round.bin")])[0]);
+        foreach (
+            [
+                [],
+                ['--ssl-reqd'],
+                ['--ssl-reqd', '--tls-max', '1.2'],
+                ['--disable-epsv'],
+                ['--ftp-method', 'nocwd'],
+            ] as $round => $options
+        ) {
+            self::assertSame(
+                [0, ''],
+                $this->curl(...$options, ...['-T', "$directory/up.bin", $this->url("/www/r%20$round.bin")]),
+            );
+            self::assertSame(
+                0,
+                $this->curl(...$options, ...['-o', "$directory/down.bin", $this->url("/www/r%20$round.bin")])[0],
+            );
             self::assertSame($bytes, file_get_contents("$directory/down.bin"));
             self::assertStringContainsString("r $round.bin", $this->curl(...$options, ...[$this->url('/www/')])[1]);
-            [$status, $listing] = $this->curl(...$options, ...['-X', 'MLSD', '-Q', "-RNFR /www/r $round.bin", '-Q', "-RNTO /www/ü$round.bin", $this->url('/www/')]);
+            [$status, $listing] = $this->curl(
+                ...$options,
+                ...['-X', 'MLSD', '-Q', "-RNFR /www/r $round.bin", '-Q', "-RNTO /www/ü$round.bin", $this->url('/www/')],
+            );
             self::assertSame(0, $status, $listing);
             self::assertSame($bytes, file_get_contents(self::host()->home."/www/ü$round.bin"));
         }
@@ -59,7 +90,18 @@ final class StandinClientsTest extends HostTestCase
         file_put_contents("$host->directory/outside.txt", 'outside');
         @symlink($host->directory, "$host->home/way-out");
         @symlink("$host->directory/outside.txt", "$host->home/file-out");
-        foreach (['/../outside.txt', '/../../outside.txt', '/way-out/outside.txt', '/file-out', '/%2e%2e/outside.txt', '/..%2foutside.txt', '/%c0%ae%c0%ae/outside.txt', '//../outside.txt'] as $path) {
+        foreach (
+            [
+                '/../outside.txt',
+                '/../../outside.txt',
+                '/way-out/outside.txt',
+                '/file-out',
+                '/%2e%2e/outside.txt',
+                '/..%2foutside.txt',
+                '/%c0%ae%c0%ae/outside.txt',
+                '//../outside.txt',
+            ] as $path
+        ) {
             [$status, $said] = $this->curl('--path-as-is', '--ftp-method', 'nocwd', $this->url($path));
             self::assertNotSame(0, $status, $path);
             self::assertStringNotContainsString('outside', str_replace('outside.txt', '', $said), $path);
@@ -84,12 +126,26 @@ final class StandinClientsTest extends HostTestCase
         self::assertTrue(ftp_put($ftp, '/neu/x.txt', $local, FTP_BINARY));
         self::assertSame(8, ftp_size($ftp, '/neu/x.txt'));
         self::assertEqualsWithDelta(time(), ftp_mdtm($ftp, '/neu/x.txt'), 5);
-        self::assertContains('/neu/x.txt', array_map(static fn (string $name): string => str_starts_with($name, '/') ? $name : "/neu/$name", (array) ftp_nlist($ftp, '/neu')));
-        self::assertSame('x.txt', array_values(array_filter((array) ftp_mlsd($ftp, '/neu'), static fn (array $row): bool => $row['type'] === 'file'))[0]['name']);
+        self::assertContains(
+            '/neu/x.txt',
+            array_map(
+                static fn (string $name): string => str_starts_with($name, '/') ? $name : "/neu/$name",
+                (array) ftp_nlist($ftp, '/neu'),
+            ),
+        );
+        self::assertSame(
+            'x.txt',
+            array_values(
+                array_filter((array) ftp_mlsd($ftp, '/neu'), static fn (array $row): bool => $row['type'] === 'file'),
+            )[0]['name'],
+        );
         self::assertSame(0600, ftp_chmod($ftp, 0600, '/neu/x.txt'));
         self::assertTrue(ftp_append($ftp, '/neu/x.txt', $local, FTP_BINARY));
         self::assertSame(16, ftp_size($ftp, '/neu/x.txt'));
-        self::assertSame('213 Modify=20260102030405; /neu/x.txt', ftp_raw($ftp, 'MFMT 20260102030405 /neu/x.txt')[0] ?? '');
+        self::assertSame(
+            '213 Modify=20260102030405; /neu/x.txt',
+            ftp_raw($ftp, 'MFMT 20260102030405 /neu/x.txt')[0] ?? '',
+        );
         self::assertSame(gmmktime(3, 4, 5, 1, 2, 2026), ftp_mdtm($ftp, '/neu/x.txt'));
         self::assertTrue(ftp_rename($ftp, '/neu/x.txt', '/neu/y.txt'));
         self::assertFalse(@ftp_rmdir($ftp, '/neu'));
@@ -122,11 +178,17 @@ final class StandinClientsTest extends HostTestCase
             $data = stream_socket_client("tcp://127.0.0.1:$found[1]", timeout: 10);
             self::assertNotFalse($data);
             self::assertStringStartsWith('150', $say($transfer));
-            str_starts_with($transfer, 'RETR') ? self::assertSame(10, strlen((string) fread($data, 10))) : self::assertSame(10, fwrite($data, 'ten bytes.'));
+            str_starts_with($transfer, 'RETR')
+                ? self::assertSame(10, strlen((string) fread($data, 10)))
+                : self::assertSame(10, fwrite($data, 'ten bytes.'));
             self::assertStringStartsWith('426', $say($abort), $transfer);
             self::assertStringStartsWith('226', $say(''));
             stream_set_timeout($data, 20);
-            self::assertLessThan(4_000_000, strlen((string) @stream_get_contents($data)) + 10, 'the data connection ended');
+            self::assertLessThan(
+                4_000_000,
+                strlen((string) @stream_get_contents($data)) + 10,
+                'the data connection ended',
+            );
             self::assertStringStartsWith('257', $say('PWD'));
             self::assertStringStartsWith('225', $say('ABOR'), 'nothing is left to abort');
         }
@@ -144,7 +206,10 @@ final class StandinClientsTest extends HostTestCase
         }
         foreach ($sockets as $socket) {
             stream_set_timeout($socket, 20);
-            self::assertSame(['220', '331', '230', '257'], array_map(static fn (): string => substr((string) fgets($socket), 0, 3), range(1, 4)));
+            self::assertSame(
+                ['220', '331', '230', '257'],
+                array_map(static fn (): string => substr((string) fgets($socket), 0, 3), range(1, 4)),
+            );
         }
     }
 

@@ -32,7 +32,10 @@ final class StandinFaultsTest extends HostTestCase
     public static function faults(): iterable
     {
         yield 'refuse' => [['refuse' => true], [FailureReason::TooManyConnections]];
-        yield 'dropped after commands' => [['drop_after_commands' => 6], [FailureReason::Disconnected, FailureReason::TimedOut]];
+        yield 'dropped after commands' => [
+            ['drop_after_commands' => 6],
+            [FailureReason::Disconnected, FailureReason::TimedOut],
+        ];
         yield 'dropped after bytes' => [['drop_after_bytes' => 100_000], [FailureReason::Disconnected]];
         yield 'full' => [['full_at_bytes' => 50_000], [FailureReason::NoSpace]];
         yield 'lies' => [['lie' => true], [FailureReason::Incomplete]];
@@ -51,7 +54,9 @@ final class StandinFaultsTest extends HostTestCase
         file_put_contents($file, random_bytes(400_000));
         self::host()->faults($faults);
         foreach ([Protocol::Ftp, Protocol::FtpsExplicit] as $protocol) {
-            $runner = new \Cellarium\Core\Transfer\JobRunner(new FtpRemoteDirectory(self::host()->endpoint($protocol), new ConnectionSettings(5, 2)));
+            $runner = new \Cellarium\Core\Transfer\JobRunner(
+                new FtpRemoteDirectory(self::host()->endpoint($protocol), new ConnectionSettings(5, 2)),
+            );
             try {
                 $runner->run(Job::send($file, RemotePath::fromString('/www/x.bin'), 400_000, 'x.bin'));
                 self::fail("It was taken for done over {$protocol->value}.");
@@ -66,8 +71,9 @@ final class StandinFaultsTest extends HostTestCase
         file_put_contents(self::host()->home.'/www/y.bin', random_bytes(300_000));
         self::host()->faults(['close_data_after' => 1000]);
         $this->expectException(RemoteFailure::class);
-        (new \Cellarium\Core\Transfer\JobRunner(new FtpRemoteDirectory(self::host()->endpoint(), new ConnectionSettings(5, 2))))
-            ->run(Job::fetch(RemotePath::fromString('/www/y.bin'), $this->directory().'/y.bin', 300_000, 'y.bin'));
+        (new \Cellarium\Core\Transfer\JobRunner(
+            new FtpRemoteDirectory(self::host()->endpoint(), new ConnectionSettings(5, 2)),
+        ))->run(Job::fetch(RemotePath::fromString('/www/y.bin'), $this->directory().'/y.bin', 300_000, 'y.bin'));
     }
 
     public function test_a_pool_gets_through_a_host_that_drops_connections_now_and_then(): void
@@ -76,7 +82,12 @@ final class StandinFaultsTest extends HostTestCase
         $jobs = [];
         for ($number = 0; $number < 30; $number++) {
             file_put_contents("$directory/$number", str_repeat((string) $number, 1000));
-            $jobs[] = Job::send("$directory/$number", RemotePath::fromString("/www/n$number"), 1000 * strlen((string) $number), "n$number");
+            $jobs[] = Job::send(
+                "$directory/$number",
+                RemotePath::fromString("/www/n$number"),
+                1000 * strlen((string) $number),
+                "n$number",
+            );
         }
         self::host()->faults(['drop_after_commands' => 25]);
         $done = [];
@@ -99,9 +110,20 @@ final class StandinFaultsTest extends HostTestCase
             file_put_contents("$home/local", 'x');
             $done = 0;
             $pool = new WorkerPool($server->endpoint(), 6);
-            $pool->run(array_map(static fn (int $number): Job => Job::send("$home/local", RemotePath::fromString("/f$number"), 1, "f$number"), range(1, 40)), static function () use (&$done): void {
-                $done++;
-            });
+            $pool->run(
+                array_map(
+                    static fn (int $number): Job => Job::send(
+                        "$home/local",
+                        RemotePath::fromString("/f$number"),
+                        1,
+                        "f$number",
+                    ),
+                    range(1, 40),
+                ),
+                static function () use (&$done): void {
+                    $done++;
+                },
+            );
             $pool->close();
             self::assertSame(40, $done);
         } finally {
@@ -125,7 +147,27 @@ final class StandinFaultsTest extends HostTestCase
     public function test_certificates_are_verified(): void
     {
         $endpoint = self::host()->endpoint();
-        foreach ([new \Cellarium\Core\Connection\Endpoint($endpoint->host, $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1'), new \Cellarium\Core\Connection\Endpoint('elsewhere.example', $endpoint->port, $endpoint->protocol, $endpoint->login, $endpoint->password, '127.0.0.1', $endpoint->authorities)] as $wrong) {
+        foreach (
+            [
+                new \Cellarium\Core\Connection\Endpoint(
+                    $endpoint->host,
+                    $endpoint->port,
+                    $endpoint->protocol,
+                    $endpoint->login,
+                    $endpoint->password,
+                    '127.0.0.1',
+                ),
+                new \Cellarium\Core\Connection\Endpoint(
+                    'elsewhere.example',
+                    $endpoint->port,
+                    $endpoint->protocol,
+                    $endpoint->login,
+                    $endpoint->password,
+                    '127.0.0.1',
+                    $endpoint->authorities,
+                ),
+            ] as $wrong
+        ) {
             try {
                 (new FtpRemoteDirectory($wrong))->list(RemotePath::root());
                 self::fail('It was trusted.');

@@ -18,7 +18,13 @@ final class StartTest extends TestCase
      */
     private function start(array $settings, string ...$arguments): array
     {
-        $process = proc_open([dirname(__DIR__, 2).'/start', ...$arguments], [1 => ['file', '/dev/null', 'w'], 2 => ['pipe', 'w']], $pipes, null, $settings + getenv());
+        $process = proc_open(
+            [dirname(__DIR__, 2).'/start', ...$arguments],
+            [1 => ['file', '/dev/null', 'w'], 2 => ['pipe', 'w']],
+            $pipes,
+            null,
+            $settings + getenv(),
+        );
         self::assertNotFalse($process);
         $said = (string) stream_get_contents($pipes[2]);
 
@@ -32,7 +38,10 @@ final class StartTest extends TestCase
         self::assertNotFalse($socket);
         $port = substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
         [$status, $lines] = $this->start(['CELLARIUM_VAR' => $directory, 'DB_PORT' => $port], '--background');
-        self::assertSame([1, ["Port $port is taken, MariaDB needs it. Set DB_PORT in .env to a free one."]], [$status, $lines]);
+        self::assertSame(
+            [1, ["Port $port is taken, MariaDB needs it. Set DB_PORT in .env to a free one."]],
+            [$status, $lines],
+        );
         self::assertSame([], glob("$directory/run/*.pid"));
     }
 
@@ -46,6 +55,9 @@ final class StartTest extends TestCase
 
     public function test_an_unknown_word_is_answered_with_those_that_are_known(): void
     {
-        self::assertSame([1, ['Unknown: --bakground. Use ./start [--background] [--fresh]']], $this->start([], '--bakground'));
+        self::assertSame(
+            [1, ['Unknown: --bakground. Use ./start [--background] [--fresh]']],
+            $this->start([], '--bakground'),
+        );
     }
 }

@@ -7,14 +7,24 @@ namespace Tests\Hosting;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
 
-/** The two commands in a fresh copy of the tree: from nothing to the sign-in page, again, anew, and ended to the last process. */
+/**
+ * The two commands in a fresh copy of the tree: from nothing to the sign-in page, again, anew, and ended to the last
+ * process.
+ */
 final class WholeStartTest extends TestCase
 {
     use Scratch {
         tearDown as private sweep;
     }
 
-    private const PORTS = ['CELLARIUM_PORT', 'CELLARIUM_STANDIN_FTP_PORT', 'CELLARIUM_STANDIN_SSH_PORT', 'CELLARIUM_STANDIN_WEB_PORT', 'CELLARIUM_STANDIN_CONTROL_PORT', 'DB_PORT'];
+    private const PORTS = [
+        'CELLARIUM_PORT',
+        'CELLARIUM_STANDIN_FTP_PORT',
+        'CELLARIUM_STANDIN_SSH_PORT',
+        'CELLARIUM_STANDIN_WEB_PORT',
+        'CELLARIUM_STANDIN_CONTROL_PORT',
+        'DB_PORT',
+    ];
 
     private string $copy;
 
@@ -27,7 +37,10 @@ final class WholeStartTest extends TestCase
         $this->copy = $this->directory().'/copy';
         mkdir($this->copy);
         // What git knows, and the packages by links: fetching them again is Composer's matter.
-        $this->bash("cd '$root' && git ls-files -coz --exclude-standard --deduplicate | xargs -0 cp -p --parents -t '$this->copy' && (cp -al vendor '$this->copy/' 2>/dev/null || cp -a vendor '$this->copy/')");
+        $this->bash(
+            "cd '$root' && git ls-files -coz --exclude-standard --deduplicate | xargs -0 cp -p --parents "
+                ."-t '$this->copy' && (cp -al vendor '$this->copy/' 2>/dev/null || cp -a vendor '$this->copy/')",
+        );
         $settings = (string) file_get_contents("$this->copy/.env.example");
         foreach (self::PORTS as $name) {
             $this->ports[$name] = $this->freePort();
@@ -58,12 +71,23 @@ final class WholeStartTest extends TestCase
 
     private function bash(string $command): string
     {
-        $process = proc_open(['bash', '-c', $command], [1 => $output = tmpfile(), 2 => $output], $pipes, $this->copy, $this->environment());
+        $process = proc_open(
+            ['bash', '-c', $command],
+            [1 => ($output = tmpfile()), 2 => $output],
+            $pipes,
+            $this->copy,
+            $this->environment(),
+        );
         self::assertIsResource($process);
         $status = proc_close($process);
         rewind($output);
         $said = (string) stream_get_contents($output);
-        self::assertSame(0, $status, "$command\n$said".implode(array_map(file_get_contents(...), glob("$this->copy/var/storage/logs/*.log") ?: [])));
+        self::assertSame(
+            0,
+            $status,
+            "$command\n$said"
+                .implode(array_map(file_get_contents(...), glob("$this->copy/var/storage/logs/*.log") ?: [])),
+        );
 
         return $said;
     }
@@ -89,24 +113,45 @@ final class WholeStartTest extends TestCase
     /** @return int the new backup's number */
     private function backup(): int
     {
-        return json_decode($this->bash('php artisan cellarium:backup pilgrimstones.example --json'), true, 64, JSON_THROW_ON_ERROR)['id'];
+        return json_decode(
+            $this->bash('php artisan cellarium:backup pilgrimstones.example --json'),
+            true,
+            64,
+            JSON_THROW_ON_ERROR,
+        )['id'];
     }
 
     public function test_from_nothing_to_the_sign_in_page_and_back_to_nothing(): void
     {
         // In the foreground first, as a person does it: own settings, own key, the demo world; Ctrl-C ends all of it.
-        $process = proc_open(['setsid', './start'], [1 => ['pipe', 'w'], 2 => ['file', "$this->copy/errors", 'w']], $pipes, $this->copy, $this->environment());
+        $process = proc_open(
+            ['setsid', './start'],
+            [1 => ['pipe', 'w'], 2 => ['file', "$this->copy/errors", 'w']],
+            $pipes,
+            $this->copy,
+            $this->environment(),
+        );
         self::assertIsResource($process);
         $said = '';
         while (! str_contains($said, 'Ctrl-C ends it.') && ($line = fgets($pipes[1])) !== false) {
             $said .= $line;
         }
-        self::assertStringContainsString("http://127.0.0.1:{$this->ports['CELLARIUM_PORT']}", $said, (string) file_get_contents("$this->copy/errors"));
+        self::assertStringContainsString(
+            "http://127.0.0.1:{$this->ports['CELLARIUM_PORT']}",
+            $said,
+            (string) file_get_contents("$this->copy/errors"),
+        );
         self::assertStringContainsString('aldous@marramtide.example', $said);
         self::assertStringContainsString('Sign in', $this->signInPage());
-        self::assertMatchesRegularExpression('/^APP_KEY=base64:[A-Za-z0-9+\/]{43}=$/m', (string) file_get_contents("$this->copy/.env"));
+        self::assertMatchesRegularExpression(
+            '/^APP_KEY=base64:[A-Za-z0-9+\/]{43}=$/m',
+            (string) file_get_contents("$this->copy/.env"),
+        );
         self::assertSame(0600, fileperms("$this->copy/.env") & 0777);
-        self::assertCount(16, json_decode($this->bash('php artisan cellarium:accounts --json'), true, 64, JSON_THROW_ON_ERROR));
+        self::assertCount(
+            16,
+            json_decode($this->bash('php artisan cellarium:accounts --json'), true, 64, JSON_THROW_ON_ERROR),
+        );
         self::assertGreaterThan(8, count($this->processes()));
         posix_kill(-proc_get_status($process)['pid'], SIGINT);
         self::assertSame(0, proc_close($process), (string) file_get_contents("$this->copy/errors"));

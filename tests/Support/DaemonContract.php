@@ -64,11 +64,17 @@ abstract class DaemonContract extends RemoteDirectoryContract
     public function test_directories_with_names_that_need_care_are_gone_into(): void
     {
         $remote = $this->remote();
-        foreach (['[x]*?', 'a;b=c', '-dash', ' blanks ', '~tilde', '#hash%25', "it's \"q\"", 'ends:', '.hidden'] as $name) {
+        foreach (
+            ['[x]*?', 'a;b=c', '-dash', ' blanks ', '~tilde', '#hash%25', "it's \"q\"", 'ends:', '.hidden'] as $name
+        ) {
             $directory = RemotePath::root()->child($name);
             $this->daemon?->layDirectory($name);
             self::put($remote, "$directory/x.txt", $name);
-            self::assertSame(['x.txt'], array_map(static fn (RemoteEntry $entry): string => $entry->name, $remote->list($directory)), $name);
+            self::assertSame(
+                ['x.txt'],
+                array_map(static fn (RemoteEntry $entry): string => $entry->name, $remote->list($directory)),
+                $name,
+            );
             self::assertSame($name, self::get($remote, "$directory/x.txt"));
             $remote->remove($directory->child('x.txt'));
             self::assertSame([], $remote->list($directory), $name);

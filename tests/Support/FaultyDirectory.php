@@ -14,7 +14,8 @@ final class FaultyDirectory implements RemoteDirectory
     public int $operations = 0;
 
     /**
-     * @param  \Closure(int): ?\Throwable  $before  is given the operation's number; what it returns is thrown instead of doing it
+     * @param  \Closure(int): ?\Throwable  $before  is given the operation's number; what it returns is thrown
+     *     instead of doing it
      * @param  \Closure(int): ?\Throwable  $after  the same, once it is done
      */
     public function __construct(

@@ -51,11 +51,19 @@ abstract class FtpDaemon
         $this->port = self::freePort();
         $log = ['file', "$directory/log", 'a'];
         $environment = ['LD_LIBRARY_PATH' => self::unpacked('usr/lib/x86_64-linux-gnu'), ...$this->environment()];
-        $process = proc_open($this->command(), [0 => ['file', '/dev/null', 'r'], 1 => $log, 2 => $log], $pipes, null, $environment);
+        $process = proc_open(
+            $this->command(),
+            [0 => ['file', '/dev/null', 'r'], 1 => $log, 2 => $log],
+            $pipes,
+            null,
+            $environment,
+        );
         $this->process = $process === false ? throw new RuntimeException('The daemon did not start.') : $process;
         $until = microtime(true) + 10;
         while (($socket = @stream_socket_client("tcp://127.0.0.1:$this->port", $number, $error, 1)) === false) {
-            microtime(true) < $until && proc_get_status($this->process)['running'] ? usleep(5000) : throw new RuntimeException("It did not come up: {$this->log()}");
+            microtime(true) < $until && proc_get_status($this->process)['running']
+                ? usleep(5000)
+                : throw new RuntimeException("It did not come up: {$this->log()}");
         }
         fclose($socket);
     }
@@ -95,12 +103,22 @@ abstract class FtpDaemon
     {
         $socket = stream_socket_server('tcp://127.0.0.1:0');
 
-        return $socket === false ? throw new RuntimeException('no port') : (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
+        return $socket === false
+            ? throw new RuntimeException('no port')
+            : (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
     }
 
     public function endpoint(): Endpoint
     {
-        return new Endpoint(StandinHost::HOST, $this->port, $this->protocol, self::LOGIN, new Secret(StandinHost::PASSWORD), '127.0.0.1', "$this->directory/ca.pem");
+        return new Endpoint(
+            StandinHost::HOST,
+            $this->port,
+            $this->protocol,
+            self::LOGIN,
+            new Secret(StandinHost::PASSWORD),
+            '127.0.0.1',
+            "$this->directory/ca.pem",
+        );
     }
 
     /** Puts a file into the home as the login's own, whatever letters its name has. */

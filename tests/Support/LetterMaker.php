@@ -91,15 +91,88 @@ final class LetterMaker
         ],
     ];
 
-    /** By language: greeting, what leads in, heading of the files' part, of mail, of the database, of the panel, farewell, "is", "and". */
+    /**
+     * By language: greeting, what leads in, heading of the files' part, of mail, of the database, of the panel,
+     * farewell, "is", "and".
+     */
     private const PHRASES = [
-        'en' => ['Dear customer,', 'Welcome! Here is what you need for your web space.', 'FTP access', 'E-mail', 'MySQL database', 'Control panel', 'Kind regards, your hosting team', 'is', 'and'],
-        'de' => ['Guten Tag,', 'willkommen! Hier sind Ihre Zugangsdaten für den Webspace.', 'FTP-Zugang', 'E-Mail-Postfach', 'MySQL-Datenbank', 'Kundenmenü', 'Mit freundlichen Grüßen, Ihr Team', 'lautet', 'und'],
-        'fr' => ['Bonjour,', 'bienvenue ! Voici vos accès à votre hébergement.', 'Accès FTP', 'Messagerie', 'Base de données MySQL', 'Espace client', 'Cordialement, votre équipe', 'est', 'et'],
-        'es' => ['Estimado cliente:', '¡bienvenido! Estos son los datos de su alojamiento.', 'Acceso FTP', 'Correo electrónico', 'Base de datos MySQL', 'Panel de control', 'Un saludo, su equipo', 'es', 'y'],
-        'it' => ['Gentile cliente,', 'benvenuto! Ecco i dati del suo spazio web.', 'Accesso FTP', 'Posta elettronica', 'Database MySQL', 'Pannello di controllo', 'Cordiali saluti, il suo team', 'è', 'e'],
-        'nl' => ['Beste klant,', 'welkom! Hier zijn de gegevens van uw webruimte.', 'FTP-toegang', 'E-mail', 'MySQL-database', 'Klantenpaneel', 'Met vriendelijke groet, uw team', 'is', 'en'],
-        'pt' => ['Caro cliente,', 'bem-vindo! Aqui estão os dados do seu alojamento.', 'Acesso FTP', 'Correio eletrónico', 'Base de dados MySQL', 'Painel de controlo', 'Com os melhores cumprimentos, a sua equipa', 'é', 'e'],
+        'en' => [
+            'Dear customer,',
+            'Welcome! Here is what you need for your web space.',
+            'FTP access',
+            'E-mail',
+            'MySQL database',
+            'Control panel',
+            'Kind regards, your hosting team',
+            'is',
+            'and',
+        ],
+        'de' => [
+            'Guten Tag,',
+            'willkommen! Hier sind Ihre Zugangsdaten für den Webspace.',
+            'FTP-Zugang',
+            'E-Mail-Postfach',
+            'MySQL-Datenbank',
+            'Kundenmenü',
+            'Mit freundlichen Grüßen, Ihr Team',
+            'lautet',
+            'und',
+        ],
+        'fr' => [
+            'Bonjour,',
+            'bienvenue ! Voici vos accès à votre hébergement.',
+            'Accès FTP',
+            'Messagerie',
+            'Base de données MySQL',
+            'Espace client',
+            'Cordialement, votre équipe',
+            'est',
+            'et',
+        ],
+        'es' => [
+            'Estimado cliente:',
+            '¡bienvenido! Estos son los datos de su alojamiento.',
+            'Acceso FTP',
+            'Correo electrónico',
+            'Base de datos MySQL',
+            'Panel de control',
+            'Un saludo, su equipo',
+            'es',
+            'y',
+        ],
+        'it' => [
+            'Gentile cliente,',
+            'benvenuto! Ecco i dati del suo spazio web.',
+            'Accesso FTP',
+            'Posta elettronica',
+            'Database MySQL',
+            'Pannello di controllo',
+            'Cordiali saluti, il suo team',
+            'è',
+            'e',
+        ],
+        'nl' => [
+            'Beste klant,',
+            'welkom! Hier zijn de gegevens van uw webruimte.',
+            'FTP-toegang',
+            'E-mail',
+            'MySQL-database',
+            'Klantenpaneel',
+            'Met vriendelijke groet, uw team',
+            'is',
+            'en',
+        ],
+        'pt' => [
+            'Caro cliente,',
+            'bem-vindo! Aqui estão os dados do seu alojamento.',
+            'Acesso FTP',
+            'Correio eletrónico',
+            'Base de dados MySQL',
+            'Painel de controlo',
+            'Com os melhores cumprimentos, a sua equipa',
+            'é',
+            'e',
+        ],
     ];
 
     public const PLAIN = [
@@ -143,7 +216,10 @@ final class LetterMaker
             $labels[$fact] = $this->one($part === self::SEEN ? $seen : $both);
         }
 
-        return [$this->noise($this->lay($layout, $language, $labels, $facts), $layout), $this->expected($layout, $facts)];
+        return [
+            $this->noise($this->lay($layout, $language, $labels, $facts), $layout),
+            $this->expected($layout, $facts),
+        ];
     }
 
     private function next(int $below): int
@@ -167,19 +243,49 @@ final class LetterMaker
     /** @return array<string, string|int> */
     private function facts(): array
     {
-        $name = $this->one(['tansymill', 'umberkiln', 'curlewpoint', 'samphirebakery', 'oystershed', 'heronlodge', 'ropewalk', 'saltcellar', 'thriftseeds', 'larkfield']);
+        $name = $this->one([
+            'tansymill',
+            'umberkiln',
+            'curlewpoint',
+            'samphirebakery',
+            'oystershed',
+            'heronlodge',
+            'ropewalk',
+            'saltcellar',
+            'thriftseeds',
+            'larkfield',
+        ]);
         $company = $this->one(['northquay', 'harbourhost', 'ternmast', 'shorewebs']);
-        [$protocol, $port] = $this->one([['ftp', 21], ['ftps', 21], ['sftp', 22], ['ftps-implicit', 990], ['sftp', 2222], ['ftps', 2121]]);
+        [$protocol, $port] = $this->one([
+            ['ftp', 21],
+            ['ftps', 21],
+            ['sftp', 22],
+            ['ftps-implicit', 990],
+            ['sftp', 2222],
+            ['ftps', 2121],
+        ]);
         $letters = 'abcdefghijkmnpqrstuvwxyzABCDEFGHJKLMNPQRSTUVWXYZ23456789';
         $password = '';
         for ($length = 9 + $this->next(6); $length > 0; $length--) {
             $password .= $letters[$this->next(strlen($letters))];
         }
-        $password = substr_replace($password, $this->one(['-', '!', '#', '+', '_', '%', '=', '']), 4, 0).$this->next(10);
+        $password =
+            substr_replace($password, $this->one(['-', '!', '#', '+', '_', '%', '=', '']), 4, 0).$this->next(10);
 
         return [
-            'host' => $this->one(["ftp.$name.example", "ftp.$company.example", 'web'.(1 + $this->next(40)).".$company.example", "srv-{$this->next(90)}.$company.example"]),
-            'login' => $this->one([$name, 'w0'.(1000 + $this->next(9000)), "$name@$name.example", "web{$this->next(999)}", "$name-ftp"]),
+            'host' => $this->one([
+                "ftp.$name.example",
+                "ftp.$company.example",
+                'web'.(1 + $this->next(40)).".$company.example",
+                "srv-{$this->next(90)}.$company.example",
+            ]),
+            'login' => $this->one([
+                $name,
+                'w0'.(1000 + $this->next(9000)),
+                "$name@$name.example",
+                "web{$this->next(999)}",
+                "$name-ftp",
+            ]),
             'password' => $password,
             'port' => $port,
             'protocol' => $protocol,
@@ -198,10 +304,27 @@ final class LetterMaker
         $layout = intdiv($number, 7) % LetterLayouts::COUNT;
         $labels = array_map($this->one(...), LetterLayouts::WORDS[$language]);
         $again = $this->facts();
-        $layouts = new LetterLayouts($language, $labels, $facts, ['host' => $facts['host'], 'port' => $facts['port'], 'protocol' => $facts['protocol'], 'domain' => "staging.{$facts['domain']}", 'directory' => '/staging', 'login' => "{$facts['login']}-st"] + $again, $part === self::UNSEEN, $this->protocolWords((string) $facts['protocol']));
+        $layouts = new LetterLayouts(
+            $language,
+            $labels,
+            $facts,
+            [
+                'host' => $facts['host'],
+                'port' => $facts['port'],
+                'protocol' => $facts['protocol'],
+                'domain' => "staging.{$facts['domain']}",
+                'directory' => '/staging',
+                'login' => "{$facts['login']}-st",
+            ] + $again,
+            $part === self::UNSEEN,
+            $this->protocolWords((string) $facts['protocol']),
+        );
         [$text, $accounts] = $layouts->letter($layout);
 
-        return [$this->noise($text, $number + $part), array_map(fn (array $account): array => $this->expected(0, $account)[0], $accounts)];
+        return [
+            $this->noise($text, $number + $part),
+            array_map(fn (array $account): array => $this->expected(0, $account)[0], $accounts),
+        ];
     }
 
     /** How a letter says which protocol it is. */
@@ -232,30 +355,102 @@ final class LetterMaker
         $odd = $layout % 2;
         $kind = intdiv($layout, 2);
         $mark = $this->one($odd === 1 ? [' : ', ' = ', ' -> ', ' – '] : [': ', ':  ', "\t", ' ..... ']);
-        $lines = static fn (array $some, string $mark): string => implode("\n", array_map(static fn (array $row): string => "$row[0]$mark$row[1]", $some));
+        $lines = static fn (array $some, string $mark): string => implode(
+            "\n",
+            array_map(static fn (array $row): string => "$row[0]$mark$row[1]", $some),
+        );
         $mine = match ($kind % 8) {
             0 => $files."\n".$lines([$domain, ...$rows], $mark),
             1 => $this->numbered([$domain, ...$rows], $odd === 1 ? ') ' : '. ', $mark),
-            2 => implode("\n\n", array_map(static fn (array $row): string => "$row[0]\n".($odd === 1 ? '    ' : '')."$row[1]", [$domain, ...$rows])),
+            2 => implode(
+                "\n\n",
+                array_map(static fn (array $row): string => "$row[0]\n".($odd === 1 ? '    ' : '')."$row[1]", [
+                    $domain,
+                    ...$rows,
+                ]),
+            ),
             3 => $this->table([$domain, ...$rows], $odd === 1),
             4 => "$domain[0]: $domain[1]\n".$this->sentence($l, $f, $language, $protocol, $is, $and, $odd === 1),
-            5 => "$files: ".implode($odd === 1 ? '; ' : ', ', array_map(static fn (array $row): string => "$row[0]: $row[1]", [$domain, ...$rows])),
-            6 => "## $files\n\n".implode("\n", array_map(static fn (array $row): string => $odd === 1 ? "- **$row[0]**: `$row[1]`" : "* **$row[0]:** $row[1]", [$domain, ...$rows])),
-            default => '<h3>'.htmlspecialchars($files).'</h3>'.($odd === 1 ? $this->html([$domain, ...$rows]) : '<p>'.implode('<br>', array_map(static fn (array $row): string => htmlentities($row[0]).':&nbsp;<b>'.htmlspecialchars((string) $row[1]).'</b>', [$domain, ...$rows])).'</p>'),
+            5 => "$files: "
+                .implode(
+                    $odd === 1 ? '; ' : ', ',
+                    array_map(static fn (array $row): string => "$row[0]: $row[1]", [$domain, ...$rows]),
+                ),
+            6 => "## $files\n\n"
+                .implode(
+                    "\n",
+                    array_map(
+                        static fn (array $row): string => $odd === 1
+                            ? "- **$row[0]**: `$row[1]`"
+                            : "* **$row[0]:** $row[1]",
+                        [$domain, ...$rows],
+                    ),
+                ),
+            default => '<h3>'
+                .htmlspecialchars($files)
+                .'</h3>'
+                .($odd === 1
+                    ? $this->html([$domain, ...$rows])
+                    : '<p>'
+                        .implode(
+                            '<br>',
+                            array_map(
+                                static fn (array $row): string => htmlentities($row[0])
+                                    .':&nbsp;<b>'
+                                    .htmlspecialchars((string) $row[1])
+                                    .'</b>',
+                                [$domain, ...$rows],
+                            ),
+                        )
+                        .'</p>'),
         };
         $around = intdiv($kind, 8);
         $isHtml = str_starts_with($mine, '<');
         // What is not about files is not called so: the other parts have plain words.
         [$login, $word] = self::PLAIN[$language];
-        $other = "$mail\n".$lines([['IMAP', "mail.{$f['company']}.example"], [$login, "info@{$f['domain']}"], [$word, 'Mail-'.$this->next(10_000).'-x']], ': ');
-        $more = "$database\n".$lines([[$login, 'db'.$this->next(9999)], [$word, 'Db-'.$this->next(10_000).'-y'], ['Host', 'localhost']], ': ');
-        $panelLines = "$panel\n".$lines([['URL', "https://my.{$f['company']}.example/"], [$login, 'K'.$this->next(99_999)], [$word, 'Pn-'.$this->next(10_000).'-z']], ': ');
+        $other = "$mail\n"
+            .$lines(
+                [
+                    ['IMAP', "mail.{$f['company']}.example"],
+                    [$login, "info@{$f['domain']}"],
+                    [$word, 'Mail-'.$this->next(10_000).'-x'],
+                ],
+                ': ',
+            );
+        $more = "$database\n"
+            .$lines(
+                [
+                    [$login, 'db'.$this->next(9999)],
+                    [$word, 'Db-'.$this->next(10_000).'-y'],
+                    ['Host', 'localhost'],
+                ],
+                ': ',
+            );
+        $panelLines = "$panel\n"
+            .$lines(
+                [
+                    ['URL', "https://my.{$f['company']}.example/"],
+                    [$login, 'K'.$this->next(99_999)],
+                    [$word, 'Pn-'.$this->next(10_000).'-z'],
+                ],
+                ': ',
+            );
         $wrap = static fn (string $text): string => $isHtml ? '<p>'.nl2br(htmlspecialchars($text)).'</p>' : $text;
         $blocks = match ($around) {
             0 => [$wrap("$hello\n\n$lead"), $mine, $wrap($bye)],
-            1 => $odd === 1 ? [$wrap($hello), $wrap($panelLines), $mine, $wrap($other), $wrap($bye)] : [$wrap($hello), $mine, $wrap($other), $wrap($more), $wrap($bye)],
-            2 => $odd === 1 ? [$wrap($more), $wrap($lead), $mine, $wrap($panelLines), $wrap($bye), $wrap(self::FOOTERS[1])] : [$wrap($lead), $wrap($panelLines), $mine, $wrap($bye), $wrap(self::FOOTERS[0])],
-            default => [$wrap('Subject: Re: '.$files), $wrap($hello), $mine, $wrap($bye), $wrap('-- '."\n".self::FOOTERS[2])],
+            1 => $odd === 1
+                ? [$wrap($hello), $wrap($panelLines), $mine, $wrap($other), $wrap($bye)]
+                : [$wrap($hello), $mine, $wrap($other), $wrap($more), $wrap($bye)],
+            2 => $odd === 1
+                ? [$wrap($more), $wrap($lead), $mine, $wrap($panelLines), $wrap($bye), $wrap(self::FOOTERS[1])]
+                : [$wrap($lead), $wrap($panelLines), $mine, $wrap($bye), $wrap(self::FOOTERS[0])],
+            default => [
+                $wrap('Subject: Re: '.$files),
+                $wrap($hello),
+                $mine,
+                $wrap($bye),
+                $wrap('-- '."\n".self::FOOTERS[2]),
+            ],
         };
 
         return implode($isHtml ? "\n" : "\n\n", $blocks);
@@ -279,24 +474,53 @@ final class LetterMaker
             return implode("\n", array_map(static fn (array $row): string => "| $row[0] | $row[1] |", $rows));
         }
 
-        return '| '.implode(' | ', array_column($rows, 0))." |\n|".str_repeat('---|', count($rows))."\n| ".implode(' | ', array_column($rows, 1)).' |';
+        return '| '
+            .implode(' | ', array_column($rows, 0))
+            ." |\n|"
+            .str_repeat('---|', count($rows))
+            ."\n| "
+            .implode(' | ', array_column($rows, 1))
+            .' |';
     }
 
     /** @param  list<array{string, string|int}>  $rows */
     private function html(array $rows): string
     {
-        return '<table>'.implode('', array_map(static fn (array $row): string => '<tr><td>'.htmlentities($row[0]).'</td><td>'.htmlspecialchars((string) $row[1]).'</td></tr>', $rows)).'</table>';
+        return '<table>'
+            .implode(
+                '',
+                array_map(
+                    static fn (array $row): string => '<tr><td>'
+                        .htmlentities($row[0])
+                        .'</td><td>'
+                        .htmlspecialchars((string) $row[1])
+                        .'</td></tr>',
+                    $rows,
+                ),
+            )
+            .'</table>';
     }
 
     /**
      * @param  array<string, string>  $l
      * @param  array<string, string|int>  $f
      */
-    private function sentence(array $l, array $f, string $language, string $protocol, string $is, string $and, bool $odd): string
-    {
+    private function sentence(
+        array $l,
+        array $f,
+        string $language,
+        string $protocol,
+        string $is,
+        string $and,
+        bool $odd,
+    ): string {
         return $odd
-            ? "$protocol, {$l['port']} {$f['port']}. {$l['host']} $is {$f['host']}, {$l['login']} $is {$f['login']} $and {$l['password']} $is {$f['password']}. {$l['directory']}: {$f['directory']}"
-            : "{$l['host']} $is {$f['host']} ({$l['port']} {$f['port']}, $protocol). {$l['login']} $is {$f['login']}. {$l['password']} $is {$f['password']}\n{$l['directory']}: {$f['directory']}";
+            ? "$protocol, {$l['port']} {$f['port']}. {$l['host']} $is {$f['host']}, "
+                ."{$l['login']} $is {$f['login']} $and "
+                ."{$l['password']} $is {$f['password']}. {$l['directory']}: {$f['directory']}"
+            : "{$l['host']} $is {$f['host']} "
+                ."({$l['port']} {$f['port']}, $protocol). {$l['login']} $is {$f['login']}. "
+                ."{$l['password']} $is {$f['password']}\n{$l['directory']}: {$f['directory']}";
     }
 
     private function noise(string $text, int $layout): string
@@ -305,7 +529,9 @@ final class LetterMaker
             1 => str_replace(': ', ":\u{A0}", $text),
             2 => (string) preg_replace('/\n/', "\r\n", $text),
             3 => "\u{FEFF}".str_replace('example', "exam\u{200B}ple", $text),
-            4 => str_starts_with($text, '<') ? $text : implode("\n", array_map(static fn (string $line): string => "  $line", explode("\n", $text))),
+            4 => str_starts_with($text, '<')
+                ? $text
+                : implode("\n", array_map(static fn (string $line): string => "  $line", explode("\n", $text))),
             default => $text,
         };
     }

@@ -25,31 +25,51 @@ final class LocalUser implements RemoteDirectory, TriesPaths
      * @param  FailureReason|null  $fails  how everything fails
      * @param  string|null  $leaksFiles  a pattern for paths of files that are followed out
      */
-    public function __construct(private readonly string $home, private readonly string $lands, private readonly ?string $leaks = null, private readonly bool $writes = true, private readonly ?FailureReason $fails = null, private readonly ?string $leaksFiles = null)
-    {
+    public function __construct(
+        private readonly string $home,
+        private readonly string $lands,
+        private readonly ?string $leaks = null,
+        private readonly bool $writes = true,
+        private readonly ?FailureReason $fails = null,
+        private readonly ?string $leaksFiles = null,
+    ) {
         $this->inside = new LocalRemoteDirectory(rtrim($home.$lands, '/'));
     }
 
     public function landing(): array
     {
-        return $this->fails === null ? $this->inside->list(RemotePath::root()) : throw RemoteFailure::while('signing in', $this->fails, '530 No');
+        return $this->fails === null
+            ? $this->inside->list(RemotePath::root())
+            : throw RemoteFailure::while('signing in', $this->fails, '530 No');
     }
 
     public function listAt(string $raw): array
     {
         if ($this->leaks !== null && preg_match($this->leaks, $raw) === 1) {
-            $path = (string) realpath(str_starts_with($raw, '/') ? $this->home.$raw : "$this->home$this->lands/".strtr(rawurldecode($raw), '\\', '/'));
+            $path = (string) realpath(
+                str_starts_with($raw, '/')
+                    ? $this->home.$raw
+                    : "$this->home$this->lands/".strtr(rawurldecode($raw), '\\', '/'),
+            );
 
             return (new LocalRemoteDirectory(is_dir($path) ? $path : $this->home))->list(RemotePath::root());
         }
         $there = RemotePath::tryFromString("/$raw");
 
-        return preg_match('#\A(\.\.?/?|/)+\z#', $raw) === 1 ? $this->landing() : $this->inside->list($there !== null && ! is_link("$this->home$this->lands/$raw") ? $there : throw RemoteFailure::while("listing $raw", FailureReason::NotFound, '550 No'));
+        return preg_match('#\A(\.\.?/?|/)+\z#', $raw) === 1
+            ? $this->landing()
+            : $this->inside->list(
+                $there !== null && ! is_link("$this->home$this->lands/$raw")
+                    ? $there
+                    : throw RemoteFailure::while("listing $raw", FailureReason::NotFound, '550 No'),
+            );
     }
 
     public function sees(string $raw): bool
     {
-        $path = str_starts_with($raw, '/') ? $this->home.$raw : "$this->home$this->lands/".strtr(rawurldecode($raw), '\\', '/');
+        $path = str_starts_with($raw, '/')
+            ? $this->home.$raw
+            : "$this->home$this->lands/".strtr(rawurldecode($raw), '\\', '/');
 
         return $this->leaksFiles !== null && preg_match($this->leaksFiles, $raw) === 1 && is_file($path);
     }
@@ -101,6 +121,8 @@ final class LocalUser implements RemoteDirectory, TriesPaths
 
     private function may(RemotePath $path): RemotePath
     {
-        return $this->writes ? $path : throw RemoteFailure::while("changing $path", FailureReason::NotFound, '550 This login may only read');
+        return $this->writes
+            ? $path
+            : throw RemoteFailure::while("changing $path", FailureReason::NotFound, '550 This login may only read');
     }
 }

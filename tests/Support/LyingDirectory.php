@@ -56,7 +56,9 @@ final class LyingDirectory implements LooksAgain, RemoteDirectory
 
     public function namesOtherwise(RemotePath $directory, array $names): array
     {
-        return $this->hidesByEveryWay ? [] : array_map(static fn (RemoteEntry $entry): string => $entry->name, $this->inner->list($directory));
+        return $this->hidesByEveryWay
+            ? []
+            : array_map(static fn (RemoteEntry $entry): string => $entry->name, $this->inner->list($directory));
     }
 
     public function stat(RemotePath $path): ?RemoteEntry

@@ -10,10 +10,16 @@ final class Proftpd extends FtpDaemon
     protected function command(): array
     {
         $user = self::USER;
-        file_put_contents("$this->directory/users", self::LOGIN.':'.self::passwordHash().":$user:$user::$this->home:/bin/sh\n");
+        file_put_contents(
+            "$this->directory/users",
+            self::LOGIN.':'.self::passwordHash().":$user:$user::$this->home:/bin/sh\n",
+        );
         file_put_contents("$this->directory/groups", "harbour:x:$user:\n");
         chmod("$this->directory/users", 0600);
-        $options = [...($this->reuse ? [] : ['NoSessionReuseRequired']), ...($this->isImplicit() ? ['UseImplicitSSL'] : [])];
+        $options = [
+            ...$this->reuse ? [] : ['NoSessionReuseRequired'],
+            ...$this->isImplicit() ? ['UseImplicitSSL'] : [],
+        ];
         $lines = [
             'ServerName "Harbourhost"',
             'ServerType standalone',
@@ -49,6 +55,12 @@ final class Proftpd extends FtpDaemon
         ];
         file_put_contents("$this->directory/proftpd.conf", implode("\n", $lines)."\n");
 
-        return [self::unpacked('usr/sbin/proftpd'), '--nodaemon', '--quiet', '--config', "$this->directory/proftpd.conf"];
+        return [
+            self::unpacked('usr/sbin/proftpd'),
+            '--nodaemon',
+            '--quiet',
+            '--config',
+            "$this->directory/proftpd.conf",
+        ];
     }
 }

@@ -10,9 +10,21 @@ final class PureFtpd extends FtpDaemon
     protected function command(): array
     {
         $user = self::USER;
-        file_put_contents("$this->directory/users", self::LOGIN.':'.self::passwordHash().":$user:$user::$this->home/./::::::::::::\n");
-        $make = sprintf('%s mkdb %s -f %s', escapeshellarg(self::unpacked('usr/bin/pure-pw')), escapeshellarg("$this->directory/users.pdb"), escapeshellarg("$this->directory/users"));
-        exec('LD_LIBRARY_PATH='.escapeshellarg(self::unpacked('usr/lib/x86_64-linux-gnu'))." $make 2>&1", $said, $status);
+        file_put_contents(
+            "$this->directory/users",
+            self::LOGIN.':'.self::passwordHash().":$user:$user::$this->home/./::::::::::::\n",
+        );
+        $make = sprintf(
+            '%s mkdb %s -f %s',
+            escapeshellarg(self::unpacked('usr/bin/pure-pw')),
+            escapeshellarg("$this->directory/users.pdb"),
+            escapeshellarg("$this->directory/users"),
+        );
+        exec(
+            'LD_LIBRARY_PATH='.escapeshellarg(self::unpacked('usr/lib/x86_64-linux-gnu'))." $make 2>&1",
+            $said,
+            $status,
+        );
         $status === 0 || throw new \RuntimeException(implode("\n", $said));
         $tls = match ($this->tls) {
             '' => [],

@@ -18,32 +18,32 @@ use RuntimeException;
 final class PythonFtpServer
 {
     private const PROGRAM = <<<'PY'
-        import sys
-        from pyftpdlib.authorizers import DummyAuthorizer
-        from pyftpdlib.handlers import FTPHandler, TLS_DTPHandler, TLS_FTPHandler
-        from pyftpdlib.servers import FTPServer
-        class PatientDataConnection(TLS_DTPHandler):
-            def readable(self):
-                if self._ssl_accepting or not (self.receive or self._initialized):
-                    return self._ssl_accepting
-                return super().readable()
-        home, certificate, most, unlisted, masquerade = sys.argv[1], sys.argv[2], int(sys.argv[3]), sys.argv[4], sys.argv[5]
-        authorizer = DummyAuthorizer()
-        authorizer.add_user('harbour', 'Tide-table-4711-Known', home, perm='elradfmwMT')
-        handler = TLS_FTPHandler if certificate else FTPHandler
-        handler.authorizer = authorizer
-        handler.proto_cmds = {verb: facts for verb, facts in handler.proto_cmds.items() if verb not in unlisted.split()}
-        handler.masquerade_address = masquerade or None
-        if certificate:
-            handler.dtp_handler = PatientDataConnection
-            handler.certfile = certificate
-            handler.tls_control_required = True
-            handler.tls_data_required = True
-        server = FTPServer(('127.0.0.1', 0), handler)
-        server.max_cons = most
-        print(server.socket.getsockname()[1], flush=True)
-        server.serve_forever()
-        PY;
+    import sys
+    from pyftpdlib.authorizers import DummyAuthorizer
+    from pyftpdlib.handlers import FTPHandler, TLS_DTPHandler, TLS_FTPHandler
+    from pyftpdlib.servers import FTPServer
+    class PatientDataConnection(TLS_DTPHandler):
+        def readable(self):
+            if self._ssl_accepting or not (self.receive or self._initialized):
+                return self._ssl_accepting
+            return super().readable()
+    home, certificate, most, unlisted, masquerade = sys.argv[1], sys.argv[2], int(sys.argv[3]), sys.argv[4], sys.argv[5]
+    authorizer = DummyAuthorizer()
+    authorizer.add_user('harbour', 'Tide-table-4711-Known', home, perm='elradfmwMT')
+    handler = TLS_FTPHandler if certificate else FTPHandler
+    handler.authorizer = authorizer
+    handler.proto_cmds = {verb: facts for verb, facts in handler.proto_cmds.items() if verb not in unlisted.split()}
+    handler.masquerade_address = masquerade or None
+    if certificate:
+        handler.dtp_handler = PatientDataConnection
+        handler.certfile = certificate
+        handler.tls_control_required = True
+        handler.tls_data_required = True
+    server = FTPServer(('127.0.0.1', 0), handler)
+    server.max_cons = most
+    print(server.socket.getsockname()[1], flush=True)
+    server.serve_forever()
+    PY;
 
     /** @var resource */
     private $process;
@@ -55,9 +55,30 @@ final class PythonFtpServer
      * @param  string  $unknown  verbs it does not know, with blanks between
      * @param  string  $passiveAddress  what PASV names instead of the right address
      */
-    public function __construct(string $home, private readonly string $certificate, private readonly ?string $authorities, int $mostConnections = 100, string $unknown = '', string $passiveAddress = '')
-    {
-        $process = proc_open(['/usr/bin/python3', '-W', 'ignore', '-c', self::PROGRAM, $home, $certificate, (string) $mostConnections, $unknown, $passiveAddress], [1 => ['pipe', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
+    public function __construct(
+        string $home,
+        private readonly string $certificate,
+        private readonly ?string $authorities,
+        int $mostConnections = 100,
+        string $unknown = '',
+        string $passiveAddress = '',
+    ) {
+        $process = proc_open(
+            [
+                '/usr/bin/python3',
+                '-W',
+                'ignore',
+                '-c',
+                self::PROGRAM,
+                $home,
+                $certificate,
+                (string) $mostConnections,
+                $unknown,
+                $passiveAddress,
+            ],
+            [1 => ['pipe', 'w'], 2 => ['file', '/dev/null', 'w']],
+            $pipes,
+        );
         $line = $process === false ? false : fgets($pipes[1]);
         if ($process === false || $line === false) {
             throw new RuntimeException('pyftpdlib did not start; install python3-pyftpdlib and python3-openssl.');
@@ -68,7 +89,15 @@ final class PythonFtpServer
 
     public function endpoint(): Endpoint
     {
-        return new Endpoint(StandinHost::HOST, $this->port, $this->certificate === '' ? Protocol::Ftp : Protocol::FtpsExplicit, 'harbour', new Secret(StandinHost::PASSWORD), '127.0.0.1', $this->authorities);
+        return new Endpoint(
+            StandinHost::HOST,
+            $this->port,
+            $this->certificate === '' ? Protocol::Ftp : Protocol::FtpsExplicit,
+            'harbour',
+            new Secret(StandinHost::PASSWORD),
+            '127.0.0.1',
+            $this->authorities,
+        );
     }
 
     public function stop(): void

@@ -62,7 +62,12 @@ abstract class RemoteDirectoryContract extends TestCase
     public function test_bytes_come_back_as_they_were_sent(): void
     {
         $remote = $this->remote();
-        foreach (['' => '/empty.txt', "line\nline\r\n\0\xff" => '/bytes.bin', random_bytes(700_000) => '/large.bin'] as $bytes => $path) {
+        $files = [
+            '' => '/empty.txt',
+            "line\nline\r\n\0\xff" => '/bytes.bin',
+            random_bytes(700_000) => '/large.bin',
+        ];
+        foreach ($files as $bytes => $path) {
             self::assertContains(self::put($remote, $path, (string) $bytes), [strlen((string) $bytes), null]);
             self::assertSame((string) $bytes, self::get($remote, $path));
             self::assertSame(strlen((string) $bytes), $remote->stat(self::path($path))?->size);
@@ -75,8 +80,22 @@ abstract class RemoteDirectoryContract extends TestCase
     {
         $remote = $this->remote();
         $names = [
-            'ä ö.txt', '100% #1?.txt', 'a;b=c.txt', '-dash.txt', "it's \"quoted\".txt", 'trailing:.txt', '.hidden', 'a & b.txt',
-            ' leading', 'ends:', '[x]*?', '#hash%25', '~tilde', '{a,b}', '$HOME', 'back`tick',
+            'ä ö.txt',
+            '100% #1?.txt',
+            'a;b=c.txt',
+            '-dash.txt',
+            "it's \"quoted\".txt",
+            'trailing:.txt',
+            '.hidden',
+            'a & b.txt',
+            ' leading',
+            'ends:',
+            '[x]*?',
+            '#hash%25',
+            '~tilde',
+            '{a,b}',
+            '$HOME',
+            'back`tick',
         ];
         foreach ($names as $name) {
             self::put($remote, "/$name", $name);
@@ -128,7 +147,10 @@ abstract class RemoteDirectoryContract extends TestCase
         self::assertFails(FailureReason::NotFound, static fn () => self::get($remote, '/none.txt'));
         self::assertFails(FailureReason::NotFound, static fn () => $remote->remove(self::path('/none.txt')));
         self::assertFails(FailureReason::NotFound, static fn () => self::put($remote, '/none/x.txt', 'x'));
-        self::assertFails(FailureReason::NotFound, static fn () => $remote->rename(self::path('/none'), self::path('/other')));
+        self::assertFails(
+            FailureReason::NotFound,
+            static fn () => $remote->rename(self::path('/none'), self::path('/other')),
+        );
     }
 
     public function test_modes_are_set_and_kept_raw(): void

@@ -46,7 +46,9 @@ trait Scratch
         $found = [];
         foreach (array_diff((array) scandir($directory.$below), ['.', '..']) as $name) {
             $path = "$below/$name";
-            $found += is_dir($directory.$path) ? ["$path/" => ''] + self::contents($directory, $path) : [$path => (string) hash_file('sha256', $directory.$path)];
+            $found += is_dir($directory.$path)
+                ? ["$path/" => ''] + self::contents($directory, $path)
+                : [$path => (string) hash_file('sha256', $directory.$path)];
         }
         ksort($found);
 

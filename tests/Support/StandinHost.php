@@ -40,31 +40,92 @@ final class StandinHost
     {
         $this->directory = sys_get_temp_dir().'/standin-'.bin2hex(random_bytes(6));
         mkdir($this->directory);
-        $world = ['accounts' => [$account + [
-            'login' => self::LOGIN, 'password' => self::PASSWORD, 'host' => self::HOST, 'company' => 'Harbourhost', 'token' => self::TOKEN, 'space_limit' => 5_000_000,
-            'sites' => [['domain' => 'site.example', 'document_root' => '/www/site.example'], ['domain' => 'other.example', 'document_root' => '/www/other.example']],
-        ]]];
+        $world = [
+            'accounts' => [
+                $account + [
+                    'login' => self::LOGIN,
+                    'password' => self::PASSWORD,
+                    'host' => self::HOST,
+                    'company' => 'Harbourhost',
+                    'token' => self::TOKEN,
+                    'space_limit' => 5_000_000,
+                    'sites' => [
+                        ['domain' => 'site.example', 'document_root' => '/www/site.example'],
+                        ['domain' => 'other.example', 'document_root' => '/www/other.example'],
+                    ],
+                ],
+            ],
+        ];
         file_put_contents("$this->directory/world-to-lay.json", json_encode($world, JSON_THROW_ON_ERROR));
         $standin = dirname(__DIR__, 2).'/standin/bin/standin';
-        exec(sprintf('%s %s lay --dir %s --world %s 2>&1', PHP_BINARY, escapeshellarg($standin), escapeshellarg($this->directory), escapeshellarg("$this->directory/world-to-lay.json")), $said, $code);
+        exec(
+            sprintf(
+                '%s %s lay --dir %s --world %s 2>&1',
+                PHP_BINARY,
+                escapeshellarg($standin),
+                escapeshellarg($this->directory),
+                escapeshellarg("$this->directory/world-to-lay.json"),
+            ),
+            $said,
+            $code,
+        );
         if ($code !== 0) {
             throw new RuntimeException(implode("\n", $said));
         }
         $this->home = "$this->directory/homes/".self::LOGIN;
-        $process = proc_open([PHP_BINARY, $standin, 'serve', '--dir', $this->directory, '--ftp-port', '0', '--web-port', '0', '--control-port', '0', '--ftps-port', '0', '--idle', (string) $idleSeconds], [1 => ['pipe', 'w'], 2 => ['file', "$this->directory/errors", 'w']], $pipes);
+        $process = proc_open(
+            [
+                PHP_BINARY,
+                $standin,
+                'serve',
+                '--dir',
+                $this->directory,
+                '--ftp-port',
+                '0',
+                '--web-port',
+                '0',
+                '--control-port',
+                '0',
+                '--ftps-port',
+                '0',
+                '--idle',
+                (string) $idleSeconds,
+            ],
+            [1 => ['pipe', 'w'], 2 => ['file', "$this->directory/errors", 'w']],
+            $pipes,
+        );
         $line = $process === false ? false : fgets($pipes[1]);
         if ($process === false || $line === false) {
             throw new RuntimeException('The stand-in did not start: '.file_get_contents("$this->directory/errors"));
         }
         $this->process = $process;
-        $ports = array_map(static fn (string $address): int => (int) substr((string) strrchr($address, ':'), 1), json_decode($line, true));
-        [$this->ftpPort, $this->webPort, $this->controlPort, $this->implicitPort] = [$ports['ftp'], $ports['web'], $ports['control'], $ports['ftps']];
+        $ports = array_map(
+            static fn (string $address): int => (int) substr((string) strrchr($address, ':'), 1),
+            json_decode($line, true),
+        );
+        [$this->ftpPort, $this->webPort, $this->controlPort, $this->implicitPort] = [
+            $ports['ftp'],
+            $ports['web'],
+            $ports['control'],
+            $ports['ftps'],
+        ];
         file_put_contents("$this->directory/hosts", '127.0.0.1 '.self::HOST." site.example other.example\n");
     }
 
-    public function endpoint(Protocol $protocol = Protocol::FtpsExplicit, string $login = self::LOGIN, string $password = self::PASSWORD): Endpoint
-    {
-        return new Endpoint(self::HOST, $protocol === Protocol::FtpsImplicit ? $this->implicitPort : $this->ftpPort, $protocol, $login, new Secret($password), '127.0.0.1', "$this->directory/ca.pem");
+    public function endpoint(
+        Protocol $protocol = Protocol::FtpsExplicit,
+        string $login = self::LOGIN,
+        string $password = self::PASSWORD,
+    ): Endpoint {
+        return new Endpoint(
+            self::HOST,
+            $protocol === Protocol::FtpsImplicit ? $this->implicitPort : $this->ftpPort,
+            $protocol,
+            $login,
+            new Secret($password),
+            '127.0.0.1',
+            "$this->directory/ca.pem",
+        );
     }
 
     /** @param  array<string, mixed>  $faults */
@@ -83,7 +144,14 @@ final class StandinHost
      */
     public function control(string $method, string $path, string $token, ?array $body = null): array
     {
-        $context = stream_context_create(['http' => ['method' => $method, 'ignore_errors' => true, 'header' => "Authorization: Bearer $token\r\nContent-Type: application/json\r\nConnection: close", 'content' => $body === null ? '' : json_encode($body, JSON_THROW_ON_ERROR | JSON_FORCE_OBJECT)]]);
+        $context = stream_context_create([
+            'http' => [
+                'method' => $method,
+                'ignore_errors' => true,
+                'header' => "Authorization: Bearer $token\r\nContent-Type: application/json\r\nConnection: close",
+                'content' => $body === null ? '' : json_encode($body, JSON_THROW_ON_ERROR | JSON_FORCE_OBJECT),
+            ],
+        ]);
         $text = (string) file_get_contents("http://127.0.0.1:$this->controlPort$path", false, $context);
         preg_match('/ (\d{3}) /', $http_response_header[0] ?? '', $match);
 

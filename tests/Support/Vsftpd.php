@@ -48,12 +48,21 @@ final class Vsftpd extends FtpDaemon
     protected function environment(): array
     {
         $user = self::USER;
-        file_put_contents("$this->directory/passwd", self::LOGIN.":x:$user:$user:Harbour:$this->home:/bin/sh\nnobody:x:65534:65534:nobody:/:/bin/false\nroot:x:0:0:root:/root:/bin/sh\n");
+        file_put_contents(
+            "$this->directory/passwd",
+            self::LOGIN
+                .":x:$user:$user:Harbour:$this->home:/bin/sh\n"
+                    ."nobody:x:65534:65534:nobody:/:/bin/false\nroot:x:0:0:root:/root:/bin/sh\n",
+        );
         file_put_contents("$this->directory/group", "harbour:x:$user:\nnogroup:x:65534:\nroot:x:0:\n");
         mkdir("$this->directory/pam");
         $matrix = self::unpacked('usr/lib/x86_64-linux-gnu/pam_wrapper/pam_matrix.so');
         file_put_contents("$this->directory/logins", self::LOGIN.':'.StandinHost::PASSWORD.":vsftpd\n");
-        $rules = array_map(fn (string $kind): string => "$kind required $matrix passdb=$this->directory/logins\n", ['auth', 'account', 'session']);
+        $rules = array_map(fn (string $kind): string => "$kind required $matrix passdb=$this->directory/logins\n", [
+            'auth',
+            'account',
+            'session',
+        ]);
         // Without "other" the wrapper complains, to the standard error that the daemon has given to its client.
         foreach (['vsftpd', 'other'] as $service) {
             file_put_contents("$this->directory/pam/$service", implode('', $rules));

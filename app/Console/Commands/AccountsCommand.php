@@ -14,17 +14,51 @@ final class AccountsCommand extends CellariumCommand
 
     public function handle(): int
     {
-        $accounts = Account::with('client', 'sites')->withCount(['ftpUsers as open_users' => static fn ($query) => $query->alive()])->get()->sortBy(['client.name', 'host'])->values();
+        $accounts = Account::with('client', 'sites')
+            ->withCount(['ftpUsers as open_users' => static fn ($query) => $query->alive()])
+            ->get()
+            ->sortBy(['client.name', 'host'])
+            ->values();
         if ($this->wantsJson()) {
-            $this->json($accounts->map(static fn (Account $account): array => [
-                'id' => $account->id, 'client' => $account->client->name, 'host' => $account->host, 'port' => $account->port, 'protocol' => $account->protocol->value,
-                'login' => $account->login, 'sites' => $account->sites->map(static fn ($site): array => ['domain' => $site->domain, 'document_root' => $site->document_root])->all(),
-                'open_ftp_users' => $account->open_users, 'space' => ['used' => $account->space_used, 'limit' => $account->space_limit],
-            ])->all());
+            $this->json(
+                $accounts
+                    ->map(
+                        static fn (Account $account): array => [
+                            'id' => $account->id,
+                            'client' => $account->client->name,
+                            'host' => $account->host,
+                            'port' => $account->port,
+                            'protocol' => $account->protocol->value,
+                            'login' => $account->login,
+                            'sites' => $account->sites
+                                ->map(
+                                    static fn ($site): array => [
+                                        'domain' => $site->domain,
+                                        'document_root' => $site->document_root,
+                                    ],
+                                )
+                                ->all(),
+                            'open_ftp_users' => $account->open_users,
+                            'space' => ['used' => $account->space_used, 'limit' => $account->space_limit],
+                        ],
+                    )
+                    ->all(),
+            );
         } else {
-            $this->table(['client', 'host', 'login', 'sites', 'open FTP users'], $accounts->map(static fn (Account $account): array => [
-                $account->client->name, $account->host, $account->login, $account->sites->pluck('domain')->join(', '), $account->open_users,
-            ])->all());
+            $this->table(
+                ['client', 'host', 'login', 'sites', 'open FTP users'],
+                $accounts
+                    ->map(
+                        static fn (Account $account): array => [
+                            $account->client->name,
+                            $account->host,
+                            $account->login,
+                            $account->sites->pluck('domain')->join(', '),
+                            $account->open_users,
+                        ],
+                    )
+                    ->all(),
+            );
         }
 
         return self::PROVEN;

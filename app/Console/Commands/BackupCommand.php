@@ -9,14 +9,20 @@ use App\Models\Backup;
 
 final class BackupCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:backup {site : the domain} {--accept : what is listed is right, even if it is much less than was known} {--json}';
+    protected $signature = 'cellarium:backup {site : the domain} {--accept : what is listed is right, even if it is '
+        .'much less than was known} {--json}';
 
     protected $description = 'Take a backup of a site and read it back';
 
     public function handle(Backups $backups): int
     {
         $site = $this->site();
-        $backup = Backup::create(['site_id' => $site->id, 'reason' => 'on_demand', 'state' => Backup::TAKING, 'collapse_accepted' => (bool) $this->option('accept')]);
+        $backup = Backup::create([
+            'site_id' => $site->id,
+            'reason' => 'on_demand',
+            'state' => Backup::TAKING,
+            'collapse_accepted' => (bool) $this->option('accept'),
+        ]);
         while (! $backups->take($backup)) {
             usleep(500_000);
         }
@@ -25,8 +31,21 @@ final class BackupCommand extends CellariumCommand
             return $this->refuse((string) $backup->trouble);
         }
         $this->wantsJson()
-            ? $this->json(['ok' => true, 'id' => $backup->id, 'site' => $site->domain, 'files' => $backup->files, 'bytes' => (int) $backup->bytes, 'fetched' => $backup->fetched_files, 'taken_over' => $backup->taken_over_files, 'taken_over_since' => $backup->taken_over_since?->toIso8601String(), 'verified' => true])
-            : $this->components->info("Backup $backup->id of $site->domain: $backup->files files, $backup->bytes bytes. {$backup->readings()}; the stored copy was read back.");
+            ? $this->json([
+                'ok' => true,
+                'id' => $backup->id,
+                'site' => $site->domain,
+                'files' => $backup->files,
+                'bytes' => (int) $backup->bytes,
+                'fetched' => $backup->fetched_files,
+                'taken_over' => $backup->taken_over_files,
+                'taken_over_since' => $backup->taken_over_since?->toIso8601String(),
+                'verified' => true,
+            ])
+            : $this->components->info(
+                "Backup $backup->id of $site->domain: $backup->files files, $backup->bytes bytes. "
+                ."{$backup->readings()}; the stored copy was read back.",
+            );
 
         return self::PROVEN;
     }

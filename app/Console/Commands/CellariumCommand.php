@@ -12,7 +12,9 @@ use Illuminate\Console\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
-/** What the console commands share: --json prints one object on standard output, everything for people goes elsewhere. */
+/**
+ * What the console commands share: --json prints one object on standard output, everything for people goes elsewhere.
+ */
 abstract class CellariumCommand extends Command
 {
     protected const ACCOUNT = '{account : its number, label, host, LOGIN@HOST, or the domain of one of its sites}';
@@ -44,7 +46,10 @@ abstract class CellariumCommand extends Command
     /** @param  array<mixed>  $data */
     protected function json(array $data): void
     {
-        $this->output->writeln(json_encode($data, JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR), OutputInterface::OUTPUT_RAW);
+        $this->output->writeln(
+            json_encode($data, JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR),
+            OutputInterface::OUTPUT_RAW,
+        );
     }
 
     protected function refuse(string $words): int
@@ -74,22 +79,48 @@ abstract class CellariumCommand extends Command
     protected function account(): Account
     {
         $name = (string) $this->argument('account');
-        [$login, $host] = str_contains($name, '@') ? [substr($name, 0, (int) strrpos($name, '@')), substr($name, (int) strrpos($name, '@') + 1)] : [null, null];
+        [$login, $host] = str_contains($name, '@')
+            ? [substr($name, 0, (int) strrpos($name, '@')), substr($name, (int) strrpos($name, '@') + 1)]
+            : [null, null];
         $found = Account::with('client', 'sites')
-            ->where(static fn ($query) => $query->where('label', $name)->orWhere('host', $name)->orWhere('login', $name)->orWhereHas('sites', static fn ($sites) => $sites->where('domain', $name))
-                ->orWhere(static fn ($both) => $both->where('login', $login)->where('host', $host)))
-            ->when(ctype_digit($name), static fn ($query) => $query->orWhere('id', $name))->orderBy('id')->limit(3)->get();
+            ->where(
+                static fn ($query) => $query
+                    ->where('label', $name)
+                    ->orWhere('host', $name)
+                    ->orWhere('login', $name)
+                    ->orWhereHas('sites', static fn ($sites) => $sites->where('domain', $name))
+                    ->orWhere(static fn ($both) => $both->where('login', $login)->where('host', $host)),
+            )
+            ->when(ctype_digit($name), static fn ($query) => $query->orWhere('id', $name))
+            ->orderBy('id')
+            ->limit(3)
+            ->get();
         if ($found->count() > 1) {
-            throw new Problem("$name means several accounts: ".$found->map(static fn (Account $account): string => "$account->id ($account->login@$account->host)")->join(', ').'. Give the number.');
+            throw new Problem(
+                "$name means several accounts: "
+                    .$found
+                        ->map(static fn (Account $account): string => "$account->id ($account->login@$account->host)")
+                        ->join(', ')
+                    .'. Give the number.',
+            );
         }
 
-        return $found->first() ?? throw new Problem("There is no account $name. Run cellarium:accounts to see which there are.");
+        return $found->first()
+            ?? throw new Problem("There is no account $name. Run cellarium:accounts to see which there are.");
     }
 
     protected function ftpUser(Account $account): FtpUser
     {
         $login = (string) $this->argument('login');
-        $user = $account->ftpUsers()->whereIn('login', [$login, $account->rules()->full($login)])->orderByRaw("state = 'removed'")->latest('id')->first() ?? throw new Problem("There is no FTP user $login in this account. Run cellarium:users to see which there are.");
+        $user = $account
+            ->ftpUsers()
+            ->whereIn('login', [$login, $account->rules()->full($login)])
+            ->orderByRaw("state = 'removed'")
+            ->latest('id')
+            ->first()
+            ?? throw new Problem(
+                "There is no FTP user $login in this account. Run cellarium:users to see which there are.",
+            );
 
         return $user->setRelation('account', $account);
     }
@@ -99,6 +130,8 @@ abstract class CellariumCommand extends Command
     {
         $file = (string) $this->argument('file');
 
-        return is_file($file) && is_readable($file) ? $file : throw new Problem("There is no file $file that can be read. Check the path.");
+        return is_file($file) && is_readable($file)
+            ? $file
+            : throw new Problem("There is no file $file that can be read. Check the path.");
     }
 }

@@ -11,14 +11,19 @@ final class CleanCommand extends CellariumCommand
 {
     protected $signature = 'cellarium:clean {--json}';
 
-    protected $description = 'Remove files that never arrived and contents that nothing refers to, and say what was freed';
+    protected $description = 'Remove files that never arrived and contents that nothing refers to, and say what was '
+        .'freed';
 
     public function handle(Cleaner $cleaner): int
     {
         $freed = $cleaner->clean();
         $this->wantsJson()
             ? $this->json(['ok' => true] + $freed)
-            : $this->components->info($freed['files'] === 0 ? 'There is nothing to clean.' : Amount::files($freed['files']).' removed, '.Amount::bytes($freed['bytes']).' freed.');
+            : $this->components->info(
+                $freed['files'] === 0
+                    ? 'There is nothing to clean.'
+                    : Amount::files($freed['files']).' removed, '.Amount::bytes($freed['bytes']).' freed.',
+            );
 
         return self::PROVEN;
     }

@@ -11,7 +11,8 @@ final class CloseDueCommand extends Command
 {
     protected $signature = 'cellarium:close-due';
 
-    protected $description = 'Close FTP users whose time has come, and find out what became of changes that were broken off';
+    protected $description = 'Close FTP users whose time has come, and find out what became of changes that were '
+        .'broken off';
 
     public function handle(Upkeep $upkeep): int
     {

@@ -11,15 +11,24 @@ final class ConnectCommand extends CellariumCommand
 {
     protected $signature = 'cellarium:connect '.self::ACCOUNT.' {--json : one JSON object on standard output}';
 
-    protected $description = 'Climb the ladder of an account from its name to its document roots (exit 0 every rung held, 1 one broke)';
+    protected $description = 'Climb the ladder of an account from its name to its document roots (exit 0 every rung '
+        .'held, 1 one broke)';
 
     public function handle(AccountCheck $check): int
     {
         $ascent = $check->connect($this->account());
         if ($this->wantsJson()) {
             $this->json([
-                'ok' => $ascent->holds(), 'rungs' => array_map(static fn (Rung $rung): array => array_intersect_key($rung->toArray(), array_flip(['name', 'ok', 'evidence', 'cause', 'next'])), $ascent->rungs),
-                'latency_ms' => $ascent->latencyMs, 'features' => $ascent->features,
+                'ok' => $ascent->holds(),
+                'rungs' => array_map(
+                    static fn (Rung $rung): array => array_intersect_key(
+                        $rung->toArray(),
+                        array_flip(['name', 'ok', 'evidence', 'cause', 'next']),
+                    ),
+                    $ascent->rungs,
+                ),
+                'latency_ms' => $ascent->latencyMs,
+                'features' => $ascent->features,
             ]);
         } else {
             foreach ($ascent->rungs as $rung) {

@@ -17,9 +17,12 @@ use Symfony\Component\Console\Helper\ProgressBar;
 
 final class DeployCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--as= : the FTP user to sign in as; it is closed at the end when it was made for its job} {--into= : a saved destination of the site, or a directory inside its document root} {--json : one JSON object on standard output}';
+    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--as= : the FTP user to '
+        .'sign in as; it is closed at the end when it was made for its job} {--into= : a saved destination of the '
+        .'site, or a directory inside its document root} {--json : one JSON object on standard output}';
 
-    protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 failed and put back)';
+    protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 '
+        .'failed and put back)';
 
     private ?ProgressBar $bar = null;
 
@@ -31,7 +34,10 @@ final class DeployCommand extends CellariumCommand
         $deployment->update(['state' => Deployment::QUEUED]);
         while (! $runner->carryOut($deployment, $this->wantsJson() ? null : $this->show(...))) {
             if (! $this->wantsJson() && ! isset($told)) {
-                $this->components->info('Waiting: another run on this account is going on'.($deployment->waitsFor === null ? '' : ", number {$deployment->waitsFor->id}"));
+                $this->components->info(
+                    'Waiting: another run on this account is going on'
+                        .($deployment->waitsFor === null ? '' : ", number {$deployment->waitsFor->id}"),
+                );
                 $told = true;
             }
             usleep(500_000);
@@ -52,7 +58,9 @@ final class DeployCommand extends CellariumCommand
         $login = $this->option('as');
 
         return is_string($login)
-            ? FtpUser::with('account.sites')->where(['account_id' => $account, 'login' => $login, 'state' => FtpUser::OPEN])->first() ?? throw new Problem("There is no open FTP user $login in this account.")
+            ? FtpUser::with('account.sites')
+                ->where(['account_id' => $account, 'login' => $login, 'state' => FtpUser::OPEN])
+                ->first() ?? throw new Problem("There is no open FTP user $login in this account.")
             : null;
     }
 
@@ -64,7 +72,9 @@ final class DeployCommand extends CellariumCommand
         }
         $saved = $site->destinations()->where('name', $given)->first();
 
-        return $saved?->path() ?? RemotePath::tryFromString($given) ?? throw new Problem("$given is neither a saved destination of $site->domain nor a directory.");
+        return $saved?->path()
+            ?? (RemotePath::tryFromString($given)
+                ?? throw new Problem("$given is neither a saved destination of $site->domain nor a directory."));
     }
 
     /** @param  array<string, mixed>  $progress */
@@ -75,7 +85,9 @@ final class DeployCommand extends CellariumCommand
             $this->bar?->finish();
             $this->bar === null ?: $this->newLine();
             $this->bar = $this->output->createProgressBar((int) $progress['files']);
-            $this->bar->setFormat((int) $progress['files'] === 0 ? ' %stage:-13s%' : ' %stage:-13s% [%bar%] %current%/%max%');
+            $this->bar->setFormat(
+                (int) $progress['files'] === 0 ? ' %stage:-13s%' : ' %stage:-13s% [%bar%] %current%/%max%',
+            );
             $this->bar->setMessage($label, 'stage');
             $this->bar->start();
         }
@@ -91,9 +103,16 @@ final class DeployCommand extends CellariumCommand
             return;
         }
         foreach ($deployment->counts as $change => $count) {
-            $this->components->twoColumnDetail(str_replace('_', ' ', $change), "{$count['files']} files, {$count['bytes']} bytes");
+            $this->components->twoColumnDetail(
+                str_replace('_', ' ', $change),
+                "{$count['files']} files, {$count['bytes']} bytes",
+            );
         }
-        $this->components->twoColumnDetail('backup', "number $deployment->backup_id, {$deployment->backup?->files} files. {$deployment->backup?->readings()}; the stored copy was read back");
+        $this->components->twoColumnDetail(
+            'backup',
+            "number $deployment->backup_id, {$deployment->backup?->files} files. "
+                ."{$deployment->backup?->readings()}; the stored copy was read back",
+        );
         $this->components->info("{$deployment->site->domain} is live and proven in {$deployment->seconds()} s");
     }
 
@@ -109,11 +128,32 @@ final class DeployCommand extends CellariumCommand
             'site' => $deployment->site->domain,
             'package' => $deployment->package?->title(),
             'deployment' => $deployment->id,
-        ] + $deployment->counts + [
-            'backup' => $backup === null ? null : ['id' => $backup->id, 'files' => $backup->files, 'bytes' => (int) $backup->bytes, 'verified' => $backup->verified_at !== null, 'fetched' => $backup->fetched_files, 'taken_over' => $backup->taken_over_files, 'taken_over_since' => $backup->taken_over_since?->toIso8601String()],
-            'proof' => $start === null ? null : ['url' => $start['url'], 'status' => $start['status'], 'matches' => $start['matches'], 'fetched' => count($deployment->proofs), 'addresses' => $deployment->addresses, 'read_back' => $deployment->read_back],
-            'unproven' => $deployment->unproven ?? [],
-            'seconds' => $deployment->seconds(),
-        ] + ($deployment->trouble === null ? [] : ['error' => $deployment->trouble]);
+        ]
+            + $deployment->counts + [
+                'backup' => $backup === null
+                        ? null
+                        : [
+                            'id' => $backup->id,
+                            'files' => $backup->files,
+                            'bytes' => (int) $backup->bytes,
+                            'verified' => $backup->verified_at !== null,
+                            'fetched' => $backup->fetched_files,
+                            'taken_over' => $backup->taken_over_files,
+                            'taken_over_since' => $backup->taken_over_since?->toIso8601String(),
+                        ],
+                'proof' => $start === null
+                        ? null
+                        : [
+                            'url' => $start['url'],
+                            'status' => $start['status'],
+                            'matches' => $start['matches'],
+                            'fetched' => count($deployment->proofs),
+                            'addresses' => $deployment->addresses,
+                            'read_back' => $deployment->read_back,
+                        ],
+                'unproven' => $deployment->unproven ?? [],
+                'seconds' => $deployment->seconds(),
+            ]
+            + ($deployment->trouble === null ? [] : ['error' => $deployment->trouble]);
     }
 }

@@ -18,12 +18,23 @@ final class InspectCommand extends CellariumCommand
         $found = $intake->take($this->file(), basename((string) $this->argument('file')));
         if ($this->wantsJson()) {
             $this->json([
-                'ok' => ! $found->stops(), 'name' => $found->name, 'version' => $found->version, 'files' => count($found->manifest->files()),
-                'bytes' => $found->manifest->bytes(), 'wrapper' => $found->wrapper, 'start_page' => $found->startPage,
-                'findings' => array_map(static fn (PackageFinding $finding): array => $finding->toArray(), $found->findings),
+                'ok' => ! $found->stops(),
+                'name' => $found->name,
+                'version' => $found->version,
+                'files' => count($found->manifest->files()),
+                'bytes' => $found->manifest->bytes(),
+                'wrapper' => $found->wrapper,
+                'start_page' => $found->startPage,
+                'findings' => array_map(
+                    static fn (PackageFinding $finding): array => $finding->toArray(),
+                    $found->findings,
+                ),
             ]);
         } else {
-            $this->components->twoColumnDetail(trim("$found->name $found->version"), count($found->manifest->files()).' files, '.$found->manifest->bytes().' bytes');
+            $this->components->twoColumnDetail(
+                trim("$found->name $found->version"),
+                count($found->manifest->files()).' files, '.$found->manifest->bytes().' bytes',
+            );
             foreach ($found->findings as $finding) {
                 $this->components->bulletList([$finding->sentence]);
             }

@@ -14,7 +14,8 @@ final class LetterCommand extends CellariumCommand
 {
     private const MOST_BYTES = 1_000_000;
 
-    protected $signature = 'cellarium:letter {file : a welcome letter as text or HTML} {--json : one JSON array on standard output}';
+    protected $signature = 'cellarium:letter {file : a welcome letter as text or HTML} {--json : one JSON array on '
+        .'standard output}';
 
     protected $description = 'Read the accounts out of a welcome letter; nothing is stored, passwords are not shown';
 
@@ -31,11 +32,24 @@ final class LetterCommand extends CellariumCommand
             return self::PROVEN;
         }
         if ($accounts === []) {
-            throw new Problem('No account was found in this letter. It needs at least a host or a login with its label.');
+            throw new Problem(
+                'No account was found in this letter. It needs at least a host or a login with its label.',
+            );
         }
         foreach ($accounts as $account) {
             foreach ($account as $name => $value) {
-                is_array($value) ? array_map(fn (string|int $key, string $line) => $this->line(is_int($key) ? "  $name: $line" : "  $name: $key: $line"), array_keys($value), $value) : $this->components->twoColumnDetail(str_replace('_', ' ', $name), $value === null ? 'not found' : (is_bool($value) ? ($value ? 'yes' : 'no') : (string) $value));
+                is_array($value)
+                    ? array_map(
+                        fn (string|int $key, string $line) => $this->line(
+                            is_int($key) ? "  $name: $line" : "  $name: $key: $line",
+                        ),
+                        array_keys($value),
+                        $value,
+                    )
+                    : $this->components->twoColumnDetail(
+                        str_replace('_', ' ', $name),
+                        $value === null ? 'not found' : (is_bool($value) ? ($value ? 'yes' : 'no') : (string) $value),
+                    );
             }
             $this->newLine();
         }
@@ -47,11 +61,24 @@ final class LetterCommand extends CellariumCommand
     private static function report(LetterAccount $account): array
     {
         return [
-            'host' => $account->value(Fact::Host), 'port' => $account->port(), 'protocol' => $account->protocol()?->value, 'login' => $account->value(Fact::Login),
-            'password_found' => $account->password() !== null, 'directory' => $account->value(Fact::Directory), 'domain' => $account->value(Fact::Domain),
-            'otherwise' => array_map(static fn (Found $found): ?string => $found->fact === Fact::Password ? 'hidden' : $found->otherwise, array_filter($account->found, static fn (Found $found): bool => $found->otherwise !== null)),
+            'host' => $account->value(Fact::Host),
+            'port' => $account->port(),
+            'protocol' => $account->protocol()?->value,
+            'login' => $account->value(Fact::Login),
+            'password_found' => $account->password() !== null,
+            'directory' => $account->value(Fact::Directory),
+            'domain' => $account->value(Fact::Domain),
+            'otherwise' => array_map(
+                static fn (Found $found): ?string => $found->fact === Fact::Password ? 'hidden' : $found->otherwise,
+                array_filter($account->found, static fn (Found $found): bool => $found->otherwise !== null),
+            ),
             'said' => $account->said,
-            'unsure' => array_map(static fn (string $name, string $why): string => "$name: $why", array_keys($account->unsure()), $account->unsure()), 'changes' => $account->changes(),
+            'unsure' => array_map(
+                static fn (string $name, string $why): string => "$name: $why",
+                array_keys($account->unsure()),
+                $account->unsure(),
+            ),
+            'changes' => $account->changes(),
         ];
     }
 }

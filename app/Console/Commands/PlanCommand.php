@@ -21,13 +21,33 @@ final class PlanCommand extends CellariumCommand
         [, , , $plan] = $plans->compare($site, $package);
         $files = array_values(array_filter($plan->items, static fn (PlanItem $item): bool => $item->isFile()));
         if ($this->wantsJson()) {
-            $this->json(['ok' => true, 'site' => $site->domain, 'package' => $package->title()] + $plan->counts() + [
-                'items' => array_map(static fn (PlanItem $item): array => ['path' => $item->path->toString(), 'change' => $item->change->value, 'why' => $item->why->value, 'bytes' => $item->bytes()], $files),
-            ]);
+            $this->json(
+                ['ok' => true, 'site' => $site->domain, 'package' => $package->title()]
+                    + $plan->counts() + [
+                        'items' => array_map(
+                            static fn (PlanItem $item): array => [
+                                'path' => $item->path->toString(),
+                                'change' => $item->change->value,
+                                'why' => $item->why->value,
+                                'bytes' => $item->bytes(),
+                            ],
+                            $files,
+                        ),
+                    ],
+            );
         } else {
-            $this->table(['file', 'in the package', 'on the server', 'afterwards'], array_map(static fn (PlanItem $item): array => [
-                $item->path->toString(), $item->target->size ?? '-', $item->live->size ?? '-', trim($item->change->label().', '.$item->why->sentence(), ', '),
-            ], $files));
+            $this->table(
+                ['file', 'in the package', 'on the server', 'afterwards'],
+                array_map(
+                    static fn (PlanItem $item): array => [
+                        $item->path->toString(),
+                        $item->target->size ?? '-',
+                        $item->live->size ?? '-',
+                        trim($item->change->label().', '.$item->why->sentence(), ', '),
+                    ],
+                    $files,
+                ),
+            );
         }
 
         return self::PROVEN;

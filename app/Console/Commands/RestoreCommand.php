@@ -32,7 +32,15 @@ final class RestoreCommand extends CellariumCommand
             return $deployment->state === Deployment::REFUSED ? self::REFUSED : self::PUT_BACK;
         }
         $this->wantsJson()
-            ? $this->json(['ok' => true, 'site' => $backup->site->domain, 'backup' => $backup->id, 'deployment' => $deployment->id] + $deployment->counts + ['seconds' => $deployment->seconds()])
+            ? $this->json(
+                [
+                    'ok' => true,
+                    'site' => $backup->site->domain,
+                    'backup' => $backup->id,
+                    'deployment' => $deployment->id,
+                ]
+                    + $deployment->counts + ['seconds' => $deployment->seconds()],
+            )
             : $this->components->info("{$backup->site->domain} holds backup $backup->id again, live and proven.");
 
         return self::PROVEN;

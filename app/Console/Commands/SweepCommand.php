@@ -10,7 +10,8 @@ final class SweepCommand extends CellariumCommand
 {
     protected $signature = 'cellarium:sweep {--json : one JSON object on standard output}';
 
-    protected $description = 'Put the accounts that are due in line to be looked at, a few at a time and one at a time for each host';
+    protected $description = 'Put the accounts that are due in line to be looked at, a few at a time and one at a '
+        .'time for each host';
 
     public function handle(Sweep $sweep): int
     {

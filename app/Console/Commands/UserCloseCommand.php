@@ -8,18 +8,30 @@ use App\FtpUsers\FtpUsers;
 
 final class UserCloseCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:user-close '.self::ACCOUNT.' '.self::LOGIN.' {--json : one JSON object on standard output}';
+    protected $signature =
+        'cellarium:user-close '.self::ACCOUNT.' '.self::LOGIN.' {--json : one JSON object on standard output}';
 
-    protected $description = 'Close an FTP user and prove it by its refused sign-in (exit 0 closed and proven, 1 not, 3 to be done at the provider)';
+    protected $description = 'Close an FTP user and prove it by its refused sign-in (exit 0 closed and proven, 1 not, '
+        .'3 to be done at the provider)';
 
     public function handle(FtpUsers $users): int
     {
         $user = $this->ftpUser($this->account());
         // Where a person had it to do, this is how to say that it is done.
-        $closed = $user->action() === 'close' && $users->byHand($user) ? $users->settle($user) : $users->close($user, 'from the console');
+        $closed = $user->action() === 'close' && $users->byHand($user)
+                ? $users->settle($user)
+                : $users->close($user, 'from the console');
         $sheet = $users->sheet($user);
         if ($this->wantsJson()) {
-            $this->json(['ok' => $closed, 'login' => $user->login, 'state' => $user->state, 'proof' => $user->proofs()->where('kind', 'refusal')->latest('id')->value('sentence'), 'trouble' => $user->trouble] + ($sheet === null ? [] : ['to_do' => ['title' => $sheet->title, 'steps' => $sheet->steps]]));
+            $this->json(
+                [
+                    'ok' => $closed,
+                    'login' => $user->login,
+                    'state' => $user->state,
+                    'proof' => $user->proofs()->where('kind', 'refusal')->latest('id')->value('sentence'),
+                    'trouble' => $user->trouble,
+                ] + ($sheet === null ? [] : ['to_do' => ['title' => $sheet->title, 'steps' => $sheet->steps]]),
+            );
         } elseif ($closed) {
             $this->components->info("$user->login is closed; its sign-in is refused.");
         } elseif ($sheet !== null) {

@@ -15,29 +15,56 @@ use Cellarium\Core\Path\RemotePath;
 
 final class UserOpenCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:user-open '.self::ACCOUNT.' {login : its short name}'
-        .' {--directory= : where it lands, from the top of the account} {--space=none : "500MB", "2GB" or none} {--closes=job : a time, "2026-12-01 18:00", or job, or never} {--reason= : why it never closes}'
-        .' {--purpose= : whom or which job it is for} {--read-only} {--make-directory : make a directory that is not there} {--hand-over : show its settings, once; the password is then forgotten here} {--keep-password : keep it, encrypted, to go on proving its reach by signing in} {--json : one JSON object on standard output}';
+    protected $signature = 'cellarium:user-open '
+        .self::ACCOUNT
+        .' {login : its short name}'
+        .' {--directory= : where it lands, from the top of the account} {--space=none : "500MB", "2GB" or none} '
+        .'{--closes=job : a time, "2026-12-01 18:00", or job, or never} {--reason= : why it never closes}'
+        .' {--purpose= : whom or which job it is for} {--read-only} {--make-directory : make a directory that is not '
+        .'there} {--hand-over : show its settings, once; the password is then forgotten here} {--keep-password : keep '
+        .'it, encrypted, to go on proving its reach by signing in} {--json : one JSON object on standard output}';
 
-    protected $description = 'Make an FTP user and prove its reach, or open a closed one again (exit 0 open and proven, 1 refused or not proven, 3 to be done at the provider)';
+    protected $description = 'Make an FTP user and prove its reach, or open a closed one again (exit 0 open and '
+        .'proven, 1 refused or not proven, 3 to be done at the provider)';
 
     public function handle(FtpUsers $users, HandOvers $handOvers): int
     {
         $account = $this->account();
         [$ends, $closes] = $this->ends();
         $name = (string) $this->argument('login');
-        $closed = $account->ftpUsers()->where(['login' => $account->rules()->full($account->rules()->nameIn($name)), 'state' => FtpUser::CLOSED])->first();
+        $closed = $account
+            ->ftpUsers()
+            ->where(['login' => $account->rules()->full($account->rules()->nameIn($name)), 'state' => FtpUser::CLOSED])
+            ->first();
         if ($closed !== null) {
             $user = $closed->setRelation('account', $account);
             $users->reopen($user, $ends, $closes, (string) $this->option('reason'));
             $users->byHand($user) || $users->settle($user);
         } else {
             $given = (string) $this->option('directory');
-            $directory = RemotePath::tryFromString($given) ?? throw new Problem($given === '' ? 'Say with --directory where it is to land.' : "$given is no directory: it starts with a slash and has no \"..\" in it.");
-            $user = $users->open($account, new Order(
-                $account->rules()->nameIn($name), $directory, $this->space(), $ends, $closes, (string) $this->option('reason'), (string) $this->option('purpose'), readOnly: $this->option('read-only') === true, makesDirectory: $this->option('make-directory') === true,
-                forgets: $account->control_url !== null && $ends !== FtpUser::BY_JOB && $this->option('keep-password') !== true,
-            ));
+            $directory = RemotePath::tryFromString($given)
+                ?? throw new Problem(
+                    $given === ''
+                        ? 'Say with --directory where it is to land.'
+                        : "$given is no directory: it starts with a slash and has no \"..\" in it.",
+                );
+            $user = $users->open(
+                $account,
+                new Order(
+                    $account->rules()->nameIn($name),
+                    $directory,
+                    $this->space(),
+                    $ends,
+                    $closes,
+                    (string) $this->option('reason'),
+                    (string) $this->option('purpose'),
+                    readOnly: $this->option('read-only') === true,
+                    makesDirectory: $this->option('make-directory') === true,
+                    forgets: $account->control_url !== null
+                        && $ends !== FtpUser::BY_JOB
+                        && $this->option('keep-password') !== true,
+                ),
+            );
         }
 
         return $this->tell($users, $handOvers, $user);
@@ -49,17 +76,41 @@ final class UserOpenCommand extends CellariumCommand
         $sheet = $users->sheet($user);
         $settings = $open && $this->option('hand-over') === true ? $handOvers->show($user) : null;
         if ($this->wantsJson()) {
-            $this->json(['ok' => $open, 'login' => $user->login, 'state' => $user->state, 'directory' => $user->directory, 'reach' => $user->exists ? $user->reach()->sentence() : null, 'closes' => $user->closes_at?->toIso8601String() ?? $user->ends, 'trouble' => $user->trouble]
-                + ($settings === null ? [] : ['settings' => $settings->reveal() + ['URI' => $settings->uri(false)]])
-                + ($sheet === null ? [] : ['to_do' => ['title' => $sheet->title, 'steps' => $sheet->steps, 'fields' => $sheet->fields + ($sheet->password === null ? [] : ['Password' => $sheet->password->reveal()])]]));
+            $this->json(
+                [
+                    'ok' => $open,
+                    'login' => $user->login,
+                    'state' => $user->state,
+                    'directory' => $user->directory,
+                    'reach' => $user->exists ? $user->reach()->sentence() : null,
+                    'closes' => $user->closes_at?->toIso8601String() ?? $user->ends,
+                    'trouble' => $user->trouble,
+                ]
+                    + ($settings === null ? [] : ['settings' => $settings->reveal() + ['URI' => $settings->uri(false)]])
+                    + ($sheet === null
+                        ? []
+                        : [
+                            'to_do' => [
+                                'title' => $sheet->title,
+                                'steps' => $sheet->steps,
+                                'fields' => $sheet->fields
+                                    + ($sheet->password === null ? [] : ['Password' => $sheet->password->reveal()]),
+                            ],
+                        ]),
+            );
         } elseif ($sheet !== null) {
             $this->components->info($sheet->title);
             $this->components->bulletList($sheet->steps);
-            foreach ($sheet->fields + ($sheet->password === null ? [] : ['Password' => $sheet->password->reveal()]) as $field => $text) {
+            $password = $sheet->password === null ? [] : ['Password' => $sheet->password->reveal()];
+            foreach ($sheet->fields + $password as $field => $text) {
                 $this->components->twoColumnDetail($field, $text);
             }
         } else {
-            $open ? $this->components->info("$user->login is open and proven: {$user->reach()->sentence()}; closes {$user->endsWords()}.") : $this->components->error("$user->login is not proven: $user->trouble");
+            $open
+                ? $this->components->info(
+                    "$user->login is open and proven: {$user->reach()->sentence()}; closes {$user->endsWords()}.",
+                )
+                : $this->components->error("$user->login is not proven: $user->trouble");
             $settings === null ?: $this->line($settings->text());
         }
 
@@ -71,7 +122,9 @@ final class UserOpenCommand extends CellariumCommand
     {
         $given = (string) $this->option('closes');
         if ($given === FtpUser::BY_JOB || $given === FtpUser::NEVER) {
-            $given !== FtpUser::NEVER || (string) $this->option('reason') !== '' || throw new Problem('Say with --reason why it never closes.');
+            $given !== FtpUser::NEVER
+                || (string) $this->option('reason') !== ''
+                || throw new Problem('Say with --reason why it never closes.');
 
             return [$given, null];
         }

@@ -27,7 +27,15 @@ final class AccountController
         return view('accounts', [
             'table' => $table, 'accounts' => $table->page(), 'counts' => $table->counts(),
             'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
-            'tags' => Account::whereJsonLength('tags', '>', 0)->toBase()->distinct()->pluck('tags')->flatMap(static fn (string $tags): array => (array) json_decode($tags, true))->unique()->sort()->values()->all(),
+            'tags' => Account::whereJsonLength('tags', '>', 0)
+                ->toBase()
+                ->distinct()
+                ->pluck('tags')
+                ->flatMap(static fn (string $tags): array => (array) json_decode($tags, true))
+                ->unique()
+                ->sort()
+                ->values()
+                ->all(),
             'views' => SavedView::where('person_id', $request->user()->id)->orderBy('name')->get(),
         ]);
     }
@@ -35,7 +43,12 @@ final class AccountController
     public function show(Account $account): View
     {
         $account->update(['used_at' => now()]);
-        $account->load(['client', 'sites.client', 'sites.lastDeployment.package', 'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id')]);
+        $account->load([
+            'client',
+            'sites.client',
+            'sites.lastDeployment.package',
+            'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id'),
+        ]);
         $account->ftpUsers->each(static fn ($user) => $user->setRelation('account', $account));
 
         return view('account', ['account' => $account, 'map' => ReachMap::of($account)]);
@@ -56,7 +69,10 @@ final class AccountController
     {
         Account::whereKey($account->id)->update(['climbing_at' => null]);
 
-        return redirect("/accounts/$account->id#ladder")->with('done', 'Cancelled. The rungs that were reached stand here; nothing was changed at the host.');
+        return redirect("/accounts/$account->id#ladder")->with(
+            'done',
+            'Cancelled. The rungs that were reached stand here; nothing was changed at the host.',
+        );
     }
 
     public function ladder(Account $account): Response

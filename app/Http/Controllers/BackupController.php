@@ -20,8 +20,13 @@ final class BackupController
 {
     public function index(Request $request): View
     {
-        $site = $request->integer('site') > 0 ? Site::with('account.client')->findOrFail($request->integer('site')) : null;
-        $backups = Backup::with('site.account.client', 'person')->when($site !== null, static fn ($query) => $query->where('site_id', $site->id))->orderByDesc('id')->limit(200)->get();
+        $site =
+            $request->integer('site') > 0 ? Site::with('account.client')->findOrFail($request->integer('site')) : null;
+        $backups = Backup::with('site.account.client', 'person')
+            ->when($site !== null, static fn ($query) => $query->where('site_id', $site->id))
+            ->orderByDesc('id')
+            ->limit(200)
+            ->get();
         $data = ['backups' => $backups, 'site' => $site, 'taking' => $backups->contains('state', Backup::TAKING)];
 
         return view($request->header('HX-Request') === 'true' ? 'parts.backups' : 'backups', $data);
@@ -31,7 +36,13 @@ final class BackupController
     {
         $person = $request->user();
         $running = Backup::where(['site_id' => $site->id, 'state' => Backup::TAKING])->first();
-        $backup = $running ?? Backup::create(['site_id' => $site->id, 'person_id' => $person instanceof Person ? $person->id : null, 'reason' => 'on_demand', 'state' => Backup::TAKING]);
+        $backup = $running
+            ?? Backup::create([
+                'site_id' => $site->id,
+                'person_id' => $person instanceof Person ? $person->id : null,
+                'reason' => 'on_demand',
+                'state' => Backup::TAKING,
+            ]);
         if ($running === null) {
             TakeBackup::dispatch($backup->id);
         }
@@ -44,12 +55,19 @@ final class BackupController
         $person = $request->user();
         $begun = $overdue->begin($person instanceof Person ? $person : null);
 
-        return redirect('/backups')->with('done', $begun === 1 ? '1 backup begun.' : "$begun backups begun; they are taken one after the other, and stand here as they are done.");
+        return redirect('/backups')->with(
+            'done',
+            $begun === 1
+                ? '1 backup begun.'
+                : "$begun backups begun; they are taken one after the other, and stand here as they are done.",
+        );
     }
 
     public function callOff(Backup $backup): RedirectResponse
     {
-        Backup::where(['id' => $backup->id, 'state' => Backup::TAKING])->whereNull('called_off_at')->update(['called_off_at' => now()]);
+        Backup::where(['id' => $backup->id, 'state' => Backup::TAKING])
+            ->whereNull('called_off_at')
+            ->update(['called_off_at' => now()]);
 
         return redirect("/backups?site=$backup->site_id");
     }
@@ -60,7 +78,12 @@ final class BackupController
         $backup->load('site.account');
         $accepted = ['state' => Backup::TAKING, 'trouble' => null, 'collapse_accepted' => true, 'started_at' => null];
         if (Backup::where(['id' => $backup->id, 'state' => Backup::QUESTION])->update($accepted) === 1) {
-            Record::write('accepted', "{$backup->site->domain}: that much less is on the server than before is right", $backup->site, ['backup' => $backup->id]);
+            Record::write(
+                'accepted',
+                "{$backup->site->domain}: that much less is on the server than before is right",
+                $backup->site,
+                ['backup' => $backup->id],
+            );
             TakeBackup::dispatch($backup->id);
         }
 

@@ -19,21 +19,36 @@ final class ChooserController
     {
         $words = self::words($request);
         $like = '%'.addcslashes($words, '%_\\').'%';
-        $query = Site::query()->join('accounts', 'accounts.id', '=', 'sites.account_id')->join('clients', 'clients.id', '=', 'accounts.client_id');
+        $query = Site::query()
+            ->join('accounts', 'accounts.id', '=', 'sites.account_id')
+            ->join('clients', 'clients.id', '=', 'accounts.client_id');
         $words === ''
             ? $query->orderByDesc('accounts.used_at')->orderBy('sites.domain')
-            : $query->where(static fn ($any) => $any->where('sites.domain', 'like', $like)->orWhere('clients.name', 'like', $like))->orderBy('sites.domain');
+            : $query
+                ->where(
+                    static fn ($any) => $any
+                        ->where('sites.domain', 'like', $like)
+                        ->orWhere('clients.name', 'like', $like),
+                )
+                ->orderBy('sites.domain');
         $package = $request->integer('package');
 
         return view('parts.choices', [
             'words' => $words,
             'all' => $words === '' ? Site::count() : null,
             'what' => 'sites',
-            'choices' => $query->limit(self::AT_ONCE)->get(['sites.id', 'sites.domain', 'clients.name', 'sites.document_root'])->map(static fn (Site $site): array => [
-                'url' => '/deployments/new?'.http_build_query(['site' => $site->id] + ($package > 0 ? ['package' => $package] : [])),
-                'name' => $site->domain,
-                'note' => "{$site->getAttribute('name')}, $site->document_root",
-            ])->all(),
+            'choices' => $query
+                ->limit(self::AT_ONCE)
+                ->get(['sites.id', 'sites.domain', 'clients.name', 'sites.document_root'])
+                ->map(
+                    static fn (Site $site): array => [
+                        'url' => '/deployments/new?'
+                            .http_build_query(['site' => $site->id] + ($package > 0 ? ['package' => $package] : [])),
+                        'name' => $site->domain,
+                        'note' => "{$site->getAttribute('name')}, $site->document_root",
+                    ],
+                )
+                ->all(),
         ]);
     }
 
@@ -43,7 +58,12 @@ final class ChooserController
         $query = Package::where('stops', false)->latest('id');
         foreach ($words === '' ? [] : explode(' ', $words) as $word) {
             $like = '%'.addcslashes($word, '%_\\').'%';
-            $query->where(static fn ($any) => $any->where('name', 'like', $like)->orWhere('version', 'like', $like)->orWhere('file_name', 'like', $like));
+            $query->where(
+                static fn ($any) => $any
+                    ->where('name', 'like', $like)
+                    ->orWhere('version', 'like', $like)
+                    ->orWhere('file_name', 'like', $like),
+            );
         }
         $site = $request->integer('site');
 
@@ -51,11 +71,18 @@ final class ChooserController
             'words' => $words,
             'all' => $words === '' ? Package::where('stops', false)->count() : null,
             'what' => 'packages',
-            'choices' => $query->limit(self::AT_ONCE)->get(['id', 'name', 'version', 'file_name', 'files', 'created_at'])->map(static fn (Package $package): array => [
-                'url' => '/deployments/new?'.http_build_query(['package' => $package->id] + ($site > 0 ? ['site' => $site] : [])),
-                'name' => $package->title(),
-                'note' => Amount::files($package->files).', '.$package->created_at->format('j M Y'),
-            ])->all(),
+            'choices' => $query
+                ->limit(self::AT_ONCE)
+                ->get(['id', 'name', 'version', 'file_name', 'files', 'created_at'])
+                ->map(
+                    static fn (Package $package): array => [
+                        'url' => '/deployments/new?'
+                            .http_build_query(['package' => $package->id] + ($site > 0 ? ['site' => $site] : [])),
+                        'name' => $package->title(),
+                        'note' => Amount::files($package->files).', '.$package->created_at->format('j M Y'),
+                    ],
+                )
+                ->all(),
         ]);
     }
 

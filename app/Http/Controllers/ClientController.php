@@ -16,14 +16,28 @@ final class ClientController
 {
     public function edit(Client $client): View
     {
-        return view('client', ['client' => $client->load('accounts.sites'), 'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group')]);
+        return view('client', [
+            'client' => $client->load('accounts.sites'),
+            'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
+        ]);
     }
 
     public function update(Request $request, Client $client): RedirectResponse
     {
-        $client->update(array_map(static fn (?string $value): string => trim((string) $value), $request->validate([
-            'name' => ['required', 'string', 'max:200', Rule::unique('clients', 'name')->ignore($client)], 'colour' => ['required', 'regex:/\A#[0-9a-f]{6}\z/i'], 'group' => 'nullable|string|max:100', 'notes' => 'nullable|string|max:10000',
-        ], ['name.unique' => 'Another client has this name.'])));
+        $client->update(
+            array_map(
+                static fn (?string $value): string => trim((string) $value),
+                $request->validate(
+                    [
+                        'name' => ['required', 'string', 'max:200', Rule::unique('clients', 'name')->ignore($client)],
+                        'colour' => ['required', 'regex:/\A#[0-9a-f]{6}\z/i'],
+                        'group' => 'nullable|string|max:100',
+                        'notes' => 'nullable|string|max:10000',
+                    ],
+                    ['name.unique' => 'Another client has this name.'],
+                ),
+            ),
+        );
         Record::write('client_changed', "Changed the client $client->name", $client);
 
         return redirect("/clients/$client->id")->with('done', 'Kept.');

@@ -34,14 +34,37 @@ final class DeploymentController
 
     public function index(): View
     {
-        return view('deployments', ['deployments' => Deployment::with('site.account.client', 'package', 'person', 'fromBackup', 'undoes.package')->latest('id')->limit(200)->get()]);
+        return view('deployments', [
+            'deployments' => Deployment::with(
+                'site.account.client',
+                'package',
+                'person',
+                'fromBackup',
+                'undoes.package',
+            )
+                ->latest('id')
+                ->limit(200)
+                ->get(),
+        ]);
     }
 
     public function choose(Request $request): View
     {
-        $site = $request->integer('site') > 0 ? Site::with('account.client', 'account.ftpUsers', 'account.sites', 'destinations')->findOrFail($request->integer('site')) : null;
+        $site = $request->integer('site') > 0
+                ? Site::with('account.client', 'account.ftpUsers', 'account.sites', 'destinations')->findOrFail(
+                    $request->integer('site'),
+                )
+                : null;
         $package = $request->integer('package') > 0 ? Package::findOrFail($request->integer('package')) : null;
-        $users = $site === null ? collect() : $site->account->ftpUsers->where('state', FtpUser::OPEN)->filter(static fn (FtpUser $user): bool => ! $user->read_only && $user->secret !== null && $site->root()->seenFrom($user->path()) !== null);
+        $users = $site === null
+                ? collect()
+                : $site->account->ftpUsers
+                    ->where('state', FtpUser::OPEN)
+                    ->filter(
+                        static fn (FtpUser $user): bool => ! $user->read_only
+                            && $user->secret !== null
+                            && $site->root()->seenFrom($user->path()) !== null,
+                    );
 
         return view('deploy', [
             'site' => $site,
@@ -52,10 +75,25 @@ final class DeploymentController
 
     public function plan(Request $request, Plans $plans): RedirectResponse
     {
-        $given = $request->validate(['site' => ['required', 'integer', 'exists:sites,id'], 'package' => ['required', 'integer', 'exists:packages,id'], 'user' => ['nullable', 'integer'], 'place' => ['nullable', 'string', 'max:1000']]);
+        $given = $request->validate([
+            'site' => ['required', 'integer', 'exists:sites,id'],
+            'package' => ['required', 'integer', 'exists:packages,id'],
+            'user' => ['nullable', 'integer'],
+            'place' => ['nullable', 'string', 'max:1000'],
+        ]);
         $site = Site::with('account.client', 'account.sites')->findOrFail($given['site']);
-        $user = isset($given['user']) ? FtpUser::with('account.sites')->where(['account_id' => $site->account_id, 'state' => FtpUser::OPEN])->findOrFail($given['user']) : null;
-        $deployment = $plans->orderDeploy($site, Package::findOrFail($given['package']), $user, $this->person($request), isset($given['place']) ? RemotePath::fromString($given['place']) : null);
+        $user = isset($given['user'])
+            ? FtpUser::with('account.sites')
+                ->where(['account_id' => $site->account_id, 'state' => FtpUser::OPEN])
+                ->findOrFail($given['user'])
+            : null;
+        $deployment = $plans->orderDeploy(
+            $site,
+            Package::findOrFail($given['package']),
+            $user,
+            $this->person($request),
+            isset($given['place']) ? RemotePath::fromString($given['place']) : null,
+        );
         MakePlan::dispatch($deployment->id);
 
         return redirect("/deployments/$deployment->id");
@@ -73,12 +111,16 @@ final class DeploymentController
 
     public function start(Request $request, Deployment $deployment): RedirectResponse
     {
-        $started = Deployment::where('id', $deployment->id)->where('state', Deployment::PLANNED)->update(['state' => Deployment::QUEUED, 'person_id' => $this->person($request)->id]);
+        $started = Deployment::where('id', $deployment->id)
+            ->where('state', Deployment::PLANNED)
+            ->update(['state' => Deployment::QUEUED, 'person_id' => $this->person($request)->id]);
         if ($started === 0) {
             return redirect("/deployments/$deployment->id")->with('trouble', 'This plan was started already.');
         }
         $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
-        Record::write('started', "{$deployment->title()} started on {$deployment->site->domain}", $deployment->site, ['deployment' => $deployment->id]);
+        Record::write('started', "{$deployment->title()} started on {$deployment->site->domain}", $deployment->site, [
+            'deployment' => $deployment->id,
+        ]);
         CarryOutDeployment::dispatch($deployment->id);
 
         return redirect("/deployments/$deployment->id");
@@ -87,9 +129,15 @@ final class DeploymentController
     /** Putting back is tried again, after a person has mended what kept it from working. */
     public function again(Deployment $deployment): RedirectResponse
     {
-        if (Deployment::where('id', $deployment->id)->where('state', Deployment::UNFINISHED)->update(['held' => false]) === 1) {
+        if (
+            Deployment::where('id', $deployment->id)
+                ->where('state', Deployment::UNFINISHED)
+                ->update(['held' => false]) === 1
+        ) {
             $deployment->load('site.account');
-            Record::write('again', "Putting back {$deployment->site->domain} is tried again", $deployment->site, ['deployment' => $deployment->id]);
+            Record::write('again', "Putting back {$deployment->site->domain} is tried again", $deployment->site, [
+                'deployment' => $deployment->id,
+            ]);
             CarryOutDeployment::dispatch($deployment->id);
         }
 
@@ -98,7 +146,14 @@ final class DeploymentController
 
     public function undo(Request $request, Deployment $deployment, Plans $plans): RedirectResponse
     {
-        $deployment->load('site.account.client', 'site.account.sites', 'backup', 'package', 'fromBackup', 'undoes.package');
+        $deployment->load(
+            'site.account.client',
+            'site.account.sites',
+            'backup',
+            'package',
+            'fromBackup',
+            'undoes.package',
+        );
         $back = $plans->orderUndo($deployment, $this->person($request));
         MakePlan::dispatch($back->id);
 
@@ -119,10 +174,23 @@ final class DeploymentController
     public function callOff(Deployment $deployment): RedirectResponse
     {
         $deployment->load('site.account');
-        if (Deployment::where('id', $deployment->id)->whereNull('called_off_at')->whereNull('ended_at')->update(['called_off_at' => now()]) === 1) {
-            Record::write('called_off', "{$deployment->title()} on {$deployment->site->domain} called off", $deployment->site, ['deployment' => $deployment->id]);
+        if (
+            Deployment::where('id', $deployment->id)
+                ->whereNull('called_off_at')
+                ->whereNull('ended_at')
+                ->update(['called_off_at' => now()]) === 1
+        ) {
+            Record::write(
+                'called_off',
+                "{$deployment->title()} on {$deployment->site->domain} called off",
+                $deployment->site,
+                ['deployment' => $deployment->id],
+            );
         }
-        Deployment::where('id', $deployment->id)->where('state', Deployment::DRAFTING)->whereNull('started_at')->update(['state' => Deployment::CALLED_OFF]);
+        Deployment::where('id', $deployment->id)
+            ->where('state', Deployment::DRAFTING)
+            ->whereNull('started_at')
+            ->update(['state' => Deployment::CALLED_OFF]);
 
         return redirect("/deployments/$deployment->id");
     }
@@ -131,9 +199,20 @@ final class DeploymentController
     public function accept(Deployment $deployment): RedirectResponse
     {
         $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
-        $accepted = ['state' => Deployment::DRAFTING, 'question' => null, 'trouble' => null, 'collapse_accepted' => true, 'started_at' => null];
+        $accepted = [
+            'state' => Deployment::DRAFTING,
+            'question' => null,
+            'trouble' => null,
+            'collapse_accepted' => true,
+            'started_at' => null,
+        ];
         if (Deployment::where('id', $deployment->id)->where('question', 'collapsed')->update($accepted) === 1) {
-            Record::write('accepted', "{$deployment->site->domain}: that much less is on the server than before is right", $deployment->site, ['deployment' => $deployment->id]);
+            Record::write(
+                'accepted',
+                "{$deployment->site->domain}: that much less is on the server than before is right",
+                $deployment->site,
+                ['deployment' => $deployment->id],
+            );
             MakePlan::dispatch($deployment->id);
         }
 
@@ -143,17 +222,51 @@ final class DeploymentController
     /** @return array<string, mixed> */
     private function facts(Deployment $deployment): array
     {
-        $deployment->load('site.account.client', 'package', 'backup', 'fromBackup', 'undoes.package', 'ftpUser', 'person', 'waitsFor.site', 'waitsFor.package');
+        $deployment->load(
+            'site.account.client',
+            'package',
+            'backup',
+            'fromBackup',
+            'undoes.package',
+            'ftpUser',
+            'person',
+            'waitsFor.site',
+            'waitsFor.package',
+        );
         if ($deployment->hasNoPlan()) {
-            return ['deployment' => $deployment, 'site' => $deployment->site, 'account' => $deployment->site->account, 'plan' => null];
+            return [
+                'deployment' => $deployment,
+                'site' => $deployment->site,
+                'account' => $deployment->site->account,
+                'plan' => null,
+            ];
         }
         $plan = $this->files->plan($deployment);
         $rows = FileTree::ofPlan($plan);
-        $shown = count($rows) <= self::MOST_ROWS ? $rows : array_slice(array_values(array_filter($rows, static fn (array $row): bool => $row['directory'] || ($row['item']?->change->touches() ?? false))), 0, self::MOST_ROWS);
+        $shown = count($rows) <= self::MOST_ROWS
+                ? $rows
+                : array_slice(
+                    array_values(
+                        array_filter(
+                            $rows,
+                            static fn (array $row): bool => $row['directory']
+                                || ($row['item']?->change->touches() ?? false),
+                        ),
+                    ),
+                    0,
+                    self::MOST_ROWS,
+                );
 
         return [
-            'deployment' => $deployment, 'site' => $deployment->site, 'account' => $deployment->site->account, 'plan' => $plan, 'counts' => $plan->counts(),
-            'rows' => $shown, 'hidden' => count($rows) - count($shown), 'clashes' => $plan->caseClashes(), 'waves' => $plan->waves($deployment->site->start_pages),
+            'deployment' => $deployment,
+            'site' => $deployment->site,
+            'account' => $deployment->site->account,
+            'plan' => $plan,
+            'counts' => $plan->counts(),
+            'rows' => $shown,
+            'hidden' => count($rows) - count($shown),
+            'clashes' => $plan->caseClashes(),
+            'waves' => $plan->waves($deployment->site->start_pages),
             'stations' => Stations::of($deployment, $plan),
             'aside' => SetAside::held()->where('deployment_id', $deployment->id)->orderBy('path')->limit(50)->get(),
         ];

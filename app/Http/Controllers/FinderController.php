@@ -22,22 +22,73 @@ final class FinderController
         $like = '%'.addcslashes($words, '%_\\').'%';
         $found = $words === '' ? $this->recent() : [];
         if ($words !== '') {
-            foreach (Site::with('account.client')->where('domain', 'like', $like)->orderBy('domain')->limit(self::EACH)->get() as $site) {
-                $found[] = ['kind' => 'site', 'name' => $site->domain, 'note' => $site->account->client->name, 'url' => "/accounts/$site->account_id"];
+            foreach (
+                Site::with('account.client')
+                    ->where('domain', 'like', $like)
+                    ->orderBy('domain')
+                    ->limit(self::EACH)
+                    ->get() as $site
+            ) {
+                $found[] = [
+                    'kind' => 'site',
+                    'name' => $site->domain,
+                    'note' => $site->account->client->name,
+                    'url' => "/accounts/$site->account_id",
+                ];
             }
-            foreach (Account::with('client')->where('host', 'like', $like)->orWhere('login', 'like', $like)->orWhere('label', 'like', $like)->orderBy('host')->limit(self::EACH)->get() as $account) {
-                $found[] = ['kind' => 'account', 'name' => "$account->login on $account->host", 'note' => $account->client->name, 'url' => "/accounts/$account->id"];
+            foreach (
+                Account::with('client')
+                    ->where('host', 'like', $like)
+                    ->orWhere('login', 'like', $like)
+                    ->orWhere('label', 'like', $like)
+                    ->orderBy('host')
+                    ->limit(self::EACH)
+                    ->get() as $account
+            ) {
+                $found[] = [
+                    'kind' => 'account',
+                    'name' => "$account->login on $account->host",
+                    'note' => $account->client->name,
+                    'url' => "/accounts/$account->id",
+                ];
             }
-            foreach (FtpUser::with('account.client')->alive()->where('login', 'like', $like)->orderBy('login')->limit(self::EACH)->get() as $user) {
-                $found[] = ['kind' => 'FTP user', 'name' => $user->login, 'note' => $user->account->client->name, 'url' => "/ftp-users/$user->id"];
+            foreach (
+                FtpUser::with('account.client')
+                    ->alive()
+                    ->where('login', 'like', $like)
+                    ->orderBy('login')
+                    ->limit(self::EACH)
+                    ->get() as $user
+            ) {
+                $found[] = [
+                    'kind' => 'FTP user',
+                    'name' => $user->login,
+                    'note' => $user->account->client->name,
+                    'url' => "/ftp-users/$user->id",
+                ];
             }
-            foreach (Client::with('accounts')->where('name', 'like', $like)->orderBy('name')->limit(self::EACH)->get() as $client) {
+            $clients = Client::with('accounts')
+                ->where('name', 'like', $like)
+                ->orderBy('name')
+                ->limit(self::EACH)
+                ->get();
+            foreach ($clients as $client) {
                 foreach ($client->accounts->take(2) as $account) {
-                    $found[] = ['kind' => 'client', 'name' => $client->name, 'note' => $account->host, 'url' => "/accounts/$account->id"];
+                    $found[] = [
+                        'kind' => 'client',
+                        'name' => $client->name,
+                        'note' => $account->host,
+                        'url' => "/accounts/$account->id",
+                    ];
                 }
             }
             foreach (Package::where('name', 'like', $like)->latest('id')->limit(self::EACH)->get() as $package) {
-                $found[] = ['kind' => 'package', 'name' => $package->title(), 'note' => $package->file_name, 'url' => "/packages/$package->id"];
+                $found[] = [
+                    'kind' => 'package',
+                    'name' => $package->title(),
+                    'note' => $package->file_name,
+                    'url' => "/packages/$package->id",
+                ];
             }
         }
 
@@ -47,8 +98,20 @@ final class FinderController
     /** @return list<array<string, mixed>> the accounts that were looked at last, to be reached again in one action */
     private function recent(): array
     {
-        return Account::with('client')->whereNotNull('used_at')->latest('used_at')->limit(self::EACH)->get(['id', 'client_id', 'label', 'host', 'login', 'used_at'])->map(static fn (Account $account): array => [
-            'kind' => 'recent', 'name' => $account->client->name, 'note' => $account->title(), 'url' => "/accounts/$account->id", 'connect' => "/accounts/$account->id/connect",
-        ])->all();
+        return Account::with('client')
+            ->whereNotNull('used_at')
+            ->latest('used_at')
+            ->limit(self::EACH)
+            ->get(['id', 'client_id', 'label', 'host', 'login', 'used_at'])
+            ->map(
+                static fn (Account $account): array => [
+                    'kind' => 'recent',
+                    'name' => $account->client->name,
+                    'note' => $account->title(),
+                    'url' => "/accounts/$account->id",
+                    'connect' => "/accounts/$account->id/connect",
+                ],
+            )
+            ->all();
     }
 }

@@ -52,7 +52,9 @@ final class FtpUserController
         try {
             $user = $this->users->begin($account, $order);
         } catch (ControlFailure|RemoteFailure|Problem $refused) {
-            $form->wrong[$refused instanceof ControlFailure && $refused->reason->value === 'login_exists' ? 'name' : ''] = Problem::words($refused);
+            $form->wrong[
+                $refused instanceof ControlFailure && $refused->reason->value === 'login_exists' ? 'name' : ''
+            ] = Problem::words($refused);
 
             return response($this->form($form), 422);
         }
@@ -67,7 +69,11 @@ final class FtpUserController
         $account->load('sites');
         $form = OrderForm::typed($account, $request->query());
 
-        return view('parts.login-check', ['objection' => $form->objection(), 'full' => $account->rules()->full($form->typed['name'] === '' ? '…' : $form->typed['name']), 'typed' => $form->typed['name'] !== '']);
+        return view('parts.login-check', [
+            'objection' => $form->objection(),
+            'full' => $account->rules()->full($form->typed['name'] === '' ? '…' : $form->typed['name']),
+            'typed' => $form->typed['name'] !== '',
+        ]);
     }
 
     /** What a typed password is worth, while it is typed; posted, so that it stands in no address. */
@@ -76,7 +82,9 @@ final class FtpUserController
         $account->load('client', 'sites');
         $form = OrderForm::typed($account, $request->all());
 
-        return view('parts.strength', ['bits' => $form->typed['password'] === '' ? null : $form->strength($strength)[0]]);
+        return view('parts.strength', [
+            'bits' => $form->typed['password'] === '' ? null : $form->strength($strength)[0],
+        ]);
     }
 
     public function show(FtpUser $user): View
@@ -105,9 +113,12 @@ final class FtpUserController
     public function change(Request $request, FtpUser $user): RedirectResponse
     {
         $this->whole($user);
-        $directory = RemotePath::tryFromString($request->string('directory')->toString()) ?? throw new Problem('The directory starts with a slash and has no ".." in it. Nothing was changed.');
+        $directory = RemotePath::tryFromString($request->string('directory')->toString())
+            ?? throw new Problem('The directory starts with a slash and has no ".." in it. Nothing was changed.');
         $typed = trim($request->string('megabytes')->toString());
-        $typed === '' || (ctype_digit($typed) && (int) $typed > 0 && strlen($typed) < 8) || throw new Problem('Space is a whole number of MB from 1, or nothing for no limit. Nothing was changed.');
+        $typed === ''
+            || (ctype_digit($typed) && (int) $typed > 0 && strlen($typed) < 8)
+            || throw new Problem('Space is a whole number of MB from 1, or nothing for no limit. Nothing was changed.');
         $space = $typed === '' ? null : (int) $typed * 1_000_000;
         Errands::lookAgain($user->account, $directory);
         if ($user->account->seen()->lacks($directory)) {
@@ -116,7 +127,12 @@ final class FtpUserController
         if ($directory->equals($user->path()) && $space === $user->space_limit) {
             return redirect("/ftp-users/$user->id")->with('done', 'It has this directory and this space already.');
         }
-        $this->users->change($user, $directory->equals($user->path()) ? null : $directory, $space !== $user->space_limit, $space);
+        $this->users->change(
+            $user,
+            $directory->equals($user->path()) ? null : $directory,
+            $space !== $user->space_limit,
+            $space,
+        );
 
         return $this->settleNext($user);
     }
@@ -166,7 +182,12 @@ final class FtpUserController
             SettleUser::start($user);
         }
 
-        return redirect($user->exists ? "/ftp-users/$user->id" : "/accounts/$user->account_id")->with('done', $user->exists ? 'It stays as it was.' : "$user->login was given up. If it was made at the provider already, remove it there.");
+        return redirect($user->exists ? "/ftp-users/$user->id" : "/accounts/$user->account_id")->with(
+            'done',
+            $user->exists
+                ? 'It stays as it was.'
+                : "$user->login was given up. If it was made at the provider already, remove it there.",
+        );
     }
 
     /** Shows the settings once, or a link that does; afterwards only whoever holds them knows the password. */
@@ -177,7 +198,15 @@ final class FtpUserController
         if ($request->string('how')->toString() === 'link') {
             $hours = $request->integer('hours');
 
-            return view('hand-over', ['link' => rtrim((string) config('app.url'), '/').'/hand-over#'.$handOvers->link($user, $hours, $request->user())->reveal(), 'hours' => $hours] + $facts);
+            return view(
+                'hand-over',
+                [
+                    'link' => rtrim((string) config('app.url'), '/')
+                        .'/hand-over#'
+                        .$handOvers->link($user, $hours, $request->user())->reveal(),
+                    'hours' => $hours,
+                ] + $facts,
+            );
         }
 
         return view('hand-over', ['settings' => $handOvers->show($user)] + $facts);
@@ -195,7 +224,11 @@ final class FtpUserController
 
     private function ending(Request $request): Ending
     {
-        $ending = Ending::typed($request->string('ends')->toString(), $request->string('closes')->toString(), $request->string('reason')->toString());
+        $ending = Ending::typed(
+            $request->string('ends')->toString(),
+            $request->string('closes')->toString(),
+            $request->string('reason')->toString(),
+        );
 
         return $ending instanceof Ending ? $ending : throw new Problem("$ending[1] Nothing was changed.");
     }
@@ -210,14 +243,31 @@ final class FtpUserController
         $directory = $form->directory();
         $foresight = $directory === null ? null : $form->foresight($directory);
 
-        return view('ftp-user-form', ['form' => $form, 'account' => $form->account, 'foresight' => $foresight, 'warning' => $foresight === null ? null : $form->spaceWarning($foresight)]);
+        return view('ftp-user-form', [
+            'form' => $form,
+            'account' => $form->account,
+            'foresight' => $foresight,
+            'warning' => $foresight === null ? null : $form->spaceWarning($foresight),
+        ]);
     }
 
     /** @return array<string, mixed> */
     private function facts(FtpUser $user): array
     {
-        $user->load('account.client', 'account.sites.destinations', 'account.sites.client', 'person', 'handOvers.ftpUser');
+        $user->load(
+            'account.client',
+            'account.sites.destinations',
+            'account.sites.client',
+            'person',
+            'handOvers.ftpUser',
+        );
 
-        return ['user' => $user, 'account' => $user->account, 'sheet' => $this->users->sheet($user), 'view' => UserSheet::of($user), 'byHand' => $this->users->byHand($user)];
+        return [
+            'user' => $user,
+            'account' => $user->account,
+            'sheet' => $this->users->sheet($user),
+            'view' => UserSheet::of($user),
+            'byHand' => $this->users->byHand($user),
+        ];
     }
 }

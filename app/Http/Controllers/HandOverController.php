@@ -24,22 +24,39 @@ final class HandOverController
 
     public function open(Request $request, HandOvers $handOvers): Response
     {
-        $given = $request->validate(['by' => ['required', 'string', 'max:100', 'regex:/\A[^\x00-\x1f\x7f]*\S[^\x00-\x1f\x7f]*\z/u'], 'code' => ['required', 'string', 'max:200']], ['by.*' => 'Write your name.', 'code.*' => 'The link is not whole: its end, behind the "#", is missing.']);
+        $given = $request->validate(
+            [
+                'by' => ['required', 'string', 'max:100', 'regex:/\A[^\x00-\x1f\x7f]*\S[^\x00-\x1f\x7f]*\z/u'],
+                'code' => ['required', 'string', 'max:200'],
+            ],
+            ['by.*' => 'Write your name.', 'code.*' => 'The link is not whole: its end, behind the "#", is missing.'],
+        );
         $settings = $handOvers->open(trim($given['code']), trim($given['by']), $request);
 
-        return self::unseen('settings-link', ['settings' => $settings, 'gone' => $settings === null], $settings === null ? 404 : 200);
+        return self::unseen(
+            'settings-link',
+            ['settings' => $settings, 'gone' => $settings === null],
+            $settings === null ? 404 : 200,
+        );
     }
 
     public function withdraw(HandOver $link, HandOvers $handOvers): RedirectResponse
     {
         $handOvers->withdraw($link);
 
-        return redirect("/ftp-users/$link->ftp_user_id")->with('done', 'The link opens nothing any more. Renew the password to hand the settings over anew.');
+        return redirect("/ftp-users/$link->ftp_user_id")->with(
+            'done',
+            'The link opens nothing any more. Renew the password to hand the settings over anew.',
+        );
     }
 
     /** @param  array<string, mixed>  $facts */
     private static function unseen(string $view, array $facts, int $status): Response
     {
-        return response()->view($view, $facts, $status, ['Cache-Control' => 'no-store', 'Referrer-Policy' => 'no-referrer', 'X-Robots-Tag' => 'noindex']);
+        return response()->view($view, $facts, $status, [
+            'Cache-Control' => 'no-store',
+            'Referrer-Policy' => 'no-referrer',
+            'X-Robots-Tag' => 'noindex',
+        ]);
     }
 }

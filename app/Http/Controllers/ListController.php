@@ -29,9 +29,16 @@ final class ListController
 
     public function take(Request $request, Lists $lists): RedirectResponse
     {
-        $request->validate(['list' => 'required_without:text|file|max:20480', 'text' => 'required_without:list|nullable|string|max:20000000'], ['required_without' => 'Choose a file, or paste the list.']);
+        $request->validate(
+            [
+                'list' => 'required_without:text|file|max:20480',
+                'text' => 'required_without:list|nullable|string|max:20000000',
+            ],
+            ['required_without' => 'Choose a file, or paste the list.'],
+        );
         $file = $request->file('list');
-        $text = $file === null ? $request->string('text')->toString() : (string) file_get_contents($file->getRealPath());
+        $text =
+            $file === null ? $request->string('text')->toString() : (string) file_get_contents($file->getRealPath());
         AccountList::read($text);
 
         return redirect('/accounts/import/'.$lists->keep($text));
@@ -42,7 +49,12 @@ final class ListController
         $list = $lists->list($name);
         $columns = $this->columns($request, $list);
 
-        return view('list', ['list' => $list, 'name' => $name, 'columns' => $columns, 'rehearsal' => $lists->rehearse($list, $columns)]);
+        return view('list', [
+            'list' => $list,
+            'name' => $name,
+            'columns' => $columns,
+            'rehearsal' => $lists->rehearse($list, $columns),
+        ]);
     }
 
     public function takeOver(Request $request, string $name, Lists $lists): RedirectResponse
@@ -50,9 +62,15 @@ final class ListController
         $list = $lists->list($name);
         $counts = $lists->takeOver($list, $this->columns($request, $list));
         $lists->forget($name);
-        Record::write('list_taken_over', "A list was taken over: {$counts['new']} new, {$counts['changed']} changed, {$counts['same']} the same");
+        Record::write(
+            'list_taken_over',
+            "A list was taken over: {$counts['new']} new, {$counts['changed']} changed, {$counts['same']} the same",
+        );
 
-        return redirect('/accounts')->with('done', "Taken over: {$counts['new']} new, {$counts['changed']} changed, {$counts['same']} the same.");
+        return redirect('/accounts')->with(
+            'done',
+            "Taken over: {$counts['new']} new, {$counts['changed']} changed, {$counts['same']} the same.",
+        );
     }
 
     /** @return array<int, Column> as chosen on the page, else as guessed */
@@ -82,23 +100,34 @@ final class ListController
     {
         Record::write('list_exported', 'The list of accounts was exported, without secrets');
 
-        return response()->streamDownload(static function () use ($export): void {
-            $sink = fopen('php://output', 'wb');
-            assert($sink !== false);
-            $export->write($sink, false);
-        }, 'accounts.csv', ['Content-Type' => 'text/csv; charset=utf-8']);
+        return response()->streamDownload(
+            static function () use ($export): void {
+                $sink = fopen('php://output', 'wb');
+                assert($sink !== false);
+                $export->write($sink, false);
+            },
+            'accounts.csv',
+            ['Content-Type' => 'text/csv; charset=utf-8'],
+        );
     }
 
-    public function exportSecrets(Request $request, Export $export, PasswordStrength $strength): BinaryFileResponse|RedirectResponse
-    {
+    public function exportSecrets(
+        Request $request,
+        Export $export,
+        PasswordStrength $strength,
+    ): BinaryFileResponse|RedirectResponse {
         $person = $request->user();
         $limit = "export:$person->id";
         $passphrase = $request->string('passphrase')->toString();
+        $guessable = $strength->bits($passphrase, [$person->name, $person->email]) < PasswordStrength::MINIMUM_BITS;
         $wrong = match (true) {
             RateLimiter::tooManyAttempts($limit, 5) => 'Too many tries. Wait a minute, then sign in again.',
-            ! Hash::check($request->string('password')->toString(), $person->password) => 'That is not your password. The list was not exported.',
-            $passphrase !== $request->string('passphrase_again')->toString() => 'The two passphrases are not the same. The list was not exported.',
-            $strength->bits($passphrase, [$person->name, $person->email]) < PasswordStrength::MINIMUM_BITS => 'The passphrase is too easy to guess for all the passwords of all accounts: take five words or more. The list was not exported.',
+            ! Hash::check($request->string('password')->toString(), $person->password) => 'That is not your password. '
+                .'The list was not exported.',
+            $passphrase !== $request->string('passphrase_again')->toString() => 'The two passphrases are not the '
+                .'same. The list was not exported.',
+            $guessable => 'The passphrase is too easy to guess for all the passwords of all accounts: take five words '
+                .'or more. The list was not exported.',
             default => null,
         };
         if ($wrong !== null) {

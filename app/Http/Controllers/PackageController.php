@@ -16,12 +16,21 @@ final class PackageController
 {
     public function index(): View
     {
-        return view('packages', ['packages' => Package::withCount('deployments')->latest('id')->limit(200)->get()->makeHidden('manifest')]);
+        return view('packages', [
+            'packages' => Package::withCount('deployments')->latest('id')->limit(200)->get()->makeHidden('manifest'),
+        ]);
     }
 
     public function take(Request $request, Packages $packages): RedirectResponse
     {
-        $request->validate(['package' => ['required', 'file']], ['package.required' => 'Choose a zip or tar.gz first.', 'package.uploaded' => 'The file did not arrive whole; it may be larger than '.ini_get('upload_max_filesize').'.']);
+        $request->validate(
+            ['package' => ['required', 'file']],
+            [
+                'package.required' => 'Choose a zip or tar.gz first.',
+                'package.uploaded' => 'The file did not arrive whole; it may be larger '
+                    .'than '.ini_get('upload_max_filesize').'.',
+            ],
+        );
         $file = $request->file('package');
         $package = $packages->take($file->getRealPath(), $file->getClientOriginalName());
         $site = $request->integer('site');
@@ -36,9 +45,17 @@ final class PackageController
         return view('package', [
             'package' => $package,
             'tree' => FileTree::ofManifest($package->contents()),
-            'versions' => Package::where('name', $package->name)->orderByDesc('id')->get(['id', 'version', 'file_name', 'created_at', 'files', 'bytes']),
+            'versions' => Package::where('name', $package->name)
+                ->orderByDesc('id')
+                ->get(['id', 'version', 'file_name', 'created_at', 'files', 'bytes']),
             'site' => $site,
-            'deployed' => $package->deployments()->with('site')->where('state', 'proven')->latest('id')->limit(10)->get(),
+            'deployed' => $package
+                ->deployments()
+                ->with('site')
+                ->where('state', 'proven')
+                ->latest('id')
+                ->limit(10)
+                ->get(),
         ]);
     }
 }

@@ -31,7 +31,12 @@ final class ReachController
         Errands::lookAgain($account, $directory);
         $foresight = $directory === null ? null : $form->foresight($directory);
 
-        return view('parts.foresight', ['form' => $form, 'account' => $account, 'foresight' => $foresight, 'warning' => $foresight === null ? null : $form->spaceWarning($foresight)]);
+        return view('parts.foresight', [
+            'form' => $form,
+            'account' => $account,
+            'foresight' => $foresight,
+            'warning' => $foresight === null ? null : $form->spaceWarning($foresight),
+        ]);
     }
 
     /** One level of the directory tree; looked at on the server where nobody has looked, or when asked to. */
@@ -39,9 +44,13 @@ final class ReachController
     {
         $account->load('sites');
         $at = RemotePath::fromString($request->string('at')->toString() ?: '/');
-        $going = $request->integer('errand') > 0 ? Errand::where(['id' => $request->integer('errand'), 'account_id' => $account->id])->first() : null;
+        $going = $request->integer('errand') > 0
+                ? Errand::where(['id' => $request->integer('errand'), 'account_id' => $account->id])->first()
+                : null;
         if ($going === null && ($request->boolean('look') || ! $account->seen()->at($at)->looked)) {
-            $going = Errands::start(ErrandKind::LookAtTree, "/accounts/$account->id", $account, ['at' => $at->toString()]);
+            $going = Errands::start(ErrandKind::LookAtTree, "/accounts/$account->id", $account, [
+                'at' => $at->toString(),
+            ]);
         }
         if ($going !== null && ! $going->state->hasEnded()) {
             return view('parts.tree-waits', ['account' => $account, 'at' => $at, 'errand' => $going]);
@@ -60,10 +69,17 @@ final class ReachController
 
     public function map(Request $request, Account $account): View
     {
-        $account->load(['client', 'sites.client', 'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id')]);
+        $account->load([
+            'client',
+            'sites.client',
+            'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id'),
+        ]);
         $account->ftpUsers->each(static fn ($user) => $user->setRelation('account', $account));
 
-        return view('parts.reach-map', ['account' => $account, 'map' => ReachMap::of($account, $request->query('open', []), $request->boolean('closed'))]);
+        return view('parts.reach-map', [
+            'account' => $account,
+            'map' => ReachMap::of($account, $request->query('open', []), $request->boolean('closed')),
+        ]);
     }
 
     public function csv(Account $account): StreamedResponse
@@ -75,12 +91,18 @@ final class ReachController
 
     public function matrix(Request $request): View
     {
-        return view('reach', ['matrix' => ReachMatrix::of($request, Fleet::scopes(idleAfter: ReachMatrix::idleAfter($request)))]);
+        return view('reach', [
+            'matrix' => ReachMatrix::of($request, Fleet::scopes(idleAfter: ReachMatrix::idleAfter($request))),
+        ]);
     }
 
     public function matrixCsv(Request $request): StreamedResponse
     {
-        return self::table('reach.csv', ReachMatrix::COLUMNS, ReachMatrix::of($request, Fleet::scopes(idleAfter: ReachMatrix::idleAfter($request)))->lines());
+        return self::table(
+            'reach.csv',
+            ReachMatrix::COLUMNS,
+            ReachMatrix::of($request, Fleet::scopes(idleAfter: ReachMatrix::idleAfter($request)))->lines(),
+        );
     }
 
     /**

@@ -18,10 +18,21 @@ final class RecordController
         $like = '%'.addcslashes($words, '%_\\').'%';
         $before = $request->integer('before');
         $entries = RecordEntry::with('person', 'client', 'site', 'account')
-            ->when($words !== '', static fn ($query) => $query->where(static fn ($query) => $query->where('sentence', 'like', $like)->orWhereHas('client', static fn ($query) => $query->where('name', 'like', $like))))
+            ->when(
+                $words !== '',
+                static fn ($query) => $query->where(
+                    static fn ($query) => $query
+                        ->where('sentence', 'like', $like)
+                        ->orWhereHas('client', static fn ($query) => $query->where('name', 'like', $like)),
+                ),
+            )
             ->when($before > 0, static fn ($query) => $query->where('id', '<', $before))
             ->orderByDesc('id')->limit(self::PAGE + 1)->get();
 
-        return view('record', ['entries' => $entries->take(self::PAGE), 'more' => $entries->count() > self::PAGE, 'words' => $words]);
+        return view('record', [
+            'entries' => $entries->take(self::PAGE),
+            'more' => $entries->count() > self::PAGE,
+            'words' => $words,
+        ]);
     }
 }

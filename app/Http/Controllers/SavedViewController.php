@@ -17,7 +17,10 @@ final class SavedViewController
         parse_str($typed['query'], $query);
         // Through the table's own reading, so that nothing is kept that it does not know.
         $known = http_build_query(AccountTable::of(new Request($query))->query);
-        SavedView::updateOrCreate(['person_id' => $request->user()->id, 'name' => trim($typed['name'])], ['query' => $known]);
+        SavedView::updateOrCreate(
+            ['person_id' => $request->user()->id, 'name' => trim($typed['name'])],
+            ['query' => $known],
+        );
 
         return redirect("/accounts?$known")->with('done', 'The view is kept under its name.');
     }

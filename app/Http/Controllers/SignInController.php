@@ -26,7 +26,10 @@ final class SignInController
 
     public function signIn(Request $request): RedirectResponse
     {
-        $given = $request->validate(['email' => ['required', 'string', 'max:200'], 'password' => ['required', 'string', 'max:200']]);
+        $given = $request->validate([
+            'email' => ['required', 'string', 'max:200'],
+            'password' => ['required', 'string', 'max:200'],
+        ]);
         $email = SignInGuard::folded($given['email']);
         $found = Person::where('email', $email)->first();
         // The database finds letters that it takes for the same; who is meant has to be meant to the letter.
@@ -40,8 +43,13 @@ final class SignInController
             $person === null && Hash::check($given['password'], self::NOBODYS); // As slow as for somebody.
             $about = 'for '.mb_substr($email, 0, 100)." from $address";
             $blocked = $guard->failed();
-            Record::write('sign_in_refused', "A sign-in was refused $about".($blocked ? '; further tries have to wait now' : ''));
-            throw ValidationException::withMessages(['email' => 'This address and password do not belong together. Both are taken to the letter.']);
+            Record::write(
+                'sign_in_refused',
+                "A sign-in was refused $about".($blocked ? '; further tries have to wait now' : ''),
+            );
+            throw ValidationException::withMessages([
+                'email' => 'This address and password do not belong together. Both are taken to the letter.',
+            ]);
         }
         $guard->succeeded($person, $address);
         $request->session()->regenerate();

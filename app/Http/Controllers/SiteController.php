@@ -22,7 +22,11 @@ final class SiteController
 {
     public function new(Account $account): View
     {
-        return view('site', ['clients' => $this->others($account), 'account' => $account->load('client'), 'site' => new Site(['start_pages' => SiteForm::START_PAGES, 'document_root' => '/', 'kept' => []])]);
+        return view('site', [
+            'clients' => $this->others($account),
+            'account' => $account->load('client'),
+            'site' => new Site(['start_pages' => SiteForm::START_PAGES, 'document_root' => '/', 'kept' => []]),
+        ]);
     }
 
     public function create(Request $request, Account $account, SiteForm $form): RedirectResponse
@@ -30,12 +34,19 @@ final class SiteController
         $site = $account->sites()->create($form->values($request, null) + ['kept' => ['uploads/']]);
         Record::write('site_added', "$site->domain added to $account->host", $site->setRelation('account', $account));
 
-        return redirect("/sites/$site->id/edit")->with('done', "$site->domain is known now. Find and prove where it is served from.");
+        return redirect("/sites/$site->id/edit")->with(
+            'done',
+            "$site->domain is known now. Find and prove where it is served from.",
+        );
     }
 
     public function edit(Site $site): View
     {
-        return view('site', ['clients' => $this->others($site->account), 'account' => $site->account->load('client'), 'site' => $site->load('destinations')]);
+        return view('site', [
+            'clients' => $this->others($site->account),
+            'account' => $site->account->load('client'),
+            'site' => $site->load('destinations'),
+        ]);
     }
 
     /** @return Collection<int, Client> whose site it may be instead */
@@ -63,9 +74,13 @@ final class SiteController
 
     public function proveRoot(Request $request, Site $site): RedirectResponse
     {
-        $directory = $request->has('directory') ? RemotePath::fromString($request->string('directory')->toString()) : null;
+        $directory = $request->has('directory')
+            ? RemotePath::fromString($request->string('directory')->toString())
+            : null;
         $back = $directory === null ? "/accounts/$site->account_id" : "/sites/$site->id/edit";
 
-        return Errands::answer(Errands::start(ErrandKind::ProveRoot, $back, $site, ['directory' => $directory?->toString()]));
+        return Errands::answer(
+            Errands::start(ErrandKind::ProveRoot, $back, $site, ['directory' => $directory?->toString()]),
+        );
     }
 }

@@ -27,7 +27,18 @@ final class TakeOnController
     private const MOST_LETTER = 200_000;
 
     /** What of an account connecting takes. */
-    private const TRIED = ['host', 'port', 'protocol', 'login', 'secret', 'address', 'pin', 'private_key', 'start_directory', 'active_mode'];
+    private const TRIED = [
+        'host',
+        'port',
+        'protocol',
+        'login',
+        'secret',
+        'address',
+        'pin',
+        'private_key',
+        'start_directory',
+        'active_mode',
+    ];
 
     public function new(Request $request): Response
     {
@@ -46,7 +57,13 @@ final class TakeOnController
         $chosen = min(max(0, $request->integer('number')), max(0, count($accounts) - 1));
         $form = $accounts === [] ? AccountForm::empty() : AccountForm::fromLetter($accounts[$chosen]);
 
-        return $this->form($form, null, ['letter' => $text, 'undone' => LetterText::undone($text), 'marked' => MarkedLetter::of($text, $accounts[$chosen] ?? null), 'accounts' => $accounts, 'chosen' => $chosen]);
+        return $this->form($form, null, [
+            'letter' => $text,
+            'undone' => LetterText::undone($text),
+            'marked' => MarkedLetter::of($text, $accounts[$chosen] ?? null),
+            'accounts' => $accounts,
+            'chosen' => $chosen,
+        ]);
     }
 
     public function create(Request $request): Response|RedirectResponse
@@ -76,19 +93,55 @@ final class TakeOnController
             $account->fill($values + ['client_id' => $client->id]);
             // Typed in again, the same password counts for the new place.
             (isset($values['secret']) || isset($values['private_key'])) && $account->bindSecrets();
-            if ($known !== null && $account->isDirty(['host', 'port', 'protocol', 'login', 'secret', 'address', 'pin', 'private_key', 'start_directory'])) {
+            if (
+                $known !== null
+                && $account->isDirty([
+                    'host',
+                    'port',
+                    'protocol',
+                    'login',
+                    'secret',
+                    'address',
+                    'pin',
+                    'private_key',
+                    'start_directory',
+                ])
+            ) {
                 // What was found out is about the account as it was.
-                $account->fill(['ladder' => null, 'trouble' => null, 'tried_at' => null, 'reached_at' => null, 'next_secret' => null] + ($account->isDirty('host') ? ['known_address' => null] : []));
+                $account->fill(
+                    [
+                        'ladder' => null,
+                        'trouble' => null,
+                        'tried_at' => null,
+                        'reached_at' => null,
+                        'next_secret' => null,
+                    ] + ($account->isDirty('host') ? ['known_address' => null] : []),
+                );
             }
             $account->save();
             $account->setRelation('client', $client);
             if ($site !== null) {
-                $account->sites()->create($site + ['base_url' => "https://{$site['domain']}", 'start_pages' => \App\Sites\SiteForm::START_PAGES, 'kept' => ['uploads/']]);
+                $account
+                    ->sites()
+                    ->create(
+                        $site + [
+                            'base_url' => "https://{$site['domain']}",
+                            'start_pages' => \App\Sites\SiteForm::START_PAGES,
+                            'kept' => ['uploads/'],
+                        ],
+                    );
             }
-            Record::write($known === null ? 'account_taken_on' : 'account_changed', ($known === null ? 'Took on ' : 'Changed ')."$account->login at $account->host", $account);
+            Record::write(
+                $known === null ? 'account_taken_on' : 'account_changed',
+                ($known === null ? 'Took on ' : 'Changed ')."$account->login at $account->host",
+                $account,
+            );
         });
 
-        return redirect("/accounts/$account->id")->with('done', $known === null ? 'The account is known now. Connect to see whether it works.' : 'Kept.');
+        return redirect("/accounts/$account->id")->with(
+            'done',
+            $known === null ? 'The account is known now. Connect to see whether it works.' : 'Kept.',
+        );
     }
 
     /**
@@ -99,7 +152,8 @@ final class TakeOnController
     private function try(AccountForm $form, array $values, ?Account $known): RedirectResponse
     {
         $values += ['secret' => $known->secret ?? '', 'private_key' => $known?->private_key];
-        $values['protocol'] = $values['protocol'] instanceof Protocol ? $values['protocol']->value : $values['protocol'];
+        $values['protocol'] =
+            $values['protocol'] instanceof Protocol ? $values['protocol']->value : $values['protocol'];
         $errand = Errands::start(
             ErrandKind::TryAccount,
             $known === null ? '/accounts/new' : "/accounts/$known->id/edit",
@@ -114,13 +168,21 @@ final class TakeOnController
     /** The form as it was typed, with what trying it has shown. */
     private function tried(Request $request, ?Account $known): ?Response
     {
-        $errand = Errand::where(['id' => $request->integer('tried'), 'kind' => ErrandKind::TryAccount, 'person_id' => $request->user()?->id])->first();
+        $errand = Errand::where([
+            'id' => $request->integer('tried'),
+            'kind' => ErrandKind::TryAccount,
+            'person_id' => $request->user()?->id,
+        ])->first();
         if ($errand === null || ! $errand->state->hasEnded()) {
             return null;
         }
         $form = AccountForm::typed((array) ($errand->given['typed'] ?? []));
         $rungs = $errand->result['rungs'] ?? null;
-        $more = ['rungs' => $rungs, 'held' => $errand->result['held'] ?? false, 'pin' => $errand->given['values']['pin'] ?? null];
+        $more = [
+            'rungs' => $rungs,
+            'held' => $errand->result['held'] ?? false,
+            'pin' => $errand->given['values']['pin'] ?? null,
+        ];
         $errand->delete();
 
         return $this->form($form, $known, $more);
@@ -129,8 +191,22 @@ final class TakeOnController
     /** @param  array<string, mixed>  $more */
     private function form(AccountForm $form, ?Account $account, array $more = [], int $status = 200): Response
     {
-        return response()->view('account-form', $more + [
-            'form' => $form, 'account' => $account, 'clients' => Client::orderBy('name')->get(['id', 'name', 'colour']), 'letter' => '', 'undone' => [], 'marked' => null, 'accounts' => [], 'chosen' => 0, 'rungs' => null, 'held' => false, 'pin' => null,
-        ], $status);
+        return response()->view(
+            'account-form',
+            $more + [
+                'form' => $form,
+                'account' => $account,
+                'clients' => Client::orderBy('name')->get(['id', 'name', 'colour']),
+                'letter' => '',
+                'undone' => [],
+                'marked' => null,
+                'accounts' => [],
+                'chosen' => 0,
+                'rungs' => null,
+                'held' => false,
+                'pin' => null,
+            ],
+            $status,
+        );
     }
 }

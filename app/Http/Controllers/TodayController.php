@@ -27,17 +27,28 @@ final class TodayController
             'clientGroups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
             'sites' => Site::count(),
             'troubled' => count($concerns->all),
-            'changed' => RecordEntry::with('client')->where('action', 'found_changed')->where('at', '>', now()->subDay())->latest('id')->limit(5)->get(),
+            'changed' => RecordEntry::with('client')
+                ->where('action', 'found_changed')
+                ->where('at', '>', now()->subDay())
+                ->latest('id')
+                ->limit(5)
+                ->get(),
         ]);
     }
 
     public function shelves(Request $request): View
     {
-        return view($request->string('as')->toString() === 'table' ? 'parts.shelf-rows' : 'parts.shelves', ['rack' => $this->rack($request)]);
+        return view($request->string('as')->toString() === 'table' ? 'parts.shelf-rows' : 'parts.shelves', [
+            'rack' => $this->rack($request),
+        ]);
     }
 
     private function rack(Request $request): Rack
     {
-        return Rack::part(max(0, $request->integer('from')), mb_substr($request->string('group')->toString(), 0, 100), mb_substr(trim($request->string('words')->toString()), 0, 100));
+        return Rack::part(
+            max(0, $request->integer('from')),
+            mb_substr($request->string('group')->toString(), 0, 100),
+            mb_substr(trim($request->string('words')->toString()), 0, 100),
+        );
     }
 }

@@ -25,10 +25,16 @@ final class UserListController
 
     public function draft(Request $request, Bulk $bulk): RedirectResponse
     {
-        $closes = $request->string('kind')->toString() === Bulk::MOVE ? Ending::time($request->string('closes')->toString()) : null;
-        $ids = array_values(array_unique(array_map(intval(...), array_filter((array) $request->input('users', []), is_numeric(...)))));
+        $closes = $request->string('kind')->toString() === Bulk::MOVE
+                ? Ending::time($request->string('closes')->toString())
+                : null;
+        $ids = array_values(
+            array_unique(array_map(intval(...), array_filter((array) $request->input('users', []), is_numeric(...)))),
+        );
 
-        return redirect('/bulk/'.$bulk->draft($request->string('kind')->toString(), $ids, $closes, $request->user())->id);
+        return redirect(
+            '/bulk/'.$bulk->draft($request->string('kind')->toString(), $ids, $closes, $request->user())->id,
+        );
     }
 
     public function show(BulkChange $change, Bulk $bulk): View
@@ -51,7 +57,12 @@ final class UserListController
     /** @return array<string, mixed> */
     private function facts(BulkChange $change, Bulk $bulk): array
     {
-        $handOver = $change->kind === Bulk::RENEW ? FtpUser::whereIn('id', array_column($change->items, 'user'))->whereNull('handed_over_at')->pluck('id')->flip() : collect();
+        $handOver = $change->kind === Bulk::RENEW
+                ? FtpUser::whereIn('id', array_column($change->items, 'user'))
+                    ->whereNull('handed_over_at')
+                    ->pluck('id')
+                    ->flip()
+                : collect();
 
         return ['change' => $change, 'title' => $bulk->title($change), 'handOver' => $handOver];
     }

@@ -20,7 +20,12 @@ final class PlainInput
 
     public function handle(Request $request, Closure $next): Response
     {
-        foreach ([...array_values($this->wrong($request->query->all())), ...array_values($this->wrong($request->request->all()))] as $field) {
+        foreach (
+            [
+                ...array_values($this->wrong($request->query->all())),
+                ...array_values($this->wrong($request->request->all())),
+            ] as $field
+        ) {
             return $this->refusal($request, $field);
         }
         if (! self::isText(rawurldecode($request->path()))) {
@@ -39,7 +44,11 @@ final class PlainInput
         $wrong = [];
         foreach ($given as $name => $value) {
             $plain = is_array($value)
-                ? in_array($name, self::LISTS, true) && array_filter($value, static fn (mixed $item): bool => ! is_scalar($item) || ! self::isText((string) $item)) === []
+                ? in_array($name, self::LISTS, true)
+                    && array_filter(
+                        $value,
+                        static fn (mixed $item): bool => ! is_scalar($item) || ! self::isText((string) $item),
+                    ) === []
                 : $value === null || self::isText((string) $value);
             if (! $plain || ! self::isText((string) $name)) {
                 $wrong[] = mb_substr(mb_scrub((string) $name), 0, 40);
@@ -56,7 +65,9 @@ final class PlainInput
 
     private function refusal(Request $request, string $field): Response
     {
-        $words = "What was sent in “{$field}” is not what a form of Cellarium sends: bytes that are no text, or several values where one is meant. Nothing was changed.";
+        $words = 'What was sent '
+            ."in “{$field}” is not what a form of Cellarium sends: bytes that are no text, or several values where "
+            .'one is meant. Nothing was changed.';
 
         return $request->header('HX-Request') === 'true'
             ? response()->view('parts.trouble', ['trouble' => $words])

@@ -11,7 +11,8 @@ use Symfony\Component\HttpFoundation\Response;
 /** Nothing inline, nothing from elsewhere, no framing, no guessing of types. */
 final class SecurityHeaders
 {
-    public const POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self'; connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'";
+    public const POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self'; "
+        ."connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'";
 
     public function handle(Request $request, Closure $next): Response
     {

@@ -34,15 +34,21 @@ final readonly class ControlApi
 
     public function answer(Request $request): Response
     {
-        $token = preg_match('/\ABearer ([A-Za-z0-9._~+\/=-]+)\z/i', $request->header('authorization'), $match) === 1 ? $match[1] : '';
+        $token = preg_match('/\ABearer ([A-Za-z0-9._~+\/=-]+)\z/i', $request->header('authorization'), $match) === 1
+                ? $match[1]
+                : '';
         if (preg_match('#\A/operator/faults/([^/]+)\z#', $request->path, $path) === 1) {
-            return hash_equals($this->world->operatorToken, $token) ? $this->faults($request, rawurldecode($path[1])) : $this->unauthorized();
+            return hash_equals($this->world->operatorToken, $token)
+                ? $this->faults($request, rawurldecode($path[1]))
+                : $this->unauthorized();
         }
         $account = $token === '' ? null : $this->world->accountByToken($token);
         if ($account === null) {
             return $this->unauthorized();
         }
-        $answer = $account->faults->controlFails ? $this->problem(500, 'failed', 'Something went wrong here; nothing was changed.') : $this->answerFor($account, $request);
+        $answer = $account->faults->controlFails
+            ? $this->problem(500, 'failed', 'Something went wrong here; nothing was changed.')
+            : $this->answerFor($account, $request);
         if ($account->faults->controlDelayMs > 0) {
             delay($account->faults->controlDelayMs / 1000);
         }
@@ -61,7 +67,12 @@ final readonly class ControlApi
         }
         if ($request->path === '/v1/ftp-users') {
             return match ($request->method) {
-                'GET' => Response::json(200, ['ftp_users' => array_map(static fn (FtpLogin $user): array => $user->shown(), array_values($this->scoped($account)))]),
+                'GET' => Response::json(200, [
+                    'ftp_users' => array_map(
+                        static fn (FtpLogin $user): array => $user->shown(),
+                        array_values($this->scoped($account)),
+                    ),
+                ]),
                 'POST' => $this->create($account, $request),
                 default => $this->notAllowed(),
             };
@@ -82,14 +93,22 @@ final readonly class ControlApi
             'ftp_port' => $this->ftpPort,
             'sites' => array_map(static fn (HostedSite $site): array => $site->toArray(), $account->sites),
             'space' => ['used' => $account->used(), 'limit' => $account->spaceLimit()],
-            'ftp_users' => ['login' => '{name}@'.$account->domain(), 'signs' => 'a-z0-9._-', 'longest' => self::LONGEST_NAME, 'most' => self::MOST_USERS, 'read_only' => true],
+            'ftp_users' => [
+                'login' => '{name}@'.$account->domain(),
+                'signs' => 'a-z0-9._-',
+                'longest' => self::LONGEST_NAME,
+                'most' => self::MOST_USERS,
+                'read_only' => true,
+            ],
         ];
     }
 
     private function renew(HostedAccount $account, Request $request): Response
     {
         try {
-            $account->users[$account->name]->passwordHash = $this->world->hashPassword($this->password((new Body($request->body))->text('password')));
+            $account->users[$account->name]->passwordHash = $this->world->hashPassword(
+                $this->password((new Body($request->body))->text('password')),
+            );
         } catch (InvalidArgumentException $wrong) {
             return $this->problem(422, 'invalid', $wrong->getMessage());
         }
@@ -119,7 +138,13 @@ final readonly class ControlApi
             if (count($this->scoped($account)) >= self::MOST_USERS) {
                 return $this->problem(409, 'too_many', 'There are '.self::MOST_USERS.' FTP users already.');
             }
-            $user = new FtpLogin($login, '', $this->directory($account, $body->text('directory')), $body->number('space_limit'), readOnly: $this->readOnly($body));
+            $user = new FtpLogin(
+                $login,
+                '',
+                $this->directory($account, $body->text('directory')),
+                $body->number('space_limit'),
+                readOnly: $this->readOnly($body),
+            );
             $user->passwordHash = $this->world->hashPassword($this->password($body->text('password')));
         } catch (InvalidArgumentException $wrong) {
             return $this->problem(422, 'invalid', $wrong->getMessage());
@@ -164,7 +189,9 @@ final readonly class ControlApi
     {
         $directory = $body->has('directory') ? $this->directory($account, $body->text('directory')) : $user->directory;
         $space = $body->has('space_limit') ? $body->number('space_limit') : $user->spaceLimit;
-        $hash = $body->has('password') ? $this->world->hashPassword($this->password($body->text('password'))) : $user->passwordHash;
+        $hash = $body->has('password')
+            ? $this->world->hashPassword($this->password($body->text('password')))
+            : $user->passwordHash;
         $readOnly = $body->has('access') ? $this->readOnly($body) : $user->readOnly;
         $open = $body->has('open') ? $body->flag('open') : $user->open;
         $user->closesAt = $user->open && ! $open ? microtime(true) + $account->faults->closeLate : $user->closesAt;

@@ -119,7 +119,10 @@ final class DataChannel
         }
         stream_context_set_option($stream, $options);
         $until = microtime(true) + 15;
-        while (($done = @stream_socket_enable_crypto($stream, true, STREAM_CRYPTO_METHOD_TLSv1_2_SERVER)) === 0 && microtime(true) < $until) {
+        while (
+            ($done = @stream_socket_enable_crypto($stream, true, STREAM_CRYPTO_METHOD_TLSv1_2_SERVER)) === 0
+            && microtime(true) < $until
+        ) {
             $suspension = EventLoop::getSuspension();
             $readable = EventLoop::onReadable($stream, static fn () => $suspension->resume(true));
             $late = EventLoop::delay(15, static fn () => $suspension->resume(false));

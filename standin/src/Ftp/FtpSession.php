@@ -29,7 +29,20 @@ use function Amp\delay;
  */
 final class FtpSession
 {
-    private const CHANGING = ['STOR', 'APPE', 'STOU', 'DELE', 'MKD', 'XMKD', 'RMD', 'XRMD', 'RNFR', 'RNTO', 'MFMT', 'SITE'];
+    private const CHANGING = [
+        'STOR',
+        'APPE',
+        'STOU',
+        'DELE',
+        'MKD',
+        'XMKD',
+        'RMD',
+        'XRMD',
+        'RNFR',
+        'RNTO',
+        'MFMT',
+        'SITE',
+    ];
 
     public ?HostedAccount $account = null;
 
@@ -123,7 +136,9 @@ final class FtpSession
             try {
                 $work();
             } catch (Reply $refusal) {
-                $this->data->aborted ? $this->reply(426, 'The transfer was aborted') : $this->reply($refusal->getCode(), $refusal->getMessage());
+                $this->data->aborted
+                    ? $this->reply(426, 'The transfer was aborted')
+                    : $this->reply($refusal->getCode(), $refusal->getMessage());
             } finally {
                 $this->data->close();
             }
@@ -150,7 +165,11 @@ final class FtpSession
     /** @throws Reply 530 */
     public function signedIn(): HostedAccount
     {
-        if ($this->account === null || $this->login === null || ! $this->login->letsIn($this->account->faults->closeNever)) {
+        if (
+            $this->account === null
+            || $this->login === null
+            || ! $this->login->letsIn($this->account->faults->closeNever)
+        ) {
             throw new Reply('Please sign in first', 530);
         }
 
@@ -178,7 +197,8 @@ final class FtpSession
         try {
             $line = rtrim($this->reader->readUntil("\n", new TimeoutCancellation($this->idleSeconds), 8192), "\r");
 
-            // Telnet's interrupt and data mark, which clients send ahead of ABOR (RFC 959, 4.1.3); the mark may be out of band.
+            // Telnet's interrupt and data mark, which clients send ahead of ABOR (RFC 959, 4.1.3); the mark may be out
+            // of band.
             return (string) preg_replace('/\A(?:\xFF[\xF0-\xFA]?)+/', '', $line);
         } catch (CancelledException) {
             $this->reply(421, 'Idle for too long, closing');

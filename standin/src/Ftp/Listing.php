@@ -7,7 +7,9 @@ namespace Cellarium\Standin\Ftp;
 /** How entries are written: the facts of RFC 3659 section 7, and the Unix style that LIST has by custom. */
 final class Listing
 {
-    /** @var array<int, int> sizes that are claimed instead of the right ones, by inode, so that they outlive a renaming */
+    /**
+     * @var array<int, int> sizes that are claimed instead of the right ones, by inode, so that they outlive a renaming
+     */
     private static array $claimed = [];
 
     /** @param  int|null  $size  bytes that listings and SIZE show from now on; null for the right number */
@@ -37,7 +39,9 @@ final class Listing
     {
         $names = @scandir($real);
 
-        return $names === false ? throw Reply::forbidden(basename($real)) : array_values(array_diff($names, ['.', '..']));
+        return $names === false
+            ? throw Reply::forbidden(basename($real))
+            : array_values(array_diff($names, ['.', '..']));
     }
 
     public static function facts(string $real, string $name, ?string $type = null): string
@@ -55,7 +59,15 @@ final class Listing
         $size = $type === 'file' ? 'size='.self::size($stat).';' : '';
         $perm = $type === 'file' ? 'adfrw' : 'cdeflmp';
 
-        return sprintf('type=%s;%smodify=%s;unix.mode=%04o;perm=%s; %s', $type, $size, gmdate('YmdHis', $stat['mtime']), $stat['mode'] & 07777, $perm, $name);
+        return sprintf(
+            'type=%s;%smodify=%s;unix.mode=%04o;perm=%s; %s',
+            $type,
+            $size,
+            gmdate('YmdHis', $stat['mtime']),
+            $stat['mode'] & 07777,
+            $perm,
+            $name,
+        );
     }
 
     /** Where a link points; without it where its name would end the fact. */
@@ -87,7 +99,15 @@ final class Listing
 
         $target = $kind === 'l' ? ' -> '.readlink($real) : '';
 
-        return sprintf('%s%s %3d ftp ftp %12d %s %s', $kind, $rights, $stat['nlink'], self::size($stat), gmdate($recent ? 'M d H:i' : 'M d  Y', $stat['mtime']), $name).$target;
+        return sprintf(
+            '%s%s %3d ftp ftp %12d %s %s',
+            $kind,
+            $rights,
+            $stat['nlink'],
+            self::size($stat),
+            gmdate($recent ? 'M d H:i' : 'M d  Y', $stat['mtime']),
+            $name,
+        ).$target;
     }
 
     /** In the style of the DIR command. */

@@ -145,7 +145,10 @@ final readonly class SessionCommands
         }
         $port = $address->getPort();
         $named = $this->session->faults()->passiveAddress ?? $address->getAddress();
-        $this->session->reply(227, sprintf('Entering Passive Mode (%s,%d,%d)', strtr($named, '.', ','), $port >> 8, $port & 255));
+        $this->session->reply(
+            227,
+            sprintf('Entering Passive Mode (%s,%d,%d)', strtr($named, '.', ','), $port >> 8, $port & 255),
+        );
     }
 
     private function extendedPassive(string $argument): void

@@ -21,7 +21,11 @@ final readonly class TransferCommands
     {
         return [
             'LIST' => $this->customList(...),
-            'NLST' => fn (string $argument) => $this->list($argument, static fn (string $real, string $name): string => $name, false),
+            'NLST' => fn (string $argument) => $this->list(
+                $argument,
+                static fn (string $real, string $name): string => $name,
+                false,
+            ),
             'MLSD' => $this->machineList(...),
             'RETR' => $this->retrieve(...),
             'STOR' => fn (string $argument) => $this->store($argument, false),
@@ -50,7 +54,9 @@ final readonly class TransferCommands
             return;
         }
         $names = array_filter(Listing::names($real), static fn (string $name): bool => $hidden || $name[0] !== '.');
-        $this->sendLines(array_map(static fn (string $name): string => $line("$real/$name", $name), array_values($names)));
+        $this->sendLines(
+            array_map(static fn (string $name): string => $line("$real/$name", $name), array_values($names)),
+        );
     }
 
     private function machineList(string $argument): void
@@ -62,7 +68,10 @@ final readonly class TransferCommands
         if (! is_dir($real)) {
             throw new Reply("$virtual: not a directory", is_file($real) ? 501 : 550);
         }
-        $lines = array_map(static fn (string $name): string => Listing::facts("$real/$name", $name), Listing::names($real));
+        $lines = array_map(
+            static fn (string $name): string => Listing::facts("$real/$name", $name),
+            Listing::names($real),
+        );
         $empty = $this->session->faults()->listingFault === 'empty-mlsd';
         $this->sendLines($empty ? [] : [Listing::facts($real, $virtual, 'cdir'), ...$lines]);
     }

@@ -26,21 +26,50 @@ final readonly class Response
     {
         $title = htmlspecialchars($title);
 
-        return new self($status, "<!doctype html><html lang=\"en\"><meta charset=\"utf-8\"><title>$title</title><h1>$title</h1>$inner</html>\n", ['Content-Type' => 'text/html; charset=utf-8']);
+        return new self(
+            $status,
+            '<!doctype html><html lang="en"><meta '
+                ."charset=\"utf-8\"><title>$title</title><h1>$title</h1>$inner</html>\n",
+            ['Content-Type' => 'text/html; charset=utf-8'],
+        );
     }
 
     /** @param  array<mixed>  $data */
     public static function json(int $status, array $data): self
     {
-        return new self($status, json_encode($data, JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR)."\n", ['Content-Type' => 'application/json']);
+        return new self($status, json_encode($data, JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR)."\n", [
+            'Content-Type' => 'application/json',
+        ]);
     }
 
     /** The bytes of the message (RFC 9112); without its body for HEAD. */
     public function message(bool $head): string
     {
-        $reason = [200 => 'OK', 201 => 'Created', 204 => 'No Content', 301 => 'Moved Permanently', 304 => 'Not Modified', 400 => 'Bad Request', 401 => 'Unauthorized', 403 => 'Forbidden', 404 => 'Not Found', 405 => 'Method Not Allowed', 409 => 'Conflict', 413 => 'Content Too Large', 422 => 'Unprocessable Content', 500 => 'Internal Server Error', 502 => 'Bad Gateway', 503 => 'Service Unavailable'][$this->status] ?? 'Status';
+        $reason = [
+            200 => 'OK',
+            201 => 'Created',
+            204 => 'No Content',
+            301 => 'Moved Permanently',
+            304 => 'Not Modified',
+            400 => 'Bad Request',
+            401 => 'Unauthorized',
+            403 => 'Forbidden',
+            404 => 'Not Found',
+            405 => 'Method Not Allowed',
+            409 => 'Conflict',
+            413 => 'Content Too Large',
+            422 => 'Unprocessable Content',
+            500 => 'Internal Server Error',
+            502 => 'Bad Gateway',
+            503 => 'Service Unavailable',
+        ][$this->status] ?? 'Status';
         $out = "HTTP/1.1 $this->status $reason\r\n";
-        foreach ($this->headers + ['Date' => gmdate('D, d M Y H:i:s').' GMT', 'Content-Length' => (string) strlen($this->body)] as $name => $value) {
+        foreach (
+            $this->headers + [
+                'Date' => gmdate('D, d M Y H:i:s').' GMT',
+                'Content-Length' => (string) strlen($this->body),
+            ] as $name => $value
+        ) {
             $out .= "$name: ".str_replace(["\r", "\n"], '', $value)."\r\n";
         }
 

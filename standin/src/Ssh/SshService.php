@@ -25,11 +25,14 @@ final readonly class SshService
     /**
      * Writes keys and logins; keys that are there stay.
      *
-     * @param  list<array{login: string, password: string, ssh: string}>  $accounts  "ssh" is "password", or "key" for those that have no password there
+     * @param  list<array{login: string, password: string, ssh: string}>  $accounts  "ssh" is "password", or "key"
+     *     for those that have no password there
      */
     public function prepare(array $accounts, int $port): void
     {
-        is_dir($this->own) || mkdir($this->own, 0700, true) || throw new RuntimeException("$this->own could not be made.");
+        is_dir($this->own)
+            || mkdir($this->own, 0700, true)
+            || throw new RuntimeException("$this->own could not be made.");
         $this->key('host');
         [$user, $group] = [posix_geteuid(), posix_getegid()];
         $passwd = "sshd:x:100:65534::/run/sshd:/usr/sbin/nologin\n";
@@ -37,11 +40,24 @@ final readonly class SshService
         foreach ($accounts as $account) {
             $login = $account['login'];
             $passwd .= "$login:x:$user:$group:$login:$this->directory/homes/$login:/bin/sh\n";
-            $shadow .= "$login:".($account['ssh'] === 'password' ? crypt($account['password'], '$6$'.bin2hex(random_bytes(6)).'$') : '*').":20000:0:99999:7:::\n";
+            $shadow
+                .= "$login:"
+                .($account['ssh'] === 'password'
+                    ? crypt($account['password'], '$6$'.bin2hex(random_bytes(6)).'$')
+                    : '*')
+                .":20000:0:99999:7:::\n";
             $account['ssh'] === 'key' && copy($this->key($login), "$this->own/$login.authorized");
         }
-        foreach (['passwd' => $passwd, 'shadow' => $shadow, 'group' => "hosting:x:$group:\n", 'sshd_config' => $this->settings($port)] as $name => $text) {
-            file_put_contents("$this->own/$name", $text) === strlen($text) || throw new RuntimeException("$this->own/$name could not be written.");
+        foreach (
+            [
+                'passwd' => $passwd,
+                'shadow' => $shadow,
+                'group' => "hosting:x:$group:\n",
+                'sshd_config' => $this->settings($port),
+            ] as $name => $text
+        ) {
+            file_put_contents("$this->own/$name", $text) === strlen($text)
+                || throw new RuntimeException("$this->own/$name could not be written.");
         }
         if (posix_geteuid() === 0 && ! is_dir('/run/sshd') && ! mkdir('/run/sshd', 0755)) {
             throw new RuntimeException('/run/sshd could not be made.');
@@ -51,9 +67,17 @@ final readonly class SshService
     /** Becomes the server. */
     public function serve(): never
     {
-        pcntl_exec('/usr/sbin/sshd', ['-D', '-e', '-f', "$this->own/sshd_config"], [
-            'PATH' => (string) getenv('PATH'), 'LD_PRELOAD' => 'libnss_wrapper.so', 'NSS_WRAPPER_PASSWD' => "$this->own/passwd", 'NSS_WRAPPER_SHADOW' => "$this->own/shadow", 'NSS_WRAPPER_GROUP' => "$this->own/group",
-        ]);
+        pcntl_exec(
+            '/usr/sbin/sshd',
+            ['-D', '-e', '-f', "$this->own/sshd_config"],
+            [
+                'PATH' => (string) getenv('PATH'),
+                'LD_PRELOAD' => 'libnss_wrapper.so',
+                'NSS_WRAPPER_PASSWD' => "$this->own/passwd",
+                'NSS_WRAPPER_SHADOW' => "$this->own/shadow",
+                'NSS_WRAPPER_GROUP' => "$this->own/group",
+            ],
+        );
         throw new RuntimeException('sshd did not start; install openssh-server and libnss-wrapper.');
     }
 
@@ -61,7 +85,15 @@ final readonly class SshService
     private function key(string $name): string
     {
         if (! is_file("$this->own/$name.pub")) {
-            exec('ssh-keygen -q -t ed25519 -C '.escapeshellarg("$name of the stand-in").' -N "" -f '.escapeshellarg("$this->own/$name").' 2>&1 </dev/null', $said, $status);
+            exec(
+                'ssh-keygen -q -t ed25519 -C '
+                    .escapeshellarg("$name of the stand-in")
+                    .' -N "" -f '
+                    .escapeshellarg("$this->own/$name")
+                    .' 2>&1 </dev/null',
+                $said,
+                $status,
+            );
             $status === 0 || throw new RuntimeException('ssh-keygen: '.implode(' ', $said));
         }
 
@@ -71,8 +103,19 @@ final readonly class SshService
     private function settings(int $port): string
     {
         return implode("\n", [
-            "ListenAddress 127.0.0.1:$port", "HostKey $this->own/host", "PidFile $this->own/pid", "AuthorizedKeysFile $this->own/%u.authorized", 'StrictModes no', 'UsePAM no', 'PermitRootLogin yes',
-            'KbdInteractiveAuthentication no', 'Subsystem sftp internal-sftp', 'ForceCommand internal-sftp', 'AllowTcpForwarding no', 'X11Forwarding no', 'PermitTunnel no',
+            "ListenAddress 127.0.0.1:$port",
+            "HostKey $this->own/host",
+            "PidFile $this->own/pid",
+            "AuthorizedKeysFile $this->own/%u.authorized",
+            'StrictModes no',
+            'UsePAM no',
+            'PermitRootLogin yes',
+            'KbdInteractiveAuthentication no',
+            'Subsystem sftp internal-sftp',
+            'ForceCommand internal-sftp',
+            'AllowTcpForwarding no',
+            'X11Forwarding no',
+            'PermitTunnel no',
         ])."\n";
     }
 }

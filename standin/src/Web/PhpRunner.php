@@ -24,21 +24,25 @@ final readonly class PhpRunner
 
     public function run(Request $request, string $file): Response
     {
-        $process = Process::start([$this->program, '-d', 'cgi.force_redirect=0', '-d', 'display_errors=1'], dirname($file), [
-            'PATH' => '/usr/bin:/bin',
-            'GATEWAY_INTERFACE' => 'CGI/1.1',
-            'SERVER_PROTOCOL' => 'HTTP/1.1',
-            'SERVER_NAME' => $request->host(),
-            'HTTP_HOST' => $request->header('host'),
-            'HTTP_COOKIE' => $request->header('cookie'),
-            'REQUEST_METHOD' => $request->method,
-            'REQUEST_URI' => $request->path.($request->query === '' ? '' : "?$request->query"),
-            'SCRIPT_NAME' => $request->path,
-            'SCRIPT_FILENAME' => $file,
-            'QUERY_STRING' => $request->query,
-            'CONTENT_TYPE' => $request->header('content-type'),
-            'CONTENT_LENGTH' => (string) strlen($request->body),
-        ]);
+        $process = Process::start(
+            [$this->program, '-d', 'cgi.force_redirect=0', '-d', 'display_errors=1'],
+            dirname($file),
+            [
+                'PATH' => '/usr/bin:/bin',
+                'GATEWAY_INTERFACE' => 'CGI/1.1',
+                'SERVER_PROTOCOL' => 'HTTP/1.1',
+                'SERVER_NAME' => $request->host(),
+                'HTTP_HOST' => $request->header('host'),
+                'HTTP_COOKIE' => $request->header('cookie'),
+                'REQUEST_METHOD' => $request->method,
+                'REQUEST_URI' => $request->path.($request->query === '' ? '' : "?$request->query"),
+                'SCRIPT_NAME' => $request->path,
+                'SCRIPT_FILENAME' => $file,
+                'QUERY_STRING' => $request->query,
+                'CONTENT_TYPE' => $request->header('content-type'),
+                'CONTENT_LENGTH' => (string) strlen($request->body),
+            ],
+        );
         $errors = async(fn (): string => buffer($process->getStderr()));
         $process->getStdin()->write($request->body);
         $process->getStdin()->end();

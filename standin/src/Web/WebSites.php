@@ -18,11 +18,25 @@ use Cellarium\Standin\World\World;
 final readonly class WebSites
 {
     private const TYPES = [
-        'html' => 'text/html; charset=utf-8', 'htm' => 'text/html; charset=utf-8', 'css' => 'text/css; charset=utf-8',
-        'js' => 'text/javascript; charset=utf-8', 'mjs' => 'text/javascript; charset=utf-8', 'json' => 'application/json',
-        'txt' => 'text/plain; charset=utf-8', 'xml' => 'application/xml', 'svg' => 'image/svg+xml', 'png' => 'image/png',
-        'jpg' => 'image/jpeg', 'jpeg' => 'image/jpeg', 'gif' => 'image/gif', 'webp' => 'image/webp', 'ico' => 'image/x-icon',
-        'woff2' => 'font/woff2', 'woff' => 'font/woff', 'pdf' => 'application/pdf', 'zip' => 'application/zip',
+        'html' => 'text/html; charset=utf-8',
+        'htm' => 'text/html; charset=utf-8',
+        'css' => 'text/css; charset=utf-8',
+        'js' => 'text/javascript; charset=utf-8',
+        'mjs' => 'text/javascript; charset=utf-8',
+        'json' => 'application/json',
+        'txt' => 'text/plain; charset=utf-8',
+        'xml' => 'application/xml',
+        'svg' => 'image/svg+xml',
+        'png' => 'image/png',
+        'jpg' => 'image/jpeg',
+        'jpeg' => 'image/jpeg',
+        'gif' => 'image/gif',
+        'webp' => 'image/webp',
+        'ico' => 'image/x-icon',
+        'woff2' => 'font/woff2',
+        'woff' => 'font/woff',
+        'pdf' => 'application/pdf',
+        'zip' => 'application/zip',
     ];
 
     public function __construct(private World $world, private PhpRunner $php)
@@ -32,7 +46,8 @@ final readonly class WebSites
     public function answer(Request $request): Response
     {
         $domain = preg_replace('/\.localhost\z/', '', $request->host()) ?? '';
-        $found = $this->world->siteByDomain($domain) ?? $this->world->siteByDomain(preg_replace('/\Awww\./', '', $domain) ?? '');
+        $found = $this->world->siteByDomain($domain)
+            ?? $this->world->siteByDomain(preg_replace('/\Awww\./', '', $domain) ?? '');
         if ($found === null) {
             return Response::html(404, 'No such site', '<p>No site of this name is hosted here.</p>');
         }
@@ -51,7 +66,9 @@ final readonly class WebSites
                 : new Response(301, '', ['Location' => $request->path.'/']);
         }
 
-        return is_file($real) ? $this->file($request, $real) : Response::html(404, 'Not found', '<p>There is no file of this name.</p>');
+        return is_file($real)
+            ? $this->file($request, $real)
+            : Response::html(404, 'Not found', '<p>There is no file of this name.</p>');
     }
 
     private function directory(Request $request, HostedSite $site, string $real, string $virtual): Response

@@ -24,7 +24,8 @@ final readonly class Faults
      * @param  bool  $hang  commands after the sign-in get no answer at all
      * @param  string|null  $listing  "unix" or "dos": the server knows LIST in this style and no MLSD or MLST
      * @param  bool  $demandTls  the login is not let in without TLS
-     * @param  string|null  $passiveAddress  IPv4 address that PASV names instead of the right one; EPSV is then not known
+     * @param  string|null  $passiveAddress  IPv4 address that PASV names instead of the right one; EPSV is then not
+     *     known
      * @param  bool  $landHome  FTP users land in the account's home, whatever directory they were made for
      * @param  bool  $noJail  FTP users land where they should and are kept nowhere: all of the account is theirs
      * @param  bool  $moreThanAsked  FTP users get no space limit and may write, whatever was asked
@@ -34,7 +35,8 @@ final readonly class Faults
      * @param  bool  $loseAnswer  the control service does what was asked and closes without an answer
      * @param  bool  $claim  listings show the size that was sent, however much was kept
      * @param  bool  $alter  an upload keeps its length and has other bytes
-     * @param  string|null  $listingFault  "cut": listings end inside their last line, and 226 is answered; "empty": they are
+     * @param  string|null  $listingFault  "cut": listings end inside their last line, and 226 is answered; "empty":
+     *     they are
      *                                     empty; "empty-mlsd": those of MLSD are
      * @param  int|null  $dataRefusedAfter  data connections of a session after this many are answered 425
      * @param  bool  $controlFails  the control service does nothing and answers 500
@@ -105,7 +107,33 @@ final readonly class Faults
         );
     }
 
-    /** @return array{refuse: bool, delay_ms: int, drop_after_bytes: int|null, drop_after_commands: int|null, full_at_bytes: int|null, lie: bool, close_data_after: int|null, hang: bool, listing: string|null, demand_tls: bool, passive_address: string|null, land_home: bool, no_jail: bool, more_than_asked: bool, close_late: int, close_never: bool, control_delay_ms: int, lose_answer: bool, control_fails: bool, claim: bool, alter: bool, listing_fault: string|null, data_refused_after: int|null} */
+    /**
+     * @return array{
+     *     refuse: bool,
+     *     delay_ms: int,
+     *     drop_after_bytes: int|null,
+     *     drop_after_commands: int|null,
+     *     full_at_bytes: int|null,
+     *     lie: bool,
+     *     close_data_after: int|null,
+     *     hang: bool,
+     *     listing: string|null,
+     *     demand_tls: bool,
+     *     passive_address: string|null,
+     *     land_home: bool,
+     *     no_jail: bool,
+     *     more_than_asked: bool,
+     *     close_late: int,
+     *     close_never: bool,
+     *     control_delay_ms: int,
+     *     lose_answer: bool,
+     *     control_fails: bool,
+     *     claim: bool,
+     *     alter: bool,
+     *     listing_fault: string|null,
+     *     data_refused_after: int|null,
+     * }
+     */
     public function toArray(): array
     {
         return [

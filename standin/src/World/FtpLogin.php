@@ -28,13 +28,26 @@ final class FtpLogin
     ) {
     }
 
-    /** Whether a sign-in is let in: what is shown as closed may still be let in where the host is slow or never does it. */
+    /**
+     * Whether a sign-in is let in: what is shown as closed may still be let in where the host is slow or never does it.
+     */
     public function letsIn(bool $neverCloses): bool
     {
         return $this->open || $neverCloses || ($this->closesAt !== null && microtime(true) < $this->closesAt);
     }
 
-    /** @return array{login: string, password_hash: string, directory: string, space_limit: int|null, open: bool, read_only: bool, last_used: float|null, closes_at: float|null} */
+    /**
+     * @return array{
+     *     login: string,
+     *     password_hash: string,
+     *     directory: string,
+     *     space_limit: int|null,
+     *     open: bool,
+     *     read_only: bool,
+     *     last_used: float|null,
+     *     closes_at: float|null,
+     * }
+     */
     public function toArray(): array
     {
         return [
@@ -49,7 +62,16 @@ final class FtpLogin
         ];
     }
 
-    /** @return array{login: string, directory: string, space_limit: int|null, access: string, open: bool, last_used: string|null} what the control service shows */
+    /**
+     * @return array{
+     *     login: string,
+     *     directory: string,
+     *     space_limit: int|null,
+     *     access: string,
+     *     open: bool,
+     *     last_used: string|null,
+     * }  what the control service shows
+     */
     public function shown(): array
     {
         return [

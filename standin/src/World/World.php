@@ -35,16 +35,64 @@ final class World
         if ($text === false) {
             throw new RuntimeException("There is no world in $directory: lay one first (standin lay).");
         }
-        /** @var array{salt: string, operator_token: string, accounts: list<array{name: string, host: string, home: string, space_limit: int, token: string, faults: array<mixed>, sites: list<array{domain: string, directory: string, start_pages: list<string>}>, users: list<array{login: string, password_hash: string, directory: string, space_limit: int|null, open: bool, read_only?: bool, last_used?: float|null, closes_at?: float|null}>}>} $data */
+        /**
+         * @var array{
+         *     salt: string,
+         *     operator_token: string,
+         *     accounts: list<array{
+         *         name: string,
+         *         host: string,
+         *         home: string,
+         *         space_limit: int,
+         *         token: string,
+         *         faults: array<mixed>,
+         *         sites: list<array{domain: string, directory: string, start_pages: list<string>}>,
+         *         users: list<array{
+         *             login: string,
+         *             password_hash: string,
+         *             directory: string,
+         *             space_limit: int|null,
+         *             open: bool,
+         *             read_only?: bool,
+         *             last_used?: float|null,
+         *             closes_at?: float|null,
+         *         }>,
+         *     }>,
+         * }  $data
+         */
         $data = json_decode($text, true, 32, JSON_THROW_ON_ERROR);
         $world = new self($directory, $data['salt'], $data['operator_token']);
         foreach ($data['accounts'] as $row) {
             $users = [];
             foreach ($row['users'] as $user) {
-                $users[$user['login']] = new FtpLogin($user['login'], $user['password_hash'], $user['directory'], $user['space_limit'], $user['open'], $user['read_only'] ?? false, $user['last_used'] ?? null, $user['closes_at'] ?? null);
+                $users[$user['login']] = new FtpLogin(
+                    $user['login'],
+                    $user['password_hash'],
+                    $user['directory'],
+                    $user['space_limit'],
+                    $user['open'],
+                    $user['read_only'] ?? false,
+                    $user['last_used'] ?? null,
+                    $user['closes_at'] ?? null,
+                );
             }
-            $sites = array_map(static fn (array $site): HostedSite => new HostedSite($site['domain'], $site['directory'], $site['start_pages']), $row['sites']);
-            $account = new HostedAccount($row['name'], $row['host'], "$directory/homes/{$row['home']}", $row['space_limit'], $row['token'], $sites, $users);
+            $sites = array_map(
+                static fn (array $site): HostedSite => new HostedSite(
+                    $site['domain'],
+                    $site['directory'],
+                    $site['start_pages'],
+                ),
+                $row['sites'],
+            );
+            $account = new HostedAccount(
+                $row['name'],
+                $row['host'],
+                "$directory/homes/{$row['home']}",
+                $row['space_limit'],
+                $row['token'],
+                $sites,
+                $users,
+            );
             $account->faults = Faults::fromArray($row['faults']);
             $world->accounts[$account->name] = $account;
         }
@@ -69,7 +117,10 @@ final class World
                 'token' => $account->token,
                 'faults' => $account->faults->toArray(),
                 'sites' => array_map(static fn (HostedSite $site): array => $site->toArray(), $account->sites),
-                'users' => array_map(static fn (FtpLogin $user): array => $user->toArray(), array_values($account->users)),
+                'users' => array_map(
+                    static fn (FtpLogin $user): array => $user->toArray(),
+                    array_values($account->users),
+                ),
             ];
         }
         $text = json_encode(
@@ -77,7 +128,11 @@ final class World
             JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR,
         );
         $new = "$this->directory/world.json.new";
-        if (@file_put_contents($new, $text) !== strlen($text) || ! chmod($new, 0600) || ! rename($new, "$this->directory/world.json")) {
+        if (
+            @file_put_contents($new, $text) !== strlen($text)
+            || ! chmod($new, 0600)
+            || ! rename($new, "$this->directory/world.json")
+        ) {
             throw new RuntimeException("$this->directory/world.json could not be written.");
         }
     }

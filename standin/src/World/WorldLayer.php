@@ -10,20 +10,35 @@ use RuntimeException;
 final readonly class WorldLayer
 {
     private const PLACEHOLDER = <<<'HTML'
-        <!doctype html>
-        <html lang="en"><head><meta charset="utf-8"><title>%1$s is ready</title>
-        <style>body{font:18px/1.6 Georgia,serif;margin:14vh auto;max-width:34em;color:#333}h1{font-weight:400}</style></head>
-        <body><h1>%1$s</h1><p>This web space has been set up by %2$s. Its owner has not put a site here yet.</p>
-        <p>Files of the site go into the directory that holds this page.</p></body></html>
+    <!doctype html>
+    <html lang="en"><head><meta charset="utf-8"><title>%1$s is ready</title>
+    <style>body{font:18px/1.6 Georgia,serif;margin:14vh auto;max-width:34em;color:#333}
+    h1{font-weight:400}</style></head>
+    <body><h1>%1$s</h1><p>This web space has been set up by %2$s. Its owner has not put a site here yet.</p>
+    <p>Files of the site go into the directory that holds this page.</p></body></html>
 
-        HTML;
+    HTML;
 
     public function __construct(private string $directory)
     {
     }
 
     /**
-     * @param  array{accounts: list<array{login: string, password: string, host: string, company: string, token: string, space_limit: int, faults?: array<mixed>, folders?: list<string>, files?: array<string, string>, links?: array<string, string>, sites: list<array{domain: string, document_root: string, start_pages?: list<string>}>}>}  $description
+     * @param  array{
+     *     accounts: list<array{
+     *         login: string,
+     *         password: string,
+     *         host: string,
+     *         company: string,
+     *         token: string,
+     *         space_limit: int,
+     *         faults?: array<mixed>,
+     *         folders?: list<string>,
+     *         files?: array<string, string>,
+     *         links?: array<string, string>,
+     *         sites: list<array{domain: string, document_root: string, start_pages?: list<string>}>,
+     *     }>,
+     * }  $description
      * @param  string|null  $content  a directory that may hold a folder for each domain, copied into its document root
      */
     public function lay(array $description, ?string $content): World
@@ -42,12 +57,24 @@ final readonly class WorldLayer
                 $old !== null && is_dir($old)
                     ? $this->copy($old, $root)
                     : $this->write("$root/default.htm", sprintf(self::PLACEHOLDER, $site['domain'], $row['company']));
-                $sites[] = new HostedSite($site['domain'], $site['document_root'], $site['start_pages'] ?? ['index.html', 'index.htm', 'index.php', 'default.htm']);
+                $sites[] = new HostedSite(
+                    $site['domain'],
+                    $site['document_root'],
+                    $site['start_pages'] ?? ['index.html', 'index.htm', 'index.php', 'default.htm'],
+                );
             }
             $this->write("$home/logs/access.log", '');
             $own = new FtpLogin($row['login'], $world->hashPassword($row['password']));
             $this->furnish($home, $row['folders'] ?? [], $row['files'] ?? [], $row['links'] ?? []);
-            $account = new HostedAccount($row['login'], $row['host'], $home, $row['space_limit'], $row['token'], $sites, [$own->login => $own]);
+            $account = new HostedAccount(
+                $row['login'],
+                $row['host'],
+                $home,
+                $row['space_limit'],
+                $row['token'],
+                $sites,
+                [$own->login => $own],
+            );
             $account->faults = Faults::fromArray($row['faults'] ?? []);
             $world->add($account);
         }

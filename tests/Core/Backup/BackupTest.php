@@ -41,10 +41,18 @@ final class BackupTest extends TestCase
         $taker = new BackupTaker($pool, $store, new BackupShelf("$own/backups"), new FixedClock);
         $first = $taker->take(RemotePath::root(), (new Surveyor($pool))->survey(RemotePath::root())->manifest);
         self::assertSame(3, $first->fetchedFiles);
-        self::assertCount(2, array_filter(array_keys(self::contents("$own/contents")), static fn (string $path): bool => ! str_ends_with($path, '/')));
+        self::assertCount(
+            2,
+            array_filter(
+                array_keys(self::contents("$own/contents")),
+                static fn (string $path): bool => ! str_ends_with($path, '/'),
+            ),
+        );
 
         file_put_contents("$live/c.txt", 'three');
-        $listed = (new Surveyor($pool))->survey(RemotePath::root())->manifest->withKnownHashes($first->manifest, 1_800_000_000);
+        $listed = (new Surveyor($pool))
+            ->survey(RemotePath::root())
+            ->manifest->withKnownHashes($first->manifest, 1_800_000_000);
         $second = $taker->take(RemotePath::root(), $listed);
         self::assertSame([1, 5], [$second->fetchedFiles, $second->fetchedBytes]);
         self::assertNotSame($first->name, $second->name);
@@ -69,7 +77,11 @@ final class BackupTest extends TestCase
         } catch (StoreFailure $failure) {
             self::assertStringContainsString('a.txt', $failure->getMessage());
         }
-        self::assertSame('one', file_get_contents($store->file($store->put(['one'])->sha256)), 'storing it again mends it');
+        self::assertSame(
+            'one',
+            file_get_contents($store->file($store->put(['one'])->sha256)),
+            'storing it again mends it',
+        );
     }
 
     public function test_a_directory_that_cannot_be_listed_is_a_failure_and_not_an_empty_one(): void
@@ -77,8 +89,12 @@ final class BackupTest extends TestCase
         $live = $this->directory();
         mkdir("$live/closed");
         file_put_contents("$live/closed/a", 'a');
-        $deny = static fn (int $number): ?\Throwable => $number === 2 ? RemoteFailure::while('listing /closed', FailureReason::Forbidden) : null;
-        $pool = new SequentialPool(new FaultyDirectory(new LocalRemoteDirectory($live), $deny, static fn (int $number): ?\Throwable => null));
+        $deny = static fn (int $number): ?\Throwable => $number === 2
+            ? RemoteFailure::while('listing /closed', FailureReason::Forbidden)
+            : null;
+        $pool = new SequentialPool(
+            new FaultyDirectory(new LocalRemoteDirectory($live), $deny, static fn (int $number): ?\Throwable => null),
+        );
         $this->expectException(TransferFailed::class);
         (new Surveyor($pool))->survey(RemotePath::root());
     }

@@ -23,10 +23,24 @@ final class MachineListingTest extends TestCase
 
     public function test_facts_are_read_and_the_directory_itself_left_out(): void
     {
-        $entries = self::parse("type=cdir;modify=20260101000000; /\r\nType=pdir; ..\r\ntype=file;size=12;modify=20260102030405.123;UNIX.mode=0100640; a; b=c.txt\r\ntype=dir;unix.mode=0755;perm=el;  two leading blanks\r\ntype=OS.unix=slink:/etc; l\r\ntype=dir; ..\r\ntype=file; caf\xe9\r\n");
-        self::assertSame(['a; b=c.txt', ' two leading blanks', 'l', "caf\xe9"], array_map(static fn ($entry): string => WireName::toWire($entry->name), $entries));
-        self::assertSame([EntryKind::File, EntryKind::Directory, EntryKind::Link, EntryKind::File], array_map(static fn ($entry) => $entry->kind, $entries));
-        self::assertSame([12, gmmktime(3, 4, 5, 1, 2, 2026), 0640], [$entries[0]->size, $entries[0]->modified, $entries[0]->mode]);
+        $entries = self::parse(
+            "type=cdir;modify=20260101000000; /\r\nType=pdir; "
+                ."..\r\ntype=file;size=12;modify=20260102030405.123;UNIX.mode=0100640; a; "
+                ."b=c.txt\r\ntype=dir;unix.mode=0755;perm=el;  two leading blanks\r\ntype=OS.unix=slink:/etc; "
+                ."l\r\ntype=dir; ..\r\ntype=file; caf\xe9\r\n",
+        );
+        self::assertSame(
+            ['a; b=c.txt', ' two leading blanks', 'l', "caf\xe9"],
+            array_map(static fn ($entry): string => WireName::toWire($entry->name), $entries),
+        );
+        self::assertSame(
+            [EntryKind::File, EntryKind::Directory, EntryKind::Link, EntryKind::File],
+            array_map(static fn ($entry) => $entry->kind, $entries),
+        );
+        self::assertSame(
+            [12, gmmktime(3, 4, 5, 1, 2, 2026), 0640],
+            [$entries[0]->size, $entries[0]->modified, $entries[0]->mode],
+        );
     }
 
     /** @return iterable<array{string}> */
@@ -55,7 +69,13 @@ final class MachineListingTest extends TestCase
 
     public function test_a_listing_cut_inside_its_last_line_is_no_listing(): void
     {
-        foreach (["type=file;size=1; a\r\ntype=file;size=2; index.ht", "type=file;size=1; a\r\ntype=fi", 'type=file;size=1; a'] as $cut) {
+        foreach (
+            [
+                "type=file;size=1; a\r\ntype=file;size=2; index.ht",
+                "type=file;size=1; a\r\ntype=fi",
+                'type=file;size=1; a',
+            ] as $cut
+        ) {
             try {
                 self::parse($cut);
                 self::fail('It was taken.');
@@ -67,7 +87,9 @@ final class MachineListingTest extends TestCase
 
     public function test_a_listing_that_never_ends_is_stopped_in_little_memory(): void
     {
-        foreach ([new ConnectionSettings(mostEntries: 1000), new ConnectionSettings(mostListingBytes: 100_000)] as $settings) {
+        foreach (
+            [new ConnectionSettings(mostEntries: 1000), new ConnectionSettings(mostListingBytes: 100_000)] as $settings
+        ) {
             $reader = new ListingReader(new MachineListing('listing /x'), 'listing /x', $settings);
             $chunks = 0;
             $before = memory_get_usage();

@@ -34,12 +34,24 @@ final class LiveProofTest extends TestCase
             {
                 $body = $this->served[(string) parse_url($url, PHP_URL_PATH)] ?? null;
 
-                return new WebAnswer($url, $body === null ? 404 : 200, hash('sha256', (string) $body), strlen((string) $body), (string) $body);
+                return new WebAnswer(
+                    $url,
+                    $body === null ? 404 : 200,
+                    hash('sha256', (string) $body),
+                    strlen((string) $body),
+                    (string) $body,
+                );
             }
         };
         $root = RemotePath::fromString('/www');
 
-        return new LiveProof($fetcher, new PublicAddress('http://site.example', $root), $root, ['index.php', 'index.html'], $share);
+        return new LiveProof(
+            $fetcher,
+            new PublicAddress('http://site.example', $root),
+            $root,
+            ['index.php', 'index.html'],
+            $share,
+        );
     }
 
     /** @param  array<string, string>  $files */
@@ -47,7 +59,14 @@ final class LiveProofTest extends TestCase
     {
         $entries = [];
         foreach ($files as $path => $text) {
-            $entries[] = new ManifestEntry(RelativePath::fromString($path), EntryKind::File, strlen($text), 1, null, hash('sha256', $text));
+            $entries[] = new ManifestEntry(
+                RelativePath::fromString($path),
+                EntryKind::File,
+                strlen($text),
+                1,
+                null,
+                hash('sha256', $text),
+            );
         }
 
         return Manifest::of($entries);
@@ -55,19 +74,40 @@ final class LiveProofTest extends TestCase
 
     public function test_the_start_page_comes_first_then_changed_pages_then_assets(): void
     {
-        $target = self::manifest(['index.html' => 'i', 'a b.html' => 'a', 'x.css' => 'c', 'same.html' => 's', '.hidden' => 'h']);
-        $plan = Planner::plan($target, self::manifest(['same.html' => 's', 'index.html' => 'old']), new Policy);
-        $proofs = $this->proof(['/' => 'i', '/index.html' => 'i', '/a%20b.html' => 'a', '/x.css' => 'stale'])->prove($plan, $target);
-        self::assertSame(['/', '/index.html', '/a%20b.html', '/x.css'], array_map(static fn (PageProof $proof): string => (string) parse_url($proof->url, PHP_URL_PATH), $proofs));
-        self::assertSame([true, true, true, false], array_map(static fn (PageProof $proof): bool => $proof->holds(), $proofs));
+        $target = self::manifest([
+            'index.html' => 'i',
+            'a b.html' => 'a',
+            'x.css' => 'c',
+            'same.html' => 's',
+            '.hidden' => 'h',
+        ]);
+        $plan = Planner::plan($target, self::manifest(['same.html' => 's', 'index.html' => 'old']), new Policy());
+        $proofs = $this->proof(['/' => 'i', '/index.html' => 'i', '/a%20b.html' => 'a', '/x.css' => 'stale'])->prove(
+            $plan,
+            $target,
+        );
+        self::assertSame(
+            ['/', '/index.html', '/a%20b.html', '/x.css'],
+            array_map(static fn (PageProof $proof): string => (string) parse_url($proof->url, PHP_URL_PATH), $proofs),
+        );
+        self::assertSame(
+            [true, true, true, false],
+            array_map(static fn (PageProof $proof): bool => $proof->holds(), $proofs),
+        );
         self::assertStringContainsString('does not show the bytes that were sent', $proofs[3]->sentence());
     }
 
     public function test_what_the_server_runs_is_asked_for_but_not_compared(): void
     {
         $target = self::manifest(['index.php' => '<?php echo 1;', 'index.html' => 'shadowed']);
-        $proofs = $this->proof(['/' => '1', '/index.php' => '1', '/index.html' => 'shadowed'])->prove(Planner::plan($target, Manifest::of([]), new Policy), $target);
-        self::assertSame([null, true, null], array_map(static fn (PageProof $proof): ?bool => $proof->matches, $proofs));
+        $proofs = $this->proof(['/' => '1', '/index.php' => '1', '/index.html' => 'shadowed'])->prove(
+            Planner::plan($target, Manifest::of([]), new Policy()),
+            $target,
+        );
+        self::assertSame(
+            [null, true, null],
+            array_map(static fn (PageProof $proof): ?bool => $proof->matches, $proofs),
+        );
         self::assertTrue($proofs[0]->holds());
     }
 
@@ -81,7 +121,7 @@ final class LiveProofTest extends TestCase
         self::assertStringContainsString('timed out', (new PageProof('u', 0, false, 'timed out'))->sentence());
     }
 
-    public function test_all_addresses_are_fetched_or_the_share_that_is_set_and_a_root_without_start_page_is_not_proven_by_one(): void
+    public function test_all_addresses_are_fetched_or_the_share_that_is_set(): void
     {
         $files = ['index.html' => 'i'];
         for ($number = 0; $number < 50; $number++) {
@@ -93,25 +133,44 @@ final class LiveProofTest extends TestCase
         self::assertCount(11, $this->proof([], 0.2)->prove($plan, $target));
         self::assertSame(52, $this->proof([], 0.2)->count($plan, $target));
         $bare = self::manifest(['readme.txt' => 'r']);
-        $proofs = $this->proof([])->prove(Planner::plan($bare, Manifest::of([]), new Policy), $bare);
-        self::assertSame(['http://site.example/readme.txt'], array_map(static fn (PageProof $proof): string => $proof->url, $proofs));
+        $proofs = $this->proof([])->prove(Planner::plan($bare, Manifest::of([]), new Policy()), $bare);
+        self::assertSame(
+            ['http://site.example/readme.txt'],
+            array_map(static fn (PageProof $proof): string => $proof->url, $proofs),
+        );
     }
 
     public function test_going_back_is_proven_by_the_old_bytes_and_by_new_ones_that_are_gone(): void
     {
         $old = self::manifest(['index.html' => 'old', 'a.css' => 'old css']);
-        $plan = Planner::plan(self::manifest(['index.html' => 'new', 'a.css' => 'new css', 'b.css' => 'b', 'c.php' => 'c']), $old, new Policy);
+        $plan = Planner::plan(
+            self::manifest(['index.html' => 'new', 'a.css' => 'new css', 'b.css' => 'b', 'c.php' => 'c']),
+            $old,
+            new Policy(),
+        );
         $good = $this->proof(['/' => 'old', '/index.html' => 'old', '/a.css' => 'old css'])->proveBack($plan, $old);
-        self::assertSame([true, true, true, true], array_map(static fn (PageProof $proof): bool => $proof->holds(), $good));
-        $bad = $this->proof(['/' => 'old', '/index.html' => 'old', '/a.css' => 'new css', '/b.css' => 'b'])->proveBack($plan, $old);
+        self::assertSame(
+            [true, true, true, true],
+            array_map(static fn (PageProof $proof): bool => $proof->holds(), $good),
+        );
+        $bad = $this->proof(['/' => 'old', '/index.html' => 'old', '/a.css' => 'new css', '/b.css' => 'b'])->proveBack(
+            $plan,
+            $old,
+        );
         $wrong = array_filter($bad, static fn (PageProof $proof): bool => ! $proof->holds());
-        self::assertSame(['http://site.example/a.css', 'http://site.example/b.css'], array_values(array_map(static fn (PageProof $proof): string => $proof->url, $wrong)));
+        self::assertSame(
+            ['http://site.example/a.css', 'http://site.example/b.css'],
+            array_values(array_map(static fn (PageProof $proof): string => $proof->url, $wrong)),
+        );
     }
 
     public function test_where_there_was_nothing_the_new_start_page_must_be_gone(): void
     {
-        $plan = Planner::plan(self::manifest(['index.html' => 'new']), Manifest::of([]), new Policy);
-        $wrong = array_filter($this->proof(['/' => 'new', '/index.html' => 'new'])->proveBack($plan, Manifest::of([])), static fn (PageProof $proof): bool => ! $proof->holds());
+        $plan = Planner::plan(self::manifest(['index.html' => 'new']), Manifest::of([]), new Policy());
+        $wrong = array_filter(
+            $this->proof(['/' => 'new', '/index.html' => 'new'])->proveBack($plan, Manifest::of([])),
+            static fn (PageProof $proof): bool => ! $proof->holds(),
+        );
         self::assertCount(2, $wrong);
         foreach ($this->proof([])->proveBack($plan, Manifest::of([])) as $proof) {
             self::assertTrue($proof->holds());

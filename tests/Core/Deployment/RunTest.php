@@ -44,9 +44,21 @@ final class RunTest extends TestCase
 {
     use Scratch;
 
-    private const OLD = ['index.html' => 'the old page', 'default.htm' => 'placeholder', 'css/a.css' => 'old css', 'keep.txt' => 'theirs', 'same.txt' => 'same'];
+    private const OLD = [
+        'index.html' => 'the old page',
+        'default.htm' => 'placeholder',
+        'css/a.css' => 'old css',
+        'keep.txt' => 'theirs',
+        'same.txt' => 'same',
+    ];
 
-    private const NEW = ['index.html' => 'the new page', 'css/a.css' => 'new css, longer', 'img/deep/x.svg' => 'x', 'about.html' => 'about', 'same.txt' => 'same'];
+    private const NEW = [
+        'index.html' => 'the new page',
+        'css/a.css' => 'new css, longer',
+        'img/deep/x.svg' => 'x',
+        'about.html' => 'about',
+        'same.txt' => 'same',
+    ];
 
     private string $live;
 
@@ -73,8 +85,21 @@ final class RunTest extends TestCase
             touch("$this->live/$path", 1_700_000_000);
         }
         $this->before = self::contents($this->live);
-        $this->after = ['/about.html' => 'about', '/css/' => null, '/css/a.css' => 'new css, longer', '/img/' => null, '/img/deep/' => null, '/img/deep/x.svg' => 'x', '/index.html' => 'the new page', '/keep.txt' => 'theirs', '/same.txt' => 'same'];
-        $this->after = array_map(static fn (?string $text): string => $text === null ? '' : hash('sha256', $text), $this->after);
+        $this->after = [
+            '/about.html' => 'about',
+            '/css/' => null,
+            '/css/a.css' => 'new css, longer',
+            '/img/' => null,
+            '/img/deep/' => null,
+            '/img/deep/x.svg' => 'x',
+            '/index.html' => 'the new page',
+            '/keep.txt' => 'theirs',
+            '/same.txt' => 'same',
+        ];
+        $this->after = array_map(
+            static fn (?string $text): string => $text === null ? '' : hash('sha256', $text),
+            $this->after,
+        );
         ksort($this->after);
     }
 
@@ -112,16 +137,35 @@ final class RunTest extends TestCase
         ?\Closure $isGoing = null,
     ): RunResult {
         $root = RemotePath::root();
-        $proof = new LiveProof($fetcher ?? $this->fetcher(), new PublicAddress('http://site.example', $root), $root, ['index.html', 'default.htm']);
+        $proof = new LiveProof($fetcher ?? $this->fetcher(), new PublicAddress('http://site.example', $root), $root, [
+            'index.html',
+            'default.htm',
+        ]);
         $run = new Run(
-            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)), $this->store(), new BackupShelf("$this->own/backups"),
-            $journal ?? new FileJournal("$this->own/run"), $listener ?? new QuietListener, $proof, new FixedClock, $room === null ? null : static fn (): int => $room, $isGoing,
+            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)),
+            $this->store(),
+            new BackupShelf("$this->own/backups"),
+            $journal ?? new FileJournal("$this->own/run"),
+            $listener ?? new QuietListener(),
+            $proof,
+            new FixedClock(),
+            $room === null ? null : static fn (): int => $room,
+            $isGoing,
         );
 
-        return $run->carryOut(new RunOrder(
-            't1', $root, $target ?? $this->target(), new Policy(placeholders: ['default.htm']), $known ?? Manifest::of([]), 0, $seen, ['index.html', 'default.htm'],
-            collapseAccepted: $accepted,
-        ));
+        return $run->carryOut(
+            new RunOrder(
+                't1',
+                $root,
+                $target ?? $this->target(),
+                new Policy(placeholders: ['default.htm']),
+                $known ?? Manifest::of([]),
+                0,
+                $seen,
+                ['index.html', 'default.htm'],
+                collapseAccepted: $accepted,
+            ),
+        );
     }
 
     private function fetcher(): WebFetcher
@@ -137,7 +181,13 @@ final class RunTest extends TestCase
                 $path = (string) parse_url($url, PHP_URL_PATH);
                 $text = @file_get_contents($this->live.($path === '/' ? '/index.html' : rawurldecode($path)));
 
-                return new WebAnswer($url, $text === false ? 404 : 200, hash('sha256', (string) $text), strlen((string) $text), (string) $text);
+                return new WebAnswer(
+                    $url,
+                    $text === false ? 404 : 200,
+                    hash('sha256', (string) $text),
+                    strlen((string) $text),
+                    (string) $text,
+                );
             }
         };
     }
@@ -153,7 +203,10 @@ final class RunTest extends TestCase
         self::assertCount(5, $result->proofs);
         $backup = (new BackupShelf("$this->own/backups"))->manifest((string) $result->backup);
         foreach ($backup->files() as $file) {
-            self::assertSame(self::OLD[$file->path->toString()], file_get_contents($this->store()->file((string) $file->sha256)));
+            self::assertSame(
+                self::OLD[$file->path->toString()],
+                file_get_contents($this->store()->file((string) $file->sha256)),
+            );
         }
         self::assertCount(5, $backup->files());
         self::assertSame(hash('sha256', 'the new page'), $result->after?->get('index.html')?->sha256);
@@ -168,7 +221,9 @@ final class RunTest extends TestCase
 
     public function test_it_refuses_when_the_server_changed_since_the_plan(): void
     {
-        $seen = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($this->live))))->survey(RemotePath::root())->manifest->digest();
+        $seen = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($this->live))))
+            ->survey(RemotePath::root())
+            ->manifest->digest();
         file_put_contents("$this->live/new.txt", 'somebody was here');
         $before = self::contents($this->live);
         $result = $this->carryOut(seen: $seen);
@@ -210,9 +265,15 @@ final class RunTest extends TestCase
         foreach (['before', 'after'] as $when) {
             for ($bad = 1; $bad <= $all; $bad++) {
                 $this->lay();
-                $fault = static fn (int $number): ?\Throwable => $number === $bad ? RemoteFailure::while("operation $bad", FailureReason::Forbidden, '550 no') : null;
+                $fault = static fn (int $number): ?\Throwable => $number === $bad
+                    ? RemoteFailure::while("operation $bad", FailureReason::Forbidden, '550 no')
+                    : null;
                 $none = static fn (int $number): ?\Throwable => null;
-                $remote = new FaultyDirectory(new LocalRemoteDirectory($this->live), $when === 'before' ? $fault : $none, $when === 'after' ? $fault : $none);
+                $remote = new FaultyDirectory(
+                    new LocalRemoteDirectory($this->live),
+                    $when === 'before' ? $fault : $none,
+                    $when === 'after' ? $fault : $none,
+                );
                 $result = $this->carryOut($remote);
                 self::assertContains($result->end, [RunEnd::Refused, RunEnd::PutBack], "$when $bad");
                 self::assertSame($this->before, self::contents($this->live), "$when $bad");
@@ -231,7 +292,11 @@ final class RunTest extends TestCase
                 $this->lay();
                 $kill = static fn (int $number): ?\Throwable => $number === $at ? new Killed : null;
                 $none = static fn (int $number): ?\Throwable => null;
-                $remote = new FaultyDirectory(new LocalRemoteDirectory($this->live), $when === 'before' ? $kill : $none, $when === 'after' ? $kill : $none);
+                $remote = new FaultyDirectory(
+                    new LocalRemoteDirectory($this->live),
+                    $when === 'before' ? $kill : $none,
+                    $when === 'after' ? $kill : $none,
+                );
                 try {
                     $this->carryOut($remote);
                     self::fail("It was not killed $when $at.");
@@ -250,15 +315,19 @@ final class RunTest extends TestCase
         for ($killAt = 1; $killAt <= 60; $killAt++) {
             $this->lay();
             $broken = 0;
-            $remote = new FaultyDirectory(new LocalRemoteDirectory($this->live), static function (int $number) use (&$broken, $killAt): ?\Throwable {
-                if ($broken === 0 && $number === 17) {
-                    $broken = $number;
+            $remote = new FaultyDirectory(
+                new LocalRemoteDirectory($this->live),
+                static function (int $number) use (&$broken, $killAt): ?\Throwable {
+                    if ($broken === 0 && $number === 17) {
+                        $broken = $number;
 
-                    return RemoteFailure::while('renaming', FailureReason::Forbidden);
-                }
+                        return RemoteFailure::while('renaming', FailureReason::Forbidden);
+                    }
 
-                return $broken > 0 && $number === $broken + $killAt ? new Killed : null;
-            }, static fn (int $number): ?\Throwable => null);
+                    return $broken > 0 && $number === $broken + $killAt ? new Killed() : null;
+                },
+                static fn (int $number): ?\Throwable => null,
+            );
             try {
                 $result = $this->carryOut($remote);
             } catch (Killed) {
@@ -278,8 +347,16 @@ final class RunTest extends TestCase
 
     public function test_a_server_that_stays_broken_is_said_to_be_unfinished_and_is_put_back_later(): void
     {
-        $down = static fn (int $number): ?\Throwable => $number >= 17 ? RemoteFailure::while("operation $number", FailureReason::Disconnected) : null;
-        $result = $this->carryOut(new FaultyDirectory(new LocalRemoteDirectory($this->live), $down, static fn (int $number): ?\Throwable => null));
+        $down = static fn (int $number): ?\Throwable => $number >= 17
+            ? RemoteFailure::while("operation $number", FailureReason::Disconnected)
+            : null;
+        $result = $this->carryOut(
+            new FaultyDirectory(
+                new LocalRemoteDirectory($this->live),
+                $down,
+                static fn (int $number): ?\Throwable => null,
+            ),
+        );
         self::assertSame(RunEnd::Unfinished, $result->end);
         self::assertNotNull($result->notPutBack);
         self::assertSame(RunEnd::PutBack, $this->carryOut()->end);
@@ -307,7 +384,11 @@ final class RunTest extends TestCase
             // Kept and not noted is what a power cut leaves too, so that is taken for one and put back.
             $again = $this->carryOut()->end;
             self::assertContains($again, [RunEnd::Proven, RunEnd::PutBack], "after $good notes");
-            self::assertSame($again === RunEnd::Proven ? $this->after : $this->before, self::contents($this->live), "after $good notes");
+            self::assertSame(
+                $again === RunEnd::Proven ? $this->after : $this->before,
+                self::contents($this->live),
+                "after $good notes",
+            );
         }
         self::fail('The run never came to its end.');
     }
@@ -318,7 +399,11 @@ final class RunTest extends TestCase
         $halfway = 0;
         for ($at = 1; $at <= $all; $at++) {
             $this->lay();
-            $remote = new FaultyDirectory(new LocalRemoteDirectory($this->live), static fn (int $number): ?\Throwable => $number === $at ? new Killed : null, static fn (int $number): ?\Throwable => null);
+            $remote = new FaultyDirectory(
+                new LocalRemoteDirectory($this->live),
+                static fn (int $number): ?\Throwable => $number === $at ? new Killed() : null,
+                static fn (int $number): ?\Throwable => null,
+            );
             try {
                 $this->carryOut($remote);
             } catch (Killed) {
@@ -340,7 +425,9 @@ final class RunTest extends TestCase
     {
         foreach ([3, 8, 12, 16] as $at) {
             $this->lay();
-            $kill = static fn (int $after): \Closure => static fn (int $number): ?\Throwable => $number === $after ? new Killed : null;
+            $kill = static fn (int $after): \Closure => static fn (int $number): ?\Throwable => $number === $after
+                ? new Killed()
+                : null;
             $none = static fn (int $number): ?\Throwable => null;
             try {
                 $this->carryOut(new FaultyDirectory(new LocalRemoteDirectory($this->live), $kill(20), $none));
@@ -374,7 +461,11 @@ final class RunTest extends TestCase
         $result = $this->carryOut($remote);
         self::assertSame(RunEnd::PutBackUnproven, $result->end);
         self::assertContains('index.html', $result->unproven);
-        self::assertSame(['index.html' => '~'], ['index.html' => substr((string) file_get_contents("$this->live/index.html"), -1)], 'it really lied');
+        self::assertSame(
+            ['index.html' => '~'],
+            ['index.html' => substr((string) file_get_contents("$this->live/index.html"), -1)],
+            'it really lied',
+        );
     }
 
     public function test_a_program_is_read_back_since_no_page_shows_its_bytes(): void
@@ -382,7 +473,16 @@ final class RunTest extends TestCase
         $content = $this->store()->put(['<?php echo 1;']);
         $remote = new LyingDirectory($this->live);
         $remote->alters = true;
-        $target = Manifest::of([new ManifestEntry(RelativePath::fromString('tool.php'), EntryKind::File, $content->size, 1, null, $content->sha256)]);
+        $target = Manifest::of([
+            new ManifestEntry(
+                RelativePath::fromString('tool.php'),
+                EntryKind::File,
+                $content->size,
+                1,
+                null,
+                $content->sha256,
+            ),
+        ]);
         $result = $this->carryOut($remote, target: $target);
         self::assertInstanceOf(ProofFailed::class, $result->cause);
         self::assertStringContainsString('tool.php', $result->cause->getMessage());
@@ -394,7 +494,8 @@ final class RunTest extends TestCase
     {
         $remote = new LyingDirectory($this->live);
         $remote->listsNothing = true;
-        $known = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($this->live))))->survey(RemotePath::root())->manifest;
+        $known = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($this->live))))->survey(RemotePath::root())
+            ->manifest;
         foreach ([$known, Manifest::of([])] as $last) {
             $result = $this->carryOut($remote, known: $last);
             self::assertSame(RunEnd::Refused, $result->end);
@@ -412,7 +513,8 @@ final class RunTest extends TestCase
 
     public function test_a_person_may_say_that_much_is_gone(): void
     {
-        $known = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($this->live))))->survey(RemotePath::root())->manifest;
+        $known = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($this->live))))->survey(RemotePath::root())
+            ->manifest;
         foreach (['index.html', 'css/a.css', 'keep.txt', 'same.txt'] as $path) {
             unlink("$this->live/$path");
         }

@@ -17,7 +17,17 @@ final class RemotePathTest extends TestCase
     public function test_a_link_points_from_its_directory_or_from_the_top(): void
     {
         $here = RemotePath::fromString('/www/site');
-        foreach (['img' => '/www/site/img', './img/' => '/www/site/img', '../other' => '/www/other', '../..' => '/', '/logs/../mail' => '/mail', '../../..' => null, "a\0b" => null] as $target => $path) {
+        foreach (
+            [
+                'img' => '/www/site/img',
+                './img/' => '/www/site/img',
+                '../other' => '/www/other',
+                '../..' => '/',
+                '/logs/../mail' => '/mail',
+                '../../..' => null,
+                "a\0b" => null,
+            ] as $target => $path
+        ) {
             self::assertSame($path, $here->pointedAt($target)?->toString(), $target);
         }
     }
@@ -99,7 +109,10 @@ final class RemotePathTest extends TestCase
     {
         $address = new PublicAddress('https://site.example', RemotePath::fromString('/www/site.example'));
         self::assertSame('https://site.example/', $address->of(RemotePath::fromString('/www/site.example')));
-        self::assertSame('https://site.example/a%20b/%C3%A4%23%3F.html', $address->of(RemotePath::fromString('/www/site.example/a b/ä#?.html')));
+        self::assertSame(
+            'https://site.example/a%20b/%C3%A4%23%3F.html',
+            $address->of(RemotePath::fromString('/www/site.example/a b/ä#?.html')),
+        );
         self::assertNull($address->of(RemotePath::fromString('/www/site.example2/x')));
         self::assertNull($address->of(RemotePath::fromString('/www')));
         $this->expectException(\InvalidArgumentException::class);

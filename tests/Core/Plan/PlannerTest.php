@@ -21,7 +21,14 @@ final class PlannerTest extends TestCase
 {
     private static function file(string $path, string $text, ?int $modified = 1000, bool $hashed = true): ManifestEntry
     {
-        return new ManifestEntry(RelativePath::fromString($path), EntryKind::File, strlen($text), $modified, 0644, $hashed ? hash('sha256', $text) : null);
+        return new ManifestEntry(
+            RelativePath::fromString($path),
+            EntryKind::File,
+            strlen($text),
+            $modified,
+            0644,
+            $hashed ? hash('sha256', $text) : null,
+        );
     }
 
     private static function directory(string $path): ManifestEntry
@@ -42,8 +49,27 @@ final class PlannerTest extends TestCase
 
     public function test_each_path_gets_its_change_and_its_reason(): void
     {
-        $target = Manifest::of([self::file('index.html', 'new'), self::file('same.css', 'x'), self::file('grown.js', 'longer'), self::directory('img'), self::file('img/a.svg', 'a'), self::file('unknown.txt', 'abc'), self::file('uploads/mine.txt', 'm')]);
-        $live = Manifest::of([self::file('index.html', 'old'), self::file('same.css', 'x'), self::file('grown.js', 'long'), self::file('default.htm', 'p'), self::file('.htaccess', 'h'), self::directory('uploads'), self::file('uploads/mine.txt', 'theirs'), self::file('note.txt', 'n'), self::file('unknown.txt', 'abd', 1000, false), self::file('gone.html', 'g')]);
+        $target = Manifest::of([
+            self::file('index.html', 'new'),
+            self::file('same.css', 'x'),
+            self::file('grown.js', 'longer'),
+            self::directory('img'),
+            self::file('img/a.svg', 'a'),
+            self::file('unknown.txt', 'abc'),
+            self::file('uploads/mine.txt', 'm'),
+        ]);
+        $live = Manifest::of([
+            self::file('index.html', 'old'),
+            self::file('same.css', 'x'),
+            self::file('grown.js', 'long'),
+            self::file('default.htm', 'p'),
+            self::file('.htaccess', 'h'),
+            self::directory('uploads'),
+            self::file('uploads/mine.txt', 'theirs'),
+            self::file('note.txt', 'n'),
+            self::file('unknown.txt', 'abd', 1000, false),
+            self::file('gone.html', 'g'),
+        ]);
         $plan = Planner::plan($target, $live, new Policy(['uploads/'], ['default.htm'], ['gone.html', 'index.html']));
         self::assertSame([
             '.htaccess' => ['kept', 'host_file'],
@@ -66,21 +92,44 @@ final class PlannerTest extends TestCase
 
     public function test_a_plan_survives_being_stored(): void
     {
-        $plan = Planner::plan(Manifest::of([self::file('ä/1.html', 'x'), self::directory('ä')]), Manifest::of([self::file('b', 'y')]), new Policy);
+        $plan = Planner::plan(
+            Manifest::of([self::file('ä/1.html', 'x'), self::directory('ä')]),
+            Manifest::of([self::file('b', 'y')]),
+            new Policy(),
+        );
         self::assertEquals($plan, Plan::fromJson($plan->toJson()));
     }
 
     public function test_kept_directories_match_whole_names_only(): void
     {
-        $plan = Planner::plan(Manifest::of([]), Manifest::of([self::file('uploads2/a', 'a'), self::file('data/up/a', 'a')]), new Policy(['uploads/', 'data/*/'], [], ['uploads2/a', 'data/up/a']));
-        self::assertSame(['data/up/a' => ['kept', 'site_says'], 'uploads2/a' => ['set_aside', 'from_last_deployment']], self::told($plan));
+        $plan = Planner::plan(
+            Manifest::of([]),
+            Manifest::of([self::file('uploads2/a', 'a'), self::file('data/up/a', 'a')]),
+            new Policy(['uploads/', 'data/*/'], [], ['uploads2/a', 'data/up/a']),
+        );
+        self::assertSame(
+            ['data/up/a' => ['kept', 'site_says'], 'uploads2/a' => ['set_aside', 'from_last_deployment']],
+            self::told($plan),
+        );
     }
 
     public function test_exact_leaves_nothing_else_but_never_removes_what_is_no_file(): void
     {
         $link = new ManifestEntry(RelativePath::fromString('link'), EntryKind::Link);
-        $plan = Planner::plan(Manifest::of([self::file('a', 'a')]), Manifest::of([self::file('.htaccess', 'h'), self::directory('d'), $link]), new Policy(['d/'], exact: true));
-        self::assertSame(['.htaccess' => ['set_aside', 'not_in_target'], 'a' => ['added', 'in_package'], 'd' => ['set_aside', 'not_in_target'], 'link' => ['kept', 'not_ours']], self::told($plan));
+        $plan = Planner::plan(
+            Manifest::of([self::file('a', 'a')]),
+            Manifest::of([self::file('.htaccess', 'h'), self::directory('d'), $link]),
+            new Policy(['d/'], exact: true),
+        );
+        self::assertSame(
+            [
+                '.htaccess' => ['set_aside', 'not_in_target'],
+                'a' => ['added', 'in_package'],
+                'd' => ['set_aside', 'not_in_target'],
+                'link' => ['kept', 'not_ours'],
+            ],
+            self::told($plan),
+        );
     }
 
     public function test_a_file_in_the_place_of_a_directory_is_no_plan(): void
@@ -92,21 +141,45 @@ final class PlannerTest extends TestCase
 
     public function test_assets_go_before_pages_and_the_start_page_last(): void
     {
-        $plan = Planner::plan(Manifest::of([self::file('index.html', 'i'), self::file('about.html', 'a'), self::file('style.css', 's'), self::file('sub/index.html', 'j')]), Manifest::of([]), new Policy);
-        $waves = array_map(static fn (array $wave): array => array_map(static fn ($item): string => $item->path->toString(), $wave), $plan->waves(['index.html']));
-        self::assertSame(['assets' => ['style.css'], 'pages' => ['about.html', 'sub/index.html'], 'start' => ['index.html']], $waves);
+        $plan = Planner::plan(
+            Manifest::of([
+                self::file('index.html', 'i'),
+                self::file('about.html', 'a'),
+                self::file('style.css', 's'),
+                self::file('sub/index.html', 'j'),
+            ]),
+            Manifest::of([]),
+            new Policy(),
+        );
+        $waves = array_map(
+            static fn (array $wave): array => array_map(static fn ($item): string => $item->path->toString(), $wave),
+            $plan->waves(['index.html']),
+        );
+        self::assertSame(
+            ['assets' => ['style.css'], 'pages' => ['about.html', 'sub/index.html'], 'start' => ['index.html']],
+            $waves,
+        );
     }
 
     public function test_case_clashes_are_told(): void
     {
-        $plan = Planner::plan(Manifest::of([self::file('assets/Logo.svg', 'x')]), Manifest::of([self::file('assets/logo.svg', 'x')]), new Policy);
+        $plan = Planner::plan(
+            Manifest::of([self::file('assets/Logo.svg', 'x')]),
+            Manifest::of([self::file('assets/logo.svg', 'x')]),
+            new Policy(),
+        );
         self::assertSame([['assets/Logo.svg', 'assets/logo.svg']], $plan->caseClashes());
     }
 
     public function test_hashes_are_taken_over_only_where_time_and_size_agree_and_lie_back_far_enough(): void
     {
         $known = Manifest::of([self::file('a', 'a', 100), self::file('b', 'b', 100), self::file('c', 'c', 500)]);
-        $listed = Manifest::of([self::file('a', 'a', 100, false), self::file('b', 'b', 101, false), self::file('c', 'c', 500, false), self::file('d', 'd', 1, false)]);
+        $listed = Manifest::of([
+            self::file('a', 'a', 100, false),
+            self::file('b', 'b', 101, false),
+            self::file('c', 'c', 500, false),
+            self::file('d', 'd', 1, false),
+        ]);
         $with = $listed->withKnownHashes($known, 500);
         self::assertSame(hash('sha256', 'a'), $with->get('a')?->sha256);
         self::assertNull($with->get('b')?->sha256);
@@ -116,14 +189,32 @@ final class PlannerTest extends TestCase
 
     public function test_undo_brings_back_what_was_there_and_touches_nothing_else(): void
     {
-        $before = Manifest::of([self::file('index.html', 'old'), self::file('default.htm', 'p'), self::file('note', 'n')]);
+        $before = Manifest::of([
+            self::file('index.html', 'old'),
+            self::file('default.htm', 'p'),
+            self::file('note', 'n'),
+        ]);
         $target = Manifest::of([self::file('index.html', 'new!'), self::directory('img'), self::file('img/a', 'a')]);
         $done = Planner::plan($target, $before, new Policy(placeholders: ['default.htm']));
-        $after = Manifest::of([self::file('index.html', 'new!', 2000), self::directory('img'), self::file('img/a', 'a', 2000), self::file('note', 'n')]);
+        $after = Manifest::of([
+            self::file('index.html', 'new!', 2000),
+            self::directory('img'),
+            self::file('img/a', 'a', 2000),
+            self::file('note', 'n'),
+        ]);
         $undo = Undo::of($done, $before, $after, $after);
         self::assertSame([], $undo->changedSince);
         $back = Planner::plan($undo->target, $after, new Policy(exact: true));
-        self::assertSame(['default.htm' => 'added', 'img' => 'set_aside', 'img/a' => 'set_aside', 'index.html' => 'replaced', 'note' => 'same'], array_map(static fn (array $told): string => $told[0], self::told($back)));
+        self::assertSame(
+            [
+                'default.htm' => 'added',
+                'img' => 'set_aside',
+                'img/a' => 'set_aside',
+                'index.html' => 'replaced',
+                'note' => 'same',
+            ],
+            array_map(static fn (array $told): string => $told[0], self::told($back)),
+        );
 
         $theirs = $after->with([self::file('img/b', 'theirs', 3000), self::file('index.html', 'edit', 3000)]);
         $undo = Undo::of($done, $before, $after, $theirs);
@@ -136,7 +227,11 @@ final class PlannerTest extends TestCase
     public function test_unknown_contents_are_never_sent(): void
     {
         $entry = self::file('a', 'a', 5, false);
-        self::assertSame(Change::Same, Planner::plan(Manifest::of([$entry]), Manifest::of([self::file('a', 'a', 5)]), new Policy)->items[0]->change);
+        self::assertSame(
+            Change::Same,
+            Planner::plan(Manifest::of([$entry]), Manifest::of([self::file('a', 'a', 5)]), new Policy())->items[0]
+                ->change,
+        );
         $this->expectException(PlanImpossible::class);
         Planner::plan(Manifest::of([$entry]), Manifest::of([self::file('a', 'b', 6)]), new Policy);
     }

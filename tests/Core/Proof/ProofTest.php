@@ -26,21 +26,36 @@ final class ProofTest extends TestCase
         yield 'another site' => [200, 'welcome', null, false, 'Another site answered'];
         yield 'wrong root' => [404, '', null, false, 'was not found'];
         yield 'permissions' => [403, '', null, false, 'is forbidden'];
-        yield 'redirect' => [301, '', 'https://other.example/', false, 'redirects to another host: https://other.example/'];
+        yield 'redirect' => [
+            301,
+            '',
+            'https://other.example/',
+            false,
+            'redirects to another host: https://other.example/',
+        ];
         yield 'redirect to itself' => [301, '', 'https://site.example/x', false, 'redirects to https://site.example/x'];
         yield 'nothing' => [0, '', null, false, 'did not answer'];
         yield 'fault' => [500, '', null, false, 'status 500'];
     }
 
     #[DataProvider('answers')]
-    public function test_a_document_root_is_proven_by_its_token_which_is_removed_again(int $status, string $body, ?string $location, bool $ok, string $words): void
-    {
+    public function test_a_document_root_is_proven_by_its_token_which_is_removed_again(
+        int $status,
+        string $body,
+        ?string $location,
+        bool $ok,
+        string $words,
+    ): void {
         $root = $this->directory();
         mkdir("$root/www");
         $fetcher = new class($root, $status, $body, $location) implements WebFetcher
         {
-            public function __construct(private string $root, private int $status, private string $body, private ?string $location)
-            {
+            public function __construct(
+                private string $root,
+                private int $status,
+                private string $body,
+                private ?string $location,
+            ) {
             }
 
             public function fetch(string $url, ?string $at = null): WebAnswer
@@ -52,7 +67,13 @@ final class ProofTest extends TestCase
             }
         };
         $www = RemotePath::fromString('/www');
-        $step = DocumentRootProof::prove(new LocalRemoteDirectory($root), $fetcher, new PublicAddress('http://site.example', $www), $www, 'abc123');
+        $step = DocumentRootProof::prove(
+            new LocalRemoteDirectory($root),
+            $fetcher,
+            new PublicAddress('http://site.example', $www),
+            $www,
+            'abc123',
+        );
         self::assertSame($ok, $step->ok);
         self::assertStringContainsString($words, $step->sentence);
         self::assertSame($ok, $step->next === null);
@@ -70,12 +91,28 @@ final class ProofTest extends TestCase
 
             public function fetch(string $url, ?string $at = null): WebAnswer
             {
-                $text = $at === '192.0.2.7' ? (string) file_get_contents($this->root.parse_url($url, PHP_URL_PATH)) : '';
+                $text =
+                    $at === '192.0.2.7' ? (string) file_get_contents($this->root.parse_url($url, PHP_URL_PATH)) : '';
 
-                return new WebAnswer($url, $at === null ? 0 : 200, hash('sha256', $text), strlen($text), $text, error: $at === null ? 'no such name' : null, nameUnknown: $at === null);
+                return new WebAnswer(
+                    $url,
+                    $at === null ? 0 : 200,
+                    hash('sha256', $text),
+                    strlen($text),
+                    $text,
+                    error: $at === null ? 'no such name' : null,
+                    nameUnknown: $at === null,
+                );
             }
         };
-        $prove = static fn (?string $address) => DocumentRootProof::prove(new LocalRemoteDirectory($root), $fetcher, new PublicAddress('http://site.example', RemotePath::root()), RemotePath::root(), 'abc', $address);
+        $prove = static fn (?string $address) => DocumentRootProof::prove(
+            new LocalRemoteDirectory($root),
+            $fetcher,
+            new PublicAddress('http://site.example', RemotePath::root()),
+            RemotePath::root(),
+            'abc',
+            $address,
+        );
         $proven = $prove('192.0.2.7');
         self::assertTrue($proven->ok);
         self::assertStringContainsString('the host\'s own address 192.0.2.7', $proven->sentence);
@@ -88,8 +125,10 @@ final class ProofTest extends TestCase
 
     public function test_placeholders_are_told_from_sites(): void
     {
-        $page = new PlaceholderPage;
-        self::assertTrue($page->recognises('<h1>x</h1><p>This web space has <b>been</b> set up by Harbourhost.</p>', 90));
+        $page = new PlaceholderPage();
+        self::assertTrue(
+            $page->recognises('<h1>x</h1><p>This web space has <b>been</b> set up by Harbourhost.</p>', 90),
+        );
         self::assertFalse($page->recognises('<h1>Pilgrim Stones Hostel</h1><p>Twenty-two beds.</p>', 90));
         self::assertFalse($page->recognises('has been set up by', 40000), 'a large page is a site');
     }

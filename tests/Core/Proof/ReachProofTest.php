@@ -35,11 +35,21 @@ final class ReachProofTest extends TestCase
         return $home;
     }
 
-    private function prove(LocalUser $user, string $home, string $directory = '/www/site', bool $readOnly = false, ?int $space = null, ?HostedUser $told = null): Evidence
-    {
+    private function prove(
+        LocalUser $user,
+        string $home,
+        string $directory = '/www/site',
+        bool $readOnly = false,
+        ?int $space = null,
+        ?HostedUser $told = null,
+    ): Evidence {
         $before = self::contents($home);
-        $meant = new MeantReach('job', RemotePath::fromString($directory), $readOnly, $space, [RemotePath::fromString('/www/other')]);
-        $evidence = (new ReachProof($meant, $user, new LocalRemoteDirectory($home), 'n1', new FixedClock))->open($told);
+        $meant = new MeantReach('job', RemotePath::fromString($directory), $readOnly, $space, [
+            RemotePath::fromString('/www/other'),
+        ]);
+        $evidence = (new ReachProof($meant, $user, new LocalRemoteDirectory($home), 'n1', new FixedClock()))->open(
+            $told,
+        );
         self::assertSame($before, self::contents($home), 'nothing is left behind');
 
         return $evidence;
@@ -50,10 +60,33 @@ final class ReachProofTest extends TestCase
         $home = $this->home();
         symlink('uploads', "$home/www/site/pictures");
         symlink('../other', "$home/www/site/neighbour");
-        $evidence = $this->prove(new LocalUser($home, '/www/site'), $home, space: 5_000_000, told: new HostedUser('job', '/www/site', 5_000_000, false, true, null));
+        $evidence = $this->prove(
+            new LocalUser($home, '/www/site'),
+            $home,
+            space: 5_000_000,
+            told: new HostedUser('job', '/www/site', 5_000_000, false, true, null),
+        );
         self::assertTrue($evidence->holds(), (string) $evidence->broken()?->sentence);
-        self::assertSame(['sign_in', 'landing', 'parent', 'absolute', 'encoded', 'files', 'link', 'write', 'read_back', 'remove', 'space'], array_map(static fn (ProofStep $step): string => $step->name, $evidence->steps));
-        self::assertSame('Landed in /www/site: 4 of 4 names agree, and a marker put there is seen', $evidence->steps[1]->sentence);
+        self::assertSame(
+            [
+                'sign_in',
+                'landing',
+                'parent',
+                'absolute',
+                'encoded',
+                'files',
+                'link',
+                'write',
+                'read_back',
+                'remove',
+                'space',
+            ],
+            array_map(static fn (ProofStep $step): string => $step->name, $evidence->steps),
+        );
+        self::assertSame(
+            'Landed in /www/site: 4 of 4 names agree, and a marker put there is seen',
+            $evidence->steps[1]->sentence,
+        );
         self::assertSame(['230 Signed in', 1795168800.0], [$evidence->steps[0]->answer, $evidence->steps[0]->at]);
     }
 
@@ -65,7 +98,9 @@ final class ReachProofTest extends TestCase
         self::assertSame('landing', $this->prove(new LocalUser($home, '/logs'), $home, '/www/empty')->broken()?->name);
     }
 
-    /** @return iterable<string, array{string|null, string, string}> what leaks, where it lands, the step that shows it */
+    /**
+     * @return iterable<string, array{string|null, string, string}> what leaks, where it lands, the step that shows it
+     */
     public static function waysOut(): iterable
     {
         yield 'lands in the account' => [null, '/', 'landing'];
@@ -113,7 +148,11 @@ final class ReachProofTest extends TestCase
     {
         $home = $this->home();
         mkdir("$home/www/site/www/other", 0755, true);
-        self::assertTrue($this->prove(new LocalUser($home, '/www/site', '#\A/www#'), "$home", '/www/site')->broken()?->name === 'absolute', 'the one outside is still seen');
+        self::assertTrue(
+            $this->prove(new LocalUser($home, '/www/site', '#\A/www#'), "$home", '/www/site')->broken()?->name
+                === 'absolute',
+            'the one outside is still seen',
+        );
         self::assertTrue($this->prove(new LocalUser($home, '/www/site'), $home)->holds());
     }
 
@@ -122,25 +161,63 @@ final class ReachProofTest extends TestCase
         $home = $this->home();
         $held = $this->prove(new LocalUser($home, '/www/site', writes: false), $home, readOnly: true);
         self::assertTrue($held->holds());
-        self::assertContains('May not write', array_map(static fn (ProofStep $step): string => $step->sentence, $held->steps));
-        self::assertSame('write', $this->prove(new LocalUser($home, '/www/site'), $home, readOnly: true)->broken()?->name);
-        self::assertSame('write', $this->prove(new LocalUser($home, '/www/site', writes: false), $home)->broken()?->name);
-        $more = $this->prove(new LocalUser($home, '/www/site'), $home, space: 5_000_000, told: new HostedUser('job', '/www/site', null, false, true, null))->broken();
+        self::assertContains(
+            'May not write',
+            array_map(static fn (ProofStep $step): string => $step->sentence, $held->steps),
+        );
+        self::assertSame(
+            'write',
+            $this->prove(new LocalUser($home, '/www/site'), $home, readOnly: true)->broken()?->name,
+        );
+        self::assertSame(
+            'write',
+            $this->prove(new LocalUser($home, '/www/site', writes: false), $home)->broken()?->name,
+        );
+        $more = $this->prove(
+            new LocalUser($home, '/www/site'),
+            $home,
+            space: 5_000_000,
+            told: new HostedUser('job', '/www/site', null, false, true, null),
+        )->broken();
         self::assertSame(['space', 'Space: no limit, where 5 MB was asked for'], [$more?->name, $more?->sentence]);
     }
 
     public function test_what_could_not_be_carried_through_proves_nothing_either_way(): void
     {
         $home = $this->home();
-        foreach ([[FailureReason::Disconnected, false], [FailureReason::TimedOut, false], [FailureReason::SignInRefused, true]] as [$reason, $decided]) {
+        foreach (
+            [
+                [FailureReason::Disconnected, false],
+                [FailureReason::TimedOut, false],
+                [FailureReason::SignInRefused, true],
+            ] as [$reason, $decided]
+        ) {
             $user = new LocalUser($home, '/www/site', fails: $reason);
             $evidence = $this->prove($user, $home);
-            self::assertSame(['sign_in', false, $decided], [$evidence->broken()?->name, $evidence->holds(), $evidence->decided()]);
-            $closed = (new ReachProof(new MeantReach('job', RemotePath::root()), $user, new LocalRemoteDirectory($home), 'n1', new FixedClock))->closed();
+            self::assertSame(
+                ['sign_in', false, $decided],
+                [$evidence->broken()?->name, $evidence->holds(), $evidence->decided()],
+            );
+            $closed = (new ReachProof(
+                new MeantReach('job', RemotePath::root()),
+                $user,
+                new LocalRemoteDirectory($home),
+                'n1',
+                new FixedClock(),
+            ))->closed();
             self::assertSame([$decided, $decided], [$closed->holds(), $closed->decided()]);
         }
-        self::assertSame('landing', $this->prove(new LocalUser($home, '/www/site'), $home, '/www/gone')->broken()?->name);
-        $open = (new ReachProof(new MeantReach('job', RemotePath::root()), new LocalUser($home, '/www/site'), new LocalRemoteDirectory($home), 'n1', new FixedClock))->closed();
+        self::assertSame(
+            'landing',
+            $this->prove(new LocalUser($home, '/www/site'), $home, '/www/gone')->broken()?->name,
+        );
+        $open = (new ReachProof(
+            new MeantReach('job', RemotePath::root()),
+            new LocalUser($home, '/www/site'),
+            new LocalRemoteDirectory($home),
+            'n1',
+            new FixedClock(),
+        ))->closed();
         self::assertSame(['job can still sign in', true], [$open->broken()?->sentence, $open->decided()]);
     }
 }

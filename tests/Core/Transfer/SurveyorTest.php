@@ -18,8 +18,12 @@ use Tests\Support\EndlessDirectory;
 final class SurveyorTest extends TestCase
 {
     /** @param  \Closure(RemotePath): list<RemoteEntry>  $lists */
-    private static function assertStops(string $words, int $mostListed, \Closure $lists, SurveyLimits $limits = new SurveyLimits): void
-    {
+    private static function assertStops(
+        string $words,
+        int $mostListed,
+        \Closure $lists,
+        SurveyLimits $limits = new SurveyLimits(),
+    ): void {
         $remote = new EndlessDirectory($lists);
         try {
             (new Surveyor(new SequentialPool($remote), $limits))->survey(RemotePath::fromString('/www'));
@@ -32,7 +36,11 @@ final class SurveyorTest extends TestCase
 
     public function test_a_directory_that_holds_itself_is_a_circle(): void
     {
-        $same = [EndlessDirectory::file('index.html'), EndlessDirectory::directory('css'), EndlessDirectory::directory('again')];
+        $same = [
+            EndlessDirectory::file('index.html'),
+            EndlessDirectory::directory('css'),
+            EndlessDirectory::directory('again'),
+        ];
         self::assertStops('goes round in a circle', 4, static fn (RemotePath $at): array => $same);
     }
 
@@ -47,11 +55,22 @@ final class SurveyorTest extends TestCase
 
     public function test_alike_is_not_the_same(): void
     {
-        $remote = new EndlessDirectory(static fn (RemotePath $at): array => $at->depth() > 4 ? [] : [EndlessDirectory::directory('x', $at->depth()), EndlessDirectory::file('index.html')]);
+        $remote = new EndlessDirectory(
+            static fn (RemotePath $at): array => $at->depth() > 4
+                ? []
+                : [EndlessDirectory::directory('x', $at->depth()), EndlessDirectory::file('index.html')],
+        );
         $survey = (new Surveyor(new SequentialPool($remote)))->survey(RemotePath::fromString('/www'));
         self::assertCount(8, $survey->manifest->all());
-        $empty = new EndlessDirectory(static fn (RemotePath $at): array => $at->depth() === 1 ? [EndlessDirectory::directory('a'), EndlessDirectory::directory('b')] : []);
-        self::assertCount(2, (new Surveyor(new SequentialPool($empty)))->survey(RemotePath::fromString('/www'))->manifest->all());
+        $empty = new EndlessDirectory(
+            static fn (RemotePath $at): array => $at->depth() === 1
+                ? [EndlessDirectory::directory('a'), EndlessDirectory::directory('b')]
+                : [],
+        );
+        self::assertCount(
+            2,
+            (new Surveyor(new SequentialPool($empty)))->survey(RemotePath::fromString('/www'))->manifest->all(),
+        );
     }
 
     public function test_depth_number_and_time_have_an_end(): void
@@ -64,7 +83,10 @@ final class SurveyorTest extends TestCase
         $wider = static function (RemotePath $at) use (&$number): array {
             $number++;
 
-            return array_map(static fn (int $index): RemoteEntry => EndlessDirectory::directory("w$number-$index"), range(1, 50));
+            return array_map(
+                static fn (int $index): RemoteEntry => EndlessDirectory::directory("w$number-$index"),
+                range(1, 50),
+            );
         };
         self::assertStops('more than 1000 files', 30, $wider, new SurveyLimits(entries: 1000));
         self::assertStops('longer than 0 seconds', 1, $wider, new SurveyLimits(seconds: 0));
