@@ -22,7 +22,13 @@ return (static function (): array {
         'PHP_CLI_SERVER_WORKERS' => '2',
     ] + getenv();
     $run = static function (string ...$command) use ($environment): void {
-        $process = proc_open($command, [], $pipes, null, $environment);
+        $process = proc_open(
+            $command,
+            [],
+            $pipes,
+            null,
+            $environment,
+        );
         if ($process === false || proc_close($process) !== 0) {
             exit('It did not work: '.implode(' ', $command)."\n");
         }
@@ -30,7 +36,13 @@ return (static function (): array {
     $socket = (str_starts_with($setting('CELLARIUM_VAR'), '/') ? '' : getcwd().'/')
         .$setting('CELLARIUM_VAR')
         .'/mariadb.sock';
-    $sql = static fn (string $text) => $run('mariadb', '--no-defaults', "--socket=$socket", '-e', $text);
+    $sql = static fn (string $text) => $run(
+        'mariadb',
+        '--no-defaults',
+        "--socket=$socket",
+        '-e',
+        $text,
+    );
     $sql(
         'DROP DATABASE IF EXISTS cellarium_bench; CREATE DATABASE cellarium_bench; GRANT ALL ON cellarium_bench.* '
             ."TO '{$setting(
@@ -38,7 +50,13 @@ return (static function (): array {
             )}'@'127.0.0.1'",
     );
     register_shutdown_function(static fn () => $sql('DROP DATABASE IF EXISTS cellarium_bench'));
-    $run(PHP_BINARY, 'artisan', 'migrate', '--force', '--quiet');
+    $run(
+        PHP_BINARY,
+        'artisan',
+        'migrate',
+        '--force',
+        '--quiet',
+    );
 
     return [$environment, $run];
 })();

@@ -59,7 +59,13 @@ try {
             new SequentialPool(new FtpRemoteDirectory($host->endpoint($protocol))),
             "$protocol->value-1",
         );
-        printf("%-14s %-22s %8.2f %8.2f\n", $protocol->value, '1, in this process', $baseline, 1.0);
+        printf(
+            "%-14s %-22s %8.2f %8.2f\n",
+            $protocol->value,
+            '1, in this process',
+            $baseline,
+            1.0,
+        );
         foreach ([2, 4, 8] as $lanes) {
             $seconds = $measure(new WorkerPool($host->endpoint($protocol), $lanes), "$protocol->value-$lanes");
             printf(

@@ -131,8 +131,8 @@ final class SiteBuilder
 
         return '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 640 240"><rect width="640" height="240" '
             .'fill="#e8e2d4"/><circle cx="'
-            .90 * $number
+            .(90 * $number)
             .'" cy="60" r="26" fill="#fff6dc"/><polygon '
-                ."points=\"0,240 {$hills}640,240\" fill=\"{$this->site['accent']}\"/></svg>\n";
+            ."points=\"0,240 {$hills}640,240\" fill=\"{$this->site['accent']}\"/></svg>\n";
     }
 }

@@ -12,8 +12,12 @@ declare(strict_types=1);
 require __DIR__.'/SiteBuilder.php';
 
 /** @param  array<string, string>  $files */
-function zip(string $to, string $wrapper, array $files, int $time): void
-{
+function zip(
+    string $to,
+    string $wrapper,
+    array $files,
+    int $time,
+): void {
     @unlink($to);
     $zip = new ZipArchive;
     $zip->open($to, ZipArchive::CREATE) === true || exit(1);
@@ -43,7 +47,12 @@ foreach (["$to/content", "$to/packages"] as $directory) {
  *     ship?: bool,
  * }>  $sites
  */
-$sites = json_decode((string) file_get_contents(__DIR__.'/sites.json'), true, 16, JSON_THROW_ON_ERROR);
+$sites = json_decode(
+    (string) file_get_contents(__DIR__.'/sites.json'),
+    true,
+    16,
+    JSON_THROW_ON_ERROR,
+);
 $time = (int) strtotime('2026-09-01 09:00');
 foreach ($sites as $domain => $site) {
     if ($site['old'] ?? false) {

@@ -101,7 +101,12 @@ final readonly class Lists
             }
         }
 
-        return Rehearsal::of($list, $columns, $known, $domains);
+        return Rehearsal::of(
+            $list,
+            $columns,
+            $known,
+            $domains,
+        );
     }
 
     /**

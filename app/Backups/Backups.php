@@ -79,7 +79,12 @@ final readonly class Backups
                 throw RunRefused::collapsed($collapse);
             }
             $listed = RunLimits::readsAnew($site) ? $listed : $listed->withKnownHashes($known, $at - 60);
-            $taken = (new BackupTaker($pool, $this->store, $this->shelf, $this->clock))->take(
+            $taken = (new BackupTaker(
+                $pool,
+                $this->store,
+                $this->shelf,
+                $this->clock,
+            ))->take(
                 $site->root(),
                 $listed,
                 $progress->fetched(...),

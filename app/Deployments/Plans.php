@@ -78,11 +78,16 @@ final readonly class Plans
             );
         }
 
-        return $this->order($site, Deployment::DEPLOY, [
-            'package_id' => $package->id,
-            'ftp_user_id' => $as?->id,
-            'directory' => $place?->toString(),
-        ], $person);
+        return $this->order(
+            $site,
+            Deployment::DEPLOY,
+            [
+                'package_id' => $package->id,
+                'ftp_user_id' => $as?->id,
+                'directory' => $place?->toString(),
+            ],
+            $person,
+        );
     }
 
     /**
@@ -96,7 +101,12 @@ final readonly class Plans
             throw new Problem("Backup $backup->id was not verified and cannot be brought back.");
         }
 
-        return $this->order($backup->site, Deployment::BRING_BACK, ['from_backup_id' => $backup->id], $person);
+        return $this->order(
+            $backup->site,
+            Deployment::BRING_BACK,
+            ['from_backup_id' => $backup->id],
+            $person,
+        );
     }
 
     /**
@@ -114,7 +124,12 @@ final readonly class Plans
             throw new Problem('Only a deployment that was carried out and proven can be taken back.');
         }
 
-        return $this->order($done->site, Deployment::UNDO, ['undoes_id' => $done->id], $person);
+        return $this->order(
+            $done->site,
+            Deployment::UNDO,
+            ['undoes_id' => $done->id],
+            $person,
+        );
     }
 
     /**
@@ -128,7 +143,12 @@ final readonly class Plans
             throw new Problem('Nothing that this deployment set aside is still held.');
         }
 
-        return $this->order($done->site, Deployment::RESTORE, ['undoes_id' => $done->id], $person);
+        return $this->order(
+            $done->site,
+            Deployment::RESTORE,
+            ['undoes_id' => $done->id],
+            $person,
+        );
     }
 
     public function deploy(
@@ -138,7 +158,13 @@ final readonly class Plans
         ?Person $person = null,
         ?RemotePath $place = null,
     ): Deployment {
-        return $this->make($this->orderDeploy($site, $package, $as, $person, $place));
+        return $this->make($this->orderDeploy(
+            $site,
+            $package,
+            $as,
+            $person,
+            $place,
+        ));
     }
 
     public function bringBack(Backup $backup, ?Person $person = null): Deployment
@@ -204,8 +230,12 @@ final readonly class Plans
      * @param  Deployment|null  $watched  where it is written how the look goes on, and read whether it was called off
      * @return array{Manifest, Policy, Survey, Plan}
      */
-    public function compare(Site $site, Package $package, ?RemotePath $place = null, ?Deployment $watched = null): array
-    {
+    public function compare(
+        Site $site,
+        Package $package,
+        ?RemotePath $place = null,
+        ?Deployment $watched = null,
+    ): array {
         $this->checkPackage($site, $package, $place);
         $target = $package->contents();
         $below = $place === null ? null : $site->root()->toward($place);
@@ -215,7 +245,12 @@ final readonly class Plans
         // way.
         $policy = new Policy(
             $site->kept,
-            $below === null ? $this->placeholders($site, $survey->manifest, $target, $remote) : [],
+            $below === null ? $this->placeholders(
+                $site,
+                $survey->manifest,
+                $target,
+                $remote,
+            ) : [],
             $this->ours($site, $place),
         );
         $target = $below === null ? $target : $target->below($below);
@@ -351,8 +386,12 @@ final readonly class Plans
     }
 
     /** @param  array<string, int|string|null>  $links */
-    private function order(Site $site, string $kind, array $links, ?Person $person): Deployment
-    {
+    private function order(
+        Site $site,
+        string $kind,
+        array $links,
+        ?Person $person,
+    ): Deployment {
         $deployment = Deployment::create([
             'site_id' => $site->id,
             'kind' => $kind,
@@ -363,12 +402,22 @@ final readonly class Plans
         ] + $links);
         $deployment->refresh()->setRelation('site', $site);
 
-        return $deployment->load('package', 'fromBackup', 'undoes.backup', 'person', 'ftpUser');
+        return $deployment->load(
+            'package',
+            'fromBackup',
+            'undoes.backup',
+            'person',
+            'ftpUser',
+        );
     }
 
     /** @return list<string> */
-    private function placeholders(Site $site, Manifest $live, Manifest $target, RemoteDirectory $remote): array
-    {
+    private function placeholders(
+        Site $site,
+        Manifest $live,
+        Manifest $target,
+        RemoteDirectory $remote,
+    ): array {
         $found = [];
         $names = array_unique([...$site->start_pages, 'index.html', 'index.htm', 'default.htm', 'default.html']);
         foreach ($names as $name) {

@@ -253,7 +253,12 @@ final readonly class Runner
             foreach ($result->proofs as $proof) {
                 $site
                     ->proofs()
-                    ->create(['kind' => 'live', 'ok' => true, 'sentence' => $proof->sentence(), 'made_at' => now()]);
+                    ->create([
+                        'kind' => 'live',
+                        'ok' => true,
+                        'sentence' => $proof->sentence(),
+                        'made_at' => now(),
+                    ]);
             }
             $direct = array_filter($result->proofs, static fn (PageProof $proof): bool => $proof->at !== null);
             $site->update([
@@ -320,7 +325,14 @@ final readonly class Runner
         $files = count($manifest->files());
         $readings = array_filter(array_map(static fn (ManifestEntry $file): ?int => $file->readAt, $manifest->files()));
 
-        return new TakenBackup($name, $manifest, 0, 0, $files, $readings === [] ? null : min($readings));
+        return new TakenBackup(
+            $name,
+            $manifest,
+            0,
+            0,
+            $files,
+            $readings === [] ? null : min($readings),
+        );
     }
 
     private function lookAgain(Deployment $deployment): void

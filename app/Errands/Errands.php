@@ -82,7 +82,12 @@ final class Errands
     public static function lookAgain(Account $account, ?RemotePath $directory): void
     {
         if ($directory !== null && $account->seen()->lacks($directory)) {
-            self::start(ErrandKind::LookAtTree, "/accounts/$account->id", $account, ['made' => $directory->toString()]);
+            self::start(
+                ErrandKind::LookAtTree,
+                "/accounts/$account->id",
+                $account,
+                ['made' => $directory->toString()],
+            );
             // Its relations stay as they were loaded.
             $account->forceFill(['tree' => Account::findOrFail($account->id)->tree])->syncOriginalAttribute('tree');
         }

@@ -40,8 +40,12 @@ final readonly class Bulk
      *
      * @throws Problem
      */
-    public function draft(string $kind, array $ids, ?CarbonImmutable $closesAt, ?Person $person): BulkChange
-    {
+    public function draft(
+        string $kind,
+        array $ids,
+        ?CarbonImmutable $closesAt,
+        ?Person $person,
+    ): BulkChange {
         in_array($kind, [self::CLOSE, self::RENEW, self::MOVE], true)
             || throw new Problem('Choose what is to be done.');
         $ids !== [] || throw new Problem('Tick the FTP users first.');
@@ -211,7 +215,12 @@ final readonly class Bulk
     /** @return array{bool, string} */
     private function move(FtpUser $user, CarbonImmutable $closesAt): array
     {
-        $this->users->endAt($user, FtpUser::BY_TIME, $closesAt, '');
+        $this->users->endAt(
+            $user,
+            FtpUser::BY_TIME,
+            $closesAt,
+            '',
+        );
         $holds = $user->state !== FtpUser::OPEN || $user->action() !== null || $this->users->settle($user);
 
         return [

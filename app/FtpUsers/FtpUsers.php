@@ -91,8 +91,12 @@ final readonly class FtpUsers
     }
 
     /** @throws ControlFailure|Problem nothing was changed */
-    public function change(FtpUser $user, ?RemotePath $directory, bool $setsSpace, ?int $spaceLimit): void
-    {
+    public function change(
+        FtpUser $user,
+        ?RemotePath $directory,
+        bool $setsSpace,
+        ?int $spaceLimit,
+    ): void {
         $this->want(
             $user,
             ['action' => 'change']
@@ -108,8 +112,12 @@ final readonly class FtpUsers
     }
 
     /** @throws ControlFailure|Problem it stays closed */
-    public function reopen(FtpUser $user, string $ends, ?CarbonImmutable $closesAt, string $endsReason = ''): void
-    {
+    public function reopen(
+        FtpUser $user,
+        string $ends,
+        ?CarbonImmutable $closesAt,
+        string $endsReason = '',
+    ): void {
         $user->state === FtpUser::CLOSED || throw new Problem("$user->login is not closed.");
         $this->want(
             $user,
@@ -155,8 +163,12 @@ final readonly class FtpUsers
      *
      * @throws Problem
      */
-    public function endAt(FtpUser $user, string $ends, ?CarbonImmutable $closesAt, string $reason): void
-    {
+    public function endAt(
+        FtpUser $user,
+        string $ends,
+        ?CarbonImmutable $closesAt,
+        string $reason,
+    ): void {
         $user->hasEnded() && throw new Problem("$user->login has ended already.");
         if ($ends === FtpUser::BY_JOB && $user->secret === null && $user->next_secret === null) {
             throw new Problem(

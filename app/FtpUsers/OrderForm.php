@@ -184,8 +184,18 @@ final class OrderForm
             );
         }
         $largest = Site::whereIn('sites.domain', $domains)
-            ->join('deployments', 'deployments.site_id', '=', 'sites.id')
-            ->join('packages', 'packages.id', '=', 'deployments.package_id')
+            ->join(
+                'deployments',
+                'deployments.site_id',
+                '=',
+                'sites.id',
+            )
+            ->join(
+                'packages',
+                'packages.id',
+                '=',
+                'deployments.package_id',
+            )
             ->where('sites.account_id', $this->account->id)
             ->orderByDesc('packages.bytes')
             ->first([

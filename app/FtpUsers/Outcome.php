@@ -193,7 +193,12 @@ final readonly class Outcome
 
             return false;
         }
-        $this->end($user, $removes, 'its sign-in is refused', $why);
+        $this->end(
+            $user,
+            $removes,
+            'its sign-in is refused',
+            $why,
+        );
 
         return true;
     }
@@ -223,8 +228,12 @@ final readonly class Outcome
         return true;
     }
 
-    private function end(FtpUser $user, bool $removes, string $proof, string $why): void
-    {
+    private function end(
+        FtpUser $user,
+        bool $removes,
+        string $proof,
+        string $why,
+    ): void {
         $user->update([
             'state' => $removes ? FtpUser::REMOVED : FtpUser::CLOSED,
             'closed_at' => $user->closed_at ?? now(),

@@ -27,7 +27,13 @@ final readonly class UserSheet
         $steps = $last === null ? new Collection : $user->proofs()->where('run', $last->run)->orderBy('id')->get();
         [$word, $tone] = self::stands($user);
 
-        return new self($steps, $last?->kind, $user->isBeingProven(), $word, $tone);
+        return new self(
+            $steps,
+            $last?->kind,
+            $user->isBeingProven(),
+            $word,
+            $tone,
+        );
     }
 
     /** @return array{string, string} a word and the style it is shown in */

@@ -52,10 +52,20 @@ final class FileTree
         $rows = [];
         foreach ($plan->items as $item) {
             foreach ($item->path->ancestors() as $above) {
-                $rows[$above->toString()] ??= self::row($above->toString(), $above->depth(), true, null);
+                $rows[$above->toString()] ??= self::row(
+                    $above->toString(),
+                    $above->depth(),
+                    true,
+                    null,
+                );
             }
             $path = $item->path->toString();
-            $rows[$path] = self::row($path, $item->path->depth(), ! $item->isFile(), $item);
+            $rows[$path] = self::row(
+                $path,
+                $item->path->depth(),
+                ! $item->isFile(),
+                $item,
+            );
             if ($item->isFile()) {
                 foreach ($item->path->ancestors() as $above) {
                     $rows[$above->toString()] = self::counted($rows[$above->toString()], $item);
@@ -77,8 +87,12 @@ final class FileTree
      *     changes: array<string, int>,
      * }
      */
-    private static function row(string $path, int $depth, bool $directory, ?PlanItem $item): array
-    {
+    private static function row(
+        string $path,
+        int $depth,
+        bool $directory,
+        ?PlanItem $item,
+    ): array {
         return [
             'path' => $path,
             'depth' => $depth - 1,

@@ -110,7 +110,12 @@ final readonly class ReachMap
         $lanes = array_slice($shown, 0, self::MOST_LANES);
         $serves = self::serves($account);
         $landings = array_map(static fn (FtpUser $user): string => $user->directory, $lanes);
-        $rows = self::rows($account->seen(), $serves, [...array_keys($serves), ...$landings], $open);
+        $rows = self::rows(
+            $account->seen(),
+            $serves,
+            [...array_keys($serves), ...$landings],
+            $open,
+        );
         $places = array_map(static fn (array $row): RemotePath => RemotePath::fromString($row['path']), $rows);
         $drawn = array_map(static fn (FtpUser $user): array => self::lane($user, $rows, $places), $lanes);
         usort(
@@ -240,8 +245,12 @@ final readonly class ReachMap
      *     open: bool,
      * }>
      */
-    private static function rows(DirectoryTree $tree, array $serves, array $matters, array $open): array
-    {
+    private static function rows(
+        DirectoryTree $tree,
+        array $serves,
+        array $matters,
+        array $open,
+    ): array {
         $children = [];
         foreach (self::all($tree, $matters) as $path) {
             $path === '/' || $children[RemotePath::fromString($path)->parent()->toString()][] = $path;
@@ -262,7 +271,16 @@ final readonly class ReachMap
         }
         $whole = count($tree->directories) <= self::SMALL;
         $rows = [];
-        self::descend('/', $tree, $serves, $children, $important, array_flip($open), $whole, $rows);
+        self::descend(
+            '/',
+            $tree,
+            $serves,
+            $children,
+            $important,
+            array_flip($open),
+            $whole,
+            $rows,
+        );
         $at = array_flip(
             array_map(static fn (array $row): string => $row['kind'] === 'directory' ? $row['path'] : '', $rows),
         );
@@ -344,7 +362,16 @@ final readonly class ReachMap
         $folded = 0;
         foreach ($children[$path] ?? [] as $child) {
             if (($whole || isset($important[$child]) || isset($open[$path])) && count($rows) < self::MOST_ROWS) {
-                self::descend($child, $tree, $serves, $children, $important, $open, $whole, $rows);
+                self::descend(
+                    $child,
+                    $tree,
+                    $serves,
+                    $children,
+                    $important,
+                    $open,
+                    $whole,
+                    $rows,
+                );
             } else {
                 $folded++;
             }

@@ -69,7 +69,12 @@ final readonly class Rack
         return '/shelves?'
             .http_build_query(
                 array_filter(
-                    ['as' => $as, 'from' => $this->next, 'group' => $this->group, 'words' => $this->words],
+                    [
+                        'as' => $as,
+                        'from' => $this->next,
+                        'group' => $this->group,
+                        'words' => $this->words,
+                    ],
                     static fn ($value): bool => $value !== '' && $value !== null,
                 ),
             );

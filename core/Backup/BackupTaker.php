@@ -49,7 +49,12 @@ final readonly class BackupTaker
         }
         $jobs = (function () use ($missing, $root): \Generator {
             foreach ($missing as $path => $entry) {
-                yield Job::fetch($root->join($entry->path), $this->store->incoming(), $entry->size, (string) $path);
+                yield Job::fetch(
+                    $root->join($entry->path),
+                    $this->store->incoming(),
+                    $entry->size,
+                    (string) $path,
+                );
             }
         })();
         $this->pool->run($jobs, function (Job $job, JobResult $result) use (&$entries, $missing, $fetched): void {

@@ -45,7 +45,12 @@ final readonly class Endpoint
     /** The same server for another login, which lands where the host sends it. */
     public function signedInAs(string $login, Secret $password): self
     {
-        return $this->with(['login' => $login, 'password' => $password, 'key' => null, 'start' => null]);
+        return $this->with([
+            'login' => $login,
+            'password' => $password,
+            'key' => null,
+            'start' => null,
+        ]);
     }
 
     /**

@@ -30,9 +30,20 @@ final class FtpDialogue
     }
 
     /** @throws RemoteFailure Unreachable, TimedOut */
-    public static function connect(string $host, string $address, int $port, int $seconds, ?string $authorities): self
-    {
-        $dialogue = new self($host, $address, $port, $seconds, $authorities);
+    public static function connect(
+        string $host,
+        string $address,
+        int $port,
+        int $seconds,
+        ?string $authorities,
+    ): self {
+        $dialogue = new self(
+            $host,
+            $address,
+            $port,
+            $seconds,
+            $authorities,
+        );
         $dialogue->open(true);
 
         return $dialogue;
@@ -182,7 +193,12 @@ final class FtpDialogue
     public function reaches(int $port): bool
     {
         $where = str_contains($this->address, ':') ? "[$this->address]" : $this->address;
-        $data = @stream_socket_client("tcp://$where:$port", $number, $error, min(8, $this->seconds));
+        $data = @stream_socket_client(
+            "tcp://$where:$port",
+            $number,
+            $error,
+            min(8, $this->seconds),
+        );
         if ($data === false) {
             return false;
         }

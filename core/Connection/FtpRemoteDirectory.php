@@ -127,7 +127,12 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
         $what = "listing $directory by another command";
         $commands = $this->machineLists ? ['LIST -a', 'LIST'] : ['NLST -a', 'NLST'];
         try {
-            $listed = $this->listBy($commands, ["CWD {$this->real($directory)}"], $what, $directory);
+            $listed = $this->listBy(
+                $commands,
+                ["CWD {$this->real($directory)}"],
+                $what,
+                $directory,
+            );
         } catch (RemoteFailure $failure) {
             $listed = $failure->reason->isTransient() ? throw $failure : [];
         }
@@ -184,8 +189,12 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
      * @param  list<string>  $before  commands that lead to the directory
      * @return list<RemoteEntry>
      */
-    private function listBy(array $commands, array $before, string $what, RemotePath $path): array
-    {
+    private function listBy(
+        array $commands,
+        array $before,
+        string $what,
+        RemotePath $path,
+    ): array {
         $url = "{$this->connection->base}/";
         foreach ($commands as $command) {
             $lines = match (substr($command, 0, 4)) {
@@ -247,15 +256,26 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
      * @param  array<int, mixed>  $options
      * @return list<RemoteEntry>
      */
-    private function listing(ListingLines $lines, string $what, string $url, array $options, RemotePath $path): array
-    {
+    private function listing(
+        ListingLines $lines,
+        string $what,
+        string $url,
+        array $options,
+        RemotePath $path,
+    ): array {
         $reader = new ListingReader($lines, $what, $this->settings);
         // Something else than the length taken makes libcurl stop.
         $options[CURLOPT_WRITEFUNCTION] = static fn (CurlHandle $curl, string $chunk): int => $reader->take($chunk)
             ? strlen($chunk)
             : -1;
         try {
-            $this->request($what, $url, $options, $path, true);
+            $this->request(
+                $what,
+                $url,
+                $options,
+                $path,
+                true,
+            );
         } catch (RemoteFailure $failure) {
             throw $reader->gaveUp() ? $this->whyGivenUp($reader, $failure) : $failure;
         }
@@ -293,7 +313,13 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
 
     public function read(RemotePath $file, $sink): int
     {
-        $this->request("reading $file", $this->url($file), [CURLOPT_FILE => $sink], $file, true);
+        $this->request(
+            "reading $file",
+            $this->url($file),
+            [CURLOPT_FILE => $sink],
+            $file,
+            true,
+        );
 
         return $this->connection->number(CURLINFO_SIZE_DOWNLOAD_T);
     }
@@ -313,7 +339,14 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
         // With TLS 1.3 bytes are on their way before the server refuses the connection they go through.
         $rewind = static fn (): bool => $start !== false && fseek($source, $start) === 0;
         try {
-            $this->request("writing $file", $this->url($file), $options, $file->parent(), true, $rewind);
+            $this->request(
+                "writing $file",
+                $this->url($file),
+                $options,
+                $file->parent(),
+                true,
+                $rewind,
+            );
         } catch (RemoteFailure $failure) {
             $failure->reason === FailureReason::DataRefused && $size > 0 && $this->removeEmpty($file);
             throw $failure;

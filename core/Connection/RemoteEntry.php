@@ -30,11 +30,27 @@ final readonly class RemoteEntry
 
     public function named(string $name): self
     {
-        return new self($name, $this->kind, $this->size, $this->modified, $this->mode, $this->exact, $this->target);
+        return new self(
+            $name,
+            $this->kind,
+            $this->size,
+            $this->modified,
+            $this->mode,
+            $this->exact,
+            $this->target,
+        );
     }
 
     public function pointingAt(string $target): self
     {
-        return new self($this->name, $this->kind, $this->size, $this->modified, $this->mode, $this->exact, $target);
+        return new self(
+            $this->name,
+            $this->kind,
+            $this->size,
+            $this->modified,
+            $this->mode,
+            $this->exact,
+            $target,
+        );
     }
 }

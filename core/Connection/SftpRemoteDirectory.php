@@ -97,7 +97,14 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
             };
             $heard = fn (int $bytes) => $this->moved($bytes, $what);
             // @phpstan-ignore argument.type (a source that is called is documented, but not in the parameter's type)
-            if (! $sftp->put($this->real($file), $give, SFTP::SOURCE_CALLBACK, -1, -1, $heard)) {
+            if (! $sftp->put(
+                $this->real($file),
+                $give,
+                SFTP::SOURCE_CALLBACK,
+                -1,
+                -1,
+                $heard,
+            )) {
                 throw $this->refused($sftp, $what);
             }
             if ($sent !== $size) {
@@ -254,7 +261,12 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
         } catch (\Exception $broken) {
             // An answer of this connection may still be on its way, so it is not used again.
             $this->sftp = null;
-            throw RemoteFailure::while($what, SshSession::reason($broken), $broken->getMessage(), $broken);
+            throw RemoteFailure::while(
+                $what,
+                SshSession::reason($broken),
+                $broken->getMessage(),
+                $broken,
+            );
         }
     }
 

@@ -39,7 +39,12 @@ final class SshSession
         } catch (RemoteFailure $failure) {
             throw $failure;
         } catch (\Exception $broken) {
-            throw RemoteFailure::while($what, self::reason($broken), $broken->getMessage(), $broken);
+            throw RemoteFailure::while(
+                $what,
+                self::reason($broken),
+                $broken->getMessage(),
+                $broken,
+            );
         }
     }
 

@@ -120,7 +120,12 @@ final readonly class LiveProof
      */
     private function shareOf(array $expected): array
     {
-        return array_slice($expected, 0, (int) ceil(count($expected) * min(1.0, $this->share)), true);
+        return array_slice(
+            $expected,
+            0,
+            (int) ceil(count($expected) * min(1.0, $this->share)),
+            true,
+        );
     }
 
     /**
@@ -133,9 +138,19 @@ final readonly class LiveProof
         $proofs = [];
         $at = null;
         foreach ($expected as $url => $entry) {
-            $proof = $this->page($url, $entry, $at, isset($gone[$url]));
+            $proof = $this->page(
+                $url,
+                $entry,
+                $at,
+                isset($gone[$url]),
+            );
             if (! $proof->holds() && $at === null && $this->hostAddress !== null) {
-                $direct = $this->page($url, $entry, $this->hostAddress, isset($gone[$url]));
+                $direct = $this->page(
+                    $url,
+                    $entry,
+                    $this->hostAddress,
+                    isset($gone[$url]),
+                );
                 [$proof, $at] = $direct->holds() ? [$direct, $this->hostAddress] : [$proof, null];
             }
             $proofs[] = $proof;
@@ -144,11 +159,21 @@ final readonly class LiveProof
         return $proofs;
     }
 
-    private function page(string $url, ManifestEntry $entry, ?string $at, bool $gone): PageProof
-    {
+    private function page(
+        string $url,
+        ManifestEntry $entry,
+        ?string $at,
+        bool $gone,
+    ): PageProof {
         $answer = $this->fetcher->fetch($url, $at);
         if ($gone) {
-            return PageProof::ofGone($url, $answer->status, $answer->sha256 === $entry->sha256, $answer->error, $at);
+            return PageProof::ofGone(
+                $url,
+                $answer->status,
+                $answer->sha256 === $entry->sha256,
+                $answer->error,
+                $at,
+            );
         }
 
         return new PageProof(

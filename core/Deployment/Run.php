@@ -63,7 +63,12 @@ final readonly class Run
         SurveyLimits $limits = new SurveyLimits,
     ) {
         $this->surveyor = new Surveyor($pool, $limits);
-        $this->backups = new BackupTaker($pool, $store, $shelf, $clock);
+        $this->backups = new BackupTaker(
+            $pool,
+            $store,
+            $shelf,
+            $clock,
+        );
     }
 
     public function carryOut(RunOrder $order): RunResult
@@ -85,13 +90,24 @@ final readonly class Run
                 : new RunResult(RunEnd::Refused, $this->backupName(), cause: RunRefused::notPossible($failure));
         }
         $backup = (string) $this->backupName();
-        $replacing = new Replacing($this->pool, $this->store, $this->journal, $this->listener, $order);
+        $replacing = new Replacing(
+            $this->pool,
+            $this->store,
+            $this->journal,
+            $this->listener,
+            $order,
+        );
         $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
         if (! $lost && ! $this->journal->has(Mark::PuttingBack)) {
             try {
                 $replacing->carryOut($plan, $this->surveyor->survey($order->root)->temporaryOf($order->id));
 
-                return $this->prove($order, $plan, $before, $backup);
+                return $this->prove(
+                    $order,
+                    $plan,
+                    $before,
+                    $backup,
+                );
             } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|CalledOff|PathRefused $failure) {
                 $cause = $failure;
                 try {
@@ -99,12 +115,27 @@ final readonly class Run
                     $this->journal->note(Mark::PuttingBack);
                 } catch (StoreFailure $unwritten) {
                     // Without the note a killed way back would be taken for a way forward.
-                    return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $unwritten);
+                    return new RunResult(
+                        RunEnd::Unfinished,
+                        $backup,
+                        $plan,
+                        null,
+                        [],
+                        $cause,
+                        $unwritten,
+                    );
                 }
             }
         }
 
-        return $this->putBack($order, $plan, $before, $backup, $cause, $lost);
+        return $this->putBack(
+            $order,
+            $plan,
+            $before,
+            $backup,
+            $cause,
+            $lost,
+        );
     }
 
     /**
@@ -211,8 +242,12 @@ final readonly class Run
         return $plan;
     }
 
-    private function prove(RunOrder $order, Plan $plan, Manifest $before, string $backup): RunResult
-    {
+    private function prove(
+        RunOrder $order,
+        Plan $plan,
+        Manifest $before,
+        string $backup,
+    ): RunResult {
         $this->listener->stage(RunStage::Proving, 0, 0);
         $after = $this->settled($order->root, $plan, $before);
         $proofs = $this->proof?->prove($plan, $after) ?? [];
@@ -305,12 +340,27 @@ final readonly class Run
         try {
             // Before anything is looked at: from here on it cannot be called off.
             $this->listener->stage(RunStage::PuttingBack, 0, 0);
-            $back = new PuttingBack($this->pool, $this->store, $this->surveyor, $this->journal, $this->listener, $lost);
+            $back = new PuttingBack(
+                $this->pool,
+                $this->store,
+                $this->surveyor,
+                $this->journal,
+                $this->listener,
+                $lost,
+            );
             $paths = $back->carryOut($order, $plan, $before);
             $proofs = $this->proof?->proveBack($plan, $before) ?? [];
             $this->journal->note(Mark::PutBack);
         } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused $failure) {
-            return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $failure);
+            return new RunResult(
+                RunEnd::Unfinished,
+                $backup,
+                $plan,
+                null,
+                [],
+                $cause,
+                $failure,
+            );
         }
         $wrong = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());
         $unproven = [

@@ -31,9 +31,21 @@ final readonly class Rung
     ) {
     }
 
-    public static function holds(string $name, string $evidence, ?string $remark = null, ?Pin $identity = null): self
-    {
-        return new self($name, true, $evidence, $remark, null, null, $identity);
+    public static function holds(
+        string $name,
+        string $evidence,
+        ?string $remark = null,
+        ?Pin $identity = null,
+    ): self {
+        return new self(
+            $name,
+            true,
+            $evidence,
+            $remark,
+            null,
+            null,
+            $identity,
+        );
     }
 
     /** The same, with a word on how TLS has to be spoken where that is not as usual. */
@@ -41,7 +53,12 @@ final readonly class Rung
     {
         return ! $this->ok || $tls === TlsUse::Resuming
             ? $this
-            : self::holds($this->name, "$this->evidence ({$tls->sentence()})", $this->cause, $this->identity);
+            : self::holds(
+                $this->name,
+                "$this->evidence ({$tls->sentence()})",
+                $this->cause,
+                $this->identity,
+            );
     }
 
     public static function broke(

@@ -141,6 +141,12 @@ final readonly class TransferRung
             default => [null, null],
         };
 
-        return Rung::broke('transfers', "$evidence: {$failure->getMessage()}", $failure->reason, $cause, $next);
+        return Rung::broke(
+            'transfers',
+            "$evidence: {$failure->getMessage()}",
+            $failure->reason,
+            $cause,
+            $next,
+        );
     }
 }

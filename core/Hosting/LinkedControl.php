@@ -28,7 +28,12 @@ final readonly class LinkedControl implements HostingControl
 
     public function renewPassword(Secret $password): void
     {
-        $this->ask('renewing the password', 'PATCH', '/v1/account', ['password' => $password->reveal()]);
+        $this->ask(
+            'renewing the password',
+            'PATCH',
+            '/v1/account',
+            ['password' => $password->reveal()],
+        );
     }
 
     public function loginRules(): ?LoginRules
@@ -96,7 +101,12 @@ final readonly class LinkedControl implements HostingControl
     public function changeFtpUser(string $login, UserChange $change): HostedUser
     {
         $what = "changing the FTP user $login";
-        $answer = $this->ask($what, 'PATCH', self::at($login), $change->reveal());
+        $answer = $this->ask(
+            $what,
+            'PATCH',
+            self::at($login),
+            $change->reveal(),
+        );
         $user = self::understood($what, static fn (): HostedUser => self::user($answer));
         if ($change->open !== null && $user->open !== $change->open) {
             throw ControlFailure::while(
@@ -132,8 +142,12 @@ final readonly class LinkedControl implements HostingControl
         }
 
         return new HostedUser(
-            $login, $fields->text('directory'), $fields->numberOrNull('space_limit'),
-            $fields->textOrNull('access') === 'read-only', $fields->flag('open'), $fields->textOrNull('last_used'),
+            $login,
+            $fields->text('directory'),
+            $fields->numberOrNull('space_limit'),
+            $fields->textOrNull('access') === 'read-only',
+            $fields->flag('open'),
+            $fields->textOrNull('last_used'),
         );
     }
 
@@ -156,8 +170,12 @@ final readonly class LinkedControl implements HostingControl
      * @param  non-empty-string  $method
      * @param  array<string, mixed>|null  $body
      */
-    private function ask(string $what, string $method, string $path, #[\SensitiveParameter] ?array $body = null): Fields
-    {
+    private function ask(
+        string $what,
+        string $method,
+        string $path,
+        #[\SensitiveParameter] ?array $body = null,
+    ): Fields {
         $curl = curl_init();
         curl_setopt_array(
             $curl,

@@ -53,7 +53,13 @@ final readonly class LoginRules
             );
         }
 
-        return new self($form, $signs, min($longest, 100), $most, $readOnly);
+        return new self(
+            $form,
+            $signs,
+            min($longest, 100),
+            $most,
+            $readOnly,
+        );
     }
 
     /** @return array<string, mixed> */

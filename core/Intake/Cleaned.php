@@ -90,7 +90,14 @@ final readonly class Cleaned
             $changes[] = 'prefix www. taken off';
         }
 
-        return new self($value, $changes, $port, $path, $protocol, $login);
+        return new self(
+            $value,
+            $changes,
+            $port,
+            $path,
+            $protocol,
+            $login,
+        );
     }
 
     public static function isHost(string $value): bool

@@ -38,12 +38,28 @@ final readonly class ManifestEntry
     /** @param  int|null  $readAt  when the bytes were read from the server */
     public function withSha256(?string $sha256, ?int $readAt = null): self
     {
-        return new self($this->path, $this->kind, $this->size, $this->modified, $this->mode, $sha256, $readAt);
+        return new self(
+            $this->path,
+            $this->kind,
+            $this->size,
+            $this->modified,
+            $this->mode,
+            $sha256,
+            $readAt,
+        );
     }
 
     public function at(RelativePath $path): self
     {
-        return new self($path, $this->kind, $this->size, $this->modified, $this->mode, $this->sha256, $this->readAt);
+        return new self(
+            $path,
+            $this->kind,
+            $this->size,
+            $this->modified,
+            $this->mode,
+            $this->sha256,
+            $this->readAt,
+        );
     }
 
     /** Whether a listing shows nothing that tells the two apart: kind, size and time. */

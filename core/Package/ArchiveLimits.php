@@ -21,8 +21,12 @@ final readonly class ArchiveLimits
     }
 
     /** @throws PackageRefused */
-    public function check(string $archive, int $entries, int $unpacked, int $packed): void
-    {
+    public function check(
+        string $archive,
+        int $entries,
+        int $unpacked,
+        int $packed,
+    ): void {
         if ($entries > $this->entries) {
             throw PackageRefused::because($archive, RefusalReason::TooManyEntries, (string) $this->entries);
         }

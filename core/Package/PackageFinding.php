@@ -21,7 +21,12 @@ final readonly class PackageFinding
     /** @return array{code: string, sentence: string, stops: bool, path: string|null} */
     public function toArray(): array
     {
-        return ['code' => $this->code, 'sentence' => $this->sentence, 'stops' => $this->stops, 'path' => $this->path];
+        return [
+            'code' => $this->code,
+            'sentence' => $this->sentence,
+            'stops' => $this->stops,
+            'path' => $this->path,
+        ];
     }
 
     public static function fromFields(Fields $fields): self

@@ -61,7 +61,10 @@ final readonly class PackageIntake
         [$stem, $version] = self::nameAndVersion($name);
 
         return new Inspection(
-            $stem, $version, $wrapper, $manifest,
+            $stem,
+            $version,
+            $wrapper,
+            $manifest,
             $manifest->startPage(StartPages::USUAL)?->path->toString(),
             Findings::of($manifest, $wrapper, $left),
         );
@@ -69,7 +72,13 @@ final readonly class PackageIntake
 
     private function open(string $file, string $name): Archive
     {
-        $magic = (string) @file_get_contents($file, false, null, 0, 4);
+        $magic = (string) @file_get_contents(
+            $file,
+            false,
+            null,
+            0,
+            4,
+        );
 
         return match (true) {
             str_starts_with($magic, "PK\x03\x04"), str_starts_with($magic, "PK\x05\x06") => new ZipPackage(

@@ -46,7 +46,12 @@ final class TarPackage implements Archive
             $this->checkSum($header);
             $size = $this->octal(substr($header, 124, 12));
             $kind = $header[156];
-            $this->limits->check($this->name, ++$count, $this->unpacked + $size, $this->packed);
+            $this->limits->check(
+                $this->name,
+                ++$count,
+                $this->unpacked + $size,
+                $this->packed,
+            );
             $this->left = (int) (ceil($size / self::BLOCK) * self::BLOCK);
             if ($kind === 'L' || $kind === 'x' || $kind === 'g') {
                 $longName = $this->longName($kind, $size) ?? $longName;
@@ -91,7 +96,12 @@ final class TarPackage implements Archive
     {
         while (($rest = $this->stream->read(65536)) !== '') {
             $this->unpacked += strlen($rest);
-            $this->limits->check($this->name, 1, $this->unpacked, $this->packed);
+            $this->limits->check(
+                $this->name,
+                1,
+                $this->unpacked,
+                $this->packed,
+            );
         }
     }
 
@@ -99,7 +109,12 @@ final class TarPackage implements Archive
     {
         $data = $this->stream->read($bytes);
         $this->unpacked += strlen($data);
-        $this->limits->check($this->name, 1, $this->unpacked, $this->packed);
+        $this->limits->check(
+            $this->name,
+            1,
+            $this->unpacked,
+            $this->packed,
+        );
         if ($data !== '' && strlen($data) < $bytes) {
             throw PackageRefused::because($this->name, RefusalReason::Broken, 'at its end');
         }
@@ -120,7 +135,12 @@ final class TarPackage implements Archive
 
     private function checkSum(string $header): void
     {
-        $sum = array_sum(array_map(ord(...), str_split(substr_replace($header, '        ', 148, 8))));
+        $sum = array_sum(array_map(ord(...), str_split(substr_replace(
+            $header,
+            '        ',
+            148,
+            8,
+        ))));
         if (
             preg_match('/\A *([0-7]+)[ \0]*\z/', substr($header, 148, 8), $match) !== 1
             || $sum !== (int) octdec($match[1])

@@ -25,8 +25,12 @@ final readonly class PublicAddress
      * @throws \InvalidArgumentException for the base
      * @throws PathRefused for a mount
      */
-    public function __construct(string $base, RemotePath $documentRoot, array $mounts = [], private array $aliases = [])
-    {
+    public function __construct(
+        string $base,
+        RemotePath $documentRoot,
+        array $mounts = [],
+        private array $aliases = [],
+    ) {
         if (preg_match('#\Ahttps?://[^/@\s?\#]+/?\z#', $base) !== 1) {
             throw new \InvalidArgumentException(
                 'this is not the base address of a site: scheme and name, without login and path',

@@ -34,7 +34,13 @@ final class Planner
                 isset($ours[$path]) && $present->isFile() => [Change::SetAside, Why::FromLastDeployment],
                 default => [Change::Keep, Why::NotOurs],
             };
-            $items[] = new PlanItem($present->path, $change, $why, null, $present);
+            $items[] = new PlanItem(
+                $present->path,
+                $change,
+                $why,
+                null,
+                $present,
+            );
         }
 
         return new Plan($items);
@@ -47,7 +53,13 @@ final class Planner
                 throw PlanImpossible::becauseUnknown($wanted);
             }
 
-            return new PlanItem($wanted->path, Change::Add, Why::InPackage, $wanted, null);
+            return new PlanItem(
+                $wanted->path,
+                Change::Add,
+                Why::InPackage,
+                $wanted,
+                null,
+            );
         }
         if ($present->kind !== $wanted->kind) {
             throw PlanImpossible::becauseOfKinds($wanted, $present);
@@ -65,7 +77,13 @@ final class Planner
             default => [Change::Replace, Why::InPackage],
         };
 
-        return new PlanItem($wanted->path, $change, $why, $wanted, $present);
+        return new PlanItem(
+            $wanted->path,
+            $change,
+            $why,
+            $wanted,
+            $present,
+        );
     }
 
     /** Links and devices are never removed: what they stand for was not backed up. */

@@ -254,7 +254,12 @@ final class ReachProof
         $this->asUser->remove($probe);
         $answer = $this->answer('250');
         if ($this->account(fn (): ?RemoteEntry => $this->asAccount->stat($there)) !== null) {
-            throw new DoesNotHold('remove', 'What it removed is still there', 'Remove it by hand.', $answer);
+            throw new DoesNotHold(
+                'remove',
+                'What it removed is still there',
+                'Remove it by hand.',
+                $answer,
+            );
         }
         $this->hold('remove', 'Removed it again', $answer);
     }
@@ -297,7 +302,12 @@ final class ReachProof
     {
         $words = static fn (?int $bytes): string => $bytes === null
             ? 'no limit'
-            : number_format($bytes / 1_000_000, $bytes % 1_000_000 === 0 ? 0 : 1, '.', ' ').' MB';
+            : number_format(
+                $bytes / 1_000_000,
+                $bytes % 1_000_000 === 0 ? 0 : 1,
+                '.',
+                ' ',
+            ).' MB';
         if ($told->spaceLimit !== $this->meant->spaceLimit) {
             throw new DoesNotHold(
                 'space',
@@ -325,7 +335,14 @@ final class ReachProof
 
     private function hold(string $name, string $sentence, ?string $answer = null): void
     {
-        $this->steps[] = new ProofStep(true, $sentence, null, $name, $answer, $this->now());
+        $this->steps[] = new ProofStep(
+            true,
+            $sentence,
+            null,
+            $name,
+            $answer,
+            $this->now(),
+        );
     }
 
     private function failed(string $name, RemoteFailure $failure): ProofStep

@@ -69,7 +69,12 @@ final readonly class Foresight
             $backups,
             $unseen,
             $links,
-            Narrower::than($directory, $sites, $tree, $named),
+            Narrower::than(
+                $directory,
+                $sites,
+                $tree,
+                $named,
+            ),
         );
     }
 }

@@ -36,7 +36,12 @@ final readonly class SiteReach
 
         return match (true) {
             $whole === count($site->directories) => new self($site->domain, $site->client, Extent::Whole),
-            $parts !== [] => new self($site->domain, $site->client, Extent::Part, $parts),
+            $parts !== [] => new self(
+                $site->domain,
+                $site->client,
+                Extent::Part,
+                $parts,
+            ),
             default => new self($site->domain, $site->client, Extent::None),
         };
     }

@@ -35,15 +35,35 @@ final readonly class Job
         return new self(Operation::List, $directory);
     }
 
-    public static function fetch(RemotePath $file, string $local, int $size, string $subject): self
-    {
-        return new self(Operation::Fetch, $file, null, $local, $size, null, $subject);
+    public static function fetch(
+        RemotePath $file,
+        string $local,
+        int $size,
+        string $subject,
+    ): self {
+        return new self(
+            Operation::Fetch,
+            $file,
+            null,
+            $local,
+            $size,
+            null,
+            $subject,
+        );
     }
 
     /** Reads a file and hashes it; one that is not given, or not whole, is an answer and no failure. */
     public static function hash(RemotePath $file, int $size, string $subject): self
     {
-        return new self(Operation::Hash, $file, null, null, $size, null, $subject);
+        return new self(
+            Operation::Hash,
+            $file,
+            null,
+            null,
+            $size,
+            null,
+            $subject,
+        );
     }
 
     /**
@@ -56,14 +76,38 @@ final readonly class Job
         return new self(Operation::LookAgain, $directory, names: $names);
     }
 
-    public static function send(string $local, RemotePath $file, int $size, string $subject): self
-    {
-        return new self(Operation::Send, $file, null, $local, $size, null, $subject);
+    public static function send(
+        string $local,
+        RemotePath $file,
+        int $size,
+        string $subject,
+    ): self {
+        return new self(
+            Operation::Send,
+            $file,
+            null,
+            $local,
+            $size,
+            null,
+            $subject,
+        );
     }
 
-    public static function rename(RemotePath $from, RemotePath $to, ?int $mode, string $subject): self
-    {
-        return new self(Operation::Rename, $from, $to, null, 0, $mode, $subject);
+    public static function rename(
+        RemotePath $from,
+        RemotePath $to,
+        ?int $mode,
+        string $subject,
+    ): self {
+        return new self(
+            Operation::Rename,
+            $from,
+            $to,
+            null,
+            0,
+            $mode,
+            $subject,
+        );
     }
 
     /** Removes a file that may be gone already. */
@@ -86,8 +130,13 @@ final readonly class Job
     public function toArray(): array
     {
         return [
-            'operation' => $this->operation->value, 'path' => $this->path->toString(), 'to' => $this->to?->toString(),
-            'local' => $this->local, 'size' => $this->size, 'mode' => $this->mode, 'subject' => $this->subject,
+            'operation' => $this->operation->value,
+            'path' => $this->path->toString(),
+            'to' => $this->to?->toString(),
+            'local' => $this->local,
+            'size' => $this->size,
+            'mode' => $this->mode,
+            'subject' => $this->subject,
             'names' => $this->names,
         ];
     }
@@ -97,7 +146,8 @@ final readonly class Job
         $to = $fields->textOrNull('to');
 
         return new self(
-            Operation::from($fields->text('operation')), RemotePath::fromString($fields->text('path')),
+            Operation::from($fields->text('operation')),
+            RemotePath::fromString($fields->text('path')),
             $to === null ? null : RemotePath::fromString($to),
             $fields->textOrNull('local'),
             $fields->number('size'),

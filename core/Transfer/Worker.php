@@ -34,7 +34,9 @@ final class Worker
         $process = proc_open(
             [PHP_BINARY, '-d', 'opcache.enable_cli=0', __DIR__.'/worker.php'],
             $descriptors,
-            $pipes, null, ['PATH' => (string) getenv('PATH')],
+            $pipes,
+            null,
+            ['PATH' => (string) getenv('PATH')],
         );
         if ($process === false) {
             throw new RuntimeException('A transfer worker could not be started.');

@@ -166,7 +166,13 @@ final class WorkerPool implements TransferPool
 
             return;
         }
-        if (@stream_select($ready, $none, $none, 0, 300_000) === false) {
+        if (@stream_select(
+            $ready,
+            $none,
+            $none,
+            0,
+            300_000,
+        ) === false) {
             return; // A signal; the next turn looks again.
         }
         foreach (array_keys($ready) as $lane) {

@@ -168,7 +168,12 @@ final class DatabaseSeeder extends Seeder
     {
         $check = app(AccountCheck::class);
         $web = (int) env('CELLARIUM_STANDIN_WEB_PORT', 8090);
-        $world = json_decode((string) file_get_contents(base_path('demo/world.json')), true, 16, JSON_THROW_ON_ERROR);
+        $world = json_decode(
+            (string) file_get_contents(base_path('demo/world.json')),
+            true,
+            16,
+            JSON_THROW_ON_ERROR,
+        );
         foreach ($world['accounts'] as $row) {
             $client = Client::firstOrCreate(
                 ['name' => $row['client']],
@@ -347,7 +352,12 @@ final class DatabaseSeeder extends Seeder
     private function deploy(string $domain, string $file, Person $person): void
     {
         $package = app(Packages::class)->take(config('cellarium.var')."/demo/packages/$file", $file);
-        $deployment = app(Plans::class)->deploy($this->site($domain), $package, null, $person);
+        $deployment = app(Plans::class)->deploy(
+            $this->site($domain),
+            $package,
+            null,
+            $person,
+        );
         $deployment->update(['state' => Deployment::QUEUED]);
         app(Runner::class)->carryOut($deployment);
         $deployment->refresh()->state === Deployment::PROVEN

@@ -181,7 +181,14 @@ abstract class AppTestCase extends TestCase
     ): FtpUser {
         return app(FtpUsers::class)->open(
             $this->account,
-            new Order($name, RemotePath::fromString($directory), $space, $ends, $closesAt, person: $this->person),
+            new Order(
+                $name,
+                RemotePath::fromString($directory),
+                $space,
+                $ends,
+                $closesAt,
+                person: $this->person,
+            ),
         );
     }
 

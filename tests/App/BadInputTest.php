@@ -58,7 +58,13 @@ final class BadInputTest extends AppTestCase
         $file = $make($this->var);
         self::assertLessThan(1_100_000, filesize($file));
         $this->actingAs($this->person)->from('/packages')->followingRedirects()
-            ->post('/packages', ['package' => new UploadedFile($file, 'x.zip', null, null, true)])
+            ->post('/packages', ['package' => new UploadedFile(
+                $file,
+                'x.zip',
+                null,
+                null,
+                true,
+            )])
             ->assertOk()->assertSee($words)->assertDontSee('Stack trace');
         foreach ([['deploy', 'site.example', $file], ['inspect', $file], ['plan', 'site.example', $file]] as $call) {
             [$status, $said] = $this->artisanJson(...$call);
@@ -154,12 +160,17 @@ final class BadInputTest extends AppTestCase
     {
         $this->actingAs($this->person);
         app(\App\Accounts\AccountCheck::class)->connect($this->account);
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
-            'name' => 'job',
-            'password' => 'a-long-enough-word',
-            'directory' => '/www',
-            'space_limit' => null,
-        ]);
+        $this->host->control(
+            'POST',
+            '/v1/ftp-users',
+            StandinHost::TOKEN,
+            [
+                'name' => 'job',
+                'password' => 'a-long-enough-word',
+                'directory' => '/www',
+                'space_limit' => null,
+            ],
+        );
         $typed = [
             'name' => 'job',
             'directory' => '/www/site.example',

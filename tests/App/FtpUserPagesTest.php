@@ -121,12 +121,17 @@ final class FtpUserPagesTest extends AppTestCase
         $this->get('/')->assertSee('FTP user to be made at the provider');
         $this->post("/ftp-users/$user->id/prove")->assertRedirect();
         $this->get("/ftp-users/$user->id")->assertSee('not done at the provider yet');
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
-            'name' => 'hand',
-            'password' => 'vK7-mubel-Tarn-40q',
-            'directory' => '/www/site.example',
-            'space_limit' => null,
-        ]);
+        $this->host->control(
+            'POST',
+            '/v1/ftp-users',
+            StandinHost::TOKEN,
+            [
+                'name' => 'hand',
+                'password' => 'vK7-mubel-Tarn-40q',
+                'directory' => '/www/site.example',
+                'space_limit' => null,
+            ],
+        );
         $this->post("/ftp-users/$user->id/prove")->assertRedirect();
         $this->get("/ftp-users/$user->id")->assertDontSee('vK7-mubel-Tarn-40q')->assertSee('Hand over the settings');
         $this->post("/ftp-users/$user->id/close")->assertRedirect("/ftp-users/$user->id");
@@ -386,7 +391,12 @@ final class FtpUserPagesTest extends AppTestCase
         foreach (range(1, 45) as $number) {
             $this->account
                 ->ftpUsers()
-                ->create(['login' => "many$number", 'directory' => '/www', 'state' => FtpUser::OPEN, 'ends' => 'job']);
+                ->create([
+                    'login' => "many$number",
+                    'directory' => '/www',
+                    'state' => FtpUser::OPEN,
+                    'ends' => 'job',
+                ]);
         }
         $many = $this->get("/accounts/{$this->account->id}")
             ->assertOk()
@@ -536,7 +546,12 @@ final class FtpUserPagesTest extends AppTestCase
             'ftp://job%40site.example@ftp.host.example:'.$this->host->ftpPort.'/',
             $made['settings']['URI'],
         );
-        [$status, $again] = $this->artisanJson('user-open', 'site.example', 'job', '--directory=/www/site.example');
+        [$status, $again] = $this->artisanJson(
+            'user-open',
+            'site.example',
+            'job',
+            '--directory=/www/site.example',
+        );
         self::assertSame([1, false, true], [$status, $again['ok'], str_contains($again['error'], 'exists already')]);
         foreach (
             [
@@ -594,7 +609,12 @@ final class FtpUserPagesTest extends AppTestCase
             [$status, $closed['state'], $closed['proof']],
         );
         self::assertSame(1, $this->artisanJson('user-prove', 'site.example', 'job')[0]);
-        [$status, $open] = $this->artisanJson('user-open', 'site.example', 'job', '--closes=job');
+        [$status, $open] = $this->artisanJson(
+            'user-open',
+            'site.example',
+            'job',
+            '--closes=job',
+        );
         self::assertSame(
             [0, 'open', 'job'],
             [$status, $open['state'], $open['closes']],
@@ -604,7 +624,12 @@ final class FtpUserPagesTest extends AppTestCase
         [$status, $proof] = $this->artisanJson('user-prove', 'site.example', 'job');
         self::assertSame([1, false, 'parent'], [$status, $proof['reach_ok'], end($proof['steps'])['name']]);
         $this->account->update(['control_url' => null]);
-        [$status, $byHand] = $this->artisanJson('user-open', 'site.example', 'hand', '--directory=/www/site.example');
+        [$status, $byHand] = $this->artisanJson(
+            'user-open',
+            'site.example',
+            'hand',
+            '--directory=/www/site.example',
+        );
         self::assertSame([3, false, 'Create hand@site.example'], [$status, $byHand['ok'], $byHand['to_do']['title']]);
         self::assertSame(3, $this->artisanJson('user-close', 'site.example', 'job')[0]);
         self::assertSame(1, $this->artisanJson('user-close', 'site.example', 'nobody')[0]);

@@ -78,7 +78,12 @@ final class FtpUsersTest extends AppTestCase
         self::assertNull($user->handed_over_at, 'a new password is handed over anew');
 
         mkdir($this->root().'/media');
-        $this->users()->change($user, RemotePath::fromString('/www/site.example/media'), true, null);
+        $this->users()->change(
+            $user,
+            RemotePath::fromString('/www/site.example/media'),
+            true,
+            null,
+        );
         self::assertTrue($this->users()->settle($user));
         self::assertSame(['/www/site.example/media', null], [$user->refresh()->directory, $user->space_limit]);
         self::assertSame(
@@ -136,9 +141,14 @@ final class FtpUsersTest extends AppTestCase
         self::assertSame([FtpUser::MADE, false], [$user->state, $user->isProven()]);
         self::assertStringContainsString($words, (string) $user->trouble);
         if (isset($faults['more_than_asked'])) {
-            $this->host->control('PATCH', '/v1/ftp-users/before@site.example', StandinHost::TOKEN, [
-                'space_limit' => 9,
-            ]);
+            $this->host->control(
+                'PATCH',
+                '/v1/ftp-users/before@site.example',
+                StandinHost::TOKEN,
+                [
+                    'space_limit' => 9,
+                ],
+            );
         }
         $this->travel(7)->hours();
         app(Upkeep::class)->proveAgain($this->account, 6);
@@ -151,9 +161,14 @@ final class FtpUsersTest extends AppTestCase
             RecordEntry::where('sentence', 'like', 'Reach of before@site.example no longer holds%')->count(),
         );
         $this->host->faults([]);
-        $this->host->control('PATCH', '/v1/ftp-users/before@site.example', StandinHost::TOKEN, [
-            'space_limit' => 3_000_000,
-        ]);
+        $this->host->control(
+            'PATCH',
+            '/v1/ftp-users/before@site.example',
+            StandinHost::TOKEN,
+            [
+                'space_limit' => 3_000_000,
+            ],
+        );
         self::assertTrue($this->users()->settle($this->fresh($proven)));
         self::assertTrue($this->fresh($proven)->isProven());
     }
@@ -172,18 +187,28 @@ final class FtpUsersTest extends AppTestCase
         self::assertStringContainsString('not done at the provider yet', (string) $user->trouble);
 
         // What the person does at the provider, first with the wrong directory.
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
-            'name' => 'job',
-            'password' => $sheet->password?->reveal(),
-            'directory' => '/www',
-            'space_limit' => null,
-        ]);
+        $this->host->control(
+            'POST',
+            '/v1/ftp-users',
+            StandinHost::TOKEN,
+            [
+                'name' => 'job',
+                'password' => $sheet->password?->reveal(),
+                'directory' => '/www',
+                'space_limit' => null,
+            ],
+        );
         self::assertFalse($this->users()->settle($user));
         self::assertStringContainsString('Landed elsewhere', (string) $user->trouble);
         self::assertSame('create', $user->action(), 'the sheet stays');
-        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, [
-            'directory' => $sheet->fields['Directory'],
-        ]);
+        $this->host->control(
+            'PATCH',
+            '/v1/ftp-users/job@site.example',
+            StandinHost::TOKEN,
+            [
+                'directory' => $sheet->fields['Directory'],
+            ],
+        );
         self::assertTrue($this->users()->settle($user));
         self::assertSame([FtpUser::OPEN, null], [$user->refresh()->state, $this->users()->sheet($user)]);
 
@@ -194,7 +219,12 @@ final class FtpUsersTest extends AppTestCase
             [FtpUser::OPEN, true],
             [$user->state, str_contains((string) $user->trouble, 'can still sign in')],
         );
-        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['open' => false]);
+        $this->host->control(
+            'PATCH',
+            '/v1/ftp-users/job@site.example',
+            StandinHost::TOKEN,
+            ['open' => false],
+        );
         $this->travel(2)->hours();
         app(Upkeep::class)->settleLeft();
         self::assertSame(FtpUser::CLOSED, $user->refresh()->state, 'found out by itself in the end');
@@ -264,12 +294,17 @@ final class FtpUsersTest extends AppTestCase
 
     public function test_a_refused_creation_leaves_nothing_behind(): void
     {
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
-            'name' => 'taken',
-            'password' => 'a-long-enough-word',
-            'directory' => '/www',
-            'space_limit' => null,
-        ]);
+        $this->host->control(
+            'POST',
+            '/v1/ftp-users',
+            StandinHost::TOKEN,
+            [
+                'name' => 'taken',
+                'password' => 'a-long-enough-word',
+                'directory' => '/www',
+                'space_limit' => null,
+            ],
+        );
         foreach (['taken' => 'exists already', 'A B' => 'This host takes'] as $name => $words) {
             try {
                 $this->ftpUser((string) $name);
@@ -393,12 +428,17 @@ final class FtpUsersTest extends AppTestCase
             'ends' => FtpUser::BY_JOB,
         ];
         $asked = $this->account->ftpUsers()->create($written);
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
-            'name' => 'job',
-            'password' => 'the-Password-4711',
-            'directory' => '/www/site.example',
-            'space_limit' => null,
-        ]);
+        $this->host->control(
+            'POST',
+            '/v1/ftp-users',
+            StandinHost::TOKEN,
+            [
+                'name' => 'job',
+                'password' => 'the-Password-4711',
+                'directory' => '/www/site.example',
+                'space_limit' => null,
+            ],
+        );
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
         self::assertSame([FtpUser::OPEN, 'the-Password-4711'], [$asked->refresh()->state, $asked->secret]);
@@ -412,9 +452,14 @@ final class FtpUsersTest extends AppTestCase
             [$renewing->refresh()->secret, $renewing->wanted],
             'the host never heard of it',
         );
-        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, [
-            'password' => 'another-Password-4711',
-        ]);
+        $this->host->control(
+            'PATCH',
+            '/v1/ftp-users/job@site.example',
+            StandinHost::TOKEN,
+            [
+                'password' => 'another-Password-4711',
+            ],
+        );
         $renewing->update(['wanted' => ['action' => 'renew'], 'next_secret' => 'another-Password-4711']);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
@@ -438,12 +483,17 @@ final class FtpUsersTest extends AppTestCase
             ->create(
                 ['login' => 'theirs@site.example', 'wanted' => ['action' => 'create', 'name' => 'theirs']] + $written,
             );
-        $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
-            'name' => 'theirs',
-            'password' => 'somebody-elses-word',
-            'directory' => '/www',
-            'space_limit' => null,
-        ]);
+        $this->host->control(
+            'POST',
+            '/v1/ftp-users',
+            StandinHost::TOKEN,
+            [
+                'name' => 'theirs',
+                'password' => 'somebody-elses-word',
+                'directory' => '/www',
+                'space_limit' => null,
+            ],
+        );
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
         self::assertNull(FtpUser::find($others->id));
@@ -539,7 +589,12 @@ final class FtpUsersTest extends AppTestCase
             'nobody signed in, its password was forgotten here',
             $user->proofs()->latest('id')->firstOrFail()->sentence,
         );
-        $this->host->control('PATCH', '/v1/ftp-users/job@site.example', StandinHost::TOKEN, ['directory' => '/www']);
+        $this->host->control(
+            'PATCH',
+            '/v1/ftp-users/job@site.example',
+            StandinHost::TOKEN,
+            ['directory' => '/www'],
+        );
         self::assertFalse($this->users()->settle($user));
         self::assertStringContainsString('lands in /www', (string) $user->trouble);
         self::assertTrue($this->users()->close($user, 'by hand'));
@@ -553,14 +608,24 @@ final class FtpUsersTest extends AppTestCase
     {
         $mine = $this->ftpUser();
         foreach (['theirs', 'gone'] as $name) {
-            $this->host->control('POST', '/v1/ftp-users', StandinHost::TOKEN, [
-                'name' => $name,
-                'password' => 'somebody-elses-word',
-                'directory' => '/www',
-                'space_limit' => null,
-            ]);
+            $this->host->control(
+                'POST',
+                '/v1/ftp-users',
+                StandinHost::TOKEN,
+                [
+                    'name' => $name,
+                    'password' => 'somebody-elses-word',
+                    'directory' => '/www',
+                    'space_limit' => null,
+                ],
+            );
         }
-        $this->host->control('PATCH', '/v1/ftp-users/gone@site.example', StandinHost::TOKEN, ['open' => false]);
+        $this->host->control(
+            'PATCH',
+            '/v1/ftp-users/gone@site.example',
+            StandinHost::TOKEN,
+            ['open' => false],
+        );
         app(AccountCheck::class)->connect($this->account);
         app(AccountCheck::class)->connect($this->account);
         self::assertSame(['job@site.example', 'theirs@site.example'], FtpUser::orderBy('id')->pluck('login')->all());
@@ -581,10 +646,15 @@ final class FtpUsersTest extends AppTestCase
         self::assertSame([FtpUser::OPEN, true], [$found->state, $found->isProven()]);
         self::assertTrue($this->users()->close($found, 'by hand'));
         self::assertSame(FtpUser::OPEN, $mine->refresh()->state);
-        $this->host->control('PATCH', '/v1/ftp-users/theirs@site.example', StandinHost::TOKEN, [
-            'open' => true,
-            'password' => 'somebody-elses-word',
-        ]);
+        $this->host->control(
+            'PATCH',
+            '/v1/ftp-users/theirs@site.example',
+            StandinHost::TOKEN,
+            [
+                'open' => true,
+                'password' => 'somebody-elses-word',
+            ],
+        );
         app(AccountCheck::class)->connect($this->account);
         self::assertSame(
             [FtpUser::MADE, 'it was opened again elsewhere'],

@@ -67,7 +67,13 @@ final class PagesTest extends AppTestCase
         $file = $this->zip();
         $this->actingAs($this->person);
         foreach (['one-1.0.zip', '..\\..\\two.zip'] as $name) {
-            $this->post('/packages', ['package' => new UploadedFile($file, $name, null, null, true)])->assertRedirect(
+            $this->post('/packages', ['package' => new UploadedFile(
+                $file,
+                $name,
+                null,
+                null,
+                true,
+            )])->assertRedirect(
                 '/packages/'.Package::firstOrFail()->id,
             );
         }
@@ -134,8 +140,18 @@ final class PagesTest extends AppTestCase
         $account = $this->account->load('sites', 'client');
         mkdir($this->root().'/img');
         app(\App\Accounts\AccountCheck::class)->connect($account);
-        $this->ftpUser('pictures', '/www/site.example/img', FtpUser::BY_TIME, now()->addDay());
-        $this->ftpUser('wide', '/www', FtpUser::BY_TIME, now()->addDay());
+        $this->ftpUser(
+            'pictures',
+            '/www/site.example/img',
+            FtpUser::BY_TIME,
+            now()->addDay(),
+        );
+        $this->ftpUser(
+            'wide',
+            '/www',
+            FtpUser::BY_TIME,
+            now()->addDay(),
+        );
         $account->load('ftpUsers.proofs');
         $account->ftpUsers->each->setRelation('account', $account);
         $map = ReachMap::of($account);
@@ -173,14 +189,29 @@ final class PagesTest extends AppTestCase
     {
         $this->deployed();
         $site = $this->site->refresh()->load('lastDeployment');
-        $jar = new Jar($site, $this->account->load('ftpUsers'), 0.25, false);
+        $jar = new Jar(
+            $site,
+            $this->account->load('ftpUsers'),
+            0.25,
+            false,
+        );
         self::assertSame(['proven', false, true, false], [$jar->tone, $jar->empty, $jar->proven, $jar->overdue]);
         self::assertStringContainsString('live page proven', $jar->words());
         $this->travel(9)->days();
-        $late = new Jar($site, $this->account, 0.25, true);
+        $late = new Jar(
+            $site,
+            $this->account,
+            0.25,
+            true,
+        );
         self::assertSame(['soon', true], [$late->tone, $late->overdue]);
         self::assertStringContainsString('an FTP user is open, backup overdue', $late->words());
-        self::assertGreaterThan((new Jar($site, $this->account, 0.01, false))->level(), $jar->level());
+        self::assertGreaterThan((new Jar(
+            $site,
+            $this->account,
+            0.01,
+            false,
+        ))->level(), $jar->level());
         $this->actingAs($this->person)->get('/')->assertSee($late->site->domain);
     }
 
@@ -210,7 +241,13 @@ final class PagesTest extends AppTestCase
         }
         Client::create(['name' => 'New Client', 'colour' => '#123456'])
             ->accounts()
-            ->create(['host' => 'x.example', 'port' => 21, 'protocol' => 'ftp', 'login' => 'x', 'secret' => 'y']);
+            ->create([
+                'host' => 'x.example',
+                'port' => 21,
+                'protocol' => 'ftp',
+                'login' => 'x',
+                'secret' => 'y',
+            ]);
         $account = Client::where('name', 'New Client')->firstOrFail()->accounts()->firstOrFail();
         $this->get("/accounts/$account->id")
             ->assertOk()

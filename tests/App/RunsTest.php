@@ -68,7 +68,12 @@ final class RunsTest extends AppTestCase
 
     public function test_users_past_their_date_are_closed_and_one_that_cannot_be_is_a_concern(): void
     {
-        $user = $this->ftpUser('job', '/www', FtpUser::BY_TIME, now()->addMinute());
+        $user = $this->ftpUser(
+            'job',
+            '/www',
+            FtpUser::BY_TIME,
+            now()->addMinute(),
+        );
         $this->artisan('cellarium:close-due');
         self::assertSame(FtpUser::OPEN, $user->refresh()->state);
         $this->travel(2)->minutes();
@@ -136,7 +141,12 @@ final class RunsTest extends AppTestCase
         );
         self::assertStringContainsString(
             'does not lie in the document root',
-            $this->artisanJson('deploy', 'site.example', $this->zip(), '--into=/mail')[1]['error'],
+            $this->artisanJson(
+                'deploy',
+                'site.example',
+                $this->zip(),
+                '--into=/mail',
+            )[1]['error'],
         );
         $this->actingAs($this->person)
             ->get('/deployments/new?site='.$this->site->id)

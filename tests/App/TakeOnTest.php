@@ -88,7 +88,12 @@ final class TakeOnTest extends AppTestCase
     {
         $this->post(
             '/accounts',
-            ['host' => 'not a host', 'port' => '70000', 'password' => 'kept-as-typed', 'notes' => 'typed notes']
+            [
+                'host' => 'not a host',
+                'port' => '70000',
+                'password' => 'kept-as-typed',
+                'notes' => 'typed notes',
+            ]
                 + $this->typed(),
         )
             ->assertStatus(422)
@@ -193,7 +198,12 @@ final class TakeOnTest extends AppTestCase
             $key = $ssh->key('mine', 'ed25519', 'two words');
             $ssh->authorize('mine');
             $typed =
-                ['protocol' => 'sftp', 'port' => (string) $ssh->port, 'login' => SshServer::LOGIN, 'password' => '']
+                [
+                    'protocol' => 'sftp',
+                    'port' => (string) $ssh->port,
+                    'login' => SshServer::LOGIN,
+                    'password' => '',
+                ]
                 + $this->typed();
             $this->post('/accounts', $typed)->assertStatus(422)->assertSee('A password or a key is needed');
             $this->post('/accounts', ['private_key' => $key, 'passphrase' => 'wrong'] + $typed)
@@ -373,13 +383,23 @@ final class TakeOnTest extends AppTestCase
 
         // The host did it and nobody heard: found out by signing in.
         $this->account->update(['next_secret' => 'a-password-of-before']);
-        $this->host->control('PATCH', '/v1/account', StandinHost::TOKEN, ['password' => 'a-password-of-before']);
+        $this->host->control(
+            'PATCH',
+            '/v1/account',
+            StandinHost::TOKEN,
+            ['password' => 'a-password-of-before'],
+        );
         $this->do("/accounts/{$this->account->id}/renew-password")->assertSee('renewed at the host and here');
         self::assertSame('a-password-of-before', $this->account->refresh()->secret);
 
         // Killed after the host did it: taken up by the recovery.
         $this->account->update(['next_secret' => 'set-and-then-killed']);
-        $this->host->control('PATCH', '/v1/account', StandinHost::TOKEN, ['password' => 'set-and-then-killed']);
+        $this->host->control(
+            'PATCH',
+            '/v1/account',
+            StandinHost::TOKEN,
+            ['password' => 'set-and-then-killed'],
+        );
         $this->artisan('cellarium:recover', ['--starting' => true]);
         self::assertSame(
             ['set-and-then-killed', null],
@@ -546,7 +566,13 @@ final class TakeOnTest extends AppTestCase
         $this->account->update(['tags' => ['hostel'], 'notes' => 'asks for Mona']);
         Client::create(['name' => 'Zostera Divers', 'colour' => '#123456', 'group' => 'Coast'])
             ->accounts()
-            ->create(['host' => 'a.example', 'port' => 21, 'protocol' => 'ftp', 'login' => 'zo', 'secret' => 'x'])
+            ->create([
+                'host' => 'a.example',
+                'port' => 21,
+                'protocol' => 'ftp',
+                'login' => 'zo',
+                'secret' => 'x',
+            ])
             ->sites()
             ->create([
                 'domain' => 'dive.example',

@@ -21,7 +21,12 @@ final class HostileControlTest extends TestCase
     /** @return iterable<string, array{string, \Closure(LinkedControl): mixed}> the body and what is asked */
     public static function answers(): iterable
     {
-        $user = ['login' => 'job', 'directory' => '/www', 'space_limit' => null, 'open' => false];
+        $user = [
+            'login' => 'job',
+            'directory' => '/www',
+            'space_limit' => null,
+            'open' => false,
+        ];
         $users = static fn (array $change): string => (string) json_encode(['ftp_users' => [$change + $user]]);
         $all = static fn (LinkedControl $control): array => $control->ftpUsers();
         yield 'a login with a line break' => [$users(['login' => "job\r\nDELE x"]), $all];

@@ -150,7 +150,12 @@ final class WholeStartTest extends TestCase
         self::assertSame(0600, fileperms("$this->copy/.env") & 0777);
         self::assertCount(
             16,
-            json_decode($this->bash('php artisan cellarium:accounts --json'), true, 64, JSON_THROW_ON_ERROR),
+            json_decode(
+                $this->bash('php artisan cellarium:accounts --json'),
+                true,
+                64,
+                JSON_THROW_ON_ERROR,
+            ),
         );
         self::assertGreaterThan(8, count($this->processes()));
         posix_kill(-proc_get_status($process)['pid'], SIGINT);

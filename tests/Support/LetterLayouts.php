@@ -364,7 +364,12 @@ final readonly class LetterLayouts
 
     private function url(): string
     {
-        $scheme = ['ftp' => 'ftp', 'ftps' => 'ftpes', 'ftps-implicit' => 'ftps', 'sftp' => 'sftp'][
+        $scheme = [
+            'ftp' => 'ftp',
+            'ftps' => 'ftpes',
+            'ftps-implicit' => 'ftps',
+            'sftp' => 'sftp',
+        ][
             $this->f['protocol']
         ];
         $url = $scheme

@@ -208,7 +208,12 @@ final class LetterMaker
         $language = self::LANGUAGES[$number % 7];
         $facts = $this->facts();
         if ($part >= self::LOOKED_AT) {
-            return $this->other($part, $number, $language, $facts);
+            return $this->other(
+                $part,
+                $number,
+                $language,
+                $facts,
+            );
         }
         $layout = (intdiv($number, 7) * 2 + $part) % self::LAYOUTS;
         $labels = [];
@@ -217,7 +222,12 @@ final class LetterMaker
         }
 
         return [
-            $this->noise($this->lay($layout, $language, $labels, $facts), $layout),
+            $this->noise($this->lay(
+                $layout,
+                $language,
+                $labels,
+                $facts,
+            ), $layout),
             $this->expected($layout, $facts),
         ];
     }
@@ -270,7 +280,12 @@ final class LetterMaker
             $password .= $letters[$this->next(strlen($letters))];
         }
         $password =
-            substr_replace($password, $this->one(['-', '!', '#', '+', '_', '%', '=', '']), 4, 0).$this->next(10);
+            substr_replace(
+                $password,
+                $this->one(['-', '!', '#', '+', '_', '%', '=', '']),
+                4,
+                0,
+            ).$this->next(10);
 
         return [
             'host' => $this->one([
@@ -299,8 +314,12 @@ final class LetterMaker
      * @param  array<string, string|int>  $facts
      * @return array{string, list<array<string, string|int|null>>}
      */
-    private function other(int $part, int $number, string $language, array $facts): array
-    {
+    private function other(
+        int $part,
+        int $number,
+        string $language,
+        array $facts,
+    ): array {
         $layout = intdiv($number, 7) % LetterLayouts::COUNT;
         $labels = array_map($this->one(...), LetterLayouts::WORDS[$language]);
         $again = $this->facts();
@@ -342,8 +361,12 @@ final class LetterMaker
      * @param  array<string, string>  $l  labels
      * @param  array<string, string|int>  $f  facts
      */
-    private function lay(int $layout, string $language, array $l, array $f): string
-    {
+    private function lay(
+        int $layout,
+        string $language,
+        array $l,
+        array $f,
+    ): string {
         [$hello, $lead, $files, $mail, $database, $panel, $bye, $is, $and] = self::PHRASES[$language];
         $protocol = $this->protocolWords((string) $f['protocol']);
         $rows = [
@@ -370,7 +393,15 @@ final class LetterMaker
                 ]),
             ),
             3 => $this->table([$domain, ...$rows], $odd === 1),
-            4 => "$domain[0]: $domain[1]\n".$this->sentence($l, $f, $language, $protocol, $is, $and, $odd === 1),
+            4 => "$domain[0]: $domain[1]\n".$this->sentence(
+                $l,
+                $f,
+                $language,
+                $protocol,
+                $is,
+                $and,
+                $odd === 1,
+            ),
             5 => "$files: "
                 .implode(
                     $odd === 1 ? '; ' : ', ',

@@ -132,7 +132,12 @@ final class StandinHost
     public function faults(array $faults): void
     {
         $token = json_decode((string) file_get_contents("$this->directory/world.json"), true)['operator_token'];
-        [$status] = $this->control('PUT', '/operator/faults/'.self::LOGIN, $token, $faults);
+        [$status] = $this->control(
+            'PUT',
+            '/operator/faults/'.self::LOGIN,
+            $token,
+            $faults,
+        );
         if ($status !== 200) {
             throw new RuntimeException("The faults were not taken: $status");
         }
@@ -142,8 +147,12 @@ final class StandinHost
      * @param  array<string, mixed>|null  $body
      * @return array{int, array<mixed>}
      */
-    public function control(string $method, string $path, string $token, ?array $body = null): array
-    {
+    public function control(
+        string $method,
+        string $path,
+        string $token,
+        ?array $body = null,
+    ): array {
         $context = stream_context_create([
             'http' => [
                 'method' => $method,

@@ -30,7 +30,12 @@ final class DeployCommand extends CellariumCommand
     {
         $site = $this->site();
         $package = $packages->take($this->file(), basename((string) $this->argument('file')));
-        $deployment = $plans->deploy($site, $package, $this->as($site->account_id), place: $this->place($site));
+        $deployment = $plans->deploy(
+            $site,
+            $package,
+            $this->as($site->account_id),
+            place: $this->place($site),
+        );
         $deployment->update(['state' => Deployment::QUEUED]);
         while (! $runner->carryOut($deployment, $this->wantsJson() ? null : $this->show(...))) {
             if (! $this->wantsJson() && ! isset($told)) {

@@ -25,7 +25,9 @@ final class AccountController
         $table = AccountTable::of($request);
 
         return view('accounts', [
-            'table' => $table, 'accounts' => $table->page(), 'counts' => $table->counts(),
+            'table' => $table,
+            'accounts' => $table->page(),
+            'counts' => $table->counts(),
             'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
             'tags' => Account::whereJsonLength('tags', '>', 0)
                 ->toBase()

@@ -76,7 +76,12 @@ final class BackupController
     public function accept(Backup $backup): RedirectResponse
     {
         $backup->load('site.account');
-        $accepted = ['state' => Backup::TAKING, 'trouble' => null, 'collapse_accepted' => true, 'started_at' => null];
+        $accepted = [
+            'state' => Backup::TAKING,
+            'trouble' => null,
+            'collapse_accepted' => true,
+            'started_at' => null,
+        ];
         if (Backup::where(['id' => $backup->id, 'state' => Backup::QUESTION])->update($accepted) === 1) {
             Record::write(
                 'accepted',

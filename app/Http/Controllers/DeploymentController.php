@@ -51,7 +51,12 @@ final class DeploymentController
     public function choose(Request $request): View
     {
         $site = $request->integer('site') > 0
-                ? Site::with('account.client', 'account.ftpUsers', 'account.sites', 'destinations')->findOrFail(
+                ? Site::with(
+                    'account.client',
+                    'account.ftpUsers',
+                    'account.sites',
+                    'destinations',
+                )->findOrFail(
                     $request->integer('site'),
                 )
                 : null;
@@ -117,10 +122,20 @@ final class DeploymentController
         if ($started === 0) {
             return redirect("/deployments/$deployment->id")->with('trouble', 'This plan was started already.');
         }
-        $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
-        Record::write('started', "{$deployment->title()} started on {$deployment->site->domain}", $deployment->site, [
-            'deployment' => $deployment->id,
-        ]);
+        $deployment->load(
+            'site.account',
+            'package',
+            'fromBackup',
+            'undoes.package',
+        );
+        Record::write(
+            'started',
+            "{$deployment->title()} started on {$deployment->site->domain}",
+            $deployment->site,
+            [
+                'deployment' => $deployment->id,
+            ],
+        );
         CarryOutDeployment::dispatch($deployment->id);
 
         return redirect("/deployments/$deployment->id");
@@ -135,9 +150,14 @@ final class DeploymentController
                 ->update(['held' => false]) === 1
         ) {
             $deployment->load('site.account');
-            Record::write('again', "Putting back {$deployment->site->domain} is tried again", $deployment->site, [
-                'deployment' => $deployment->id,
-            ]);
+            Record::write(
+                'again',
+                "Putting back {$deployment->site->domain} is tried again",
+                $deployment->site,
+                [
+                    'deployment' => $deployment->id,
+                ],
+            );
             CarryOutDeployment::dispatch($deployment->id);
         }
 
@@ -198,7 +218,12 @@ final class DeploymentController
     /** Much less is listed than was known, and somebody has looked: it is right. */
     public function accept(Deployment $deployment): RedirectResponse
     {
-        $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
+        $deployment->load(
+            'site.account',
+            'package',
+            'fromBackup',
+            'undoes.package',
+        );
         $accepted = [
             'state' => Deployment::DRAFTING,
             'question' => null,

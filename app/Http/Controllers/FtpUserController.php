@@ -142,7 +142,12 @@ final class FtpUserController
     {
         $this->whole($user);
         $ending = $this->ending($request);
-        $this->users->endAt($user, $ending->kind, $ending->at, $ending->reason);
+        $this->users->endAt(
+            $user,
+            $ending->kind,
+            $ending->at,
+            $ending->reason,
+        );
 
         return redirect("/ftp-users/$user->id")->with('done', "$user->login closes {$user->endsWords()}.");
     }
@@ -150,7 +155,12 @@ final class FtpUserController
     public function reopen(Request $request, FtpUser $user): RedirectResponse
     {
         $ending = $this->ending($request);
-        $this->users->reopen($this->whole($user), $ending->kind, $ending->at, $ending->reason);
+        $this->users->reopen(
+            $this->whole($user),
+            $ending->kind,
+            $ending->at,
+            $ending->reason,
+        );
 
         return $this->settleNext($user);
     }
@@ -194,7 +204,13 @@ final class FtpUserController
     public function handOver(Request $request, FtpUser $user, HandOvers $handOvers): View
     {
         $this->whole($user);
-        $facts = ['user' => $user, 'account' => $user->account, 'settings' => null, 'link' => null, 'hours' => 0];
+        $facts = [
+            'user' => $user,
+            'account' => $user->account,
+            'settings' => null,
+            'link' => null,
+            'hours' => 0,
+        ];
         if ($request->string('how')->toString() === 'link') {
             $hours = $request->integer('hours');
 

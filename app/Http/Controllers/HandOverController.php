@@ -53,10 +53,15 @@ final class HandOverController
     /** @param  array<string, mixed>  $facts */
     private static function unseen(string $view, array $facts, int $status): Response
     {
-        return response()->view($view, $facts, $status, [
-            'Cache-Control' => 'no-store',
-            'Referrer-Policy' => 'no-referrer',
-            'X-Robots-Tag' => 'noindex',
-        ]);
+        return response()->view(
+            $view,
+            $facts,
+            $status,
+            [
+                'Cache-Control' => 'no-store',
+                'Referrer-Policy' => 'no-referrer',
+                'X-Robots-Tag' => 'noindex',
+            ],
+        );
     }
 }

@@ -48,9 +48,14 @@ final class ReachController
                 ? Errand::where(['id' => $request->integer('errand'), 'account_id' => $account->id])->first()
                 : null;
         if ($going === null && ($request->boolean('look') || ! $account->seen()->at($at)->looked)) {
-            $going = Errands::start(ErrandKind::LookAtTree, "/accounts/$account->id", $account, [
-                'at' => $at->toString(),
-            ]);
+            $going = Errands::start(
+                ErrandKind::LookAtTree,
+                "/accounts/$account->id",
+                $account,
+                [
+                    'at' => $at->toString(),
+                ],
+            );
         }
         if ($going !== null && ! $going->state->hasEnded()) {
             return view('parts.tree-waits', ['account' => $account, 'at' => $at, 'errand' => $going]);

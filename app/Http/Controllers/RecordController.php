@@ -17,7 +17,12 @@ final class RecordController
         $words = trim(mb_substr((string) $request->query('q', ''), 0, 100));
         $like = '%'.addcslashes($words, '%_\\').'%';
         $before = $request->integer('before');
-        $entries = RecordEntry::with('person', 'client', 'site', 'account')
+        $entries = RecordEntry::with(
+            'person',
+            'client',
+            'site',
+            'account',
+        )
             ->when(
                 $words !== '',
                 static fn ($query) => $query->where(

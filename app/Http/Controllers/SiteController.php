@@ -80,7 +80,12 @@ final class SiteController
         $back = $directory === null ? "/accounts/$site->account_id" : "/sites/$site->id/edit";
 
         return Errands::answer(
-            Errands::start(ErrandKind::ProveRoot, $back, $site, ['directory' => $directory?->toString()]),
+            Errands::start(
+                ErrandKind::ProveRoot,
+                $back,
+                $site,
+                ['directory' => $directory?->toString()],
+            ),
         );
     }
 }

@@ -189,8 +189,12 @@ final class TakeOnController
     }
 
     /** @param  array<string, mixed>  $more */
-    private function form(AccountForm $form, ?Account $account, array $more = [], int $status = 200): Response
-    {
+    private function form(
+        AccountForm $form,
+        ?Account $account,
+        array $more = [],
+        int $status = 200,
+    ): Response {
         return response()->view(
             'account-form',
             $more + [

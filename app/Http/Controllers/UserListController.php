@@ -33,7 +33,12 @@ final class UserListController
         );
 
         return redirect(
-            '/bulk/'.$bulk->draft($request->string('kind')->toString(), $ids, $closes, $request->user())->id,
+            '/bulk/'.$bulk->draft(
+                $request->string('kind')->toString(),
+                $ids,
+                $closes,
+                $request->user(),
+            )->id,
         );
     }
 

@@ -106,7 +106,12 @@ final readonly class SessionCommands
     private function features(string $argument): void
     {
         $this->session->reply(
-            211, 'What this server can do', 'AUTH TLS', 'EPSV', 'MDTM', 'MFMT',
+            211,
+            'What this server can do',
+            'AUTH TLS',
+            'EPSV',
+            'MDTM',
+            'MFMT',
             ...($this->session->faults()->listing === null ? ['MLST type*;size*;modify*;unix.mode*;perm*;'] : []),
             ...['PBSZ', 'PROT', 'REST STREAM', 'SIZE', 'TVFS', 'UTF8', 'End'],
         );
@@ -147,7 +152,12 @@ final readonly class SessionCommands
         $named = $this->session->faults()->passiveAddress ?? $address->getAddress();
         $this->session->reply(
             227,
-            sprintf('Entering Passive Mode (%s,%d,%d)', strtr($named, '.', ','), $port >> 8, $port & 255),
+            sprintf(
+                'Entering Passive Mode (%s,%d,%d)',
+                strtr($named, '.', ','),
+                $port >> 8,
+                $port & 255,
+            ),
         );
     }
 

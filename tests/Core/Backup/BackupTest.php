@@ -38,7 +38,12 @@ final class BackupTest extends TestCase
         }
         $pool = new SequentialPool(new LocalRemoteDirectory($live));
         $store = new FileContentStore("$own/contents");
-        $taker = new BackupTaker($pool, $store, new BackupShelf("$own/backups"), new FixedClock);
+        $taker = new BackupTaker(
+            $pool,
+            $store,
+            new BackupShelf("$own/backups"),
+            new FixedClock,
+        );
         $first = $taker->take(RemotePath::root(), (new Surveyor($pool))->survey(RemotePath::root())->manifest);
         self::assertSame(3, $first->fetchedFiles);
         self::assertCount(
@@ -66,7 +71,12 @@ final class BackupTest extends TestCase
         file_put_contents("$live/a.txt", 'one');
         $pool = new SequentialPool(new LocalRemoteDirectory($live));
         $store = new FileContentStore("$own/contents");
-        $taker = new BackupTaker($pool, $store, new BackupShelf("$own/backups"), new FixedClock);
+        $taker = new BackupTaker(
+            $pool,
+            $store,
+            new BackupShelf("$own/backups"),
+            new FixedClock,
+        );
         $backup = $taker->take(RemotePath::root(), (new Surveyor($pool))->survey(RemotePath::root())->manifest);
         $file = $store->file(hash('sha256', 'one'));
         chmod($file, 0600);

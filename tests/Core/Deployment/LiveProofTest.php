@@ -82,7 +82,12 @@ final class LiveProofTest extends TestCase
             '.hidden' => 'h',
         ]);
         $plan = Planner::plan($target, self::manifest(['same.html' => 's', 'index.html' => 'old']), new Policy());
-        $proofs = $this->proof(['/' => 'i', '/index.html' => 'i', '/a%20b.html' => 'a', '/x.css' => 'stale'])->prove(
+        $proofs = $this->proof([
+            '/' => 'i',
+            '/index.html' => 'i',
+            '/a%20b.html' => 'a',
+            '/x.css' => 'stale',
+        ])->prove(
             $plan,
             $target,
         );
@@ -118,7 +123,12 @@ final class LiveProofTest extends TestCase
         self::assertFalse($proofs[0]->holds());
         self::assertStringContainsString('the document root may be another directory', $proofs[0]->sentence());
         self::assertStringContainsString('permissions', (new PageProof('u', 403, false))->sentence());
-        self::assertStringContainsString('timed out', (new PageProof('u', 0, false, 'timed out'))->sentence());
+        self::assertStringContainsString('timed out', (new PageProof(
+            'u',
+            0,
+            false,
+            'timed out',
+        ))->sentence());
     }
 
     public function test_all_addresses_are_fetched_or_the_share_that_is_set(): void
@@ -144,7 +154,12 @@ final class LiveProofTest extends TestCase
     {
         $old = self::manifest(['index.html' => 'old', 'a.css' => 'old css']);
         $plan = Planner::plan(
-            self::manifest(['index.html' => 'new', 'a.css' => 'new css', 'b.css' => 'b', 'c.php' => 'c']),
+            self::manifest([
+                'index.html' => 'new',
+                'a.css' => 'new css',
+                'b.css' => 'b',
+                'c.php' => 'c',
+            ]),
             $old,
             new Policy(),
         );
@@ -153,7 +168,12 @@ final class LiveProofTest extends TestCase
             [true, true, true, true],
             array_map(static fn (PageProof $proof): bool => $proof->holds(), $good),
         );
-        $bad = $this->proof(['/' => 'old', '/index.html' => 'old', '/a.css' => 'new css', '/b.css' => 'b'])->proveBack(
+        $bad = $this->proof([
+            '/' => 'old',
+            '/index.html' => 'old',
+            '/a.css' => 'new css',
+            '/b.css' => 'b',
+        ])->proveBack(
             $plan,
             $old,
         );

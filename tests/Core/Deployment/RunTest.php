@@ -114,7 +114,14 @@ final class RunTest extends TestCase
         foreach (self::NEW as $path => $text) {
             $content = $this->store()->put([$text]);
             $relative = RelativePath::fromString($path);
-            $entries[] = new ManifestEntry($relative, EntryKind::File, $content->size, 1, null, $content->sha256);
+            $entries[] = new ManifestEntry(
+                $relative,
+                EntryKind::File,
+                $content->size,
+                1,
+                null,
+                $content->sha256,
+            );
             foreach ($relative->ancestors() as $above) {
                 $entries[] = new ManifestEntry($above, EntryKind::Directory);
             }
@@ -137,10 +144,15 @@ final class RunTest extends TestCase
         ?\Closure $isGoing = null,
     ): RunResult {
         $root = RemotePath::root();
-        $proof = new LiveProof($fetcher ?? $this->fetcher(), new PublicAddress('http://site.example', $root), $root, [
-            'index.html',
-            'default.htm',
-        ]);
+        $proof = new LiveProof(
+            $fetcher ?? $this->fetcher(),
+            new PublicAddress('http://site.example', $root),
+            $root,
+            [
+                'index.html',
+                'default.htm',
+            ],
+        );
         $run = new Run(
             new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)),
             $this->store(),
@@ -247,7 +259,13 @@ final class RunTest extends TestCase
         {
             public function fetch(string $url, ?string $at = null): WebAnswer
             {
-                return new WebAnswer($url, 200, hash('sha256', 'cached'), 6, 'cached');
+                return new WebAnswer(
+                    $url,
+                    200,
+                    hash('sha256', 'cached'),
+                    6,
+                    'cached',
+                );
             }
         };
         $result = $this->carryOut(fetcher: $stale);

@@ -146,7 +146,12 @@ final class AccountListTest extends TestCase
                 'Gannet,ftp.b.example,gannet,y1,curlew.example,,',
             ])."\n",
         );
-        $facts = static fn (string $client, string $password, array $roots, string $notes): array => [
+        $facts = static fn (
+            string $client,
+            string $password,
+            array $roots,
+            string $notes,
+        ): array => [
             'client' => $client,
             'protocol' => 'ftps',
             'notes' => $notes,
@@ -167,11 +172,16 @@ final class AccountListTest extends TestCase
                 'n',
             ),
         ];
-        $rehearsal = Rehearsal::of($list, $list->guess(), $known, [
-            'kelpie.example' => AccountRow::keyOf('ftp.a.example', 21, 'kelpie'),
-            'ostrea.example' => AccountRow::keyOf('ftp.a.example', 21, 'ostrea'),
-            'curlew.example' => 'elsewhere',
-        ]);
+        $rehearsal = Rehearsal::of(
+            $list,
+            $list->guess(),
+            $known,
+            [
+                'kelpie.example' => AccountRow::keyOf('ftp.a.example', 21, 'kelpie'),
+                'ostrea.example' => AccountRow::keyOf('ftp.a.example', 21, 'ostrea'),
+                'curlew.example' => 'elsewhere',
+            ],
+        );
         self::assertSame(
             [
                 ['same', ''],
@@ -186,7 +196,12 @@ final class AccountListTest extends TestCase
             ],
             array_map(static fn (array $row): array => [$row['verdict']->value, $row['words']], $rehearsal->rows),
         );
-        self::assertSame(['new' => 1, 'same' => 1, 'changed' => 2, 'refused' => 5], $rehearsal->counts());
+        self::assertSame([
+            'new' => 1,
+            'same' => 1,
+            'changed' => 2,
+            'refused' => 5,
+        ], $rehearsal->counts());
         self::assertTrue($rehearsal->isRefused());
     }
 }

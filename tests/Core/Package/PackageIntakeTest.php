@@ -402,14 +402,26 @@ final class PackageIntakeTest extends TestCase
     private static function header(string $name, int $size, string $kind = '0'): string
     {
         $header = str_pad($name, 100, "\0")
-            .sprintf("%07o\0%07o\0%07o\0%011o\0%011o\0", 0644, 0, 0, $size, 0)
+            .sprintf(
+                "%07o\0%07o\0%07o\0%011o\0%011o\0",
+                0644,
+                0,
+                0,
+                $size,
+                0,
+            )
             .'        '
             .$kind
             .str_repeat("\0", 100)
             ."ustar\x0000";
         $header = str_pad($header, 512, "\0");
 
-        return substr_replace($header, sprintf("%06o\0 ", array_sum(array_map(ord(...), str_split($header)))), 148, 8);
+        return substr_replace(
+            $header,
+            sprintf("%06o\0 ", array_sum(array_map(ord(...), str_split($header)))),
+            148,
+            8,
+        );
     }
 
     /** @param  list<string>  $blocks */

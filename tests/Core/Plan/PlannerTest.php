@@ -19,8 +19,12 @@ use PHPUnit\Framework\TestCase;
 
 final class PlannerTest extends TestCase
 {
-    private static function file(string $path, string $text, ?int $modified = 1000, bool $hashed = true): ManifestEntry
-    {
+    private static function file(
+        string $path,
+        string $text,
+        ?int $modified = 1000,
+        bool $hashed = true,
+    ): ManifestEntry {
         return new ManifestEntry(
             RelativePath::fromString($path),
             EntryKind::File,
@@ -67,7 +71,12 @@ final class PlannerTest extends TestCase
             self::directory('uploads'),
             self::file('uploads/mine.txt', 'theirs'),
             self::file('note.txt', 'n'),
-            self::file('unknown.txt', 'abd', 1000, false),
+            self::file(
+                'unknown.txt',
+                'abd',
+                1000,
+                false,
+            ),
             self::file('gone.html', 'g'),
         ]);
         $plan = Planner::plan($target, $live, new Policy(['uploads/'], ['default.htm'], ['gone.html', 'index.html']));
@@ -175,10 +184,30 @@ final class PlannerTest extends TestCase
     {
         $known = Manifest::of([self::file('a', 'a', 100), self::file('b', 'b', 100), self::file('c', 'c', 500)]);
         $listed = Manifest::of([
-            self::file('a', 'a', 100, false),
-            self::file('b', 'b', 101, false),
-            self::file('c', 'c', 500, false),
-            self::file('d', 'd', 1, false),
+            self::file(
+                'a',
+                'a',
+                100,
+                false,
+            ),
+            self::file(
+                'b',
+                'b',
+                101,
+                false,
+            ),
+            self::file(
+                'c',
+                'c',
+                500,
+                false,
+            ),
+            self::file(
+                'd',
+                'd',
+                1,
+                false,
+            ),
         ]);
         $with = $listed->withKnownHashes($known, 500);
         self::assertSame(hash('sha256', 'a'), $with->get('a')?->sha256);
@@ -202,7 +231,12 @@ final class PlannerTest extends TestCase
             self::file('img/a', 'a', 2000),
             self::file('note', 'n'),
         ]);
-        $undo = Undo::of($done, $before, $after, $after);
+        $undo = Undo::of(
+            $done,
+            $before,
+            $after,
+            $after,
+        );
         self::assertSame([], $undo->changedSince);
         $back = Planner::plan($undo->target, $after, new Policy(exact: true));
         self::assertSame(
@@ -217,7 +251,12 @@ final class PlannerTest extends TestCase
         );
 
         $theirs = $after->with([self::file('img/b', 'theirs', 3000), self::file('index.html', 'edit', 3000)]);
-        $undo = Undo::of($done, $before, $after, $theirs);
+        $undo = Undo::of(
+            $done,
+            $before,
+            $after,
+            $theirs,
+        );
         self::assertSame(['index.html'], $undo->changedSince);
         self::assertNotNull($undo->target->get('img'), 'somebody else has a file in it');
         self::assertNotNull($undo->target->get('img/b'));
@@ -226,7 +265,12 @@ final class PlannerTest extends TestCase
 
     public function test_unknown_contents_are_never_sent(): void
     {
-        $entry = self::file('a', 'a', 5, false);
+        $entry = self::file(
+            'a',
+            'a',
+            5,
+            false,
+        );
         self::assertSame(
             Change::Same,
             Planner::plan(Manifest::of([$entry]), Manifest::of([self::file('a', 'a', 5)]), new Policy())->items[0]

@@ -63,7 +63,14 @@ final class ProofTest extends TestCase
                 $text = (string) file_get_contents($this->root.'/www'.parse_url($url, PHP_URL_PATH));
                 $body = $this->body === 'TOKEN' ? $text : $this->body;
 
-                return new WebAnswer($url, $this->status, hash('sha256', $body), strlen($body), $body, $this->location);
+                return new WebAnswer(
+                    $url,
+                    $this->status,
+                    hash('sha256', $body),
+                    strlen($body),
+                    $body,
+                    $this->location,
+                );
             }
         };
         $www = RemotePath::fromString('/www');

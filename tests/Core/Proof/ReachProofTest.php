@@ -44,10 +44,22 @@ final class ReachProofTest extends TestCase
         ?HostedUser $told = null,
     ): Evidence {
         $before = self::contents($home);
-        $meant = new MeantReach('job', RemotePath::fromString($directory), $readOnly, $space, [
-            RemotePath::fromString('/www/other'),
-        ]);
-        $evidence = (new ReachProof($meant, $user, new LocalRemoteDirectory($home), 'n1', new FixedClock()))->open(
+        $meant = new MeantReach(
+            'job',
+            RemotePath::fromString($directory),
+            $readOnly,
+            $space,
+            [
+                RemotePath::fromString('/www/other'),
+            ],
+        );
+        $evidence = (new ReachProof(
+            $meant,
+            $user,
+            new LocalRemoteDirectory($home),
+            'n1',
+            new FixedClock(),
+        ))->open(
             $told,
         );
         self::assertSame($before, self::contents($home), 'nothing is left behind');
@@ -64,7 +76,14 @@ final class ReachProofTest extends TestCase
             new LocalUser($home, '/www/site'),
             $home,
             space: 5_000_000,
-            told: new HostedUser('job', '/www/site', 5_000_000, false, true, null),
+            told: new HostedUser(
+                'job',
+                '/www/site',
+                5_000_000,
+                false,
+                true,
+                null,
+            ),
         );
         self::assertTrue($evidence->holds(), (string) $evidence->broken()?->sentence);
         self::assertSame(
@@ -177,7 +196,14 @@ final class ReachProofTest extends TestCase
             new LocalUser($home, '/www/site'),
             $home,
             space: 5_000_000,
-            told: new HostedUser('job', '/www/site', null, false, true, null),
+            told: new HostedUser(
+                'job',
+                '/www/site',
+                null,
+                false,
+                true,
+                null,
+            ),
         )->broken();
         self::assertSame(['space', 'Space: no limit, where 5 MB was asked for'], [$more?->name, $more?->sentence]);
     }

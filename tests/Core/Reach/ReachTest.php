@@ -32,10 +32,15 @@ final class ReachTest extends TestCase
         $path = RemotePath::fromString(...);
 
         return [
-            new SitePlaces('a.example', 'Anna', $path('/www/a.example'), [
-                $path('/apps/blog'),
-                $path('/www/a.example/shop'),
-            ]),
+            new SitePlaces(
+                'a.example',
+                'Anna',
+                $path('/www/a.example'),
+                [
+                    $path('/apps/blog'),
+                    $path('/www/a.example/shop'),
+                ],
+            ),
             new SitePlaces('b.example', 'Berta', $path('/www/b.example')),
         ];
     }
@@ -249,7 +254,12 @@ final class ReachTest extends TestCase
                 $login('from the future', '/www/b.example', idle: -3),
             ],
         );
-        $fleet = FleetScope::of([$account, new AccountScope(2, [], [], [])], $now);
+        $fleet = FleetScope::of([$account, new AccountScope(
+            2,
+            [],
+            [],
+            [],
+        )], $now);
         $flags = [];
         foreach ($fleet->logins as $scope) {
             $flags[$scope->login->login] = array_map(static fn (Flag $flag): string => $flag->value, $scope->flags);
