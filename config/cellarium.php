@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
-$absolute = static fn (?string $path): ?string => $path === null || $path === ''
-    ? null
-    : (str_starts_with($path, '/')
-        ? $path
-        : base_path($path));
+$absolute = static fn (?string $path): ?string => match (true) {
+    $path === null || $path === '' => null,
+    str_starts_with($path, '/') => $path,
+    default => base_path($path),
+};
 
 return [
     // Everything that is written: contents, backups, runs, uploads, locks.

@@ -195,15 +195,15 @@ final readonly class AccountCheck
         $site->proofs()->create(['kind' => 'document_root', 'made_at' => now()] + $step->toArray());
         $site->update(
             ['token' => null]
-                + ($step->ok
-                    ? [
+                + match (true) {
+                    $step->ok => [
                         'document_root' => $root->toString(),
                         'root_proven_at' => now(),
                         'leads_elsewhere' => $step->next !== null,
-                    ]
-                    : ($directory === null
-                        ? ['root_proven_at' => null]
-                        : [])),
+                    ],
+                    $directory === null => ['root_proven_at' => null],
+                    default => [],
+                },
         );
         Record::write('document_root', $step->sentence, $site);
 

@@ -382,7 +382,11 @@ final readonly class Runner
         $more = count($names) - 3;
 
         return implode(', ', array_slice($names, 0, 3))
-            .($more > 0 ? " and $more more are" : (count($names) === 1 ? ' is' : ' are'));
+            .match (true) {
+                $more > 0 => " and $more more are",
+                count($names) === 1 => ' is',
+                default => ' are',
+            };
     }
 
     private function sentence(Deployment $deployment, RunResult $result): string

@@ -46,40 +46,47 @@ final class Stations
             ],
             [
                 'name' => 'Plan',
-                'state' => $state === Deployment::PLANNED
-                        ? self::HERE
-                        : ($state === Deployment::REFUSED && ! $backedUp
-                            ? self::FAILED
-                            : self::DONE),
+                'state' => match (true) {
+                    $state === Deployment::PLANNED => self::HERE,
+                    $state === Deployment::REFUSED && ! $backedUp => self::FAILED,
+                    default => self::DONE,
+                },
                 'note' => self::planNote($deployment, $broken),
             ],
             [
                 'name' => 'Backup',
-                'state' => $backedUp ? self::DONE : ($running ? self::HERE : self::OPEN),
-                'note' => $backedUp
-                    ? Amount::files($deployment->backup->files).' read back'
-                    : ($running
-                        ? self::waiting($deployment)
-                        : 'before anything else'),
+                'state' => match (true) {
+                    $backedUp => self::DONE,
+                    $running => self::HERE,
+                    default => self::OPEN,
+                },
+                'note' => match (true) {
+                    $backedUp => Amount::files($deployment->backup->files).' read back',
+                    $running => self::waiting($deployment),
+                    default => 'before anything else',
+                },
             ],
             [
                 'name' => 'Replace',
-                'state' => $proven || $stage === RunStage::Proving
-                        ? self::DONE
-                        : ($broken
-                            ? self::FAILED
-                            : ($backedUp && $running
-                                ? self::HERE
-                                : self::OPEN)),
-                'note' => $broken
-                    ? self::brokenNote($state)
-                    : ($proven
-                        ? Amount::files($sends).' sent'
-                        : Amount::files($sends).' to send'),
+                'state' => match (true) {
+                    $proven || $stage === RunStage::Proving => self::DONE,
+                    $broken => self::FAILED,
+                    $backedUp && $running => self::HERE,
+                    default => self::OPEN,
+                },
+                'note' => match (true) {
+                    $broken => self::brokenNote($state),
+                    $proven => Amount::files($sends).' sent',
+                    default => Amount::files($sends).' to send',
+                },
             ],
             [
                 'name' => 'Proof',
-                'state' => $proven ? self::DONE : ($stage === RunStage::Proving ? self::HERE : self::OPEN),
+                'state' => match (true) {
+                    $proven => self::DONE,
+                    $stage === RunStage::Proving => self::HERE,
+                    default => self::OPEN,
+                },
                 'note' => $proven
                     ? self::proofs(count($deployment->proofs ?? []), $deployment->addresses)
                     : 'through the domain',

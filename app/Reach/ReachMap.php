@@ -154,11 +154,11 @@ final readonly class ReachMap
     /** The same map, something changed. */
     public function url(?string $toggled = null, ?bool $closed = null): string
     {
-        $open = $toggled === null
-                ? $this->open
-                : (in_array($toggled, $this->open, true)
-                    ? array_values(array_diff($this->open, [$toggled]))
-                    : [...$this->open, $toggled]);
+        $open = match (true) {
+            $toggled === null => $this->open,
+            in_array($toggled, $this->open, true) => array_values(array_diff($this->open, [$toggled])),
+            default => [...$this->open, $toggled],
+        };
 
         return "/accounts/{$this->account->id}/map?"
             .http_build_query(array_filter(['open' => $open, 'closed' => $closed ?? $this->showsClosed ? '1' : null]));

@@ -54,13 +54,17 @@ final readonly class Jar
     public function words(): string
     {
         $words = [
-            $this->empty
-                ? 'nothing deployed'
-                : ($this->proven
-                    ? 'live page proven '.$this->site->live_proven_at->format('j M')
-                    : 'live page not proven'),
+            match (true) {
+                $this->empty => 'nothing deployed',
+                $this->proven => 'live page proven '.$this->site->live_proven_at->format('j M'),
+                default => 'live page not proven',
+            },
             $this->open ? 'an FTP user is open' : null,
-            $this->overdue ? ($this->site->last_backup_at === null ? 'no backup yet' : 'backup overdue') : null,
+            match (true) {
+                ! $this->overdue => null,
+                $this->site->last_backup_at === null => 'no backup yet',
+                default => 'backup overdue',
+            },
             $this->site->bytes === null ? null : Amount::bytes((int) $this->site->bytes),
         ];
 

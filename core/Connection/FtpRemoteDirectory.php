@@ -177,7 +177,11 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
     {
         // Hidden files have to be asked for; a server that takes "-a" for a name is asked without.
         return $this->listBy(
-            $this->machineLists ? ['MLSD'] : ($this->hidesNothing ? ['LIST'] : ['LIST -a', 'LIST']),
+            match (true) {
+                $this->machineLists => ['MLSD'],
+                $this->hidesNothing => ['LIST'],
+                default => ['LIST -a', 'LIST'],
+            },
             $before,
             $what,
             $path,

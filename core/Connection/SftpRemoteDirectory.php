@@ -96,15 +96,15 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
                 return $chunk === false || $chunk === '' ? null : $chunk;
             };
             $heard = fn (int $bytes) => $this->moved($bytes, $what);
-            // @phpstan-ignore argument.type (a source that is called is documented, but not in the parameter's type)
-            if (! $sftp->put(
+            $put = $sftp->put(
                 $this->real($file),
-                $give,
+                $give, // @phpstan-ignore argument.type (documented: a source that is called)
                 SFTP::SOURCE_CALLBACK,
                 -1,
                 -1,
                 $heard,
-            )) {
+            );
+            if (! $put) {
                 throw $this->refused($sftp, $what);
             }
             if ($sent !== $size) {
@@ -229,11 +229,9 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
 
     private function real(RemotePath $path): string
     {
-        return $path->depth() === 0
-            ? ($this->base === ''
-                ? '/'
-                : $this->base)
-            : $this->base.WireName::toWire($path->toString());
+        $real = $this->base.($path->depth() === 0 ? '' : WireName::toWire($path->toString()));
+
+        return $real === '' ? '/' : $real;
     }
 
     private function moved(int $bytes, string $what): void

@@ -89,11 +89,11 @@ final readonly class PasswordStrength
         }
         $small = mb_strtolower($part);
         $plain = strtr($small, self::SIGNS_FOR_LETTERS);
-        $capitals = $small === $part
-                ? 0.0
-                : (mb_strtolower(mb_substr($part, 1)) === mb_substr($part, 1) || mb_strtoupper($part) === $part
-                    ? 1.0
-                    : 3.0);
+        $capitals = match (true) {
+            $small === $part => 0.0,
+            mb_strtolower(mb_substr($part, 1)) === mb_substr($part, 1) || mb_strtoupper($part) === $part => 1.0,
+            default => 3.0,
+        };
         $found = null;
         foreach ([[$small, 0.0], [$plain, 2.0], [strrev($small), 1.0], [strrev($plain), 3.0]] as [$spelling, $extra]) {
             $rank = $words->rank($spelling);

@@ -306,11 +306,11 @@ final readonly class Run
         $known = [];
         foreach ($plan->items as $item) {
             $now = $listed->get($item->path);
-            $due = $item->change === Change::SetAside
-                    ? null
-                    : ($item->change === Change::Keep
-                        ? $item->live
-                        : $item->target ?? $item->live);
+            $due = match (true) {
+                $item->change === Change::SetAside => null,
+                $item->change === Change::Keep => $item->live,
+                default => $item->target ?? $item->live,
+            };
             if (
                 $due === null
                     ? $now !== null

@@ -176,15 +176,13 @@ final readonly class FtpRungs
     ): Rung {
         $seen = $ascent->identity = Pin::ofCertificate($certificate);
         $facts = openssl_x509_parse($certificate);
-        $field = static fn (string $part, string $key): string => is_array($facts)
-        && is_array($facts[$part] ?? null)
-        && is_string($facts[$part][$key] ?? null)
-            ? $facts[$part][$key]
-            : '';
-        $names = explode(
-            ', ',
-            str_replace('DNS:', '', $field('extensions', 'subjectAltName')) ?: ($field('subject', 'CN') ?: 'no name'),
-        );
+        $field = static function (string $part, string $key) use ($facts): string {
+            $value = is_array($facts) && is_array($facts[$part] ?? null) ? $facts[$part][$key] ?? null : null;
+
+            return is_string($value) ? $value : '';
+        };
+        $commonName = $field('subject', 'CN') ?: 'no name';
+        $names = explode(', ', str_replace('DNS:', '', $field('extensions', 'subjectAltName')) ?: $commonName);
         $until = is_array($facts) && is_int($facts['validTo_time_t'] ?? null) ? $facts['validTo_time_t'] : 0;
         $about = 'Certificate for '
             .mb_substr($names[0], 0, 100)

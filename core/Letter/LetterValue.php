@@ -279,11 +279,11 @@ final readonly class LetterValue
         $changes = $value->parted
             ? [...$cleaned->changes, 'full stop or comma at its end taken off']
             : $cleaned->changes;
-        $otherwise = $doubt === 'more stands behind it in the letter'
-                ? trim($value->text.$value->rest)
-                : ($value->parted
-                    ? $text.substr($value->rest, 0, 1)
-                    : null);
+        $otherwise = match (true) {
+            $doubt === 'more stands behind it in the letter' => trim($value->text.$value->rest),
+            $value->parted => $text.substr($value->rest, 0, 1),
+            default => null,
+        };
 
         return [
             new Found(

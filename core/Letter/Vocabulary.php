@@ -804,7 +804,11 @@ final class Vocabulary
             return false;
         }
         foreach ($known as $index => $word) {
-            $most = strlen($word) >= 9 ? 2 : (strlen($word) >= 6 ? 1 : 0);
+            $most = match (true) {
+                strlen($word) >= 9 => 2,
+                strlen($word) >= 6 => 1,
+                default => 0,
+            };
             if (
                 $word !== $words[$index]
                 && (abs(strlen($word) - strlen($words[$index])) > $most

@@ -62,7 +62,11 @@ final readonly class Foresight
 
         return new self(
             $reach,
-            $tree->knows($directory) ? true : ($tree->lacks($directory) ? false : null),
+            match (true) {
+                $tree->knows($directory) => true,
+                $tree->lacks($directory) => false,
+                default => null,
+            },
             $here->looked && $here->files === 0 && $here->links === [] && $tree->inside($directory) === [],
             array_values($others),
             $secrets,

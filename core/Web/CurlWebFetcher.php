@@ -32,7 +32,8 @@ final class CurlWebFetcher implements WebFetcher
         $bytes = 0;
         $head = '';
         $host = (string) parse_url($url, PHP_URL_HOST);
-        $port = parse_url($url, PHP_URL_PORT) ?: (str_starts_with($url, 'https:') ? 443 : 80);
+        $usualPort = str_starts_with($url, 'https:') ? 443 : 80;
+        $port = parse_url($url, PHP_URL_PORT) ?: $usualPort;
         $address = $at ?? ($this->address)($host);
         curl_reset($this->curl);
         curl_setopt_array($this->curl, [

@@ -221,7 +221,11 @@ final class FleetSeeder extends Seeder
         $rows = [];
         foreach ($sites as $number => $site) {
             for (
-                $count = $number % 31 === 0 ? 0 : ($number % 10 === 1 ? self::BACKUPS_OF_SOME : 3);
+                $count = match (true) {
+                    $number % 31 === 0 => 0,
+                    $number % 10 === 1 => self::BACKUPS_OF_SOME,
+                    default => 3,
+                };
                 $count > 0;
                 $count--
             ) {

@@ -300,7 +300,11 @@ final readonly class LetterLayouts
         };
 
         return [
-            $layout === 12 ? $text : ($this->b ? "$text\n\n--\nwww.{$f['company']}.example" : "$hello\n\n$text"),
+            match (true) {
+                $layout === 12 => $text,
+                $this->b => "$text\n\n--\nwww.{$f['company']}.example",
+                default => "$hello\n\n$text",
+            },
             $accounts,
         ];
     }

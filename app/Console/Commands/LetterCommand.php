@@ -48,7 +48,11 @@ final class LetterCommand extends CellariumCommand
                     )
                     : $this->components->twoColumnDetail(
                         str_replace('_', ' ', $name),
-                        $value === null ? 'not found' : (is_bool($value) ? ($value ? 'yes' : 'no') : (string) $value),
+                        match (true) {
+                            $value === null => 'not found',
+                            is_bool($value) => $value ? 'yes' : 'no',
+                            default => (string) $value,
+                        },
                     );
             }
             $this->newLine();

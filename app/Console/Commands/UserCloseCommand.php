@@ -42,6 +42,10 @@ final class UserCloseCommand extends CellariumCommand
             $this->components->error("$user->login could not be closed: $user->trouble");
         }
 
-        return $closed ? self::PROVEN : ($sheet !== null ? self::WAITS : self::REFUSED);
+        return match (true) {
+            $closed => self::PROVEN,
+            $sheet !== null => self::WAITS,
+            default => self::REFUSED,
+        };
     }
 }

@@ -119,7 +119,11 @@ final class UserOpenCommand extends CellariumCommand
             $settings === null ?: $this->line($settings->text());
         }
 
-        return $open ? self::PROVEN : ($sheet !== null ? self::WAITS : self::REFUSED);
+        return match (true) {
+            $open => self::PROVEN,
+            $sheet !== null => self::WAITS,
+            default => self::REFUSED,
+        };
     }
 
     /** @return array{string, CarbonImmutable|null} */

@@ -144,7 +144,11 @@ final readonly class TransferCommands
         $offset = $this->takeRestart();
         clearstatcache(true, $real);
         $before = is_file($real) ? (int) filesize($real) : 0;
-        $stream = @fopen($real, $append ? 'ab' : ($offset > 0 ? 'r+b' : 'wb'));
+        $stream = @fopen($real, match (true) {
+            $append => 'ab',
+            $offset > 0 => 'r+b',
+            default => 'wb',
+        });
         if ($stream === false) {
             throw is_dir(dirname($real)) ? Reply::forbidden($virtual) : Reply::notFound(dirname($virtual));
         }
