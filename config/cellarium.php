@@ -56,4 +56,12 @@ return [
 
     // Days that files set aside are held.
     'set_aside_days' => 30,
+
+    // Where the simulated host that ships with it listens; the demo world points there.
+    'standin' => [
+        'ftp_port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121),
+        'ssh_port' => (int) env('CELLARIUM_STANDIN_SSH_PORT', 2222),
+        'web_port' => (int) env('CELLARIUM_STANDIN_WEB_PORT', 8090),
+        'control_port' => (int) env('CELLARIUM_STANDIN_CONTROL_PORT', 8091),
+    ],
 ];

@@ -82,7 +82,9 @@ final class Progress implements LaneListener, RunListener
 
     public function planned(Plan $plan): void
     {
-        DatabaseAway::tolerate(fn () => $this->deployment->update(['counts' => $plan->counts()]));
+        DatabaseAway::tolerate(function () use ($plan): void {
+            $this->deployment->update(['counts' => $plan->counts()]);
+        });
     }
 
     public function lane(int $lane, ?Job $job, int $bytes): void

@@ -127,7 +127,7 @@ final readonly class FtpUsers
                 'closes_at' => $closesAt?->toIso8601String(),
                 'ends_reason' => $endsReason,
             ],
-            (new PasswordMaker())->make(),
+            (new PasswordMaker)->make(),
         );
     }
 

@@ -151,7 +151,7 @@ final readonly class HandOvers
             && FtpUser::where('id', $user->id)
                 ->whereNull('handed_over_at')
                 ->update(['handed_over_at' => now()] + ($user->forgets ? ['secret' => null] : [])) === 1;
-        if (! $taken || $settings === null) {
+        if (! $taken) {
             throw new Problem(
                 $user->handed_over_at === null && $user->state !== FtpUser::OPEN
                     ? "$user->login is not open yet; its settings are handed over when its reach is proven."

@@ -7,7 +7,6 @@ namespace App\FtpUsers;
 use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\Person;
-use App\Models\Site;
 use Cellarium\Core\Credential\PasswordKind;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\PasswordStrength;
@@ -15,6 +14,7 @@ use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\Foresight;
+use Illuminate\Support\Facades\DB;
 
 /**
  * What is typed about a new FTP user, judged. It is shown again as typed when something is wrong, with the password:
@@ -183,7 +183,7 @@ final class OrderForm
                 number_format($held / 1e6, 1),
             );
         }
-        $largest = Site::whereIn('sites.domain', $domains)
+        $largest = DB::table('sites')
             ->join(
                 'deployments',
                 'deployments.site_id',
@@ -196,30 +196,28 @@ final class OrderForm
                 '=',
                 'deployments.package_id',
             )
+            ->whereIn('sites.domain', $domains)
             ->where('sites.account_id', $this->account->id)
             ->orderByDesc('packages.bytes')
             ->first([
                 'packages.name',
                 'packages.version',
-                'packages.bytes as package_bytes',
-                'sites.bytes as site_bytes',
+                'packages.bytes as needs',
+                'sites.bytes as has',
                 'sites.domain',
             ]);
-        if ($largest === null) {
+        if ($largest === null || (int) $largest->needs + (int) $largest->has <= $limit) {
             return null;
         }
-        $needed = (int) $largest->package_bytes + (int) $largest->site_bytes;
 
-        return $needed <= $limit
-            ? null
-            : sprintf(
-                '%s %s needs %s MB beside the %s MB that %s has now; with this limit it would not fit.',
-                $largest->name,
-                $largest->version,
-                number_format($largest->package_bytes / 1e6, 1),
-                number_format((int) $largest->site_bytes / 1e6, 1),
-                $largest->domain,
-            );
+        return sprintf(
+            '%s %s needs %s MB beside the %s MB that %s has now; with this limit it would not fit.',
+            $largest->name,
+            $largest->version,
+            number_format($largest->needs / 1e6, 1),
+            number_format((int) $largest->has / 1e6, 1),
+            $largest->domain,
+        );
     }
 
     private function space(): ?int
@@ -237,10 +235,10 @@ final class OrderForm
         return (int) $typed * 1_000_000;
     }
 
-    private function password(PasswordStrength $strength): ?Secret
+    private function password(PasswordStrength $strength): Secret
     {
         if ($this->typed['password_kind'] !== self::OWN) {
-            return (new PasswordMaker())->make(
+            return (new PasswordMaker)->make(
                 PasswordKind::tryFrom($this->typed['password_kind']) ?? PasswordKind::Readable,
             );
         }

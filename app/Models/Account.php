@@ -60,10 +60,7 @@ final class Account extends Model
     protected static function booted(): void
     {
         self::saving(static function (self $account): void {
-            if (
-                $account->isDirty(['secret', 'private_key'])
-                || ($account->secret_for === null && $account->secret !== null)
-            ) {
+            if ($account->isDirty(['secret', 'private_key']) || $account->secret_for === null) {
                 $account->secret_for = $account->whereSecretsGo();
             }
         });

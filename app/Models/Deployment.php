@@ -154,6 +154,6 @@ final class Deployment extends Model
     {
         return $this->started_at === null || $this->ended_at === null
             ? null
-            : round(abs($this->ended_at->floatDiffInSeconds($this->started_at)), 2);
+            : round(abs($this->ended_at->diffInSeconds($this->started_at)), 2);
     }
 }

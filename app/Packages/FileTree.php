@@ -157,7 +157,7 @@ final class FileTree
     /**
      * Each directory right above what lies in it.
      *
-     * @template T of array
+     * @template T of array<string, mixed>
      *
      * @param  array<string, T>  $rows
      * @return list<T>

@@ -167,7 +167,7 @@ final class DatabaseSeeder extends Seeder
     private function takeOn(): void
     {
         $check = app(AccountCheck::class);
-        $web = (int) env('CELLARIUM_STANDIN_WEB_PORT', 8090);
+        $web = (int) config('cellarium.standin.web_port');
         $world = json_decode(
             (string) file_get_contents(base_path('demo/world.json')),
             true,
@@ -182,11 +182,11 @@ final class DatabaseSeeder extends Seeder
             $account = $client->accounts()->create([
                 'company' => $row['company'],
                 'host' => $row['host'],
-                'port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121),
+                'port' => (int) config('cellarium.standin.ftp_port'),
                 'protocol' => $row['protocol'],
                 'login' => $row['login'],
                 'secret' => $row['password'],
-                'control_url' => 'http://127.0.0.1:'.env('CELLARIUM_STANDIN_CONTROL_PORT', 8091),
+                'control_url' => 'http://127.0.0.1:'.config('cellarium.standin.control_port'),
                 'control_token' => $row['token'],
             ]);
             isset($row['ssh']) && $account->fill($this->ssh($row))->bindSecrets()->save();
@@ -221,13 +221,13 @@ final class DatabaseSeeder extends Seeder
         $own = config('cellarium.var').'/standin/ssh';
         $blob = base64_decode(explode(' ', (string) file_get_contents("$own/host.pub"))[1], true);
         $values = [
-            'port' => (int) env('CELLARIUM_STANDIN_SSH_PORT', 2222),
+            'port' => (int) config('cellarium.standin.ssh_port'),
             'pin' => Pin::ofHostKey((string) $blob)->toArray(),
             'control_url' => null,
             'control_token' => null,
             // FTP users sign in at the FTP service of the same host.
             'ftp_protocol' => 'ftps',
-            'ftp_port' => (int) env('CELLARIUM_STANDIN_FTP_PORT', 2121),
+            'ftp_port' => (int) config('cellarium.standin.ftp_port'),
             'login_rules' => LoginRules::of("{name}@{$row['sites'][0]['domain']}")->toArray(),
         ];
         if ($row['ssh'] === 'key') {
@@ -302,11 +302,9 @@ final class DatabaseSeeder extends Seeder
                             person: $person,
                         ),
                     );
-                    // One host keeps nobody in his directory; that is found out here as anywhere.
                     $user->state === FtpUser::OPEN
-                        || $domain === 'burnetinn.example'
                         || throw new RuntimeException("$name: $user->trouble");
-                    $used === null || $user->update(['used_at' => now()->addDays($days - $used)]);
+                    $user->update(['used_at' => now()->addDays($days - $used)]);
                 },
             ];
         }

@@ -5,10 +5,11 @@ declare(strict_types=1);
 namespace Tests\Architecture;
 
 use PHPat\Selector\Selector;
+use PHPat\Test\Attributes\TestRule;
 use PHPat\Test\Builder\Rule;
 use PHPat\Test\PHPat;
 
-/** The walls between the rooms, held by the static analysis. */
+/** The walls between the rooms, held by the static analysis: one rule a folder, from the list in Rooms. */
 final class WallsTest
 {
     /** The core knows PHP, the PSR interfaces, its SSH library and itself; no framework, no shell, no stand-in. */
@@ -37,5 +38,38 @@ final class WallsTest
                 Selector::inNamespace('Illuminate'),
             )
             ->because('a host knows nothing of its customers\' tools');
+    }
+
+    /** @return iterable<string, Rule> */
+    #[TestRule]
+    public function folders_of_the_core_use_only_what_their_line_says(): iterable
+    {
+        yield from self::rules('Cellarium\Core', Rooms::CORE);
+    }
+
+    /** @return iterable<string, Rule> */
+    #[TestRule]
+    public function folders_of_the_application_use_only_what_their_line_says(): iterable
+    {
+        yield from self::rules('App', Rooms::APP);
+    }
+
+    /**
+     * @param  array<string, list<string>>  $rooms
+     * @return iterable<string, Rule>
+     */
+    private static function rules(string $root, array $rooms): iterable
+    {
+        foreach ($rooms as $room => $may) {
+            $others = array_diff(array_keys($rooms), $may, [$room]);
+            yield $room => PHPat::rule()
+                ->classes(Selector::inNamespace("$root\\$room"))
+                ->shouldNotDependOn()
+                ->classes(...array_map(
+                    static fn (string $other) => Selector::inNamespace("$root\\$other"),
+                    array_values($others),
+                ))
+                ->because('tests/Architecture/Rooms.php says what this folder may use');
+        }
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Models\Account;
+use App\Models\Site;
 
 final class AccountsCommand extends CellariumCommand
 {
@@ -18,7 +19,8 @@ final class AccountsCommand extends CellariumCommand
             ->withCount(['ftpUsers as open_users' => static fn ($query) => $query->alive()])
             ->get()
             ->sortBy(['client.name', 'host'])
-            ->values();
+            ->values()
+            ->toBase();
         if ($this->wantsJson()) {
             $this->json(
                 $accounts
@@ -32,13 +34,13 @@ final class AccountsCommand extends CellariumCommand
                             'login' => $account->login,
                             'sites' => $account->sites
                                 ->map(
-                                    static fn ($site): array => [
+                                    static fn (Site $site): array => [
                                         'domain' => $site->domain,
                                         'document_root' => $site->document_root,
                                     ],
                                 )
                                 ->all(),
-                            'open_ftp_users' => $account->open_users,
+                            'open_ftp_users' => (int) $account->getAttribute('open_users'),
                             'space' => ['used' => $account->space_used, 'limit' => $account->space_limit],
                         ],
                     )
@@ -54,7 +56,7 @@ final class AccountsCommand extends CellariumCommand
                             $account->host,
                             $account->login,
                             $account->sites->pluck('domain')->join(', '),
-                            $account->open_users,
+                            (int) $account->getAttribute('open_users'),
                         ],
                     )
                     ->all(),

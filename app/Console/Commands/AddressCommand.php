@@ -16,7 +16,7 @@ final class AddressCommand extends CellariumCommand
 
     public function handle(): int
     {
-        $site = $this->site();
+        $site = $this->siteNamed((string) $this->argument('site'));
         $given = (string) $this->argument('path');
         if (str_contains($given, '//')) {
             $place = $site->addresses()->placeOf($given)

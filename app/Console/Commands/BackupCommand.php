@@ -16,7 +16,7 @@ final class BackupCommand extends CellariumCommand
 
     public function handle(Backups $backups): int
     {
-        $site = $this->site();
+        $site = $this->siteNamed((string) $this->argument('site'));
         $backup = Backup::create([
             'site_id' => $site->id,
             'reason' => 'on_demand',

@@ -68,17 +68,15 @@ abstract class CellariumCommand extends Command
         return $this->option('json') === true;
     }
 
-    protected function site(): Site
+    protected function siteNamed(string $domain): Site
     {
-        $domain = (string) $this->argument('site');
-
         return Site::with('account.client', 'account.sites')->where('domain', $domain)->first()
             ?? throw new Problem("There is no site $domain. Run cellarium:accounts to see which there are.");
     }
 
-    protected function account(): Account
+    /** @param  string  $name  its number, label, host, LOGIN@HOST, or the domain of one of its sites */
+    protected function accountNamed(string $name): Account
     {
-        $name = (string) $this->argument('account');
         [$login, $host] = str_contains($name, '@')
             ? [substr($name, 0, (int) strrpos($name, '@')), substr($name, (int) strrpos($name, '@') + 1)]
             : [null, null];
@@ -109,9 +107,8 @@ abstract class CellariumCommand extends Command
             ?? throw new Problem("There is no account $name. Run cellarium:accounts to see which there are.");
     }
 
-    protected function ftpUser(Account $account): FtpUser
+    protected function ftpUser(Account $account, string $login): FtpUser
     {
-        $login = (string) $this->argument('login');
         $user = $account
             ->ftpUsers()
             ->whereIn('login', [$login, $account->rules()->full($login)])
@@ -126,10 +123,8 @@ abstract class CellariumCommand extends Command
     }
 
     /** @return string the path of a file that can be read */
-    protected function file(): string
+    protected function readable(string $file): string
     {
-        $file = (string) $this->argument('file');
-
         return is_file($file) && is_readable($file)
             ? $file
             : throw new Problem("There is no file $file that can be read. Check the path.");

@@ -16,7 +16,7 @@ final class ConnectCommand extends CellariumCommand
 
     public function handle(AccountCheck $check): int
     {
-        $ascent = $check->connect($this->account());
+        $ascent = $check->connect($this->accountNamed((string) $this->argument('account')));
         if ($this->wantsJson()) {
             $this->json([
                 'ok' => $ascent->holds(),

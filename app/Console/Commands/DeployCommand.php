@@ -28,8 +28,9 @@ final class DeployCommand extends CellariumCommand
 
     public function handle(Packages $packages, Plans $plans, Runner $runner): int
     {
-        $site = $this->site();
-        $package = $packages->take($this->file(), basename((string) $this->argument('file')));
+        $site = $this->siteNamed((string) $this->argument('site'));
+        $file = $this->readable((string) $this->argument('file'));
+        $package = $packages->take($file, basename($file));
         $deployment = $plans->deploy(
             $site,
             $package,

@@ -15,7 +15,8 @@ final class InspectCommand extends CellariumCommand
 
     public function handle(PackageIntake $intake): int
     {
-        $found = $intake->take($this->file(), basename((string) $this->argument('file')));
+        $file = $this->readable((string) $this->argument('file'));
+        $found = $intake->take($file, basename($file));
         if ($this->wantsJson()) {
             $this->json([
                 'ok' => ! $found->stops(),

@@ -21,7 +21,7 @@ final class LetterCommand extends CellariumCommand
 
     public function handle(): int
     {
-        $file = $this->file();
+        $file = $this->readable((string) $this->argument('file'));
         if (filesize($file) > self::MOST_BYTES) {
             throw new Problem('This file is too large for a letter. Give the text of the letter alone.');
         }

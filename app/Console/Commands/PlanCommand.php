@@ -16,8 +16,9 @@ final class PlanCommand extends CellariumCommand
 
     public function handle(Packages $packages, Plans $plans): int
     {
-        $site = $this->site();
-        $package = $packages->take($this->file(), basename((string) $this->argument('file')));
+        $site = $this->siteNamed((string) $this->argument('site'));
+        $file = $this->readable((string) $this->argument('file'));
+        $package = $packages->take($file, basename($file));
         [, , , $plan] = $plans->compare($site, $package);
         $files = array_values(array_filter($plan->items, static fn (PlanItem $item): bool => $item->isFile()));
         if ($this->wantsJson()) {

@@ -20,7 +20,8 @@ final class ReachCommand extends CellariumCommand
 
     public function handle(): int
     {
-        $scopes = Fleet::scopes($this->argument('account') === null ? null : [$this->account()->id])->logins;
+        $name = $this->argument('account');
+        $scopes = Fleet::scopes($name === null ? null : [$this->accountNamed((string) $name)->id])->logins;
         if (! $this->wantsJson()) {
             foreach ($scopes as $scope) {
                 $this->components->twoColumnDetail(

@@ -16,7 +16,8 @@ final class UserCloseCommand extends CellariumCommand
 
     public function handle(FtpUsers $users): int
     {
-        $user = $this->ftpUser($this->account());
+        $account = $this->accountNamed((string) $this->argument('account'));
+        $user = $this->ftpUser($account, (string) $this->argument('login'));
         // Where a person had it to do, this is how to say that it is done.
         $closed = $user->action() === 'close' && $users->byHand($user)
                 ? $users->settle($user)

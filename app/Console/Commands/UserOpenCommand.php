@@ -29,7 +29,7 @@ final class UserOpenCommand extends CellariumCommand
 
     public function handle(FtpUsers $users, HandOvers $handOvers): int
     {
-        $account = $this->account();
+        $account = $this->accountNamed((string) $this->argument('account'));
         [$ends, $closes] = $this->ends();
         $name = (string) $this->argument('login');
         $closed = $account

@@ -17,7 +17,8 @@ final class UserProveCommand extends CellariumCommand
 
     public function handle(FtpUsers $users): int
     {
-        $user = $this->ftpUser($this->account());
+        $account = $this->accountNamed((string) $this->argument('account'));
+        $user = $this->ftpUser($account, (string) $this->argument('login'));
         if ($user->hasEnded()) {
             return $this->refuse("$user->login is closed; there is nothing to sign in as.");
         }

@@ -17,7 +17,7 @@ final class UsersCommand extends CellariumCommand
 
     public function handle(): int
     {
-        $account = $this->account();
+        $account = $this->accountNamed((string) $this->argument('account'));
         $users = $account
             ->ftpUsers()
             ->with('person')

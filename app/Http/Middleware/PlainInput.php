@@ -20,13 +20,9 @@ final class PlainInput
 
     public function handle(Request $request, Closure $next): Response
     {
-        foreach (
-            [
-                ...array_values($this->wrong($request->query->all())),
-                ...array_values($this->wrong($request->request->all())),
-            ] as $field
-        ) {
-            return $this->refusal($request, $field);
+        $wrong = [...$this->wrong($request->query->all()), ...$this->wrong($request->request->all())];
+        if ($wrong !== []) {
+            return $this->refusal($request, $wrong[0]);
         }
         if (! self::isText(rawurldecode($request->path()))) {
             return $this->refusal($request, 'the address');

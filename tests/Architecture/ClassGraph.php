@@ -1,0 +1,155 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Architecture;
+
+use PhpParser\Node;
+use PhpParser\NodeTraverser;
+use PhpParser\NodeVisitor\NameResolver;
+use PhpParser\NodeVisitorAbstract;
+use PhpParser\ParserFactory;
+
+/** Which class uses which, read from the code itself: names in code and imports, so what docblocks name counts too. */
+final readonly class ClassGraph
+{
+    /** @param  array<string, list<string>>  $uses  class => classes of the same root it names */
+    public function __construct(private string $root, private array $uses)
+    {
+    }
+
+    /** @param  string  $root  namespace that the directory holds, with its last backslash */
+    public static function ofDirectory(string $directory, string $root): self
+    {
+        $uses = [];
+        $files = new \RecursiveIteratorIterator(
+            new \RecursiveDirectoryIterator($directory, \FilesystemIterator::SKIP_DOTS),
+        );
+        foreach ($files as $file) {
+            if ($file instanceof \SplFileInfo && $file->getExtension() === 'php') {
+                $uses += self::ofFile((string) file_get_contents($file->getPathname()), $root);
+            }
+        }
+        ksort($uses);
+
+        return new self($root, $uses);
+    }
+
+    /** @return array<string, list<string>> */
+    private static function ofFile(string $code, string $root): array
+    {
+        $names = new class extends NodeVisitorAbstract
+        {
+            /** @var array<string, true> */
+            public array $used = [];
+
+            /** @var list<string> */
+            public array $declared = [];
+
+            public function enterNode(Node $node): null
+            {
+                if ($node instanceof Node\Name\FullyQualified) {
+                    $this->used[$node->toString()] = true;
+                } elseif ($node instanceof Node\UseItem) {
+                    $this->used[$node->name->toString()] = true;
+                } elseif ($node instanceof Node\Stmt\ClassLike && $node->namespacedName !== null) {
+                    $this->declared[] = $node->namespacedName->toString();
+                }
+
+                return null;
+            }
+        };
+        $traverser = new NodeTraverser(new NameResolver, $names);
+        $traverser->traverse((new ParserFactory)->createForHostVersion()->parse($code) ?? []);
+        $used = array_values(array_filter(
+            array_keys($names->used),
+            static fn (string $name): bool => str_starts_with($name, $root),
+        ));
+
+        return array_fill_keys($names->declared, $used);
+    }
+
+    /** The folder right below the root that a class lies in; "" for the root itself. */
+    public function room(string $class): string
+    {
+        $below = explode('\\', substr($class, strlen($this->root)));
+
+        return count($below) > 1 ? $below[0] : '';
+    }
+
+    /** @return list<string> folders with classes */
+    public function rooms(): array
+    {
+        return array_values(array_unique(array_map($this->room(...), array_keys($this->uses))));
+    }
+
+    /** @return array<string, array<string, string>> folder => folder it uses => "Class uses Class", one of them */
+    public function between(): array
+    {
+        $between = [];
+        foreach ($this->uses as $class => $used) {
+            foreach ($used as $other) {
+                [$from, $to] = [$this->room($class), $this->room($other)];
+                if ($from !== $to) {
+                    $between[$from][$to] ??= substr($class, strlen($this->root)).' uses '.substr($other, strlen($this->root));
+                }
+            }
+        }
+
+        return $between;
+    }
+
+    /** @return list<string> the classes that close one circle of folders, step by step; empty where there is none */
+    public function circle(): array
+    {
+        $between = $this->between();
+        $done = [];
+        foreach (array_keys($between) as $room) {
+            $found = self::walk(
+                $room,
+                $between,
+                [],
+                $done,
+            );
+            if ($found !== []) {
+                return $found;
+            }
+        }
+
+        return [];
+    }
+
+    /**
+     * @param  array<string, array<string, string>>  $between
+     * @param  array<string, string>  $path  folder => the step that was taken from it
+     * @param  array<string, true>  $done  folders no circle leads through
+     * @return list<string>
+     */
+    private static function walk(
+        string $room,
+        array $between,
+        array $path,
+        array &$done,
+    ): array {
+        foreach ($between[$room] ?? [] as $to => $step) {
+            $steps = [...$path, $room => $step];
+            if (isset($steps[$to])) {
+                $at = array_search($to, array_keys($steps), true);
+
+                return array_values(array_slice($steps, (int) $at));
+            }
+            $found = isset($done[$to]) ? [] : self::walk(
+                $to,
+                $between,
+                $steps,
+                $done,
+            );
+            if ($found !== []) {
+                return $found;
+            }
+        }
+        $done[$room] = true;
+
+        return [];
+    }
+}

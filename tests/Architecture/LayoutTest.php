@@ -1,0 +1,120 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Architecture;
+
+use PhpParser\NodeTraverser;
+use PhpParser\ParserFactory;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/** How the code is laid out: one thought a line. */
+final class LayoutTest extends TestCase
+{
+    private const ROOT = __DIR__.'/../..';
+
+    private const COLUMNS = 120;
+
+    /** What is written by hand, by the end of its name; the shipped libraries are not. */
+    private const WRITTEN = '/\.(?:php|css|js|mjs|sh)\z|\A(?:start|stop|test|\.ci\/run|artisan)\z/';
+
+    private const SHIPPED = ['vendor', 'var', 'public/vendor', '.git', 'bootstrap/cache'];
+
+    public function test_no_line_is_longer_than_120_columns(): void
+    {
+        $long = [];
+        foreach (self::files() as $name => $text) {
+            foreach (explode("\n", $text) as $number => $line) {
+                mb_strlen($line) <= self::COLUMNS || $long[] = "$name:".($number + 1).' has '.mb_strlen($line);
+            }
+        }
+
+        self::assertSame([], $long);
+    }
+
+    public function test_code_says_one_thing_a_line(): void
+    {
+        $faults = [];
+        foreach (self::files() as $name => $text) {
+            if (str_ends_with($name, '.php') && ! str_ends_with($name, '.blade.php')) {
+                foreach (self::faults($text) as $fault) {
+                    $faults[] = "$name:$fault";
+                }
+            }
+        }
+
+        self::assertSame([], $faults);
+    }
+
+    public function test_a_view_shows_and_does_not_compute(): void
+    {
+        $computing = [];
+        foreach (self::files() as $name => $text) {
+            if (str_ends_with($name, '.blade.php') && preg_match('/@php\s*$/m', $text) === 1) {
+                $computing[] = "$name has a block of PHP";
+            }
+        }
+
+        self::assertSame([], $computing);
+    }
+
+    /** @return iterable<string, array{string, list<string>}> */
+    public static function samples(): iterable
+    {
+        yield 'three keys' => ["return ['a' => 1, 'b' => 2, 'c' => 3];", []];
+        yield 'four keys' => [
+            "return ['a' => 1, 'b' => 2, 'c' => 3, 'd' => 4];",
+            ['1: an array with more than three keys, not one a line'],
+        ];
+        yield 'a list of four' => ['return [1, 2, 3, 4];', []];
+        yield 'four arguments' => ['f(1, 2, 3, 4);', ['1: a call with more than three arguments, not one a line']];
+        yield 'four arguments, one a line' => ["f(\n1,\n2,\n3,\n4,\n);", []];
+        yield 'four parameters' => [
+            'function f($a, $b, $c, $d) {}',
+            ['1: more than three parameters, not one a line'],
+        ];
+        yield 'arms' => [
+            'return match ($a) { 1 => 2, default => 3 };',
+            ['1: the arms of a match, not one a line'],
+        ];
+        yield 'a ternary in a ternary' => ['return $a ? 1 : ($b ? 2 : 3);', ['1: a ternary in a ternary']];
+    }
+
+    /** @param  list<string>  $faults */
+    #[DataProvider('samples')]
+    public function test_what_counts_as_more_than_one_thing(string $code, array $faults): void
+    {
+        self::assertSame($faults, self::faults("<?php $code"));
+    }
+
+    /** @return list<string> */
+    private static function faults(string $code): array
+    {
+        $visitor = new LayoutVisitor;
+        (new NodeTraverser($visitor))->traverse((new ParserFactory)->createForHostVersion()->parse($code) ?? []);
+
+        return $visitor->faults;
+    }
+
+    /** @return iterable<string, string> text by name below the root */
+    private static function files(): iterable
+    {
+        $root = (string) realpath(self::ROOT);
+        $all = new \RecursiveDirectoryIterator($root, \FilesystemIterator::SKIP_DOTS);
+        $own = new \RecursiveCallbackFilterIterator(
+            $all,
+            static fn (\SplFileInfo $file): bool => ! in_array(
+                substr($file->getPathname(), strlen($root) + 1),
+                self::SHIPPED,
+                true,
+            ),
+        );
+        foreach (new \RecursiveIteratorIterator($own) as $file) {
+            $name = substr($file->getPathname(), strlen($root) + 1);
+            if (preg_match(self::WRITTEN, $name) === 1) {
+                yield $name => (string) file_get_contents($file->getPathname());
+            }
+        }
+    }
+}

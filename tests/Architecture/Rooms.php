@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Architecture;
+
+/**
+ * Which folder may use which: the one place that says so. The static analysis keeps each folder to its line, and
+ * RoomsTest draws what is really used and fails on a circle.
+ *
+ * A folder uses only folders that stand above it here.
+ */
+final class Rooms
+{
+    public const CORE = [
+        'Path' => [],
+        'Credential' => [],
+        'Json' => [],
+        'Storage' => [],
+        'Manifest' => ['Path', 'Json'],
+        'Connection' => ['Path', 'Credential', 'Json', 'Storage', 'Manifest'],
+        'Diagnosis' => ['Path', 'Credential', 'Connection'],
+        'Web' => [],
+        'Hosting' => ['Path', 'Credential', 'Json', 'Connection'],
+        'Intake' => ['Path', 'Connection'],
+        'Letter' => ['Path', 'Credential', 'Connection', 'Intake'],
+        'Reach' => ['Path', 'Json', 'Manifest', 'Connection'],
+        'Proof' => ['Path', 'Manifest', 'Connection', 'Hosting', 'Reach'],
+        'DocumentRoot' => ['Path', 'Manifest', 'Connection', 'Web', 'Proof'],
+        'Package' => ['Path', 'Json', 'Storage', 'Manifest'],
+        'Plan' => ['Path', 'Json', 'Manifest'],
+        'Transfer' => ['Path', 'Json', 'Manifest', 'Connection'],
+        'Backup' => ['Path', 'Storage', 'Manifest', 'Connection', 'Transfer'],
+        'Deployment' => ['Path', 'Storage', 'Manifest', 'Web', 'Plan', 'Transfer', 'Backup'],
+    ];
+
+    public const APP = [
+        'Text' => [],
+        'Failure' => [],
+        'Models' => [],
+        'Record' => ['Models'],
+        'Storage' => ['Models'],
+        'People' => ['Models'],
+        'Hosting' => ['Failure', 'Models'],
+        'Packages' => ['Models', 'Record'],
+        'Sites' => ['Models'],
+        'FtpUsers' => ['Failure', 'Models', 'Record', 'Storage', 'Hosting'],
+        'Reach' => ['Failure', 'Models', 'Hosting', 'FtpUsers'],
+        'Accounts' => ['Failure', 'Models', 'Record', 'Storage', 'Hosting', 'Sites', 'FtpUsers'],
+        'Backups' => ['Failure', 'Models', 'Record', 'Storage', 'Hosting'],
+        'Deployments' => [
+            'Text',
+            'Failure',
+            'Models',
+            'Record',
+            'Storage',
+            'Hosting',
+            'FtpUsers',
+            'Accounts',
+            'Backups',
+        ],
+        'Errands' => ['Failure', 'Models', 'Storage', 'Hosting', 'FtpUsers', 'Reach', 'Accounts'],
+        'Today' => ['Text', 'Models'],
+        'Watch' => [
+            'Text',
+            'Failure',
+            'Models',
+            'Record',
+            'Storage',
+            'FtpUsers',
+            'Accounts',
+            'Backups',
+            'Deployments',
+            'Errands',
+        ],
+        // What a request or a command names, it asks of the rooms above; nothing asks of these three.
+        'Http' => [
+            'Text',
+            'Failure',
+            'Models',
+            'Record',
+            'Storage',
+            'People',
+            'Packages',
+            'Sites',
+            'FtpUsers',
+            'Reach',
+            'Accounts',
+            'Backups',
+            'Deployments',
+            'Errands',
+            'Today',
+        ],
+        'Console' => [
+            'Text',
+            'Failure',
+            'Models',
+            'Packages',
+            'FtpUsers',
+            'Reach',
+            'Accounts',
+            'Backups',
+            'Deployments',
+            'Watch',
+        ],
+        'Providers' => ['Text', 'Failure', 'Hosting', 'Watch'],
+    ];
+}

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Architecture;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Tests\Support\Scratch;
+
+/** The whole graph of folders, drawn from the code. */
+final class RoomsTest extends TestCase
+{
+    use Scratch;
+
+    private const ROOT = __DIR__.'/../..';
+
+    /** @return iterable<string, array{ClassGraph, array<string, list<string>>}> */
+    public static function houses(): iterable
+    {
+        yield 'core' => [ClassGraph::ofDirectory(self::ROOT.'/core', 'Cellarium\\Core\\'), Rooms::CORE];
+        yield 'app' => [ClassGraph::ofDirectory(self::ROOT.'/app', 'App\\'), Rooms::APP];
+    }
+
+    #[DataProvider('houses')]
+    public function test_no_circle_of_folders(ClassGraph $graph): void
+    {
+        self::assertSame([], $graph->circle(), 'These folders form a circle.');
+    }
+
+    /** @param  array<string, list<string>>  $rooms */
+    #[DataProvider('houses')]
+    public function test_every_folder_has_a_line_and_uses_only_folders_above_it(ClassGraph $graph, array $rooms): void
+    {
+        self::assertEqualsCanonicalizing(array_keys($rooms), $graph->rooms());
+        $above = [];
+        foreach ($rooms as $room => $may) {
+            self::assertSame([], array_diff($may, $above), "$room may use what stands below it.");
+            $above[] = $room;
+        }
+    }
+
+    /** @param  array<string, list<string>>  $rooms */
+    #[DataProvider('houses')]
+    public function test_what_is_used_and_what_may_be_used_are_the_same(ClassGraph $graph, array $rooms): void
+    {
+        $between = $graph->between();
+        foreach ($rooms as $room => $may) {
+            $used = $between[$room] ?? [];
+            self::assertSame([], array_values(array_diff_key($used, array_flip($may))), "$room uses what it may not.");
+            self::assertSame([], array_values(array_diff($may, array_keys($used))), "$room may use what it does not.");
+        }
+    }
+
+    public function test_a_circle_is_found_and_names_its_classes(): void
+    {
+        $directory = $this->directory();
+        $this->put("$directory/Shelf/Jar.php", 'namespace A\Shelf; final class Jar { public \A\Key\Ring $ring; }');
+        $this->put("$directory/Key/Ring.php", 'namespace A\Key; use A\Door\Lock; final class Ring extends Lock {}');
+        $this->put("$directory/Door/Lock.php", 'namespace A\Door; class Lock { function f() { \A\Shelf\Jar::g(); } }');
+        $this->put("$directory/Door/Hinge.php", 'namespace A\Door; class Hinge extends Lock {}');
+
+        self::assertSame(
+            ['Door\Lock uses Shelf\Jar', 'Shelf\Jar uses Key\Ring', 'Key\Ring uses Door\Lock'],
+            ClassGraph::ofDirectory($directory, 'A\\')->circle(),
+        );
+    }
+
+    private function put(string $file, string $code): void
+    {
+        is_dir(dirname($file)) || mkdir(dirname($file));
+        file_put_contents($file, "<?php $code");
+    }
+}
