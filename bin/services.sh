@@ -43,7 +43,8 @@ need_for_running() {
 install_missing() {
     [ -z "$MISSING" ] && return 0
     if [ "$(id -u)" != 0 ]; then
-        die "Missing Debian packages. Run this first, then try again: sudo apt-get install -y --no-install-recommends$MISSING"
+        die "Missing Debian packages. Run this first, then try again:" \
+            "sudo apt-get install -y --no-install-recommends$MISSING"
     fi
     say "Installing from Debian:$MISSING"
     local log; log=$(mktemp)
@@ -61,7 +62,8 @@ install_missing() {
     [ "$mine" = no ] || rm -f "$policy"
     local service
     for service in ssh:openssh-server mariadb:mariadb-server nginx:nginx-light; do
-        case " $MISSING " in *" ${service#*:} "*) systemctl disable "${service%:*}" >/dev/null 2>&1 || true ;; esac # There may be no systemd here.
+        # There may be no systemd here.
+        case " $MISSING " in *" ${service#*:} "*) systemctl disable "${service%:*}" >/dev/null 2>&1 || true ;; esac
     done
 }
 
@@ -95,13 +97,15 @@ wait_for() {
     done
 }
 
-# began PID: when a process began, in ticks since the machine did; nothing for one that is gone or only waits to be buried
+# began PID: when a process began, in ticks since the machine did; nothing for one that is gone or only waits to be
+# buried
 began() { sed 's/^.*) //' "/proc/$1/stat" 2>/dev/null | awk '$1 != "Z" {print $20}'; }
 
 # group_lives PGID: whether any process of a group is alive
 group_lives() {
     # Not a pipe into awk: with pipefail, a process that ends while it is looked at would make it "no".
-    awk -v group="$1" '$3 == group && $1 != "Z" {found = 1} END {exit !found}' < <(cat /proc/[0-9]*/stat 2>/dev/null | sed 's/^.*) //')
+    awk -v group="$1" '$3 == group && $1 != "Z" {found = 1} END {exit !found}' \
+        < <(cat /proc/[0-9]*/stat 2>/dev/null | sed 's/^.*) //')
 }
 
 # running NAME: by number and beginning, since numbers are given out again
@@ -137,12 +141,19 @@ end() {
     rm -f "$file"
 }
 
-end_all() { local name; for name in scheduler worker-1 worker-2 worker-3 web pages ssh standin mariadb; do end "$name"; done; }
+end_all() {
+    local name
+    for name in scheduler worker-1 worker-2 worker-3 web pages ssh standin mariadb; do end "$name"; done
+}
 
 mariadb_socket() {
     local path="$VAR/mariadb.sock"
     # A socket's path may have 107 bytes at the most.
-    [ "${#path}" -le 100 ] && printf '%s' "$path" || printf '/tmp/cellarium-%s.sock' "$(printf '%s' "$path" | cksum | cut -d' ' -f1)"
+    if [ "${#path}" -le 100 ]; then
+        printf '%s' "$path"
+    else
+        printf '/tmp/cellarium-%s.sock' "$(printf '%s' "$path" | cksum | cut -d' ' -f1)"
+    fi
 }
 
 mariadb_up() {
@@ -154,11 +165,13 @@ mariadb_up() {
     export PATH="$PATH:/usr/sbin"
     if [ ! -d "$data/mysql" ]; then
         mkdir -p "$data" "$VAR/log" || die "$data cannot be written to."
-        mariadb-install-db --no-defaults "${as[@]}" --datadir="$data" --auth-root-authentication-method=socket --auth-root-socket-user="$user" --skip-test-db >"$VAR/log/mariadb-install.log" 2>&1 \
+        mariadb-install-db --no-defaults "${as[@]}" --datadir="$data" --auth-root-authentication-method=socket \
+            --auth-root-socket-user="$user" --skip-test-db >"$VAR/log/mariadb-install.log" 2>&1 \
             || die "MariaDB's data could not be laid in $data; $VAR/log/mariadb-install.log says why."
     fi
-    launch mariadb mariadbd --no-defaults "${as[@]}" --datadir="$data" --socket="$socket" --pid-file="$VAR/mariadb.pid" \
-        --bind-address=127.0.0.1 --port="$port" --skip-name-resolve --character-set-server=utf8mb4 --collation-server=utf8mb4_bin \
+    launch mariadb mariadbd --no-defaults "${as[@]}" --datadir="$data" --socket="$socket" \
+        --pid-file="$VAR/mariadb.pid" --bind-address=127.0.0.1 --port="$port" --skip-name-resolve \
+        --character-set-server=utf8mb4 --collation-server=utf8mb4_bin \
         --innodb-buffer-pool-size=128M --innodb-flush-log-at-trx-commit="${MARIADB_FLUSH:-1}"
     wait_for 60 MariaDB mariadb-admin --no-defaults --socket="$socket" ping
 }
@@ -176,7 +189,9 @@ SQL
 }
 
 standin_lay() {
-    php "$ROOT/demo/build.php" "$VAR/demo" && php "$ROOT/standin/bin/standin" lay --dir "$VAR/standin" --world "$ROOT/demo/world.json" --content "$VAR/demo/content" >/dev/null \
+    php "$ROOT/demo/build.php" "$VAR/demo" \
+        && php "$ROOT/standin/bin/standin" lay --dir "$VAR/standin" --world "$ROOT/demo/world.json" \
+            --content "$VAR/demo/content" >/dev/null \
         || die 'The demo world could not be laid.'
     php -r '
         foreach (json_decode(file_get_contents($argv[1]), true)["accounts"] as $account) {
@@ -192,14 +207,18 @@ standin_up() {
     local name port
     for name in FTP WEB CONTROL; do
         port=$(setting "CELLARIUM_STANDIN_${name}_PORT")
-        port_taken "$port" && die "Port $port is taken, the stand-in host needs it. Set CELLARIUM_STANDIN_${name}_PORT in .env to a free one."
+        port_taken "$port" && die "Port $port is taken, the stand-in host needs it." \
+            "Set CELLARIUM_STANDIN_${name}_PORT in .env to a free one."
     done
-    launch standin php "$ROOT/standin/bin/standin" serve --dir "$VAR/standin" --ftp-port "$(setting CELLARIUM_STANDIN_FTP_PORT)" \
+    launch standin php "$ROOT/standin/bin/standin" serve --dir "$VAR/standin" \
+        --ftp-port "$(setting CELLARIUM_STANDIN_FTP_PORT)" \
         --web-port "$(setting CELLARIUM_STANDIN_WEB_PORT)" --control-port "$(setting CELLARIUM_STANDIN_CONTROL_PORT)"
     wait_for 20 'The stand-in host' port_taken "$(setting CELLARIUM_STANDIN_CONTROL_PORT)"
     local ssh; ssh=$(setting CELLARIUM_STANDIN_SSH_PORT 2222)
-    port_taken "$ssh" && die "Port $ssh is taken, the stand-in host needs it. Set CELLARIUM_STANDIN_SSH_PORT in .env to a free one."
-    launch ssh php "$ROOT/standin/bin/standin" ssh --dir "$VAR/standin" --world "$ROOT/demo/world.json" --ssh-port "$ssh"
+    port_taken "$ssh" && die "Port $ssh is taken, the stand-in host needs it." \
+        "Set CELLARIUM_STANDIN_SSH_PORT in .env to a free one."
+    launch ssh php "$ROOT/standin/bin/standin" ssh --dir "$VAR/standin" --world "$ROOT/demo/world.json" \
+        --ssh-port "$ssh"
     wait_for 20 "The stand-in's SSH server" port_taken "$ssh"
 }
 
@@ -210,9 +229,12 @@ web_up() {
     local port pages; port=$(setting CELLARIUM_PORT)
     port_taken "$port" && die "Port $port is taken, the web server needs it. Set CELLARIUM_PORT in .env to a free one."
     pages=$(free_port $((port + 1000)))
-    PHP_CLI_SERVER_WORKERS=4 launch pages php -d opcache.enable_cli=1 -d expose_php=0 -d upload_tmp_dir="$VAR/uploads" -d upload_max_filesize=512M -d post_max_size=520M -S "127.0.0.1:$pages" -t "$ROOT/public" "$ROOT/public/router.php"
+    PHP_CLI_SERVER_WORKERS=4 launch pages php -d opcache.enable_cli=1 -d expose_php=0 \
+        -d upload_tmp_dir="$VAR/uploads" -d upload_max_filesize=512M -d post_max_size=520M \
+        -S "127.0.0.1:$pages" -t "$ROOT/public" "$ROOT/public/router.php"
     wait_for 30 'The server of the pages' answers "http://127.0.0.1:$pages/sign-in"
-    sed "s|@VAR@|$VAR|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@PAGES@|$pages|g" "$ROOT/bin/nginx.conf" >"$VAR/nginx.conf"
+    sed "s|@VAR@|$VAR|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@PAGES@|$pages|g" "$ROOT/bin/nginx.conf" \
+        >"$VAR/nginx.conf"
     # Files here are their owner's alone: its workers are started as the one who starts it.
     [ "$(id -u)" != 0 ] || sed -i "1i user $(id -un) $(id -gn);" "$VAR/nginx.conf"
     mkdir -p "$VAR/uploads"
@@ -223,12 +245,14 @@ web_up() {
 workers_up() {
     local number
     for number in 1 2 3; do
-        # Looking at hosts, and the sweep, never keep all workers: a host that does not come to an end must not hold up the others.
+        # Looking at hosts, and the sweep, never keep all workers: a host that does not come to an end must not hold up
+        # the others.
         local queues=default,errands
         [ "$number" = 1 ] && queues=default,looks,backups,sweep
         [ "$number" = 2 ] && queues=errands,looks,default
         # A worker that was killed is followed by another.
-        running "worker-$number" || launch "worker-$number" bash "$ROOT/bin/worker.sh" "$ROOT" "$queues" "$(setting DB_HOST 127.0.0.1)" "$(setting DB_PORT)"
+        running "worker-$number" || launch "worker-$number" bash "$ROOT/bin/worker.sh" "$ROOT" "$queues" \
+            "$(setting DB_HOST 127.0.0.1)" "$(setting DB_PORT)"
     done
     running scheduler || launch scheduler php "$ROOT/artisan" schedule:work --quiet
 }

@@ -1,7 +1,8 @@
 # FTP daemons from Debian for the tests, unpacked and not installed: as packages they exclude each other, and none of
 # them may be started by the system. Sourced by ./test.
 
-DAEMON_PACKAGES="vsftpd proftpd-core proftpd-mod-crypto pure-ftpd libwrap0 libcap2 libsodium23 libhiredis0.14 libmemcached11
+DAEMON_PACKAGES="vsftpd proftpd-core proftpd-mod-crypto pure-ftpd libwrap0 libcap2
+libsodium23 libhiredis0.14 libmemcached11
     libmemcachedutil2 libhashkit2 libpcre2-posix3 libpam-wrapper"
 
 # daemons_fetch DIRECTORY: all of them below DIRECTORY/root, once

@@ -3,7 +3,9 @@
     'use strict';
 
     const finder = () => document.getElementById('find');
-    const typing = (element) => element instanceof HTMLElement && (element.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(element.tagName));
+    const typing = element =>
+        element instanceof HTMLElement &&
+        (element.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(element.tagName));
 
     let goToFirst = false;
     const answersWhatIsTyped = () => document.querySelector('#found .found')?.dataset.words === finder().value.trim();
@@ -17,7 +19,14 @@
 
     document.addEventListener('keydown', (event) => {
         goToFirst = goToFirst && event.target !== finder();
-        if (event.key === '/' && !event.ctrlKey && !event.metaKey && !event.altKey && !typing(event.target) && finder()) {
+        if (
+            event.key === '/' &&
+            !event.ctrlKey &&
+            !event.metaKey &&
+            !event.altKey &&
+            !typing(event.target) &&
+            finder()
+        ) {
             event.preventDefault();
             finder().focus();
             finder().select();
@@ -116,7 +125,9 @@
         button.setAttribute('aria-busy', 'true');
     });
 
-    window.addEventListener('pageshow', () => document.querySelectorAll('[aria-busy]').forEach((button) => button.removeAttribute('aria-busy')));
+    window.addEventListener('pageshow', () =>
+        document.querySelectorAll('[aria-busy]').forEach(button => button.removeAttribute('aria-busy')),
+    );
 
     document.addEventListener('change', (event) => {
         const goto = event.target.dataset?.goto;
@@ -136,8 +147,16 @@
         }
     });
 
-    const markPicked = () => document.querySelectorAll('[data-pick]').forEach((pick) => pick.classList.toggle('is-chosen', pick.dataset.pick === document.getElementById(pick.dataset.into)?.value));
-    document.addEventListener('input', (event) => event.target.id === 'directory' && markPicked());
+    const markPicked = () =>
+        document
+            .querySelectorAll('[data-pick]')
+            .forEach(pick =>
+                pick.classList.toggle(
+                    'is-chosen',
+                    pick.dataset.pick === document.getElementById(pick.dataset.into)?.value,
+                ),
+            );
+    document.addEventListener('input', event => event.target.id === 'directory' && markPicked());
     document.addEventListener('htmx:afterSettle', markPicked);
     document.addEventListener('DOMContentLoaded', markPicked);
 
@@ -157,8 +176,12 @@
     });
 
     // Typing into what belongs to a choice makes the choice.
-    document.addEventListener('input', (event) => {
-        const choice = { password: 'input[name=password_kind][value=own]', closes: 'input[name=ends][value=time]', reason: 'input[name=ends][value=never]' }[event.target.name];
+    document.addEventListener('input', event => {
+        const choice = {
+            password: 'input[name=password_kind][value=own]',
+            closes: 'input[name=ends][value=time]',
+            reason: 'input[name=ends][value=never]',
+        }[event.target.name];
         const radio = choice && event.target.closest('form')?.querySelector(choice);
         if (radio) {
             radio.checked = true;
@@ -167,7 +190,12 @@
 
     document.addEventListener('change', (event) => {
         if (event.target.dataset?.all) {
-            event.target.closest('form').querySelectorAll(`input[name="${event.target.dataset.all}[]"]`).forEach((box) => { box.checked = event.target.checked; });
+            event.target
+                .closest('form')
+                .querySelectorAll(`input[name="${event.target.dataset.all}[]"]`)
+                .forEach(box => {
+                    box.checked = event.target.checked;
+                });
         }
     });
 
@@ -197,10 +225,24 @@
             return;
         }
         if (lane) {
-            light(map, [lane], [...map.querySelectorAll('g.row')].filter((one) => +one.dataset.row >= +lane.dataset.from && +one.dataset.row <= +lane.dataset.to), lane.dataset.words);
+            light(
+                map,
+                [lane],
+                [...map.querySelectorAll('g.row')].filter(
+                    one => +one.dataset.row >= +lane.dataset.from && +one.dataset.row <= +lane.dataset.to,
+                ),
+                lane.dataset.words,
+            );
         } else if (row) {
-            const lanes = [...map.querySelectorAll('a.lane')].filter((one) => +row.dataset.row >= +one.dataset.from && +row.dataset.row <= +one.dataset.to);
-            light(map, lanes, [row], `Reached by ${lanes.map((one) => one.querySelector('.login').textContent).join(', ')}`);
+            const lanes = [...map.querySelectorAll('a.lane')].filter(
+                one => +row.dataset.row >= +one.dataset.from && +row.dataset.row <= +one.dataset.to,
+            );
+            light(
+                map,
+                lanes,
+                [row],
+                `Reached by ${lanes.map(one => one.querySelector('.login').textContent).join(', ')}`,
+            );
         }
     };
     document.addEventListener('mouseover', (event) => event.target instanceof Element && pointAt(event.target));

@@ -1,9 +1,17 @@
 <x-page title="Backups" place="Backups">
     @if ($site !== null)
-    <x-slot:where><x-where :client="$site->account->client"><a href="/accounts/{{ $site->account_id }}"><b>{{ $site->account->client->name }}</b></a><i>›</i><b>{{ $site->domain }}</b><x-slot:facts><a href="/backups">all sites</a></x-slot:facts></x-where></x-slot:where>
+        <x-slot:where><x-where :client="$site->account->client"><a
+                    href="/accounts/{{ $site->account_id }}"><b>{{ $site->account->client->name }}</b></a><i>›</i><b>{{
+                        $site->domain }}</b><x-slot:facts><a href="/backups">all
+                            sites</a></x-slot:facts></x-where></x-slot:where>
     @endif
     <section class="sheet">
-        <header class="head"><h1>Backups <small>{{ $site === null ? 'the newest 200 over all sites' : 'of this site' }}</small></h1>@if ($site !== null)<x-action to="/sites/{{ $site->id }}/backups" main>Back up now</x-action>@endif</header>
+        <header class="head">
+            <h1>Backups <small>{{ $site === null ? 'the newest 200 over all sites' : 'of this site' }}</small></h1>
+            @if ($site !== null)
+                <x-action to="/sites/{{ $site->id }}/backups" main>Back up now</x-action>
+            @endif
+        </header>
         @include('parts.backups')
     </section>
 </x-page>

@@ -1,42 +1,71 @@
 @use('App\Text\Amount')
 <x-page title="New deployment" place="Deployments">
     @if ($site !== null)
-    <x-slot:where><x-where :client="$site->account->client"><b>{{ $site->account->client->name }}</b><i>›</i><b>{{ $site->domain }}</b><i>›</i><code>{{ $site->document_root }}</code></x-where></x-slot:where>
+        <x-slot:where><x-where
+                :client="$site->account->client"><b>{{ $site->account->client->name }}</b><i>›</i><b>{{ $site->domain
+                    }}</b><i>›</i><code>{{ $site->document_root }}</code></x-where></x-slot:where>
     @endif
     <div class="two">
         <section class="sheet">
             <h1>New deployment <small>the next step only looks and makes a plan</small></h1>
             <form method="post" action="/deployments" class="pairs-form" data-busy>
                 @csrf
-                @foreach ($errors->all() as $message)<p class="word is-trouble" role="alert">{{ $message }}</p>@endforeach
+                @foreach ($errors->all() as $message)
+                    <p class="word is-trouble" role="alert">{{ $message }}</p>
+                @endforeach
                 <label for="choose-sites">Site</label>
                 @if ($site === null)
-                    <x-chooser what="sites" label="Client or domain" :query="array_filter(['package' => $package?->id])"/>
+                    <x-chooser what="sites" label="Client or domain"
+                        :query="array_filter(['package' => $package?->id])" />
                 @else
                     <p class="side">
                         <input type="hidden" name="site" value="@exactly($site->id)">
-                        <span><b>{{ $site->domain }}</b> <span class="soft">{{ $site->account->client->name }}</span></span>
-                        <a class="act is-quiet" href="/deployments/new?{{ http_build_query(array_filter(['package' => $package?->id])) }}">Choose another</a>
+                        <span><b>{{ $site->domain }}</b> <span
+                                class="soft">{{ $site->account->client->name }}</span></span>
+                        <a class="act is-quiet"
+                            href="/deployments/new?{{ http_build_query(array_filter(['package' => $package?->id]))
+                                }}">Choose
+                            another</a>
                     </p>
                 @endif
                 <label for="choose-packages">Package</label>
                 @if ($package === null)
-                    <x-chooser what="packages" label="Name or version" :query="array_filter(['site' => $site?->id])"/>
+                    <x-chooser what="packages" label="Name or version" :query="array_filter(['site' => $site?->id])" />
                 @else
                     <p class="side">
                         <input type="hidden" name="package" value="@exactly($package->id)">
-                        <span><b>{{ $package->title() }}</b> <span class="soft">{{ Amount::files($package->files) }}, {{ $package->created_at->format('j M') }}</span></span>
-                        <a class="act is-quiet" href="/deployments/new?{{ http_build_query(array_filter(['site' => $site?->id])) }}">Choose another</a>
+                        <span><b>{{ $package->title() }}</b> <span class="soft">{{ Amount::files($package->files) }},
+                                {{ $package->created_at->format('j M') }}</span></span>
+                        <a class="act is-quiet"
+                            href="/deployments/new?{{ http_build_query(array_filter(['site' => $site?->id])) }}">Choose
+                            another</a>
                     </p>
                 @endif
-                @php($places = $site === null ? collect() : $site->destinations->filter(fn ($destination) => $site->root()->toward($destination->path()) !== null))
+                @php($places = $site === null ? collect()
+                    : $site->destinations->filter(fn($destination) => $site->root()->toward($destination->path()) !==
+                        null))
                 @if ($places->isNotEmpty())
-                <label for="place">Into</label>
-                <select class="entry" id="place" name="place"><option value="">the document root, {{ $site->document_root }}</option>@foreach ($places as $destination)<option value="@exactly($destination->directory)">{{ $destination->name }}, {{ $destination->directory }}</option>@endforeach</select>
+                    <label for="place">Into</label>
+                    <select class="entry" id="place" name="place">
+                        <option value="">the document root, {{ $site->document_root }}</option>
+                        @foreach ($places as $destination)
+                            <option value="@exactly($destination->directory)">{{ $destination->name }},
+                                {{ $destination->directory }}
+                            </option>
+                        @endforeach
+                    </select>
                 @endif
                 <label for="user">Sign in as</label>
-                <select class="entry" id="user" name="user">@foreach ($users as $user)<option value="@exactly($user->id)">{{ $user->login }}, closes {{ $user->ends === 'job' ? 'when this is done' : $user->endsWords() }}</option>@endforeach<option value="">the account itself{{ $site ? ', '.$site->account->login : '' }}</option></select>
-                <div class="row-acts"><button class="act is-main" data-once @disabled($package === null || $site === null)>Make the plan</button></div>
+                <select class="entry" id="user" name="user">
+                    @foreach ($users as $user)
+                        <option value="@exactly($user->id)">{{ $user->login }}, closes
+                            {{ $user->ends === 'job' ? 'when this is done' : $user->endsWords() }}</option>
+                    @endforeach
+                    <option value="">the account itself{{ $site ? ', '.$site->account->login : '' }}</option>
+                </select>
+                <div class="row-acts"><button class="act is-main" data-once
+                    @disabled($package === null || $site === null)>Make the
+                        plan</button></div>
             </form>
         </section>
         @include('parts.bring')

@@ -1,17 +1,48 @@
 <x-page title="Deployments" place="Deployments">
     <section class="sheet">
-        <header class="head"><h1>Deployments</h1><x-action to="/deployments/new" method="GET" main>New deployment</x-action></header>
-        @if ($deployments->isEmpty())<p class="calm">Nothing was deployed yet.</p>@else
-        <table class="facts-table is-roomy">
-            <thead><tr><th>What</th><th>Site</th><th>Ended</th><th>How</th><th>Files</th><th>Took</th><th>Who</th></tr></thead>
-            <tbody>@foreach ($deployments as $run)
-                <tr><td><a class="strong" href="/deployments/{{ $run->id }}">{{ $run->title() }}</a></td>
-                    <td><svg class="band" width="6" height="16" aria-hidden="true"><rect width="6" height="16" rx="2" fill="{{ $run->site->account->client->colour }}"/></svg> {{ $run->site->domain }}</td>
-                    <td>{{ $run->state === 'planned' ? 'planned '.$run->planned_at->format('j M H:i') : $run->ended_at?->format('j M Y H:i') }}</td>
-                    <td>@include('parts.state', ['run' => $run])</td>
-                    <td>@if ($run->counts !== []){{ $run->counts['added']['files'] }} added, {{ $run->counts['replaced']['files'] }} replaced{{ $run->counts['set_aside']['files'] > 0 ? ', '.$run->counts['set_aside']['files'].' set aside' : '' }}@endif</td>
-                    <td>{{ $run->seconds() === null ? '' : \App\Text\Amount::seconds($run->seconds()) }}</td><td>{{ $run->person?->shortName() ?? 'console' }}</td></tr>
-            @endforeach</tbody>
-        </table>@endif
+        <header class="head">
+            <h1>Deployments</h1><x-action to="/deployments/new" method="GET" main>New deployment</x-action>
+        </header>
+        @if ($deployments->isEmpty())
+            <p class="calm">Nothing was deployed yet.</p>
+        @else
+            <table class="facts-table is-roomy">
+                <thead>
+                    <tr>
+                        <th>What</th>
+                        <th>Site</th>
+                        <th>Ended</th>
+                        <th>How</th>
+                        <th>Files</th>
+                        <th>Took</th>
+                        <th>Who</th>
+                    </tr>
+                </thead>
+                <tbody>
+                    @foreach ($deployments as $run)
+                        <tr>
+                            <td><a class="strong" href="/deployments/{{ $run->id }}">{{ $run->title() }}</a></td>
+                            <td><svg class="band" width="6" height="16" aria-hidden="true">
+                                    <rect width="6" height="16" rx="2"
+                                        fill="{{ $run->site->account->client->colour }}" />
+                                </svg> {{ $run->site->domain }}</td>
+                            <td>{{ $run->state === 'planned' ? 'planned '.$run->planned_at->format('j M H:i')
+                                : $run->ended_at?->format('j M Y H:i') }}
+                            </td>
+                            <td>@include('parts.state', ['run' => $run])</td>
+                            <td>
+                                @if ($run->counts !== [])
+                                    {{ $run->counts['added']['files'] }} added, {{ $run->counts['replaced']['files'] }}
+                                    replaced{{ $run->counts['set_aside']['files'] > 0
+                                        ? ', '.$run->counts['set_aside']['files'].' set aside' : '' }}
+                                @endif
+                            </td>
+                            <td>{{ $run->seconds() === null ? '' : \App\Text\Amount::seconds($run->seconds()) }}</td>
+                            <td>{{ $run->person?->shortName() ?? 'console' }}</td>
+                        </tr>
+                    @endforeach
+                </tbody>
+            </table>
+        @endif
     </section>
 </x-page>

@@ -5,38 +5,118 @@
 <x-page title="Open FTP users" place="Accounts">
     <section class="sheet">
         <header class="head">
-            <h1>{{ $table->only === 'ended' ? 'FTP users that ended' : 'Open FTP users' }} <small>{{ $users->total() === 1 ? '1 of them' : $users->total() }}{{ $table->only === 'ended' ? ', the last first' : ', oldest first' }}</small></h1>
+            <h1>{{ $table->only === 'ended' ? 'FTP users that ended' : 'Open FTP users' }}
+                <small>{{ $users->total() === 1 ? '1 of them' : $users->total() }}{{ $table->only === 'ended'
+                    ? ', the last first' : ', oldest first' }}</small>
+            </h1>
             <div class="row-acts"><x-action to="/reach" method="GET">Who reaches what</x-action></div>
         </header>
-        <form class="sieve" method="get" action="/ftp-users"><label class="is-sr-only" for="q">Login, client, purpose or owner</label><input class="entry is-wide" id="q" name="q" type="search" value="@exactly($table->words)" placeholder="Login, client, purpose, owner" autocomplete="off"><label class="is-sr-only" for="only">Only</label><select class="entry" id="only" name="only">@foreach (UserTable::ONLY as $value => $words)<option value="@exactly($value)" @selected($value === $table->only)>{{ $words }}</option>@endforeach</select><button class="act">Show</button></form>
-        @if ($users->isEmpty())<p class="calm">{{ $table->words === '' && $table->only === '' ? 'No FTP user is open. What is opened appears here until its refusal is proven.' : 'No FTP user fits.' }}</p>@else
-        <form method="post" action="/bulk" id="bulk">@csrf
-        <table class="facts-table is-roomy">
-            <thead><tr>@if ($acts)<th class="tick"><input type="checkbox" data-all="users" aria-label="All on this page"></th>@endif<th>FTP user</th><th>Reaches</th><th>Owner and purpose</th><th>Open since</th><th>Used</th><th>Closes</th></tr></thead>
-            <tbody>
-                @foreach ($users as $user)
-                    @php([$word, $tone] = UserSheet::stands($user))
-                    <tr>
-                        @if ($acts)<td class="tick"><input type="checkbox" name="users[]" value="@exactly($user->id)" aria-label="{{ $user->login }}"></td>@endif
-                        <td><x-band :client="$user->account->client" :height="22"/> <a href="/ftp-users/{{ $user->id }}"><code class="strong">{{ $user->login }}</code></a> @if ($word !== 'open')<x-tag :tone="$tone">{{ $word }}</x-tag>@endif<div class="soft">{{ $user->account->client->name }}, {{ $user->account->title() }}</div></td>
-                        <td>{{ $user->reach()->sentence() }}<div class="soft"><x-path :path="$user->directory"/></div></td>
-                        <td>{{ $user->person?->shortName() ?? 'nobody named' }}<div class="soft">{{ $user->purpose }}</div></td>
-                        <td class="when">{{ $user->created_at->format('j M Y') }}<div class="soft">{{ Amount::ago($user->created_at) }}</div></td>
-                        <td class="when">{{ $user->used_at === null ? 'never' : Amount::ago($user->used_at) }}@if ($user->idleDays() > 0)<div class="{{ $user->idleDays() >= config('cellarium.idle_days') ? 'is-soon-text' : 'soft' }}">idle {{ $user->idleDays() === 1 ? '1 day' : $user->idleDays().' days' }}</div>@endif</td>
-                        <td>{{ $user->hasEnded() ? 'closed '.$user->closed_at?->format('j M Y H:i') : $user->endsWords() }}@if ($user->isOverdue())<div><x-tag tone="now">past its time</x-tag></div>@endif</td>
-                    </tr>
+        <form class="sieve" method="get" action="/ftp-users"><label class="is-sr-only" for="q">Login, client,
+                purpose or owner</label><input class="entry is-wide" id="q" name="q" type="search"
+                value="@exactly($table->words)" placeholder="Login, client, purpose, owner" autocomplete="off"><label
+                class="is-sr-only" for="only">Only</label><select class="entry" id="only" name="only">
+                @foreach (UserTable::ONLY as $value => $words)
+                    <option value="@exactly($value)" @selected($value === $table->only)>{{ $words }}</option>
                 @endforeach
-            </tbody>
-        </table>
-        @if ($acts)
-        <fieldset class="bulk"><legend>With those ticked</legend>
-            <button class="act" name="kind" value="close">Close</button> <button class="act" name="kind" value="renew">Renew the passwords</button>
-            <span class="inline"><label for="closes">Move the closing time to</label> <input class="entry is-time" id="closes" name="closes" type="datetime-local" value="@exactly(now()->addDays(7)->setTime(18, 0)->format('Y-m-d\TH:i'))"> <button class="act" name="kind" value="move">Move</button></span>
-            <p class="soft">Each of these shows first what it would do.</p>
-        </fieldset>
-        @endif
+            </select>
+            <button class="act">Show</button>
         </form>
-        @if ($users->hasPages())<nav class="pages" aria-label="Pages">@if ($users->previousPageUrl())<a class="act" href="{{ $users->previousPageUrl() }}" rel="prev">Before</a>@endif <span>{{ $users->firstItem() }} to {{ $users->lastItem() }} of {{ $users->total() }}</span> @if ($users->nextPageUrl())<a class="act" href="{{ $users->nextPageUrl() }}" rel="next">Next</a>@endif</nav>@endif
+        @if ($users->isEmpty())
+            <p class="calm">
+                {{ $table->words === '' && $table->only === ''
+                    ? 'No FTP user is open. What is opened appears here until its refusal is proven.'
+                        : 'No FTP user fits.' }}
+            </p>
+        @else
+            <form method="post" action="/bulk" id="bulk">@csrf
+                <table class="facts-table is-roomy">
+                    <thead>
+                        <tr>
+                            @if ($acts)
+                                <th class="tick"><input type="checkbox" data-all="users"
+                                        aria-label="All on this page"></th>
+                            @endif
+                            <th>
+                                FTP user</th>
+                            <th>Reaches</th>
+                            <th>Owner and purpose</th>
+                            <th>Open since</th>
+                            <th>Used</th>
+                            <th>Closes</th>
+                        </tr>
+                    </thead>
+                    <tbody>
+                        @foreach ($users as $user)
+                            @php([$word, $tone] = UserSheet::stands($user))
+                            <tr>
+                                @if ($acts)
+                                    <td class="tick"><input type="checkbox" name="users[]" value="@exactly($user->id)"
+                                            aria-label="{{ $user->login }}"></td>
+                                @endif
+                                <td><x-band :client="$user->account->client" :height="22" /> <a
+                                        href="/ftp-users/{{ $user->id }}"><code
+                                            class="strong">{{ $user->login }}</code></a>
+                                    @if ($word !== 'open')
+                                        <x-tag :tone="$tone">{{ $word }}</x-tag>
+                                    @endif
+                                    <div class="soft">
+                                        {{ $user->account->client->name }}, {{ $user->account->title() }}</div>
+                                </td>
+                                <td>{{ $user->reach()->sentence() }}<div class="soft"><x-path :path="$user->directory"
+                                    />
+                                    </div>
+                                </td>
+                                <td>{{ $user->person?->shortName() ?? 'nobody named' }}<div class="soft">
+                                        {{ $user->purpose }}</div>
+                                </td>
+                                <td class="when">{{ $user->created_at->format('j M Y') }}<div class="soft">
+                                        {{ Amount::ago($user->created_at) }}</div>
+                                </td>
+                                <td class="when">
+                                    {{ $user->used_at === null ? 'never'
+                                        : Amount::ago($user->used_at) }}@if ($user->idleDays() > 0)
+                                        <div
+                                            class="{{ $user->idleDays() >= config('cellarium.idle_days')
+                                                ? 'is-soon-text' : 'soft' }}">
+                                            idle {{ $user->idleDays() === 1 ? '1 day' : $user->idleDays().' days' }}
+                                        </div>
+                                    @endif
+                                </td>
+                                <td>{{ $user->hasEnded() ? 'closed '.$user->closed_at?->format('j M Y H:i')
+                                    : $user->endsWords() }}
+                                    @if ($user->isOverdue())
+                                        <div><x-tag tone="now">past its time</x-tag></div>
+                                    @endif
+                                </td>
+                            </tr>
+                        @endforeach
+                    </tbody>
+                </table>
+                @if ($acts)
+                    <fieldset class="bulk">
+                        <legend>With those ticked</legend>
+                        <button class="act" name="kind" value="close">Close</button> <button class="act"
+                            name="kind" value="renew">Renew the passwords</button>
+                        <span class="inline"><label for="closes">Move the closing time to</label> <input
+                                class="entry is-time" id="closes" name="closes" type="datetime-local"
+                                value="@exactly(now()->addDays(7)->setTime(18, 0)->format('Y-m-d\TH:i'))"> <button
+                                    class="act" name="kind"
+                                value="move">Move</button></span>
+                        <p class="soft">Each of these shows first what it would do.</p>
+                    </fieldset>
+                @endif
+            </form>
+            @if ($users->hasPages())
+                <nav class="pages" aria-label="Pages">
+                    @if ($users->previousPageUrl())
+                        <a class="act" href="{{ $users->previousPageUrl() }}" rel="prev">Before</a>
+                        @endif <span>{{ $users->firstItem() }} to {{ $users->lastItem() }} of
+                            {{ $users->total() }}</span>
+                        @if ($users->nextPageUrl())
+                            <a class="act" href="{{ $users->nextPageUrl() }}" rel="next">Next</a>
+                        @endif
+                </nav>
+            @endif
         @endif
     </section>
 </x-page>

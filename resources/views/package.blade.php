@@ -3,42 +3,93 @@
     <div class="two">
         <div class="stack">
             <section class="sheet">
-                <h1>{{ $package->name }} @if ($package->version)<span class="version">{{ $package->version }}</span>@endif <small>built site, {{ Amount::files($package->files) }}, {{ Amount::bytes($package->bytes) }}</small></h1>
+                <h1>{{ $package->name }} @if ($package->version)
+                        <span class="version">{{ $package->version }}</span>
+                    @endif <small>built site, {{ Amount::files($package->files) }},
+                        {{ Amount::bytes($package->bytes) }}</small></h1>
                 <h2>Findings</h2>
                 <ol class="steps">
-                    @if ($package->start_page)<li class="is-ok"><span>{{ $package->start_page }} is the start page at the top</span></li>@endif
-                    <li class="is-ok"><span>Safe to open: nothing leaves the directory, no links, nothing encrypted, every entry read whole</span></li>
-                    @foreach ($package->notes() as $finding)<li class="{{ $finding->stops ? 'is-broken' : 'is-note' }}"><span>{{ $finding->sentence }}</span></li>@endforeach
+                    @if ($package->start_page)
+                        <li class="is-ok"><span>{{ $package->start_page }} is the start page at the top</span></li>
+                    @endif
+                    <li class="is-ok"><span>Safe to open: nothing leaves the directory, no links, nothing encrypted,
+                            every entry read whole</span></li>
+                    @foreach ($package->notes() as $finding)
+                        <li class="{{ $finding->stops ? 'is-broken'
+                            : 'is-note' }}"><span>{{ $finding->sentence }}</span>
+                        </li>
+                    @endforeach
                 </ol>
             </section>
             <section class="sheet">
                 <h2>As it would land <small>below the document root</small></h2>
                 <table class="facts-table tree">
-                    <thead><tr><th>Directory or file</th><th>Holds</th></tr></thead>
-                    <tbody>@foreach (array_slice($tree, 0, 400) as $row)<tr><td class="depth-{{ min(8, $row['depth']) }}"><code>{{ $row['path'] }}{{ $row['directory'] ? '/' : '' }}</code></td><td>{{ $row['directory'] ? Amount::files($row['files']).', ' : '' }}{{ Amount::bytes($row['bytes']) }}</td></tr>@endforeach</tbody>
+                    <thead>
+                        <tr>
+                            <th>Directory or file</th>
+                            <th>Holds</th>
+                        </tr>
+                    </thead>
+                    <tbody>
+                        @foreach (array_slice($tree, 0, 400) as $row)
+                            <tr>
+                                <td class="depth-{{ min(8, $row['depth']) }}">
+                                    <code>{{ $row['path'] }}{{ $row['directory'] ? '/' : '' }}</code></td>
+                                <td>{{ $row['directory'] ? Amount::files($row['files']).', '
+                                    : '' }}{{ Amount::bytes($row['bytes']) }}
+                                </td>
+                            </tr>
+                        @endforeach
+                    </tbody>
                 </table>
-                @if (count($tree) > 400)<p class="soft">and {{ count($tree) - 400 }} more</p>@endif
+                @if (count($tree) > 400)
+                    <p class="soft">and {{ count($tree) - 400 }} more</p>
+                @endif
             </section>
         </div>
         <div class="stack">
             <section class="sheet" aria-labelledby="deploy-it">
                 <h2 id="deploy-it">Deploy it</h2>
-                @if ($package->stops)<p class="calm">This package cannot go live as it is; the findings say why.</p>@else
-                @php($likely = $site ?? $deployed->first()?->site)
-                @if ($likely !== null)
-                    <p class="row-acts"><a class="act is-main" href="/deployments/new?{{ http_build_query(['package' => $package->id, 'site' => $likely->id]) }}">To {{ $likely->domain }}</a></p>
-                @endif
-                <x-chooser what="sites" :label="$likely === null ? 'To which client or domain' : 'To another client or domain'" :query="['package' => $package->id]"/>
+                @if ($package->stops)
+                    <p class="calm">This package cannot go live as it is; the findings say why.</p>
+                @else
+                    @php($likely = $site ?? $deployed->first()?->site)
+                    @if ($likely !== null)
+                        <p class="row-acts"><a class="act is-main"
+                                href="/deployments/new?{{ http_build_query(['package' => $package->id, 'site' =>
+                                    $likely->id]) }}">To
+                                {{ $likely->domain }}</a></p>
+                    @endif
+                    <x-chooser what="sites" :query="['package' => $package->id]"
+                            :label="$likely === null ? 'To which client or domain' : 'To another client or domain'" />
                 @endif
             </section>
             <section class="sheet">
                 <h2>Versions</h2>
-                <table class="facts-table"><tbody>@foreach ($versions as $version)<tr><td><a href="/packages/{{ $version->id }}" @if ($version->is($package)) aria-current="true" @endif>{{ $version->version ?? $version->file_name }}</a></td><td>{{ Amount::files($version->files) }}</td><td class="soft">{{ $version->created_at->format('j M Y') }}</td></tr>@endforeach</tbody></table>
+                <table class="facts-table">
+                    <tbody>
+                        @foreach ($versions as $version)
+                            <tr>
+                                <td><a href="/packages/{{ $version->id }}"
+                                        @if ($version->is($package)) aria-current="true"
+                                        @endif>{{ $version->version ?? $version->file_name }}</a>
+                                </td>
+                                <td>{{ Amount::files($version->files) }}</td>
+                                <td class="soft">{{ $version->created_at->format('j M Y') }}</td>
+                            </tr>
+                        @endforeach
+                    </tbody>
+                </table>
             </section>
             <section class="sheet">
                 <h2>Deployed to</h2>
-                @forelse ($deployed as $run)<p><a href="/deployments/{{ $run->id }}">{{ $run->site->domain }}</a> <span class="soft">{{ $run->ended_at->format('j M Y H:i') }}</span></p>@empty<p class="soft">Nowhere yet.</p>@endforelse
-                <p class="soft">File <code>{{ $package->file_name }}</code>, {{ Amount::bytes($package->packed_bytes) }} packed</p>
+                @forelse ($deployed as $run)
+                    <p><a href="/deployments/{{ $run->id }}">{{ $run->site->domain }}</a> <span
+                        class="soft">{{ $run->ended_at->format('j M Y H:i') }}</span></p>@empty<p class="soft">
+                        Nowhere yet.</p>
+                @endforelse
+                <p class="soft">File <code>{{ $package->file_name }}</code>,
+                    {{ Amount::bytes($package->packed_bytes) }} packed</p>
                 <p class="soft">SHA-256 <code class="hash">{{ $package->sha256 }}</code></p>
             </section>
         </div>

@@ -3,16 +3,46 @@
     <div class="two">
         <section class="sheet">
             <h1>Packages <small>{{ $packages->count() }} taken in</small></h1>
-            @if ($packages->isEmpty())<p class="calm">Nothing here yet. Bring a zip or tar.gz of a built site.</p>@else
-            <table class="facts-table is-roomy">
-                <thead><tr><th>Package</th><th>File</th><th>Holds</th><th>Findings</th><th>Deployed</th><th>Taken in</th></tr></thead>
-                <tbody>@foreach ($packages as $package)
-                    <tr><td><a class="strong" href="/packages/{{ $package->id }}">{{ $package->name }}</a> {{ $package->version }}</td><td><code class="soft">{{ $package->file_name }}</code></td>
-                        <td>{{ Amount::files($package->files) }}, {{ Amount::bytes($package->bytes) }}</td>
-                        <td>@if ($package->stops)<x-tag tone="now">cannot go live</x-tag>@elseif (count($package->findings) > 0){{ count($package->findings) === 1 ? '1 note' : count($package->findings).' notes' }}@else<span class="soft">none</span>@endif</td>
-                        <td>{{ $package->deployments_count === 0 ? 'not yet' : ($package->deployments_count === 1 ? 'once' : "$package->deployments_count times") }}</td><td>{{ $package->created_at->format('j M Y H:i') }}</td></tr>
-                @endforeach</tbody>
-            </table>@endif
+            @if ($packages->isEmpty())
+                <p class="calm">Nothing here yet. Bring a zip or tar.gz of a built site.</p>
+            @else
+                <table class="facts-table is-roomy">
+                    <thead>
+                        <tr>
+                            <th>Package</th>
+                            <th>File</th>
+                            <th>Holds</th>
+                            <th>Findings</th>
+                            <th>Deployed</th>
+                            <th>Taken in</th>
+                        </tr>
+                    </thead>
+                    <tbody>
+                        @foreach ($packages as $package)
+                            <tr>
+                                <td><a class="strong" href="/packages/{{ $package->id }}">{{ $package->name }}</a>
+                                    {{ $package->version }}</td>
+                                <td><code class="soft">{{ $package->file_name }}</code></td>
+                                <td>{{ Amount::files($package->files) }}, {{ Amount::bytes($package->bytes) }}</td>
+                                <td>
+                                    @if ($package->stops)
+                                        <x-tag tone="now">cannot go live</x-tag>
+                                    @elseif (count($package->findings) > 0)
+                                        {{ count($package->findings) === 1 ? '1 note'
+                                            : count($package->findings).' notes' }}@else<span
+                                            class="soft">none</span>
+                                    @endif
+                                </td>
+                                <td>{{ $package->deployments_count === 0 ? 'not yet'
+                                    : ($package->deployments_count === 1 ? 'once'
+                                        : "$package->deployments_count times") }}
+                                </td>
+                                <td>{{ $package->created_at->format('j M Y H:i') }}</td>
+                            </tr>
+                        @endforeach
+                    </tbody>
+                </table>
+            @endif
         </section>
         @include('parts.bring', ['site' => null])
     </div>

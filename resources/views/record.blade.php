@@ -1,12 +1,50 @@
 <x-page title="Record" place="Record">
     <section class="sheet">
-        <header class="head"><h1>Record <small>who did what, when; it only grows</small></h1>
-            <form method="get" action="/record" class="inline"><label class="is-sr-only" for="words">Words in the record</label><input class="entry" id="words" name="q" value="@exactly($words)" placeholder="client, site, login, words"><button class="act">Find</button></form></header>
-        @if ($entries->isEmpty())<p class="calm">{{ $words === '' ? 'Nothing happened yet.' : "Nothing in the record says “{$words}”." }}</p>@else
-        <table class="facts-table">
-            <thead><tr><th>When</th><th>Who</th><th>Client</th><th>What</th></tr></thead>
-            <tbody>@foreach ($entries as $entry)<tr><td class="when">{{ $entry->at->format('j M Y H:i:s') }}</td><td class="when">{{ $entry->person?->shortName() ?? 'Cellarium' }}</td><td>@if ($entry->account_id)<a href="/accounts/{{ $entry->account_id }}">{{ $entry->client?->name }}</a>@else{{ $entry->client?->name }}@endif</td><td>@if (isset($entry->facts['deployment']))<a href="/deployments/{{ $entry->facts['deployment'] }}"><bdi>{{ $entry->sentence }}</bdi></a>@else<bdi>{{ $entry->sentence }}</bdi>@endif</td></tr>@endforeach</tbody>
-        </table>
-        @if ($more)<p><a href="/record?q={{ urlencode($words) }}&amp;before={{ $entries->last()->id }}">Older</a></p>@endif @endif
+        <header class="head">
+            <h1>Record <small>who did what, when; it only grows</small></h1>
+            <form method="get" action="/record" class="inline"><label class="is-sr-only" for="words">Words in the
+                    record</label><input class="entry" id="words" name="q" value="@exactly($words)"
+                    placeholder="client, site, login, words"><button class="act">Find</button></form>
+        </header>
+        @if ($entries->isEmpty())
+            <p class="calm">{{ $words === '' ? 'Nothing happened yet.' : "Nothing in the record says “{$words}”." }}
+            </p>
+        @else
+            <table class="facts-table">
+                <thead>
+                    <tr>
+                        <th>When</th>
+                        <th>Who</th>
+                        <th>Client</th>
+                        <th>What</th>
+                    </tr>
+                </thead>
+                <tbody>
+                    @foreach ($entries as $entry)
+                        <tr>
+                            <td class="when">{{ $entry->at->format('j M Y H:i:s') }}</td>
+                            <td class="when">{{ $entry->person?->shortName() ?? 'Cellarium' }}</td>
+                            <td>
+                                @if ($entry->account_id)
+                                    <a
+                                        href="/accounts/{{ $entry->account_id }}">{{ $entry->client?->name
+                                            }}</a>@else{{ $entry->client?->name }}
+                                @endif
+                            </td>
+                            <td>
+                                @if (isset($entry->facts['deployment']))
+                                    <a
+                                    href="/deployments/{{ $entry->facts['deployment'] }}"><bdi>{{ $entry->sentence
+                                        }}</bdi></a>@else<bdi>{{ $entry->sentence }}</bdi>
+                                @endif
+                            </td>
+                        </tr>
+                    @endforeach
+                </tbody>
+            </table>
+            @if ($more)
+                <p><a href="/record?q={{ urlencode($words) }}&amp;before={{ $entries->last()->id }}">Older</a></p>
+            @endif
+        @endif
     </section>
 </x-page>

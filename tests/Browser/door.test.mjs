@@ -6,7 +6,7 @@ import { base, close, signIn } from './support.mjs';
 
 after(close);
 
-/** The status and headers that come back for a request of which only the head is sent; null where it waits for the body. */
+/** The status and headers that come back for a request of which only the head is sent; null where it waits. */
 function headOnly(head, patience = 5000) {
     const { hostname, port } = new URL(base);
     return new Promise((resolve, reject) => {
@@ -27,14 +27,33 @@ function headOnly(head, patience = 5000) {
 const large = 'Content-Type: multipart/form-data; boundary=b\r\nContent-Length: 300000000';
 
 test('a body is refused before any of it is read where nobody is signed in', async () => {
-    for (const [line, status] of [['POST /packages', 303], ['POST /accounts/import', 303], ['PUT /no/such/page', 303], ['GET /accounts', 303], ['POST /sign-in', 413], ['POST /hand-over', 413], ['POST /packages?x=/sign-in', 303]]) {
-        assert.match(await headOnly(`${line} HTTP/1.1\r\n${large}`) ?? 'it waits for the body', new RegExp(`^HTTP/1.1 ${status}`), line);
+    for (const [line, status] of [
+        ['POST /packages', 303],
+        ['POST /accounts/import', 303],
+        ['PUT /no/such/page', 303],
+        ['GET /accounts', 303],
+        ['POST /sign-in', 413],
+        ['POST /hand-over', 413],
+        ['POST /packages?x=/sign-in', 303],
+    ]) {
+        assert.match(
+            (await headOnly(`${line} HTTP/1.1\r\n${large}`)) ?? 'it waits for the body',
+            new RegExp(`^HTTP/1.1 ${status}`),
+            line,
+        );
     }
-    assert.match(await headOnly('POST /packages HTTP/1.1\r\nTransfer-Encoding: chunked') ?? 'it waits for the body', /^HTTP\/1.1 303/);
-    assert.match(await headOnly(`POST /packages HTTP/1.1\r\nCookie: cellarium-session=made-up\r\n${large}`) ?? 'it waits for the body', /^HTTP\/1.1 303/);
+    assert.match(
+        (await headOnly('POST /packages HTTP/1.1\r\nTransfer-Encoding: chunked')) ?? 'it waits for the body',
+        /^HTTP\/1.1 303/,
+    );
+    assert.match(
+        (await headOnly(`POST /packages HTTP/1.1\r\nCookie: cellarium-session=made-up\r\n${large}`)) ??
+            'it waits for the body',
+        /^HTTP\/1.1 303/,
+    );
 });
 
-test('what is larger than anything may be is refused unread, and the question itself cannot be asked from outside', async () => {
+test('what is larger than anything may be is refused unread, and nobody asks the question from outside', async () => {
     assert.match(await headOnly('POST /packages HTTP/1.1\r\nContent-Length: 900000000'), /^HTTP\/1.1 413/);
     assert.match(await headOnly('GET /signed-in HTTP/1.1'), /^HTTP\/1.1 404/);
     assert.match(await headOnly('GET /index.php HTTP/1.1'), /^HTTP\/1.1 404/);

@@ -26,11 +26,16 @@ test('the form says what a directory would reach while it is chosen, and would r
     assert.equal(await page.locator('#directory').inputValue(), '/www');
     await page.getByText('Another client’s site: tidebellringers.example').waitFor();
     await page.getByRole('button', { name: 'Look into /www', exact: true }).click();
-    await page.getByRole('button', { name: 'Look into /www/archive.bellwetherclockworks.example', exact: true }).click();
+    await page
+        .getByRole('button', { name: 'Look into /www/archive.bellwetherclockworks.example', exact: true })
+        .click();
     await page.getByRole('button', { name: /choose \/www\/archive.bellwetherclockworks.example\/uploads/ }).waitFor();
     await assertAccessible(page);
     await page.locator('#foresight').getByRole('button', { name: '/www/repairs.bellwetherclockworks.example' }).click();
-    await page.locator('#foresight .is-whole').getByText('repairs.bellwetherclockworks.example', { exact: true }).waitFor();
+    await page
+        .locator('#foresight .is-whole')
+        .getByText('repairs.bellwetherclockworks.example', { exact: true })
+        .waitFor();
     await page.locator('#foresight .is-none').nth(2).waitFor();
     await page.locator('#directory').fill('/www/tpyo');
     await page.locator('#foresight').getByText('It is not there').waitFor();
@@ -78,7 +83,10 @@ test('a link shows the settings a single time and tells who opened it', async ()
 
 test('the map lights up a lane with its rows, by pointer and by keyboard, and a row with its lanes', async () => {
     await openAccount('bellwether');
-    const lit = () => page.locator('.reach .row.is-lit').evaluateAll((rows) => rows.map((row) => row.querySelector('.place')?.textContent.trim()));
+    const lit = () =>
+        page
+            .locator('.reach .row.is-lit')
+            .evaluateAll(rows => rows.map(row => row.querySelector('.place')?.textContent.trim()));
     await page.locator('.reach a.lane', { hasText: 'repairs-desk' }).locator('.bar').hover();
     await page.getByText(/repairs-desk@bellwetherclockworks\.example, open: lands in \/www\/repairs/).waitFor();
     assert.match((await lit())[0], /^repairs\.bellwether/);
@@ -108,10 +116,17 @@ test('by hand: the sheet is followed at the provider, then proven', async () => 
     await assertAccessible(page);
     await page.getByRole('button', { name: 'It is done: prove it' }).click();
     await page.getByText('it was not done at the provider yet, or typed differently there').waitFor();
-    const field = (name) => page.locator('.is-copy dt', { hasText: name }).locator('xpath=following-sibling::dd[1]/code').textContent();
+    const field = name =>
+        page.locator('.is-copy dt', { hasText: name }).locator('xpath=following-sibling::dd[1]/code').textContent();
     const answer = await fetch(`http://127.0.0.1:${controlPort}/v1/ftp-users`, {
-        method: 'POST', headers: { Authorization: `Bearer ${lantern.token}` },
-        body: JSON.stringify({ name: await field(/^Name$/), password: await field('Password'), directory: await field('Directory'), space_limit: 200_000_000 }),
+        method: 'POST',
+        headers: { Authorization: `Bearer ${lantern.token}` },
+        body: JSON.stringify({
+            name: await field(/^Name$/),
+            password: await field('Password'),
+            directory: await field('Directory'),
+            space_limit: 200_000_000,
+        }),
     });
     assert.equal(answer.status, 201);
     await page.getByRole('button', { name: 'It is done: prove it' }).click();

@@ -91,7 +91,10 @@ test('the package is brought, planned, carried out and proven while the page is 
     await page.getByText('Everything lay inside the folder pilgrim-stones-1.0').waitFor();
     await assertAccessible(page);
     await page.getByRole('link', { name: 'To pilgrimstones.example' }).click();
-    assert.match(await page.getByLabel('Sign in as').locator('option:checked').textContent(), /stones-job@pilgrimstones\.example/);
+    assert.match(
+        await page.getByLabel('Sign in as').locator('option:checked').textContent(),
+        /stones-job@pilgrimstones\.example/,
+    );
     await page.getByRole('button', { name: 'Make the plan' }).click();
     await page.getByRole('heading', { name: /What will change/ }).waitFor();
     const rows = await page.locator('table.plan tbody tr').allTextContents();
@@ -124,11 +127,16 @@ test('the package is brought, planned, carried out and proven while the page is 
 });
 
 test('the live page shows the new site and the FTP user is closed', async () => {
-    const [popup] = await Promise.all([page.waitForEvent('popup'), page.getByRole('link', { name: 'pilgrimstones.example', exact: true }).click()]);
+    const [popup] = await Promise.all([
+        page.waitForEvent('popup'),
+        page.getByRole('link', { name: 'pilgrimstones.example', exact: true }).click(),
+    ]);
     await popup.getByRole('heading', { name: 'Pilgrim Stones Hostel' }).waitFor();
     assert.match(await popup.textContent('body'), /Twenty-two beds/);
     await popup.close();
-    const user = world().accounts.find((account) => account.name === 'pilgrim').users.find((one) => one.login.startsWith('stones-job'));
+    const user = world()
+        .accounts.find(account => account.name === 'pilgrim')
+        .users.find(one => one.login.startsWith('stones-job'));
     assert.equal(user.open, false);
 });
 
@@ -143,7 +151,16 @@ test('one step back leaves the state before, byte for byte', async () => {
 test('all of it is in the record', async () => {
     await page.goto(`${base}/record?q=Pilgrim`);
     const text = await page.textContent('table');
-    for (const words of ['Connected to ftp.ternmast.example', 'A token put into /public_html', 'FTP user stones-job@pilgrimstones.example created; landing in /public_html and proven', 'Settings of stones-job', 'Backup of pilgrimstones.example taken', 'live and proven', 'its sign-in is refused', 'One step back']) {
+    for (const words of [
+        'Connected to ftp.ternmast.example',
+        'A token put into /public_html',
+        'FTP user stones-job@pilgrimstones.example created; landing in /public_html and proven',
+        'Settings of stones-job',
+        'Backup of pilgrimstones.example taken',
+        'live and proven',
+        'its sign-in is refused',
+        'One step back',
+    ]) {
         assert.ok(text.includes(words), words);
     }
     // A form that is refused is answered 422, which Chromium writes down.

@@ -7,7 +7,21 @@ import { assertAccessible, assertNoSidewaysScroll, base, close, open, signIn } f
 
 after(close);
 
-const places = ['/', '/accounts', '/packages', '/deployments', '/backups', '/record', '/deployments/new', '/?as=table', '/accounts/new', '/accounts/import', '/accounts/export', '/reach', '/ftp-users'];
+const places = [
+    '/',
+    '/accounts',
+    '/packages',
+    '/deployments',
+    '/backups',
+    '/record',
+    '/deployments/new',
+    '/?as=table',
+    '/accounts/new',
+    '/accounts/import',
+    '/accounts/export',
+    '/reach',
+    '/ftp-users',
+];
 
 async function everyPage(page) {
     await page.goto(`${base}/accounts`);
@@ -21,7 +35,9 @@ async function everyPage(page) {
     const site = await page.getByRole('link', { name: /^change / }).first().getAttribute('href');
     const client = await page.locator('.where a[href^="/clients/"]').getAttribute('href');
     await page.goto(`${base}/ftp-users`);
-    const users = await page.locator('td a[href^="/ftp-users/"]').evaluateAll((links) => links.map((link) => link.getAttribute('href')));
+    const users = await page
+        .locator('td a[href^="/ftp-users/"]')
+        .evaluateAll(links => links.map(link => link.getAttribute('href')));
     return [...places, account, packed, run, site, client, `${account}/edit`, `${account}/ftp-users/new`, ...users];
 }
 
@@ -74,5 +90,7 @@ test('a file that is no archive is refused with what to do', async () => {
     await page.goto(`${base}/packages`);
     await page.getByLabel('Archive').setInputFiles(file);
     await page.getByRole('button', { name: 'Bring it' }).click();
-    await page.getByText('This is not a zip or tar.gz archive. Pack the site as one of these and bring it again.').waitFor();
+    await page
+        .getByText('This is not a zip or tar.gz archive. Pack the site as one of these and bring it again.')
+        .waitFor();
 });

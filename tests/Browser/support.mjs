@@ -18,7 +18,15 @@ let browser;
 export async function open(viewport = { width: 1280, height: 800 }) {
     browser ??= await chromium.launch({
         executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-        args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+        args: [
+            '--no-sandbox',
+            '--disable-gpu',
+            '--disable-quic',
+            '--no-first-run',
+            '--disable-background-networking',
+            '--disable-component-update',
+            '--disable-sync',
+        ],
     });
     const context = await browser.newContext({ viewport });
     const page = await context.newPage();
@@ -53,8 +61,18 @@ export async function close() {
 export async function assertAccessible(page) {
     await page.evaluate(axe);
     const { violations } = await page.evaluate(() => window.axe.run(document, { resultTypes: ['violations'] }));
-    const grave = violations.filter((fault) => ['serious', 'critical'].includes(fault.impact));
-    assert.deepEqual(grave.map((fault) => `${fault.id}: ${fault.nodes.map((node) => `${node.html} ${node.any[0]?.message ?? ''}`).slice(0, 3).join(' | ')}`), [], page.url());
+    const grave = violations.filter(fault => ['serious', 'critical'].includes(fault.impact));
+    assert.deepEqual(
+        grave.map(
+            fault =>
+                `${fault.id}: ${fault.nodes
+                    .map(node => `${node.html} ${node.any[0]?.message ?? ''}`)
+                    .slice(0, 3)
+                    .join(' | ')}`,
+        ),
+        [],
+        page.url(),
+    );
 }
 
 export async function assertNoSidewaysScroll(page) {
@@ -62,4 +80,5 @@ export async function assertNoSidewaysScroll(page) {
     assert.ok(over <= 0, `${page.url()} is ${over} pixels too wide`);
 }
 
-export const live = (path = '/') => fetch(`http://127.0.0.1:${webPort}${path}`, { headers: { Host: 'pilgrimstones.example' } });
+export const live = (path = '/') =>
+    fetch(`http://127.0.0.1:${webPort}${path}`, { headers: { Host: 'pilgrimstones.example' } });

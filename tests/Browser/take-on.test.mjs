@@ -3,7 +3,16 @@ import assert from 'node:assert/strict';
 import { readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
-import { assertAccessible, assertNoSidewaysScroll, base, close, controlPort, root, signIn, varDirectory } from './support.mjs';
+import {
+    assertAccessible,
+    assertNoSidewaysScroll,
+    base,
+    close,
+    controlPort,
+    root,
+    signIn,
+    varDirectory,
+} from './support.mjs';
 
 const ftpPort = process.env.CELLARIUM_STANDIN_FTP_PORT;
 const described = JSON.parse(readFileSync(join(root, 'demo/world.json'), 'utf8'));
@@ -16,20 +25,33 @@ before(async () => { page = await signIn(); });
 after(close);
 
 async function faults(login, values) {
-    const answer = await fetch(`http://127.0.0.1:${controlPort}/operator/faults/${login}`, { method: 'PUT', headers: { Authorization: `Bearer ${token}` }, body: JSON.stringify(values) });
+    const answer = await fetch(`http://127.0.0.1:${controlPort}/operator/faults/${login}`, {
+        method: 'PUT',
+        headers: { Authorization: `Bearer ${token}` },
+        body: JSON.stringify(values),
+    });
     assert.equal(answer.status, 200);
 }
 
-test('a letter is pasted, read, corrected and tried once; what is wrong is said and nothing typed is lost', async () => {
+test('a letter is pasted, read, corrected and tried once; nothing typed is lost', async () => {
     await page.goto(`${base}/accounts`);
     await page.getByRole('link', { name: 'Take on an account' }).click();
-    await page.getByLabel('Paste the text').fill(`Welcome\n\nControl panel\nUser: panel-1\nPassword: not-this\n\nFTP access\nServer: ftp://FTP.TERNMAST.example/\nUser name:\n  kelpie-second\nPassword: \u201cOar Lock 9\u201d\nDirectory: /public_html\n`);
+    await page
+        .getByLabel('Paste the text')
+        .fill(
+            `Welcome\n\nControl panel\nUser: panel-1\nPassword: not-this\n\n` +
+                `FTP access\nServer: ftp://FTP.TERNMAST.example/\n` +
+                `User name:\n  kelpie-second\nPassword: \u201cOar Lock 9\u201d\nDirectory: /public_html\n`,
+        );
     await page.getByRole('button', { name: 'Read it' }).click();
     assert.equal(await page.locator('#host').inputValue(), 'ftp.ternmast.example');
     assert.equal(await page.locator('#login').inputValue(), 'kelpie-second');
     assert.equal(await page.locator('#password').inputValue(), 'Oar Lock 9');
     assert.equal(await page.locator('#password').getAttribute('type'), 'password');
-    assert.deepEqual(await page.locator('.letter mark').evaluateAll((marks) => marks.map((mark) => mark.firstChild.textContent)), ['ftp://FTP.TERNMAST.example/', 'kelpie-second', '\u201cOar Lock 9\u201d', '/public_html']);
+    assert.deepEqual(
+        await page.locator('.letter mark').evaluateAll(marks => marks.map(mark => mark.firstChild.textContent)),
+        ['ftp://FTP.TERNMAST.example/', 'kelpie-second', '\u201cOar Lock 9\u201d', '/public_html'],
+    );
     await page.getByText('Quotes around it taken off').waitFor();
     await assertAccessible(page);
     await page.getByRole('button', { name: 'Take it on' }).click();
@@ -80,7 +102,12 @@ test('the document root is found with its reasons and proven', async () => {
 
 test('a list is looked at, its columns put right, and taken over', async () => {
     const file = join(mkdtempSync(join(tmpdir(), 'cellarium-')), 'list.csv');
-    writeFileSync(file, 'whom;FTP server;User;Password;Domain\nTansy Mill;ftp.tansy.example;tansy;Mill-Wheel-4;tansymill.example\nUmber Kiln;ftp.umber.example;umber;Kiln-Fire-5;umberkiln.example\n');
+    writeFileSync(
+        file,
+        'whom;FTP server;User;Password;Domain\n' +
+            'Tansy Mill;ftp.tansy.example;tansy;Mill-Wheel-4;tansymill.example\n' +
+            'Umber Kiln;ftp.umber.example;umber;Kiln-Fire-5;umberkiln.example\n',
+    );
     await page.goto(`${base}/accounts/import`);
     await page.getByLabel('File').setInputFiles(file);
     await page.getByRole('button', { name: 'Look at it' }).click();
@@ -95,7 +122,7 @@ test('a list is looked at, its columns put right, and taken over', async () => {
     await page.getByText('Taken over: 2 new, 0 changed, 0 the same.').waitFor();
 });
 
-test('accounts are found while typing, sorted, kept as a view, and reached again from the finder by keyboard', async () => {
+test('accounts are found while typing, sorted, kept as a view, and reached again by keyboard', async () => {
     await page.goto(`${base}/accounts`);
     await page.locator('#q').pressSequentially('umber');
     await page.waitForFunction(() => document.querySelectorAll('#accounts tbody tr').length === 1);

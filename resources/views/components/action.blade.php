@@ -1,6 +1,7 @@
 @props(['to', 'main' => false, 'method' => 'POST'])
 @if ($method === 'GET')
-<a class="act{{ $main ? ' is-main' : '' }}" href="{{ $to }}" {{ $attributes }}>{{ $slot }}</a>
+    <a class="act{{ $main ? ' is-main' : '' }}" href="{{ $to }}" {{ $attributes }}>{{ $slot }}</a>
 @else
-<form method="post" action="{{ $to }}" class="act-form">@csrf<button class="act{{ $main ? ' is-main' : '' }}" data-once {{ $attributes }}>{{ $slot }}</button></form>
+    <form method="post" action="{{ $to }}" class="act-form">@csrf<button class="act{{ $main ? ' is-main' : '' }}"
+            data-once {{ $attributes }}>{{ $slot }}</button></form>
 @endif

@@ -1,10 +1,13 @@
 @props(['title', 'place' => null, 'wide' => false])
 <!doctype html>
 <html lang="en">
+
 <head>
     <meta charset="utf-8">
     <meta name="viewport" content="width=device-width, initial-scale=1">
-    <meta name="htmx-config" content='{"includeIndicatorStyles":false,"allowEval":false,"allowScriptTags":false,"historyCacheSize":0,"selfRequestsOnly":true}'>
+    <meta name="htmx-config"
+        content='{"includeIndicatorStyles":false,"allowEval":false,"allowScriptTags":false,
+            "historyCacheSize":0,"selfRequestsOnly":true}'>
     <title>{{ $title }} · Cellarium</title>
     <link rel="icon" href="/mark.svg" type="image/svg+xml">
     <link rel="stylesheet" href="/vendor/bulma-1.0.4.min.css">
@@ -12,31 +15,44 @@
     <script src="/vendor/htmx-2.0.11.min.js" defer></script>
     <script src="/js/cellarium.js?v={{ filemtime(public_path('js/cellarium.js')) }}" defer></script>
 </head>
+
 <body>
-<a class="skip" href="#content">To the content</a>
-@auth
-<header class="mast">
-    <a class="mark" href="/"><svg viewBox="0 0 24 26" width="24" height="26" aria-hidden="true"><path d="M1.5 25V11a10.5 9.5 0 0 1 21 0v14" fill="none" stroke="#d9a441" stroke-width="2.6"/><path d="M7.5 25V15a4.5 4 0 0 1 9 0v10z" fill="#d9a441"/></svg><b>Cellarium</b></a>
-    <nav aria-label="Places">
-        @foreach (['Today' => '/', 'Accounts' => '/accounts', 'Packages' => '/packages', 'Deployments' => '/deployments', 'Backups' => '/backups', 'Record' => '/record'] as $name => $url)
-            <a href="{{ $url }}" @if ($place === $name) aria-current="page" @endif>{{ $name }}</a>
-        @endforeach
-    </nav>
-    <div class="finder" role="search">
-        <label class="is-sr-only" for="find">Find a client, domain, login or package</label>
-        <input id="find" type="search" name="q" placeholder="Find a client, domain, login, package" autocomplete="off"
-            hx-get="/find" hx-trigger="input changed delay:150ms, search, focus" hx-target="#found" hx-swap="innerHTML" hx-sync="this:replace">
-        <kbd aria-hidden="true">/</kbd>
-        <div id="found" aria-live="polite"></div>
-    </div>
-    <form class="person" method="post" action="/sign-out">@csrf<span>{{ auth()->user()->shortName() }}</span><button>Sign out</button></form>
-</header>
-@endauth
-{{ $where ?? '' }}
-<main id="content" tabindex="-1">
-    @if (session('done'))<p class="word is-done" role="status">{{ session('done') }}</p>@endif
-    @if (session('trouble'))@include('parts.trouble', ['trouble' => session('trouble')])@endif
-    {{ $slot }}
-</main>
+    <a class="skip" href="#content">To the content</a>
+    @auth
+        <header class="mast">
+            <a class="mark" href="/"><svg viewBox="0 0 24 26" width="24" height="26" aria-hidden="true">
+                    <path d="M1.5 25V11a10.5 9.5 0 0 1 21 0v14" fill="none" stroke="#d9a441" stroke-width="2.6" />
+                    <path d="M7.5 25V15a4.5 4 0 0 1 9 0v10z" fill="#d9a441" />
+                </svg><b>Cellarium</b></a>
+            <nav aria-label="Places">
+                @foreach (['Today' => '/', 'Accounts' => '/accounts', 'Packages' => '/packages',
+                    'Deployments' => '/deployments', 'Backups' => '/backups', 'Record' => '/record'] as $name => $url)
+                    <a href="{{ $url }}"
+                        @if ($place === $name) aria-current="page" @endif>{{ $name }}</a>
+                @endforeach
+            </nav>
+            <div class="finder" role="search">
+                <label class="is-sr-only" for="find">Find a client, domain, login or package</label>
+                <input id="find" type="search" name="q" placeholder="Find a client, domain, login, package"
+                    autocomplete="off" hx-get="/find" hx-trigger="input changed delay:150ms, search, focus"
+                    hx-target="#found" hx-swap="innerHTML" hx-sync="this:replace">
+                <kbd aria-hidden="true">/</kbd>
+                <div id="found" aria-live="polite"></div>
+            </div>
+            <form class="person" method="post" action="/sign-out">
+                @csrf<span>{{ auth()->user()->shortName() }}</span><button>Sign out</button></form>
+        </header>
+    @endauth
+    {{ $where ?? '' }}
+    <main id="content" tabindex="-1">
+        @if (session('done'))
+            <p class="word is-done" role="status">{{ session('done') }}</p>
+        @endif
+        @if (session('trouble'))
+            @include('parts.trouble', ['trouble' => session('trouble')])
+        @endif
+        {{ $slot }}
+    </main>
 </body>
+
 </html>

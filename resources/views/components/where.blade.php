@@ -1,6 +1,6 @@
 @props(['client'])
 <div class="where">
-    <x-band :client="$client"/>
+    <x-band :client="$client" />
     <div class="trail">{{ $slot }}</div>
     <div class="facts">{{ $facts ?? '' }}</div>
 </div>

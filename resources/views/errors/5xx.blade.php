@@ -1,1 +1,5 @@
-@include('errors.plain', ['title' => 'An error inside Cellarium', 'words' => 'The last step may not have been done. Its log says what happened; runs that were under way are taken up again by themselves.'])
+@include('errors.plain', [
+    'title' => 'An error inside Cellarium',
+    'words' =>
+        'The last step may not have been done. Its log says what happened; runs under way are taken up by themselves.',
+])

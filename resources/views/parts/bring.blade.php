@@ -3,8 +3,12 @@
     <p class="soft">A zip or tar.gz. It is opened here and looked through; nothing goes to a server yet.</p>
     <form method="post" action="/packages" enctype="multipart/form-data" class="bring" data-busy>
         @csrf
-        @if ($site !== null)<input type="hidden" name="site" value="@exactly($site->id)">@endif
-        @error('package')<p class="word is-trouble" role="alert">{{ $message }}</p>@enderror
+        @if ($site !== null)
+            <input type="hidden" name="site" value="@exactly($site->id)">
+        @endif
+        @error('package')
+            <p class="word is-trouble" role="alert">{{ $message }}</p>
+        @enderror
         <label for="package">Archive</label>
         <input class="entry" id="package" name="package" type="file" accept=".zip,.tar.gz,.tgz" required>
         <button class="act is-main" data-once>Bring it</button>

@@ -1,15 +1,65 @@
 @use('App\Models\BulkChange')
 @php($does = collect($change->items)->where('does', true))
-@php($done = $does->filter(fn ($item) => $item['result'] !== null))
-@php($bad = $done->filter(fn ($item) => ! $item['result']['ok']))
-<section class="sheet" id="bulk" aria-labelledby="bulk-title" @if ($change->state === BulkChange::GOING) hx-get="/bulk/{{ $change->id }}/live" hx-trigger="every 1s" hx-swap="outerHTML" @endif>
-    <h1 id="bulk-title">{{ $does->count() === 1 ? '1 FTP user' : $does->count().' FTP users' }}: {{ $title }} <small>{{ match ($change->state) { BulkChange::DRAFT => 'what would be done; nothing has been changed yet', BulkChange::GOING => $done->count().' of '.$does->count().' done', default => $bad->isEmpty() ? 'done, each with its proof' : $bad->count().' of '.$does->count().' did not come about' } }}</small></h1>
-    @if ($change->state !== BulkChange::DRAFT)<svg class="meter is-wide" viewBox="0 0 1000 10" preserveAspectRatio="none" aria-hidden="true"><rect class="all" width="1000" height="10"/><rect class="part" width="{{ $does->isEmpty() ? 1000 : round(1000 * $done->count() / $does->count()) }}" height="10"/></svg>@endif
+@php($done = $does->filter(fn($item) => $item['result'] !== null))
+@php($bad = $done->filter(fn($item) => ! $item['result']['ok']))
+<section class="sheet" id="bulk" aria-labelledby="bulk-title"
+    @if ($change->state === BulkChange::GOING) hx-get="/bulk/{{ $change->id }}/live" hx-trigger="every 1s"
+    hx-swap="outerHTML" @endif>
+    <h1 id="bulk-title">{{ $does->count() === 1 ? '1 FTP user' : $does->count().' FTP users' }}: {{ $title }}
+        <small>{{ match ($change->state) {BulkChange::DRAFT =>
+            'what would be done; nothing has been changed yet',BulkChange::GOING =>
+                $done->count().' of '.$does->count().' done',default => $bad->isEmpty() ? 'done, each with its proof'
+                    : $bad->count().' of '.$does->count().' did not come about'} }}</small>
+    </h1>
+    @if ($change->state !== BulkChange::DRAFT)
+        <svg class="meter is-wide" viewBox="0 0 1000 10" preserveAspectRatio="none" aria-hidden="true">
+            <rect class="all" width="1000" height="10" />
+            <rect class="part" width="{{ $does->isEmpty() ? 1000 : round((1000 * $done->count()) / $does->count()) }}"
+                height="10" />
+        </svg>
+    @endif
     <table class="facts-table">
-        <thead><tr><th>FTP user</th><th>Client</th><th>{{ $change->state === BulkChange::DRAFT ? 'Would be' : 'What became of it' }}</th><th></th></tr></thead>
-        <tbody>@foreach ($change->items as $item)<tr class="{{ $item['does'] ? '' : 'soft' }}"><td><a href="/ftp-users/{{ $item['user'] }}"><code>{{ $item['login'] }}</code></a></td><td>{{ $item['client'] }}</td>
-            <td>@if ($item['result'] === null){{ $item['words'] }}@else{{ $item['result']['words'] }}@endif</td>
-            <td class="whole">@if (! $item['does'])<x-tag>left alone</x-tag>@elseif ($item['result'] === null)<x-tag tone="kept">{{ $change->state === BulkChange::GOING ? 'to come' : 'planned' }}</x-tag>@elseif ($item['result']['ok'])<x-tag tone="proven">done</x-tag>@if (isset($handOver[$item['user']])) <a class="act" href="/ftp-users/{{ $item['user'] }}#hand-over">Hand over</a>@endif @else<x-tag tone="now">failed</x-tag>@endif</td></tr>@endforeach</tbody>
+        <thead>
+            <tr>
+                <th>FTP user</th>
+                <th>Client</th>
+                <th>{{ $change->state === BulkChange::DRAFT ? 'Would be' : 'What became of it' }}</th>
+                <th></th>
+            </tr>
+        </thead>
+        <tbody>
+            @foreach ($change->items as $item)
+                <tr class="{{ $item['does'] ? '' : 'soft' }}">
+                    <td><a href="/ftp-users/{{ $item['user'] }}"><code>{{ $item['login'] }}</code></a></td>
+                    <td>{{ $item['client'] }}</td>
+                    <td>
+                        @if ($item['result'] === null)
+                            {{ $item['words'] }}@else{{ $item['result']['words'] }}
+                        @endif
+                    </td>
+                    <td class="whole">
+                        @if (! $item['does'])
+                            <x-tag>left alone</x-tag>
+                        @elseif ($item['result'] === null)
+                            <x-tag
+                                tone="kept">{{ $change->state === BulkChange::GOING ? 'to come' : 'planned' }}</x-tag>
+                        @elseif ($item['result']['ok'])
+                            <x-tag tone="proven">done</x-tag>
+                            @if (isset($handOver[$item['user']]))
+                                <a class="act" href="/ftp-users/{{ $item['user'] }}#hand-over">Hand over</a>
+                        @endif @else<x-tag tone="now">failed</x-tag>
+                        @endif
+                    </td>
+                </tr>
+            @endforeach
+        </tbody>
     </table>
-    <div class="row-acts">@if ($change->state === BulkChange::DRAFT && $does->isNotEmpty())<x-action to="/bulk/{{ $change->id }}/start" main>{{ match ($change->kind) { 'close' => 'Close', 'renew' => 'Renew', default => 'Move' } }} {{ $does->count() === 1 ? 'this one' : "these {$does->count()}" }}</x-action> @endif<x-action to="/ftp-users" method="GET">Back to the list</x-action></div>
+    <div class="row-acts">
+        @if ($change->state === BulkChange::DRAFT && $does->isNotEmpty())
+            <x-action to="/bulk/{{ $change->id }}/start"
+                main>{{ match ($change->kind) {'close' => 'Close','renew' => 'Renew',default => 'Move'} }}
+                {{ $does->count() === 1 ? 'this one' : "these {$does->count()}" }}</x-action>
+        @endif
+        <x-action to="/ftp-users" method="GET">Back to the list</x-action>
+    </div>
 </section>

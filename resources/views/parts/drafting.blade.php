@@ -1,14 +1,13 @@
 @use('App\Models\Deployment')
 @use('App\Text\Amount')
 <div id="run"
-    @if ($deployment->state === Deployment::DRAFTING)
-    hx-get="/deployments/{{ $deployment->id }}/live" hx-trigger="every 1s" hx-swap="outerHTML"
-    @endif
->
+    @if ($deployment->state === Deployment::DRAFTING) hx-get="/deployments/{{ $deployment->id }}/live"
+    hx-trigger="every 1s" hx-swap="outerHTML" @endif>
     <section class="sheet is-narrow" aria-labelledby="look" aria-live="polite">
         @if ($deployment->state === Deployment::DRAFTING)
             <h1 id="look">Looking at the server</h1>
-            <p>The plan follows from what is in <code>{{ $site->document_root }}</code> now. Nothing is changed by looking.</p>
+            <p>The plan follows from what is in <code>{{ $site->document_root }}</code> now. Nothing is changed by
+                looking.</p>
             <dl class="pairs">
                 @if ($deployment->progress !== null)
                     <dt>Seen</dt>
@@ -20,7 +19,8 @@
                 <dt>Elapsed</dt>
                 <dd>{{ $deployment->started_at === null
                     ? 'waits its turn'
-                    : Amount::seconds($deployment->started_at->diffInSeconds(now())) }}</dd>
+                    : Amount::seconds($deployment->started_at->diffInSeconds(now())) }}
+                </dd>
             </dl>
             @if ($deployment->called_off_at === null)
                 <x-action to="/deployments/{{ $deployment->id }}/call-off">Cancel</x-action>
@@ -29,11 +29,13 @@
             @endif
         @else
             <h1 id="look">{{ $deployment->state === Deployment::CALLED_OFF ? 'Cancelled' : 'No plan' }}</h1>
-            <p class="word is-trouble" role="alert"><bdi>{{ $deployment->trouble ?? 'It was called off before it began.' }}</bdi></p>
+            <p class="word is-trouble" role="alert">
+                <bdi>{{ $deployment->trouble ?? 'It was called off before it began.' }}</bdi></p>
             <p>Nothing on the server was changed.</p>
             <div class="row-acts">
                 @if ($deployment->question === 'collapsed')
-                    <x-action to="/deployments/{{ $deployment->id }}/accept">It is right, plan with what is there now</x-action>
+                    <x-action to="/deployments/{{ $deployment->id }}/accept">It is right, plan with what is there
+                        now</x-action>
                 @endif
                 <x-action to="/accounts/{{ $account->id }}" method="GET" main>Look at the account</x-action>
             </div>

@@ -1,15 +1,18 @@
 @use('App\Text\Amount')
-<section class="sheet is-narrow" id="errand" aria-live="polite"
-    hx-get="/errands/{{ $errand->id }}" hx-trigger="every 1s" hx-swap="outerHTML"
->
+<section class="sheet is-narrow" id="errand" aria-live="polite" hx-get="/errands/{{ $errand->id }}"
+    hx-trigger="every 1s" hx-swap="outerHTML">
     <h1>{{ $errand->kind->title() }}</h1>
     <p>The server has not answered yet. This page goes on by itself; nothing is lost when it is left.</p>
     <dl class="pairs">
         <dt>Elapsed</dt>
-        <dd>{{ $errand->started_at === null ? 'waits its turn' : Amount::seconds($errand->started_at->diffInSeconds(now())) }}</dd>
+        <dd>{{ $errand->started_at === null ? 'waits its turn'
+            : Amount::seconds($errand->started_at->diffInSeconds(now())) }}
+        </dd>
     </dl>
     <div class="row-acts">
-        @if ($errand->started_at === null || $errand->kind->onlyLooks())<x-action to="/errands/{{ $errand->id }}/call-off">Cancel</x-action>@endif
+        @if ($errand->started_at === null || $errand->kind->onlyLooks())
+            <x-action to="/errands/{{ $errand->id }}/call-off">Cancel</x-action>
+        @endif
         <x-action :to="$errand->back" method="GET">Go on without waiting</x-action>
     </div>
 </section>

@@ -1,7 +1,20 @@
 @use('App\Text\Amount')
-@foreach ($rack->shelves as $shelf)@foreach ($shelf->jars as $jar)
-<tr><td><a href="/accounts/{{ $jar->account->id }}">{{ $jar->site->domain }}</a></td><td>{{ $shelf->client->name }}</td><td>{{ Amount::bytes($jar->site->bytes) }}</td>
-    <td>{{ $jar->empty ? 'nothing deployed' : ($jar->proven ? 'proven '.$jar->site->live_proven_at->format('j M') : 'not proven') }}</td>
-    <td>{{ $jar->site->last_backup_at?->format('j M Y') ?? 'none' }}</td><td>{{ $jar->open ? 'open' : 'none open' }}</td></tr>
-@endforeach @endforeach
-@if ($rack->next !== null)<tr class="more" hx-get="{{ $rack->nextUrl('table') }}" hx-trigger="revealed" hx-swap="outerHTML"><td colspan="6">More …</td></tr>@endif
+@foreach ($rack->shelves as $shelf)
+    @foreach ($shelf->jars as $jar)
+        <tr>
+            <td><a href="/accounts/{{ $jar->account->id }}">{{ $jar->site->domain }}</a></td>
+            <td>{{ $shelf->client->name }}</td>
+            <td>{{ Amount::bytes($jar->site->bytes) }}</td>
+            <td>{{ $jar->empty ? 'nothing deployed' : ($jar->proven
+                ? 'proven '.$jar->site->live_proven_at->format('j M') : 'not proven') }}
+            </td>
+            <td>{{ $jar->site->last_backup_at?->format('j M Y') ?? 'none' }}</td>
+            <td>{{ $jar->open ? 'open' : 'none open' }}</td>
+        </tr>
+    @endforeach
+@endforeach
+@if ($rack->next !== null)
+    <tr class="more" hx-get="{{ $rack->nextUrl('table') }}" hx-trigger="revealed" hx-swap="outerHTML">
+        <td colspan="6">More …</td>
+    </tr>
+@endif

@@ -1,10 +1,26 @@
 @foreach ($rack->shelves as $index => $shelf)
-    @if ($shelf->client->group !== '' && $rack->group === '' && ($index === 0 || $rack->shelves[$index - 1]->client->group !== $shelf->client->group))<li class="group">{{ $shelf->client->group }}</li>@endif
+    @if (
+        $shelf->client->group !== '' &&
+            $rack->group === '' &&
+            ($index === 0 || $rack->shelves[$index - 1]->client->group !== $shelf->client->group))
+        <li class="group">
+            {{ $shelf->client->group }}</li>
+    @endif
     <li>
-        <x-band :client="$shelf->client" :height="44"/>
-        <div class="whose"><b>{{ $shelf->client->name }}</b><small>{{ count($shelf->jars) === 1 ? '1 site' : count($shelf->jars).' sites' }}</small></div>
+        <x-band :client="$shelf->client" :height="44" />
+        <div class="whose">
+            <b>{{ $shelf->client->name }}</b><small>{{ count($shelf->jars) === 1 ? '1 site'
+                : count($shelf->jars).' sites' }}</small>
+        </div>
         @php($labels = $shelf->labels())
-        <div class="jars">@foreach ($shelf->jars as $number => $jar)<x-jar :jar="$jar" :label="$labels[$number]"/>@endforeach</div>
+        <div class="jars">
+            @foreach ($shelf->jars as $number => $jar)
+                <x-jar :jar="$jar" :label="$labels[$number]" />
+            @endforeach
+        </div>
     </li>
 @endforeach
-@if ($rack->next !== null)<li class="more" hx-get="{{ $rack->nextUrl('drawing') }}" hx-trigger="revealed" hx-swap="outerHTML"><a href="{{ $rack->nextUrl('drawing') }}">More shelves …</a></li>@endif
+@if ($rack->next !== null)
+    <li class="more" hx-get="{{ $rack->nextUrl('drawing') }}" hx-trigger="revealed" hx-swap="outerHTML"><a
+            href="{{ $rack->nextUrl('drawing') }}">More shelves …</a></li>
+@endif
