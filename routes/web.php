@@ -45,7 +45,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('/choose/sites', [ChooserController::class, 'sites']);
     Route::get('/choose/packages', [ChooserController::class, 'packages']);
     Route::get('/errands/{errand}', [ErrandController::class, 'show']);
-    Route::post('/errands/{errand}/call-off', [ErrandController::class, 'callOff']);
+    Route::post('/errands/{errand}/cancel', [ErrandController::class, 'cancel']);
 
     Route::get('/accounts', [AccountController::class, 'index']);
     Route::get('/accounts/new', [TakeOnController::class, 'new']);
@@ -62,7 +62,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/accounts/{account}', [TakeOnController::class, 'update']);
     Route::get('/accounts/{account}', [AccountController::class, 'show']);
     Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
-    Route::post('/accounts/{account}/call-off', [AccountController::class, 'callOff']);
+    Route::post('/accounts/{account}/cancel', [AccountController::class, 'cancel']);
     Route::get('/accounts/{account}/ladder', [AccountController::class, 'ladder']);
     Route::post('/accounts/{account}/renew-password', [AccountController::class, 'renewPassword']);
     Route::post('/accounts/{account}/remedy', [AccountController::class, 'remedy']);
@@ -122,14 +122,14 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/deployments/{deployment}/again', [DeploymentController::class, 'again']);
     Route::post('/deployments/{deployment}/undo', [DeploymentController::class, 'undo']);
     Route::post('/deployments/{deployment}/restore', [DeploymentController::class, 'restore']);
-    Route::post('/deployments/{deployment}/call-off', [DeploymentController::class, 'callOff']);
+    Route::post('/deployments/{deployment}/cancel', [DeploymentController::class, 'cancel']);
     Route::post('/deployments/{deployment}/accept', [DeploymentController::class, 'accept']);
 
     Route::get('/backups', [BackupController::class, 'index']);
     Route::post('/backups/overdue', [BackupController::class, 'overdue']);
     Route::post('/sites/{site}/backups', [BackupController::class, 'take']);
     Route::post('/backups/{backup}/bring-back', [BackupController::class, 'bringBack']);
-    Route::post('/backups/{backup}/call-off', [BackupController::class, 'callOff']);
+    Route::post('/backups/{backup}/cancel', [BackupController::class, 'cancel']);
     Route::post('/backups/{backup}/accept', [BackupController::class, 'accept']);
 
     Route::get('/record', RecordController::class);

@@ -8,6 +8,8 @@ use App\FtpUsers\Strangers;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Person;
+use App\Models\ProofKind;
+use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunIds;
@@ -26,7 +28,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Proof\ProofStep;
 use Cellarium\Core\Reach\DirectoryTree;
-use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Cancelled;
 use Illuminate\Support\Str;
 
 /**
@@ -45,7 +47,7 @@ final readonly class AccountCheck
      * @param  Person|null  $person  who asked for it, for the record
      * @return Ascent its last rung tells whether every rung held
      *
-     * @throws CalledOff where a person has cancelled it; the rungs that were reached stay written down
+     * @throws Cancelled where a person has cancelled it; the rungs that were reached stay written down
      */
     public function connect(Account $account, bool $swept = false, ?Person $person = null): Ascent
     {
@@ -60,7 +62,7 @@ final readonly class AccountCheck
                 $rungs[] = $rung->toArray();
                 $account->update(['ladder' => $rungs]);
                 if (! $swept && Account::whereKey($account->id)->whereNull('climbing_at')->exists()) {
-                    throw CalledOff::byAPerson();
+                    throw Cancelled::byAPerson();
                 }
             },
             $swept ? null : TemporaryName::of(RunIds::ofProbe(), 0),
@@ -84,7 +86,7 @@ final readonly class AccountCheck
         }
         $swept
             || Record::write(
-                'connected',
+                RecordKind::AccountConnected,
                 $broken === null
                     ? "Connected to $account->host as $account->login"
                     : "Could not connect to $account->host: $broken->evidence",
@@ -122,7 +124,7 @@ final readonly class AccountCheck
     {
         if ($before[0] !== null && $before[0] !== ($broken === null)) {
             Record::write(
-                'found_changed',
+                RecordKind::FoundChanged,
                 $broken === null
                     ? "{$account->title()} connects again"
                     : "{$account->title()} no longer connects: $broken->evidence",
@@ -132,7 +134,7 @@ final readonly class AccountCheck
         foreach ($account->sites as $site) {
             if (($before[1][$site->domain] ?? null) === false && $site->placeholder === true) {
                 Record::write(
-                    'found_changed',
+                    RecordKind::FoundChanged,
                     "$site->domain shows its host's placeholder page again",
                     $site->setRelation('account', $account),
                 );
@@ -192,7 +194,7 @@ final readonly class AccountCheck
             $nonce,
             $address,
         );
-        $site->proofs()->create(['kind' => 'document_root', 'made_at' => now()] + $step->toArray());
+        $site->proofs()->create(['kind' => ProofKind::DocumentRoot, 'made_at' => now()] + $step->toArray());
         $site->update(
             ['token' => null]
                 + match (true) {
@@ -205,7 +207,7 @@ final readonly class AccountCheck
                     default => [],
                 },
         );
-        Record::write('document_root', $step->sentence, $site);
+        Record::write(RecordKind::DocumentRootProven, $step->sentence, $site);
 
         return $step;
     }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Accounts;
 
 use App\Models\Account;
-use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use Illuminate\Contracts\Pagination\Paginator;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\Request;
@@ -74,7 +74,9 @@ final readonly class AccountTable
     public function page(): Paginator
     {
         $down = $this->get('down') === '1' ? 'desc' : 'asc';
-        $open = DB::table('ftp_users')->whereColumn('account_id', 'accounts.id')->whereNotIn('state', FtpUser::ENDED);
+        $open = DB::table('ftp_users')
+            ->whereColumn('account_id', 'accounts.id')
+            ->whereNotIn('state', FtpUserState::ENDED);
         $query = Account::query()
             ->select([
                 'accounts.id',
@@ -105,7 +107,9 @@ final readonly class AccountTable
                 'sites' => static fn ($sites) => $sites
                     ->select(['id', 'account_id', 'domain', 'placeholder', 'last_backup_at'])
                     ->orderBy('domain'),
-                'ftpUsers' => static fn ($users) => $users->whereNotIn('state', FtpUser::ENDED)->orderBy('closes_at'),
+                'ftpUsers' => static fn ($users) => $users
+                    ->whereNotIn('state', FtpUserState::ENDED)
+                    ->orderBy('closes_at'),
             ]);
         $this->filter($query);
         match ($this->get('sort')) {
@@ -188,7 +192,7 @@ final readonly class AccountTable
                     ->selectRaw('1')
                     ->from('ftp_users')
                     ->whereColumn('ftp_users.account_id', 'accounts.id')
-                    ->whereNotIn('state', FtpUser::ENDED),
+                    ->whereNotIn('state', FtpUserState::ENDED),
             ),
             default => null,
         };

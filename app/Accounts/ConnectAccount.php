@@ -7,8 +7,9 @@ namespace App\Accounts;
 use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Person;
+use App\Models\RecordKind;
 use App\Record\Record;
-use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Cancelled;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -33,9 +34,9 @@ final class ConnectAccount implements ShouldQueue
         }
         try {
             $check->connect($account, person: $this->person === null ? null : Person::find($this->person));
-        } catch (CalledOff) {
+        } catch (Cancelled) {
             Record::write(
-                'connect_called_off',
+                RecordKind::ConnectingCancelled,
                 "Connecting to $account->host was cancelled",
                 $account,
                 person: $this->person === null ? null : Person::find($this->person),

@@ -8,6 +8,7 @@ use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Models\Site;
 use App\Sites\SiteForm;
 use Cellarium\Core\Intake\AccountList;
@@ -196,7 +197,7 @@ final readonly class Lists
             'person_id' => Auth::id(),
             'client_id' => $client->id,
             'account_id' => $account->id,
-            'action' => $fresh ? 'account_taken_on' : 'account_changed',
+            'action' => $fresh ? RecordKind::AccountAdded : RecordKind::AccountChanged,
             'sentence' => mb_substr(
                 ($fresh ? 'Took on ' : 'Changed ')."$account->login at $account->host from a list",
                 0,

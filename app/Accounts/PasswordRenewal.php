@@ -7,6 +7,7 @@ namespace App\Accounts;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Account;
+use App\Models\RecordKind;
 use App\Record\Record;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectories;
@@ -100,7 +101,7 @@ final readonly class PasswordRenewal
         if ($this->takes($account, new Secret((string) $account->next_secret))) {
             $account->update(['secret' => $account->next_secret, 'next_secret' => null, 'trouble' => null]);
             Record::write(
-                'password_renewed',
+                RecordKind::PasswordRenewed,
                 "Password of $account->login at $account->host renewed and proven",
                 $account,
             );

@@ -6,6 +6,7 @@ namespace App\Accounts;
 
 use App\Failure\Problem;
 use App\Models\Account;
+use App\Models\RecordKind;
 use App\Record\Record;
 use Cellarium\Core\Connection\Protocol;
 
@@ -29,7 +30,7 @@ final readonly class Remedies
         });
         // The host stays the same, and a person has just agreed to where the password goes from now on.
         $account->bindSecrets()->save();
-        Record::write('account_changed', match ($change) {
+        Record::write(RecordKind::AccountChanged, match ($change) {
             'identity' => "Accepted the key of $account->host: $value",
             default => "Changed the $change of $account->host to $value, as the ladder proposed",
         }, $account);

@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace App\Backups;
 
 use App\Models\Backup;
+use App\Models\BackupReason;
+use App\Models\BackupState;
 use App\Models\Person;
+use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
 
@@ -19,7 +22,7 @@ final class BackUpOverdue
     public function begin(?Person $person): int
     {
         $due = now()->subDays((int) config('cellarium.backup_days'));
-        $taking = Backup::where('state', Backup::TAKING)->pluck('site_id');
+        $taking = Backup::where('state', BackupState::Taking)->pluck('site_id');
         $begun = 0;
         Site::query()
             ->where(static fn ($query) => $query->whereNull('placeholder')->orWhere('placeholder', false))
@@ -31,14 +34,18 @@ final class BackUpOverdue
                     $backup = Backup::create([
                         'site_id' => $site->id,
                         'person_id' => $person?->id,
-                        'reason' => 'on_demand',
-                        'state' => Backup::TAKING,
+                        'reason' => BackupReason::OnDemand,
+                        'state' => BackupState::Taking,
                     ]);
                     TakeBackup::dispatch($backup->id)->onQueue('backups');
                     $begun++;
                 }
             });
-        Record::write('backups_begun', "Backups of all sites that were overdue begun: $begun", person: $person);
+        Record::write(
+            RecordKind::BackupsStarted,
+            "Backups of all sites that were overdue begun: $begun",
+            person: $person,
+        );
 
         return $begun;
     }

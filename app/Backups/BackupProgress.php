@@ -7,11 +7,11 @@ namespace App\Backups;
 use App\Failure\DatabaseAway;
 use App\Models\Backup;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\LaneListener;
 
-/** Writes how a backup goes on where the page looks for it, and ends it when it was called off. */
+/** Writes how a backup goes on where the page looks for it, and ends it when it was cancelled. */
 final class BackupProgress implements LaneListener
 {
     private const SECONDS_BETWEEN = 0.5;
@@ -55,8 +55,8 @@ final class BackupProgress implements LaneListener
             'files' => $this->files,
             'bytes' => $this->bytes,
         ]]);
-        if (Backup::where('id', $this->backup->id)->whereNotNull('called_off_at')->exists()) {
-            throw CalledOff::byAPerson();
+        if (Backup::where('id', $this->backup->id)->whereNotNull('cancelled_at')->exists()) {
+            throw Cancelled::byAPerson();
         }
     }
 

@@ -7,6 +7,8 @@ namespace App\Backups;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Backup;
+use App\Models\BackupState;
+use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\Places;
 use App\Storage\RunFiles;
@@ -19,7 +21,7 @@ use Cellarium\Core\Backup\CollapseCheck;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\NamedLock;
-use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\WorkerPool;
 use Psr\Clock\ClockInterface;
@@ -46,7 +48,7 @@ final readonly class Backups
         }
         try {
             $backup->refresh(); // Somebody else may have taken it while the lock was waited for.
-            if ($backup->state === Backup::TAKING) {
+            if ($backup->state === BackupState::Taking) {
                 $backup->update(['started_at' => now()]);
                 $this->carryOut($backup, $lock);
             }
@@ -89,11 +91,11 @@ final readonly class Backups
                 $listed,
                 $progress->fetched(...),
             );
-            $backup->update(['state' => Backup::VERIFIED, 'progress' => null] + self::facts($taken));
+            $backup->update(['state' => BackupState::Verified, 'progress' => null] + self::facts($taken));
             $site->update(['bytes' => $taken->manifest->bytes()]);
             $this->files->keepKnown($site, $taken->manifest, $listedAt);
             Record::write(
-                'backup',
+                RecordKind::BackupTaken,
                 "Backup of $site->domain taken: {$backup->readings()}, the stored copy read back",
                 $site,
                 ['backup' => $backup->id],
@@ -128,9 +130,12 @@ final readonly class Backups
         $site = $backup->site;
         $expected = Problem::isExpected($failure);
         [$state, $kind] = match (true) {
-            $failure instanceof RunRefused && $failure->reason === 'collapsed' => [Backup::QUESTION, 'backup_question'],
-            $failure instanceof CalledOff => [Backup::CALLED_OFF, 'backup_called_off'],
-            default => [Backup::FAILED, 'backup_failed'],
+            $failure instanceof RunRefused && $failure->reason === 'collapsed' => [
+                BackupState::Question,
+                RecordKind::BackupQuestioned,
+            ],
+            $failure instanceof Cancelled => [BackupState::Cancelled, RecordKind::BackupCancelled],
+            default => [BackupState::Failed, RecordKind::BackupFailed],
         };
         $backup->update([
             'state' => $state,

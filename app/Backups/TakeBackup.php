@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Backups;
 
 use App\Models\Backup;
+use App\Models\BackupState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -21,7 +22,7 @@ final class TakeBackup implements ShouldQueue
     public function handle(Backups $backups): void
     {
         $backup = Backup::with('site.account', 'person')->find($this->backup);
-        if ($backup !== null && $backup->state === Backup::TAKING && ! $backups->take($backup)) {
+        if ($backup !== null && $backup->state === BackupState::Taking && ! $backups->take($backup)) {
             self::dispatch($this->backup)->onQueue($this->queue)->delay(2);
         }
     }

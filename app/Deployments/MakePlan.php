@@ -6,6 +6,7 @@ namespace App\Deployments;
 
 use App\Failure\Problem;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Storage\RunFiles;
 use Cellarium\Core\Storage\NamedLock;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -39,7 +40,7 @@ final class MakePlan implements ShouldQueue
             'fromBackup',
             'undoes.backup',
         )->find($this->deployment);
-        if ($deployment === null || $deployment->state !== Deployment::DRAFTING) {
+        if ($deployment === null || $deployment->state !== DeploymentState::Drafting) {
             return;
         }
         $own = NamedLock::tryFor($files->locks(), self::lockName($deployment->id));

@@ -7,10 +7,14 @@ namespace App\Deployments;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Backup;
+use App\Models\BackupState;
 use App\Models\Deployment;
+use App\Models\DeploymentKind;
+use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\Package;
 use App\Models\Person;
+use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
 use App\Record\Record;
@@ -32,7 +36,7 @@ use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Undo;
-use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\Survey;
 use Cellarium\Core\Transfer\Surveyor;
@@ -80,7 +84,7 @@ final readonly class Plans
 
         return $this->order(
             $site,
-            Deployment::DEPLOY,
+            DeploymentKind::Deploy,
             [
                 'package_id' => $package->id,
                 'ftp_user_id' => $as?->id,
@@ -97,13 +101,13 @@ final readonly class Plans
      */
     public function orderBringBack(Backup $backup, ?Person $person = null): Deployment
     {
-        if ($backup->state !== Backup::VERIFIED || $backup->name === null) {
+        if ($backup->state !== BackupState::Verified || $backup->name === null) {
             throw new Problem("Backup $backup->id was not verified and cannot be brought back.");
         }
 
         return $this->order(
             $backup->site,
-            Deployment::BRING_BACK,
+            DeploymentKind::RestoreBackup,
             ['from_backup_id' => $backup->id],
             $person,
         );
@@ -117,7 +121,7 @@ final readonly class Plans
     public function orderUndo(Deployment $done, ?Person $person = null): Deployment
     {
         if (
-            $done->state !== Deployment::PROVEN
+            $done->state !== DeploymentState::Proven
             || $done->backup?->name === null
             || $this->files->after($done) === null
         ) {
@@ -126,7 +130,7 @@ final readonly class Plans
 
         return $this->order(
             $done->site,
-            Deployment::UNDO,
+            DeploymentKind::Undo,
             ['undoes_id' => $done->id],
             $person,
         );
@@ -145,7 +149,7 @@ final readonly class Plans
 
         return $this->order(
             $done->site,
-            Deployment::RESTORE,
+            DeploymentKind::RestoreFiles,
             ['undoes_id' => $done->id],
             $person,
         );
@@ -175,25 +179,25 @@ final readonly class Plans
     /**
      * Looks at the server and writes the plan down, or why there is none.
      *
-     * @throws Problem|RemoteFailure|TransferFailed|PlanImpossible|RunRefused|SurveyStopped|CalledOff
+     * @throws Problem|RemoteFailure|TransferFailed|PlanImpossible|RunRefused|SurveyStopped|Cancelled
      */
     public function make(Deployment $deployment): Deployment
     {
         try {
             [$target, $policy, $survey, $plan] = match ($deployment->kind) {
-                Deployment::DEPLOY => $this->compare(
+                DeploymentKind::Deploy => $this->compare(
                     $deployment->site,
                     $deployment->package ?? throw new Problem('The package is gone.'),
                     $deployment->place(),
                     $deployment,
                 ),
-                Deployment::BRING_BACK => $this->compareBackup($deployment),
-                Deployment::RESTORE => $this->compareSetAside($deployment),
+                DeploymentKind::RestoreBackup => $this->compareBackup($deployment),
+                DeploymentKind::RestoreFiles => $this->compareSetAside($deployment),
                 default => $this->compareUndo($deployment),
             };
         } catch (\Throwable $failure) {
             $deployment->update([
-                'state' => $failure instanceof CalledOff ? Deployment::CALLED_OFF : Deployment::NOT_PLANNED,
+                'state' => $failure instanceof Cancelled ? DeploymentState::Cancelled : DeploymentState::NotPlanned,
                 'question' => $failure instanceof RunRefused && $failure->reason === 'collapsed' ? 'collapsed' : null,
                 'trouble' => Problem::isExpected($failure)
                     ? Problem::words($failure)
@@ -204,7 +208,7 @@ final readonly class Plans
         }
         $this->files->keepDraft($deployment, $target, $plan);
         $deployment->update([
-            'state' => Deployment::PLANNED,
+            'state' => DeploymentState::Planned,
             'seen' => $survey->manifest->digest(),
             'policy' => $policy->toArray(),
             'counts' => $plan->counts(),
@@ -214,7 +218,7 @@ final readonly class Plans
             'trouble' => null,
         ]);
         Record::write(
-            'planned',
+            RecordKind::PlanMade,
             "Plan made for {$deployment->site->domain}: {$deployment->title()}",
             $deployment->site,
             ['deployment' => $deployment->id],
@@ -227,7 +231,7 @@ final readonly class Plans
     /**
      * A plan without keeping it.
      *
-     * @param  Deployment|null  $watched  where it is written how the look goes on, and read whether it was called off
+     * @param  Deployment|null  $watched  where it is written how the look goes on, and read whether it was cancelled
      * @return array{Manifest, Policy, Survey, Plan}
      */
     public function compare(
@@ -367,7 +371,7 @@ final readonly class Plans
 
     /**
      * @return \Closure(int, int): void writes down how far a look has come, a few times a second, and ends it when
-     *     it was called off
+     *     it was cancelled
      */
     private function watching(Deployment $deployment): \Closure
     {
@@ -379,8 +383,8 @@ final readonly class Plans
             }
             $next = microtime(true) + self::SECONDS_BETWEEN_LOOKS;
             $deployment->update(['progress' => ['directories' => $directories, 'entries' => $entries]]);
-            if (Deployment::where('id', $deployment->id)->whereNotNull('called_off_at')->exists()) {
-                throw CalledOff::byAPerson();
+            if (Deployment::where('id', $deployment->id)->whereNotNull('cancelled_at')->exists()) {
+                throw Cancelled::byAPerson();
             }
         };
     }
@@ -388,7 +392,7 @@ final readonly class Plans
     /** @param  array<string, int|string|null>  $links */
     private function order(
         Site $site,
-        string $kind,
+        DeploymentKind $kind,
         array $links,
         ?Person $person,
     ): Deployment {
@@ -396,7 +400,7 @@ final readonly class Plans
             'site_id' => $site->id,
             'kind' => $kind,
             'person_id' => $person?->id,
-            'state' => Deployment::DRAFTING,
+            'state' => DeploymentState::Drafting,
             'policy' => [],
             'counts' => [],
         ] + $links);
@@ -443,9 +447,12 @@ final readonly class Plans
      */
     private function ours(Site $site, ?RemotePath $place): array
     {
-        $proven = $site->deployments()->where('state', Deployment::PROVEN)->latest('ended_at')->latest('id');
-        $last = (clone $proven)->where('kind', Deployment::DEPLOY)->where('directory', $place?->toString())->first();
-        $back = (clone $proven)->where('kind', '!=', Deployment::DEPLOY)->first();
+        $proven = $site->deployments()->where('state', DeploymentState::Proven)->latest('ended_at')->latest('id');
+        $last = (clone $proven)
+            ->where('kind', DeploymentKind::Deploy)
+            ->where('directory', $place?->toString())
+            ->first();
+        $back = (clone $proven)->where('kind', '!=', DeploymentKind::Deploy)->first();
         if ($last === null || ($back !== null && $back->id > $last->id)) {
             return [];
         }

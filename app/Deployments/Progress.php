@@ -10,7 +10,7 @@ use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Deployment\RunListener;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\LaneListener;
 use Cellarium\Core\Transfer\SpeedMeter;
@@ -60,7 +60,7 @@ final class Progress implements LaneListener, RunListener
     public function stage(RunStage $stage, int $files, int $bytes): void
     {
         // The last moment of the stage that ends here.
-        $stage === RunStage::PuttingBack || DatabaseAway::tolerate($this->endIfCalledOff(...));
+        $stage === RunStage::PuttingBack || DatabaseAway::tolerate($this->endIfCancelled(...));
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
         $this->lanes = [];
         $this->meter = new SpeedMeter(microtime(true), $bytes);
@@ -101,12 +101,12 @@ final class Progress implements LaneListener, RunListener
         $this->write(false);
     }
 
-    /** Until names are given; after that only the proof is left, and on the way back there is nothing to call off. */
-    private function endIfCalledOff(): void
+    /** Until names are given; after that only the proof is left, and on the way back there is nothing to cancel. */
+    private function endIfCancelled(): void
     {
         $endable = in_array($this->stage, [RunStage::Surveying, RunStage::BackingUp, RunStage::Sending], true);
-        if ($endable && Deployment::where('id', $this->deployment->id)->whereNotNull('called_off_at')->exists()) {
-            throw CalledOff::byAPerson();
+        if ($endable && Deployment::where('id', $this->deployment->id)->whereNotNull('cancelled_at')->exists()) {
+            throw Cancelled::byAPerson();
         }
     }
 
@@ -139,8 +139,8 @@ final class Progress implements LaneListener, RunListener
             ),
         ];
         DatabaseAway::tolerate(function () use ($progress): void {
-            $this->deployment->update(['stage' => $this->stage->value, 'progress' => $progress]);
-            $this->endIfCalledOff();
+            $this->deployment->update(['stage' => $this->stage, 'progress' => $progress]);
+            $this->endIfCancelled();
         });
         if ($this->hear !== null) {
             ($this->hear)(['stage' => $this->stage->value] + $progress);

@@ -10,8 +10,14 @@ use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\Backup;
+use App\Models\BackupReason;
+use App\Models\BackupState;
+use App\Models\Closing;
 use App\Models\Deployment;
-use App\Models\FtpUser;
+use App\Models\DeploymentKind;
+use App\Models\DeploymentState;
+use App\Models\ProofKind;
+use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
 use App\Record\Record;
@@ -86,7 +92,7 @@ final readonly class Runner
                 return true;
             }
             $deployment->update([
-                'state' => Deployment::RUNNING,
+                'state' => DeploymentState::Running,
                 'waits_for_id' => null,
                 'started_at' => $deployment->started_at ?? now(),
             ]);
@@ -169,10 +175,10 @@ final readonly class Runner
             'site',
             static fn ($query) => $query->where('account_id', $deployment->site->account_id),
         )
-            ->where('state', Deployment::RUNNING)
+            ->where('state', DeploymentState::Running)
             ->where('id', '!=', $deployment->id)
             ->first();
-        $deployment->update(['state' => Deployment::WAITING, 'waits_for_id' => $other?->id]);
+        $deployment->update(['state' => DeploymentState::Waiting, 'waits_for_id' => $other?->id]);
     }
 
     private function room(Site $site): ?int
@@ -191,13 +197,13 @@ final readonly class Runner
         $backup = Backup::create([
             'site_id' => $deployment->site_id,
             'person_id' => $deployment->person_id,
-            'reason' => 'before_'.$deployment->kind,
-            'state' => Backup::VERIFIED,
+            'reason' => BackupReason::before($deployment->kind),
+            'state' => BackupState::Verified,
         ] + Backups::facts($taken));
         $deployment->update(['backup_id' => $backup->id]);
         $this->files->keepKnown($deployment->site, $taken->manifest, $deployment->started_at->getTimestamp());
         Record::write(
-            'backup',
+            RecordKind::BackupTaken,
             "Backup of {$deployment->site->domain} taken: {$backup->readings()}, the stored copy read back",
             $deployment->site,
             ['backup' => $backup->id],
@@ -211,7 +217,7 @@ final readonly class Runner
         $endedAt = now();
         $done = in_array($result->end, [RunEnd::Proven, RunEnd::PutBack, RunEnd::PutBackUnproven], true);
         $this->adoptBackup($deployment, $result);
-        if ($done && $deployment->ftpUser?->ends === FtpUser::BY_JOB && ! $deployment->ftpUser->hasEnded()) {
+        if ($done && $deployment->ftpUser?->ends === Closing::WithJob && ! $deployment->ftpUser->hasEnded()) {
             // Before the end is written down: a run that has ended has nothing open any more.
             $this->ftpUsers->close($deployment->ftpUser, 'its job has ended');
         }
@@ -231,11 +237,11 @@ final readonly class Runner
         $deployment->update(
             [
                 'state' => match ($result->end) {
-                    RunEnd::Proven => Deployment::PROVEN,
-                    RunEnd::Refused => Deployment::REFUSED,
-                    RunEnd::PutBack => Deployment::PUT_BACK,
-                    RunEnd::PutBackUnproven => Deployment::PUT_BACK_UNPROVEN,
-                    RunEnd::Unfinished => Deployment::UNFINISHED,
+                    RunEnd::Proven => DeploymentState::Proven,
+                    RunEnd::Refused => DeploymentState::Refused,
+                    RunEnd::PutBack => DeploymentState::PutBack,
+                    RunEnd::PutBackUnproven => DeploymentState::PutBackUnproven,
+                    RunEnd::Unfinished => DeploymentState::Unfinished,
                 },
                 'held' => $this->needsAPerson($result),
                 'stage' => null,
@@ -254,7 +260,7 @@ final readonly class Runner
                 $site
                     ->proofs()
                     ->create([
-                        'kind' => 'live',
+                        'kind' => ProofKind::Live,
                         'ok' => true,
                         'sentence' => $proof->sentence(),
                         'made_at' => now(),
@@ -269,7 +275,7 @@ final readonly class Runner
             ]);
         }
         Record::write(
-            'deployment_'.$result->end->value,
+            RecordKind::of($result->end),
             $this->sentence($deployment, $result),
             $site,
             ['deployment' => $deployment->id],
@@ -298,7 +304,7 @@ final readonly class Runner
         }
         if (
             $deployment->undoes_id !== null
-            && in_array($deployment->kind, [Deployment::RESTORE, Deployment::UNDO], true)
+            && in_array($deployment->kind, [DeploymentKind::RestoreFiles, DeploymentKind::Undo], true)
         ) {
             $back = array_map(
                 static fn (PlanItem $item): string => $item->path->toString(),

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Models\Deployment;
+use App\Models\DeploymentKind;
+use App\Models\DeploymentState;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Plan;
@@ -12,53 +14,53 @@ use Cellarium\Core\Plan\Plan;
 /** The six stations of a deployment; each is filled only by its proof. */
 final class Stations
 {
-    private const DONE = 'done';
-
-    private const HERE = 'here';
-
-    private const OPEN = 'open';
-
-    private const FAILED = 'failed';
-
-    /** @return list<array{name: string, state: string, note: string}> */
+    /** @return list<array{name: string, state: StationState, note: string}> */
     public static function of(Deployment $deployment, Plan $plan): array
     {
         $site = $deployment->site;
         $counts = $plan->counts();
         $sends = $counts['added']['files'] + $counts['replaced']['files'];
         $state = $deployment->state;
-        $stage = RunStage::tryFrom((string) $deployment->stage);
-        $running = in_array($state, [Deployment::RUNNING, Deployment::QUEUED, Deployment::WAITING], true);
+        $stage = $deployment->stage;
+        $running = in_array(
+            $state,
+            [DeploymentState::Running, DeploymentState::Queued, DeploymentState::Waiting],
+            true,
+        );
         $backedUp = $deployment->backup?->verified_at !== null;
-        $proven = $state === Deployment::PROVEN;
-        $broken = in_array($state, [Deployment::PUT_BACK, Deployment::PUT_BACK_UNPROVEN, Deployment::UNFINISHED], true);
+        $proven = $state === DeploymentState::Proven;
+        $broken = in_array(
+            $state,
+            [DeploymentState::PutBack, DeploymentState::PutBackUnproven, DeploymentState::Unfinished],
+            true,
+        );
 
         return [
             [
-                'name' => $deployment->kind === Deployment::DEPLOY ? 'Package' : 'Source',
-                'state' => self::DONE,
+                'name' => $deployment->kind === DeploymentKind::Deploy ? 'Package' : 'Source',
+                'state' => StationState::Done,
                 'note' => self::source($deployment),
             ],
             [
                 'name' => 'Destination',
-                'state' => $site->root_proven_at !== null ? self::DONE : self::OPEN,
+                'state' => $site->root_proven_at !== null ? StationState::Done : StationState::Open,
                 'note' => $site->root_proven_at !== null ? 'root proven' : 'root not proven yet',
             ],
             [
                 'name' => 'Plan',
                 'state' => match (true) {
-                    $state === Deployment::PLANNED => self::HERE,
-                    $state === Deployment::REFUSED && ! $backedUp => self::FAILED,
-                    default => self::DONE,
+                    $state === DeploymentState::Planned => StationState::Here,
+                    $state === DeploymentState::Refused && ! $backedUp => StationState::Failed,
+                    default => StationState::Done,
                 },
                 'note' => self::planNote($deployment, $broken),
             ],
             [
                 'name' => 'Backup',
                 'state' => match (true) {
-                    $backedUp => self::DONE,
-                    $running => self::HERE,
-                    default => self::OPEN,
+                    $backedUp => StationState::Done,
+                    $running => StationState::Here,
+                    default => StationState::Open,
                 },
                 'note' => match (true) {
                     $backedUp => Amount::files($deployment->backup->files).' read back',
@@ -69,10 +71,10 @@ final class Stations
             [
                 'name' => 'Replace',
                 'state' => match (true) {
-                    $proven || $stage === RunStage::Proving => self::DONE,
-                    $broken => self::FAILED,
-                    $backedUp && $running => self::HERE,
-                    default => self::OPEN,
+                    $proven || $stage === RunStage::Proving => StationState::Done,
+                    $broken => StationState::Failed,
+                    $backedUp && $running => StationState::Here,
+                    default => StationState::Open,
                 },
                 'note' => match (true) {
                     $broken => self::brokenNote($state),
@@ -83,9 +85,9 @@ final class Stations
             [
                 'name' => 'Proof',
                 'state' => match (true) {
-                    $proven => self::DONE,
-                    $stage === RunStage::Proving => self::HERE,
-                    default => self::OPEN,
+                    $proven => StationState::Done,
+                    $stage === RunStage::Proving => StationState::Here,
+                    default => StationState::Open,
                 },
                 'note' => $proven
                     ? self::proofs(count($deployment->proofs ?? []), $deployment->addresses)
@@ -99,8 +101,8 @@ final class Stations
         $notes = count($deployment->package->findings ?? []);
 
         return match (true) {
-            $deployment->kind === Deployment::RESTORE => 'set aside, held here',
-            $deployment->kind !== Deployment::DEPLOY => 'a backup, read back',
+            $deployment->kind === DeploymentKind::RestoreFiles => 'set aside, held here',
+            $deployment->kind !== DeploymentKind::Deploy => 'a backup, read back',
             $notes === 0 => 'checked',
             default => "checked, $notes ".($notes === 1 ? 'note' : 'notes'),
         };
@@ -109,9 +111,9 @@ final class Stations
     private static function planNote(Deployment $deployment, bool $broken): string
     {
         return match (true) {
-            $deployment->state === Deployment::PLANNED => 'waiting for you',
-            $deployment->state === Deployment::REFUSED => 'refused',
-            $deployment->state === Deployment::PROVEN => 'carried out as made',
+            $deployment->state === DeploymentState::Planned => 'waiting for you',
+            $deployment->state === DeploymentState::Refused => 'refused',
+            $deployment->state === DeploymentState::Proven => 'carried out as made',
             $broken => 'not carried out',
             default => 'being carried out',
         };
@@ -120,17 +122,17 @@ final class Stations
     private static function waiting(Deployment $deployment): string
     {
         return match ($deployment->state) {
-            Deployment::QUEUED => 'about to start',
-            Deployment::WAITING => 'waits its turn',
+            DeploymentState::Queued => 'about to start',
+            DeploymentState::Waiting => 'waits its turn',
             default => 'being taken',
         };
     }
 
-    private static function brokenNote(string $state): string
+    private static function brokenNote(DeploymentState $state): string
     {
         return match ($state) {
-            Deployment::PUT_BACK => 'failed and put back',
-            Deployment::PUT_BACK_UNPROVEN => 'put back, not proven',
+            DeploymentState::PutBack => 'failed and put back',
+            DeploymentState::PutBackUnproven => 'put back, not proven',
             default => 'not yet put back',
         };
     }

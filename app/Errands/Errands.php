@@ -52,13 +52,13 @@ final class Errands
      *
      * @throws Problem where it changes something at the host and has begun
      */
-    public static function callOff(Errand $errand): void
+    public static function cancel(Errand $errand): void
     {
         $still = static fn (ErrandState $state): bool => Errand::where([
             'id' => $errand->id,
             'state' => $state,
         ])->update([
-            'state' => ErrandState::CalledOff,
+            'state' => ErrandState::Cancelled,
             'words' => $state === ErrandState::Waiting
                     ? 'Cancelled before the server was asked anything.'
                     : 'Cancelled. What the server still answers is not used.',

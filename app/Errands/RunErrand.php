@@ -13,6 +13,7 @@ use App\Models\Account;
 use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
+use App\Models\PendingAction;
 use App\Reach\Tree;
 use App\Storage\RunFiles;
 use App\Storage\RunIds;
@@ -154,7 +155,7 @@ final class RunErrand implements ShouldQueue
             return ['words' => "$user->login is closed; its sign-in is refused."];
         }
 
-        return $user->action() === 'close' && $users->byHand($user)
+        return $user->action() === PendingAction::Close && $users->byHand($user)
             ? ['words' => 'Close it at the provider; what to do stands here.', 'back' => "/ftp-users/$user->id"]
             : throw new Problem("$user->login could not be closed: $user->trouble");
     }

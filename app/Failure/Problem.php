@@ -12,7 +12,7 @@ use Cellarium\Core\Package\PackageRefused;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\SurveyStopped;
 use Cellarium\Core\Transfer\TransferFailed;
 use Illuminate\Foundation\Configuration\Exceptions;
@@ -35,7 +35,7 @@ final class Problem extends RuntimeException
         StoreFailure::class,
         ListRefused::class,
         SurveyStopped::class,
-        CalledOff::class,
+        Cancelled::class,
         self::class,
     ];
 

@@ -6,8 +6,15 @@ namespace App\FtpUsers;
 
 use App\Failure\Problem;
 use App\Models\BulkChange;
+use App\Models\BulkChangeState;
+use App\Models\BulkKind;
+use App\Models\Closing;
+use App\Models\DeploymentState;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use App\Models\Person;
+use App\Models\ProofKind;
+use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use Carbon\CarbonImmutable;
@@ -21,12 +28,6 @@ use Illuminate\Support\Facades\DB;
  */
 final readonly class Bulk
 {
-    public const CLOSE = 'close';
-
-    public const RENEW = 'renew';
-
-    public const MOVE = 'move';
-
     public const MOST = 500;
 
     public function __construct(private FtpUsers $users, private RunFiles $files)
@@ -41,16 +42,14 @@ final readonly class Bulk
      * @throws Problem
      */
     public function draft(
-        string $kind,
+        BulkKind $kind,
         array $ids,
         ?CarbonImmutable $closesAt,
         ?Person $person,
     ): BulkChange {
-        in_array($kind, [self::CLOSE, self::RENEW, self::MOVE], true)
-            || throw new Problem('Choose what is to be done.');
         $ids !== [] || throw new Problem('Tick the FTP users first.');
         count($ids) <= self::MOST || throw new Problem('No more than '.self::MOST.' at once.');
-        $kind !== self::MOVE
+        $kind !== BulkKind::Move
             || $closesAt?->isFuture() === true
             || throw new Problem('The closing time is missing or lies in the past.');
         $items = [];
@@ -75,42 +74,42 @@ final readonly class Bulk
         return BulkChange::create([
             'kind' => $kind,
             'closes_at' => $closesAt,
-            'state' => BulkChange::DRAFT,
+            'state' => BulkChangeState::Draft,
             'items' => $items,
             'person_id' => $person?->id,
         ]);
     }
 
     /** @return array{bool, string} whether anything would be done, and what */
-    private function foretell(string $kind, FtpUser $user, ?CarbonImmutable $closesAt): array
+    private function foretell(BulkKind $kind, FtpUser $user, ?CarbonImmutable $closesAt): array
     {
         $byHand = $this->users->byHand($user) ? ' by hand at the provider, with an instruction sheet' : '';
 
         return match (true) {
             $user->hasEnded() => [false, 'has ended already; nothing is done'],
-            $user->action() !== null && $kind !== self::MOVE => [
+            $user->action() !== null && $kind !== BulkKind::Move => [
                 false,
                 'something else is still to be done about it; see to that first',
             ],
-            $kind === self::CLOSE
+            $kind === BulkKind::Close
                 && $user
                     ->deployments()
-                    ->whereIn('state', ['running', 'waiting', 'queued'])
+                    ->whereIn('state', [DeploymentState::Running, DeploymentState::Waiting, DeploymentState::Queued])
                     ->exists() => [false, 'a deployment is using it just now; it is left open'],
-            $kind === self::CLOSE => [
+            $kind === BulkKind::Close => [
                 true,
                 "closed$byHand; "
                 .($byHand === ''
                     ? 'its sign-in is then tried and has to be refused'
                     : 'proven when you say that it is done'),
             ],
-            $kind === self::RENEW && $user->state !== FtpUser::OPEN => [false, 'is not open; nothing is done'],
-            $kind === self::RENEW => [
+            $kind === BulkKind::Renew && $user->state !== FtpUserState::Open => [false, 'is not open; nothing is done'],
+            $kind === BulkKind::Renew => [
                 true,
                 'gets another '
                     ."password$byHand; whoever uses it can no longer sign in until the new settings are handed over",
             ],
-            $user->ends !== FtpUser::BY_TIME => [
+            $user->ends !== Closing::AtTime => [
                 true,
                 "closes {$user->endsWords()} until now, then at {$closesAt?->format('j M Y H:i')}",
             ],
@@ -122,11 +121,11 @@ final readonly class Bulk
     public function start(BulkChange $change): bool
     {
         $started = BulkChange::where('id', $change->id)
-            ->where('state', BulkChange::DRAFT)
-            ->update(['state' => BulkChange::GOING]) === 1;
+            ->where('state', BulkChangeState::Draft)
+            ->update(['state' => BulkChangeState::Going]) === 1;
         if ($started) {
             Record::write(
-                'ftp_users_changed',
+                RecordKind::FtpUsersChanged,
                 count(array_filter($change->items, static fn (array $item): bool => $item['does']))
                     .' FTP users: '
                     .$this->title($change)
@@ -166,7 +165,7 @@ final readonly class Bulk
                 $change->update(['items' => $items]);
             });
         }
-        $change->update(['state' => BulkChange::DONE]);
+        $change->update(['state' => BulkChangeState::Done]);
     }
 
     /** @return array{bool, string} */
@@ -174,12 +173,12 @@ final readonly class Bulk
     {
         $user = FtpUser::with('account.client', 'account.sites')->find($id);
         if ($user === null || $user->hasEnded()) {
-            return [$change->kind === self::CLOSE, 'had ended already'];
+            return [$change->kind === BulkKind::Close, 'had ended already'];
         }
         try {
             return match ($change->kind) {
-                self::CLOSE => $this->close($user),
-                self::RENEW => $this->renew($user),
+                BulkKind::Close => $this->close($user),
+                BulkKind::Renew => $this->renew($user),
                 default => $this->move($user, $change->closes_at ?? throw new Problem('The closing time is missing.')),
             };
         } catch (\Throwable $failure) {
@@ -193,7 +192,10 @@ final readonly class Bulk
         $closed = $this->users->close($user, 'with others');
 
         return match (true) {
-            $closed => [true, 'closed; '.$user->proofs()->where('kind', 'refusal')->latest('id')->value('sentence')],
+            $closed => [
+                true,
+                'closed; '.$user->proofs()->where('kind', ProofKind::Refusal)->latest('id')->value('sentence'),
+            ],
             $this->users->byHand($user) => [true, 'waits to be closed at the provider'],
             default => [false, (string) $user->trouble],
         };
@@ -217,11 +219,11 @@ final readonly class Bulk
     {
         $this->users->endAt(
             $user,
-            FtpUser::BY_TIME,
+            Closing::AtTime,
             $closesAt,
             '',
         );
-        $holds = $user->state !== FtpUser::OPEN || $user->action() !== null || $this->users->settle($user);
+        $holds = $user->state !== FtpUserState::Open || $user->action() !== null || $this->users->settle($user);
 
         return [
             $holds,
@@ -233,8 +235,8 @@ final readonly class Bulk
     public function title(BulkChange $change): string
     {
         return match ($change->kind) {
-            self::CLOSE => 'closing',
-            self::RENEW => 'new passwords',
+            BulkKind::Close => 'closing',
+            BulkKind::Renew => 'new passwords',
             default => "closing time moved to {$change->closes_at?->format('j M Y H:i')}",
         };
     }

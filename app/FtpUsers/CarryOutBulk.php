@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\FtpUsers;
 
 use App\Models\BulkChange;
+use App\Models\BulkChangeState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -20,7 +21,7 @@ final class CarryOutBulk implements ShouldQueue
 
     public function handle(Bulk $bulk): void
     {
-        $change = BulkChange::where('state', BulkChange::GOING)->find($this->change);
+        $change = BulkChange::where('state', BulkChangeState::Going)->find($this->change);
         $change === null || $bulk->carryOut($change);
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
-use App\Models\FtpUser;
+use App\Models\Closing;
 use Carbon\CarbonImmutable;
 
 /** How an FTP user is to end: at a time, with its job, or never and why. */
@@ -13,33 +13,32 @@ final readonly class Ending
     private const LONGEST_REASON = 200;
 
     private function __construct(
-        public string $kind,
+        public Closing $kind,
         public ?CarbonImmutable $at,
         public string $reason,
     ) {
     }
 
     /**
+     * @param  string  $chosen  a value of Closing
      * @param  string  $closes  as a form field of a day and a time has it
      * @return self|array{string, string} the field that is wrong and a sentence about it
      */
-    public static function typed(string $kind, string $closes, string $reason): self|array
+    public static function typed(string $chosen, string $closes, string $reason): self|array
     {
-        $at = $kind === FtpUser::BY_TIME ? self::time($closes) : null;
+        $kind = Closing::tryFrom($chosen);
+        $at = $kind === Closing::AtTime ? self::time($closes) : null;
         $reason = mb_substr(trim($reason), 0, self::LONGEST_REASON);
 
         return match (true) {
-            ! in_array($kind, [FtpUser::BY_TIME, FtpUser::BY_JOB, FtpUser::NEVER], true) => [
-                'ends',
-                'Choose when it closes.',
-            ],
-            $kind === FtpUser::BY_TIME && $at === null => ['closes', 'Give a day and a time.'],
+            $kind === null => ['ends', 'Choose when it closes.'],
+            $kind === Closing::AtTime && $at === null => ['closes', 'Give a day and a time.'],
             $at !== null && $at->isPast() => ['closes', 'The closing time lies in the past.'],
-            $kind === FtpUser::NEVER && $reason === '' => [
+            $kind === Closing::Never && $reason === '' => [
                 'reason',
                 'Say why it never closes; the next person will ask.',
             ],
-            default => new self($kind, $at, $kind === FtpUser::NEVER ? $reason : ''),
+            default => new self($kind, $at, $kind === Closing::Never ? $reason : ''),
         };
     }
 

@@ -7,8 +7,13 @@ namespace App\FtpUsers;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Account;
+use App\Models\Closing;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
+use App\Models\PendingAction;
+use App\Models\PendingChange;
 use App\Models\Person;
+use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use Carbon\CarbonImmutable;
@@ -61,7 +66,7 @@ final readonly class FtpUsers
     public function begin(Account $account, Order $order): FtpUser
     {
         $rules = $account->rules();
-        $taken = $account->ftpUsers()->where('state', '!=', FtpUser::REMOVED)->pluck('login')->all();
+        $taken = $account->ftpUsers()->where('state', '!=', FtpUserState::Removed)->pluck('login')->all();
         $objection = $rules->objection($order->name, [$account->login, ...$taken]);
         $objection === null || throw new Problem($objection);
         $order->makesDirectory && $this->makeDirectory($account, $order->directory);
@@ -72,14 +77,14 @@ final readonly class FtpUsers
                 'space_limit' => $order->spaceLimit,
                 'read_only' => $order->readOnly,
                 'purpose' => $order->purpose,
-                'state' => FtpUser::ASKED,
+                'state' => FtpUserState::Asked,
                 'ends' => $order->ends,
-                'closes_at' => $order->ends === FtpUser::BY_TIME ? $order->closesAt : null,
+                'closes_at' => $order->ends === Closing::AtTime ? $order->closesAt : null,
                 'ends_reason' => $order->endsReason,
                 'forgets' => $order->forgets,
                 'person_id' => $order->person?->id,
                 'next_secret' => $order->password->reveal(),
-                'wanted' => ['action' => 'create', 'name' => $order->name],
+                'pending' => PendingChange::create($order->name),
             ]);
         } catch (UniqueConstraintViolationException) {
             throw new Problem("{$rules->full($order->name)} exists already; somebody may have made it just now.");
@@ -97,44 +102,30 @@ final readonly class FtpUsers
         bool $setsSpace,
         ?int $spaceLimit,
     ): void {
-        $this->want(
-            $user,
-            ['action' => 'change']
-                + ($directory === null ? [] : ['directory' => $directory->toString()])
-                + ($setsSpace ? ['space_limit' => $spaceLimit] : []),
-        );
+        $this->want($user, PendingChange::change($directory, $setsSpace, $spaceLimit));
     }
 
     /** @throws ControlFailure|Problem the old password is still the right one */
     public function renew(FtpUser $user, ?Secret $password = null): void
     {
-        $this->want($user, ['action' => 'renew'], $password ?? (new PasswordMaker)->make());
+        $this->want($user, PendingChange::renew(), $password ?? (new PasswordMaker)->make());
     }
 
     /** @throws ControlFailure|Problem it stays closed */
     public function reopen(
         FtpUser $user,
-        string $ends,
+        Closing $ends,
         ?CarbonImmutable $closesAt,
         string $endsReason = '',
     ): void {
-        $user->state === FtpUser::CLOSED || throw new Problem("$user->login is not closed.");
-        $this->want(
-            $user,
-            [
-                'action' => 'reopen',
-                'ends' => $ends,
-                'closes_at' => $closesAt?->toIso8601String(),
-                'ends_reason' => $endsReason,
-            ],
-            (new PasswordMaker)->make(),
-        );
+        $user->state === FtpUserState::Closed || throw new Problem("$user->login is not closed.");
+        $this->want($user, PendingChange::reopen($ends, $closesAt, $endsReason), (new PasswordMaker)->make());
     }
 
     /** @throws ControlFailure|Problem it is still there */
     public function remove(FtpUser $user): void
     {
-        $this->want($user, ['action' => 'remove']);
+        $this->want($user, PendingChange::remove());
     }
 
     /**
@@ -145,7 +136,7 @@ final readonly class FtpUsers
     public function close(FtpUser $user, string $why): bool
     {
         try {
-            $this->want($user, ['action' => 'close', 'why' => $why]);
+            $this->want($user, PendingChange::close($why));
             $this->byHand($user) || $this->settle($user);
         } catch (ControlFailure|Problem $failure) {
             $this->outcome->closingFailed(
@@ -155,7 +146,7 @@ final readonly class FtpUsers
             );
         }
 
-        return $user->state === FtpUser::CLOSED;
+        return $user->state === FtpUserState::Closed;
     }
 
     /**
@@ -165,19 +156,19 @@ final readonly class FtpUsers
      */
     public function endAt(
         FtpUser $user,
-        string $ends,
+        Closing $ends,
         ?CarbonImmutable $closesAt,
         string $reason,
     ): void {
         $user->hasEnded() && throw new Problem("$user->login has ended already.");
-        if ($ends === FtpUser::BY_JOB && $user->secret === null && $user->next_secret === null) {
+        if ($ends === Closing::WithJob && $user->secret === null && $user->next_secret === null) {
             throw new Problem(
                 "The password of $user->login was forgotten here, so no job can sign in as it. "
                 .'Renew the password first.',
             );
         }
         $user->update(['ends' => $ends, 'closes_at' => $closesAt, 'ends_reason' => $reason]);
-        Record::write('ftp_user_changed', "$user->login closes {$user->endsWords()}", $user->account);
+        Record::write(RecordKind::FtpUserChanged, "$user->login closes {$user->endsWords()}", $user->account);
     }
 
     /** Whether a person has to do at the provider what is wanted. */
@@ -189,34 +180,34 @@ final readonly class FtpUsers
     /** What to do at the provider; null where nothing is to be done by hand. */
     public function sheet(FtpUser $user): ?InstructionSheet
     {
-        if ($user->action() === null || ! $this->byHand($user)) {
+        $pending = $user->pending;
+        if ($pending === null || ! $this->byHand($user)) {
             return null;
         }
         $company = $user->account->company;
-        $wanted = $user->wanted ?? [];
         $password = new Secret((string) $user->next_secret);
 
-        return match ($user->action()) {
-            'create' => InstructionSheet::create(
+        return match ($pending->action) {
+            PendingAction::Create => InstructionSheet::create(
                 $company,
-                $wanted['name'],
+                $pending->name(),
                 $user->login,
                 $password,
                 $user->directory,
                 $user->space_limit,
                 $user->read_only,
             ),
-            'renew' => InstructionSheet::renew($company, $user->login, $password),
-            'reopen' => InstructionSheet::reopen($company, $user->login, $password),
-            'change' => InstructionSheet::change(
+            PendingAction::Renew => InstructionSheet::renew($company, $user->login, $password),
+            PendingAction::Reopen => InstructionSheet::reopen($company, $user->login, $password),
+            PendingAction::Change => InstructionSheet::change(
                 $company,
                 $user->login,
-                $wanted['directory'] ?? null,
-                array_key_exists('space_limit', $wanted),
-                $wanted['space_limit'] ?? null,
+                $pending->directory()?->toString(),
+                $pending->setsSpace(),
+                $pending->spaceLimit(),
             ),
-            'remove' => InstructionSheet::remove($company, $user->login),
-            default => InstructionSheet::close($company, $user->login),
+            PendingAction::Remove => InstructionSheet::remove($company, $user->login),
+            PendingAction::Close => InstructionSheet::close($company, $user->login),
         };
     }
 
@@ -229,7 +220,7 @@ final readonly class FtpUsers
             $user->refresh()->setRelation('account', $account);
             ($user->action() !== null && $this->byHand($user))
                 || throw new Problem("There is nothing to give up about $user->login.");
-            Record::write('ftp_user_asked', Outcome::wanted($user).': given up', $account);
+            Record::write(RecordKind::FtpUserAsked, Outcome::wanted($user).': given up', $account);
             $this->outcome->withdraw($user);
         } finally {
             $lock->release();
@@ -250,7 +241,7 @@ final readonly class FtpUsers
 
             return match ($user->action()) {
                 null => $this->outcome->ofNothing($user),
-                'close', 'remove' => $this->outcome->ofEnding($user),
+                PendingAction::Close, PendingAction::Remove => $this->outcome->ofEnding($user),
                 default => $this->outcome->ofOpening($user),
             };
         } finally {
@@ -259,30 +250,31 @@ final readonly class FtpUsers
     }
 
     /**
-     * @param  array<string, mixed>  $wanted
+     * Writes down what is to become of it, then asks for it.
      *
      * @throws ControlFailure|Problem
      */
-    private function want(FtpUser $user, array $wanted, ?Secret $password = null): void
+    private function want(FtpUser $user, PendingChange $pending, ?Secret $password = null): void
     {
         $lock = UserLock::take($this->files->locks(), $user->account_id);
         try {
             $account = $user->account;
             $user->refresh()->setRelation('account', $account);
-            $ends = in_array($wanted['action'], ['close', 'remove'], true);
+            $ends = $pending->action->ends();
             if (
-                $user->state === FtpUser::REMOVED
-                || ($user->state === FtpUser::CLOSED
-                    && $wanted['action'] !== 'reopen'
-                    && $wanted['action'] !== 'remove')
+                $user->state === FtpUserState::Removed
+                || ($user->state === FtpUserState::Closed
+                    && $pending->action !== PendingAction::Reopen
+                    && $pending->action !== PendingAction::Remove)
             ) {
                 throw new Problem(
-                    "$user->login is ".($user->state === FtpUser::REMOVED ? 'removed.' : 'closed already.'),
+                    "$user->login is ".($user->state === FtpUserState::Removed ? 'removed.' : 'closed already.'),
                 );
             }
             if ($user->action() !== null && ! $ends) {
                 throw new Problem(
-                    "Something else is still to be done about $user->login: {$user->action()}. See to that first.",
+                    'Something else is still to be done '
+                        ."about $user->login: {$user->action()->value}. See to that first.",
                 );
             }
             if ($ends && $user->next_secret !== null && $user->secret === null) {
@@ -290,7 +282,7 @@ final readonly class FtpUsers
                 $password = new Secret($user->next_secret);
             }
             $user->update([
-                'wanted' => $wanted,
+                'pending' => $pending,
                 'next_secret' => $password?->reveal() ?? ($ends ? $user->next_secret : null),
                 'trouble' => $ends ? $user->trouble : null,
             ]);
@@ -310,7 +302,7 @@ final readonly class FtpUsers
         $control = $this->connections->control($user->account);
         if ($control === null) {
             Record::write(
-                'ftp_user_asked',
+                RecordKind::FtpUserAsked,
                 Outcome::wanted($user).', to be done at the provider',
                 $user->account,
                 person: $user->person_id === null ? null : Person::find($user->person_id),
@@ -322,16 +314,16 @@ final readonly class FtpUsers
         try {
             $account = $user->account;
             $user->refresh()->setRelation('account', $account);
-            if ($user->action() === null || isset($user->wanted['asked'])) {
+            if ($user->action() === null || $user->pending?->asked === true) {
                 return; // Somebody else has seen to it meanwhile.
             }
             $this->host->ask($user, $control);
             $user->update(
-                ['wanted' => ['asked' => true] + ($user->wanted ?? [])]
-                    + ($user->action() === 'create' ? ['state' => FtpUser::MADE] : []),
+                ['pending' => $user->pending->withAnswer()]
+                    + ($user->action() === PendingAction::Create ? ['state' => FtpUserState::Made] : []),
             );
-            $user->state === FtpUser::CLOSING_FAILED
-                || Record::write('ftp_user_asked', Outcome::wanted($user), $user->account);
+            $user->state === FtpUserState::ClosingFailed
+                || Record::write(RecordKind::FtpUserAsked, Outcome::wanted($user), $user->account);
         } catch (ControlFailure $failure) {
             $happened = $failure->reason->isCertain() ? false : $this->host->happened($user, $control);
             if ($happened === false) {
@@ -366,6 +358,6 @@ final readonly class FtpUsers
             }
         }
         $made === false
-            || Record::write('directory_made', "$directory made in $account->host for an FTP user", $account);
+            || Record::write(RecordKind::DirectoryMade, "$directory made in $account->host for an FTP user", $account);
     }
 }

@@ -6,8 +6,10 @@ namespace App\FtpUsers;
 
 use App\Failure\Problem;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use App\Models\HandOver;
 use App\Models\Person;
+use App\Models\RecordKind;
 use App\Record\Record;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\SealedNote;
@@ -27,7 +29,7 @@ final readonly class HandOvers
     public function show(FtpUser $user): Settings
     {
         $settings = $this->take($user);
-        Record::write('handed_over', "Settings of $user->login handed over, shown once", $user->account);
+        Record::write(RecordKind::HandedOver, "Settings of $user->login handed over, shown once", $user->account);
 
         return $settings;
     }
@@ -69,7 +71,7 @@ final readonly class HandOvers
             return [$note, $token];
         });
         Record::write(
-            'handed_over',
+            RecordKind::HandedOver,
             "Link to the settings of $user->login made, works once within $hours hours",
             $user->account,
         );
@@ -82,7 +84,7 @@ final readonly class HandOvers
     {
         $link = HandOver::with('ftpUser.account.client')->where('finder', SealedNote::finder($token))->first();
 
-        return $link?->waits() === true && $link->ftpUser->state === FtpUser::OPEN ? $link : null;
+        return $link?->waits() === true && $link->ftpUser->state === FtpUserState::Open ? $link : null;
     }
 
     /** Opens a link; of two who try at once, one sees the settings. */
@@ -104,7 +106,7 @@ final readonly class HandOvers
             return null;
         }
         Record::write(
-            'handed_over',
+            RecordKind::HandedOver,
             "Settings of {$link->ftpUser->login} opened by ".mb_substr($by, 0, 100).', from '.$request->ip(),
             $link->ftpUser->account,
         );
@@ -135,7 +137,7 @@ final readonly class HandOvers
                 ->update(['sealed' => null, 'withdrawn_at' => now()]) === 1
         ) {
             Record::write(
-                'handed_over',
+                RecordKind::HandedOver,
                 "Link to the settings of {$link->ftpUser->login} withdrawn",
                 $link->ftpUser->account,
             );
@@ -153,7 +155,7 @@ final readonly class HandOvers
                 ->update(['handed_over_at' => now()] + ($user->forgets ? ['secret' => null] : [])) === 1;
         if (! $taken) {
             throw new Problem(
-                $user->handed_over_at === null && $user->state !== FtpUser::OPEN
+                $user->handed_over_at === null && $user->state !== FtpUserState::Open
                     ? "$user->login is not open yet; its settings are handed over when its reach is proven."
                     : "The settings of $user->login were handed over already. Renew its password when they are lost.",
             );

@@ -5,12 +5,13 @@ declare(strict_types=1);
 namespace App\FtpUsers;
 
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
+use App\Models\PendingAction;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\HostingControl;
 use Cellarium\Core\Hosting\UserChange;
-use Cellarium\Core\Path\RemotePath;
 
 /** What is wanted of an FTP user, asked of a host that has a control service; and what that host says became of it. */
 final readonly class HostSide
@@ -18,10 +19,10 @@ final readonly class HostSide
     /** @throws ControlFailure */
     public function ask(FtpUser $user, HostingControl $control): void
     {
-        $wanted = $user->wanted ?? [];
-        if ($user->action() === 'create') {
+        $pending = $user->pending ?? throw new \LogicException("Nothing is pending of $user->login.");
+        if ($user->action() === PendingAction::Create) {
             $made = $control->createFtpUser(
-                $wanted['name'],
+                $pending->name(),
                 new Secret((string) $user->next_secret),
                 $user->path(),
                 $user->space_limit,
@@ -31,28 +32,26 @@ final readonly class HostSide
 
             return;
         }
-        if ($user->action() === 'remove') {
+        if ($user->action() === PendingAction::Remove) {
             $this->knowPassword($user, $control);
             $control->removeFtpUser($user->login);
 
             return;
         }
-        if ($user->action() === 'close') {
+        if ($user->action() === PendingAction::Close) {
             $this->knowPassword($user, $control);
         }
-        $password = in_array($user->action(), ['renew', 'reopen'], true)
-            ? new Secret((string) $user->next_secret)
-            : null;
+        $password = $pending->action->setsPassword() ? new Secret((string) $user->next_secret) : null;
         $control->changeFtpUser(
             $user->login,
             new UserChange(
                 $password,
-                isset($wanted['directory']) ? RemotePath::fromString($wanted['directory']) : null,
-                array_key_exists('space_limit', $wanted),
-                $wanted['space_limit'] ?? null,
+                $pending->directory(),
+                $pending->setsSpace(),
+                $pending->spaceLimit(),
                 match ($user->action()) {
-                    'close' => false,
-                    'reopen' => true,
+                    PendingAction::Close => false,
+                    PendingAction::Reopen => true,
                     default => null,
                 },
             ),
@@ -65,7 +64,7 @@ final readonly class HostSide
      */
     private function knowPassword(FtpUser $user, HostingControl $control): void
     {
-        if ($user->secret !== null || $user->state === FtpUser::CLOSED) {
+        if ($user->secret !== null || $user->state === FtpUserState::Closed) {
             return;
         }
         // One that was thought of before may never have reached the host; setting it twice does no harm.
@@ -83,16 +82,16 @@ final readonly class HostSide
         } catch (ControlFailure) {
             return null;
         }
-        $wanted = $user->wanted ?? [];
+        $pending = $user->pending;
 
         return match ($user->action()) {
-            'create' => $told !== null,
-            'remove' => $told === null,
-            'close' => $told === null || ! $told->open,
-            'reopen' => $told !== null && $told->open,
-            'change' => $told !== null
-                && (! isset($wanted['directory']) || $told->directory === $wanted['directory'])
-                && (! array_key_exists('space_limit', $wanted) || $told->spaceLimit === $wanted['space_limit']),
+            PendingAction::Create => $told !== null,
+            PendingAction::Remove => $told === null,
+            PendingAction::Close => $told === null || ! $told->open,
+            PendingAction::Reopen => $told !== null && $told->open,
+            PendingAction::Change => $told !== null
+                && in_array($pending?->directory()?->toString(), [null, $told->directory], true)
+                && ($pending?->setsSpace() !== true || $told->spaceLimit === $pending->spaceLimit()),
             default => $told === null ? false : null, // A password shows in signing in only.
         };
     }

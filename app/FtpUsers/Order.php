@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
-use App\Models\FtpUser;
+use App\Models\Closing;
 use App\Models\Person;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Credential\PasswordMaker;
@@ -19,7 +19,6 @@ final readonly class Order
     /**
      * @param  string  $name  the short name; the host puts something around it
      * @param  int|null  $spaceLimit  bytes
-     * @param  string  $ends  one of FtpUser::BY_TIME, BY_JOB, NEVER
      * @param  string  $endsReason  why it never closes
      * @param  bool  $makesDirectory  whether a directory that is not there is made first
      * @param  bool  $forgets  whether its password is forgotten here once it is handed over
@@ -28,7 +27,7 @@ final readonly class Order
         public string $name,
         public RemotePath $directory,
         public ?int $spaceLimit = null,
-        public string $ends = FtpUser::BY_JOB,
+        public Closing $ends = Closing::WithJob,
         public ?CarbonImmutable $closesAt = null,
         public string $endsReason = '',
         public string $purpose = '',

@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace App\FtpUsers;
 
 use App\Models\Account;
-use App\Models\FtpUser;
+use App\Models\Closing;
+use App\Models\FtpUserState;
 use App\Models\Person;
 use Cellarium\Core\Credential\PasswordKind;
 use Cellarium\Core\Credential\PasswordMaker;
@@ -68,7 +69,7 @@ final class OrderForm
             'forgets' => $account->control_url === null ? '' : '1',
             'directory' => $directory ?? ($account->sites->first()->document_root ?? '/'),
             'password_kind' => PasswordKind::Readable->value,
-            'ends' => FtpUser::BY_TIME,
+            'ends' => Closing::AtTime,
             'closes' => ($now->hour < 17 ? $now->setTime(18, 0) : $now->addDay()->setTime(18, 0))->format('Y-m-d\TH:i'),
         ]);
     }
@@ -108,7 +109,7 @@ final class OrderForm
                 $password,
                 $this->typed['read_only'] !== '' && $this->account->rules()->readOnly,
                 $this->typed['makes_directory'] !== '',
-                $this->mayForget() && $this->typed['forgets'] !== '' && $ending->kind !== FtpUser::BY_JOB,
+                $this->mayForget() && $this->typed['forgets'] !== '' && $ending->kind !== Closing::WithJob,
                 $person,
             );
     }
@@ -119,7 +120,7 @@ final class OrderForm
             ->rules()
             ->objection($this->typed['name'], [
                 $this->account->login,
-                ...$this->account->ftpUsers()->where('state', '!=', FtpUser::REMOVED)->pluck('login')->all(),
+                ...$this->account->ftpUsers()->where('state', '!=', FtpUserState::Removed)->pluck('login')->all(),
             ]);
     }
 

@@ -7,8 +7,10 @@ namespace App\FtpUsers;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
+use App\Models\PendingAction;
+use App\Models\RecordKind;
 use App\Record\Record;
-use Carbon\CarbonImmutable;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Proof\Evidence;
@@ -30,7 +32,7 @@ final readonly class Outcome
     public function ofOpening(FtpUser $user): bool
     {
         $control = $this->connections->control($user->account);
-        if ($control !== null && ! isset($user->wanted['asked']) && $user->action() !== 'renew') {
+        if ($control !== null && $user->pending?->asked === false && $user->action() !== PendingAction::Renew) {
             // The answer was lost, or the process ended before it came.
             $happened = $this->host->happened($user, $control);
             if ($happened === null) {
@@ -40,7 +42,7 @@ final readonly class Outcome
             }
             if (! $happened) {
                 Record::write(
-                    'ftp_user_asked',
+                    RecordKind::FtpUserAsked,
                     self::wanted($user).': broken off before the host had it; nothing was changed there',
                     $user->account,
                 );
@@ -66,13 +68,13 @@ final readonly class Outcome
                         : "$broken?->sentence. $broken?->next",
                 ] + ($evidence->decided() && ! $refused ? ['proof_failed_at' => now()] : []),
             );
-        } elseif ($refused && ! isset($user->wanted['asked'])) {
+        } elseif ($refused && $user->pending?->asked === false) {
             // Whoever made it did so with another password, or a renewal never arrived.
-            $words = $user->action() === 'create'
+            $words = $user->action() === PendingAction::Create
                     ? "$user->login exists at the host, but was not made from here: its password is another. Choose "
                         .'another login.'
                     : "The password of $user->login was not renewed: the host does not take the new one.";
-            Record::write('ftp_user_asked', $words, $user->account);
+            Record::write(RecordKind::FtpUserAsked, $words, $user->account);
             $this->withdraw($user);
 
             return $user->exists && $this->ofNothing($user); // With the old password: is it really the right one still?
@@ -89,9 +91,9 @@ final readonly class Outcome
     private function adopt(FtpUser $user): bool
     {
         $what = match ($user->action()) {
-            'create' => "FTP user $user->login created",
-            'renew' => "Password of $user->login renewed",
-            'reopen' => "FTP user $user->login opened again",
+            PendingAction::Create => "FTP user $user->login created",
+            PendingAction::Renew => "Password of $user->login renewed",
+            PendingAction::Reopen => "FTP user $user->login opened again",
             default => "FTP user $user->login changed",
         };
         if ($user->next_secret !== null) {
@@ -99,14 +101,14 @@ final readonly class Outcome
         }
         $user->update(
             $this->adopted($user) + [
-                'state' => FtpUser::OPEN,
+                'state' => FtpUserState::Open,
                 'reach_proven_at' => now(),
                 'proof_failed_at' => null,
                 'trouble' => null,
             ],
         );
         Record::write(
-            'ftp_user_proven',
+            RecordKind::FtpUserProven,
             "$what; landing in $user->directory and proven by signing in: {$user->reach()->sentence()}",
             $user->account,
         );
@@ -119,46 +121,31 @@ final readonly class Outcome
     {
         $user->update(
             $this->adopted($user) + [
-                'state' => $user->state === FtpUser::OPEN ? FtpUser::OPEN : FtpUser::MADE,
+                'state' => $user->state === FtpUserState::Open ? FtpUserState::Open : FtpUserState::Made,
                 'proof_failed_at' => now(),
                 'trouble' => $trouble,
             ],
         );
-        Record::write('ftp_user_proven', "Reach of $user->login not proven: $trouble", $user->account);
+        Record::write(RecordKind::FtpUserProven, "Reach of $user->login not proven: $trouble", $user->account);
     }
 
     /** @return array<string, mixed> */
     private function adopted(FtpUser $user): array
     {
-        $wanted = $user->wanted ?? [];
         $fresh = $user->next_secret !== null
                 ? ['secret' => $user->next_secret, 'next_secret' => null, 'handed_over_at' => null]
                 : [];
-        $open = $user->action() !== 'reopen'
-                ? []
-                : [
-                    'ends' => $wanted['ends'],
-                    'closes_at' => $wanted['closes_at'] === null ? null : CarbonImmutable::parse($wanted['closes_at']),
-                    'ends_reason' => $wanted['ends_reason'],
-                    'closed_at' => null,
-                    'refusal_proven_at' => null,
-                    'used_at' => now(),
-                ];
 
-        return ['wanted' => null]
-            + $fresh
-            + $open
-            + (isset($wanted['directory']) ? ['directory' => $wanted['directory']] : [])
-            + (array_key_exists('space_limit', $wanted) ? ['space_limit' => $wanted['space_limit']] : []);
+        return ['pending' => null] + $fresh + ($user->pending?->adopted() ?? []);
     }
 
     /** @return bool whether it has ended now, by its refusal */
     public function ofEnding(FtpUser $user): bool
     {
-        $removes = $user->action() === 'remove';
-        $why = $user->wanted['why'] ?? 'by hand';
+        $removes = $user->action() === PendingAction::Remove;
+        $why = $user->pending?->why() ?? 'by hand';
         $control = $this->connections->control($user->account);
-        if ($control !== null && ! isset($user->wanted['asked']) && $this->host->happened($user, $control) !== true) {
+        if ($control !== null && $user->pending?->asked === false && $this->host->happened($user, $control) !== true) {
             try {
                 $this->host->ask($user, $control);
             } catch (ControlFailure $failure) {
@@ -235,18 +222,18 @@ final readonly class Outcome
         string $why,
     ): void {
         $user->update([
-            'state' => $removes ? FtpUser::REMOVED : FtpUser::CLOSED,
+            'state' => $removes ? FtpUserState::Removed : FtpUserState::Closed,
             'closed_at' => $user->closed_at ?? now(),
             'refusal_proven_at' => now(),
             'secret' => null,
             'next_secret' => null,
-            'wanted' => null,
+            'pending' => null,
             'trouble' => null,
             'proof_failed_at' => null,
         ]);
         $this->withdrawLinks($user);
         Record::write(
-            $removes ? 'ftp_user_removed' : 'ftp_user_closed',
+            $removes ? RecordKind::FtpUserRemoved : RecordKind::FtpUserClosed,
             $removes ? "FTP user $user->login removed; $proof" : "FTP user $user->login closed ($why); $proof",
             $user->account,
         );
@@ -261,13 +248,13 @@ final readonly class Outcome
     {
         $before = $user->trouble;
         $user->update([
-            'state' => $user->state === FtpUser::CLOSED ? FtpUser::CLOSED : FtpUser::CLOSING_FAILED,
+            'state' => $user->state === FtpUserState::Closed ? FtpUserState::Closed : FtpUserState::ClosingFailed,
             'trouble' => $trouble,
             'tried_at' => now(),
         ]);
         $before === $trouble
             || Record::write(
-                'ftp_user_closed',
+                RecordKind::FtpUserClosed,
                 "FTP user $user->login could not be closed ($why): $trouble",
                 $user->account,
             );
@@ -288,15 +275,15 @@ final readonly class Outcome
                 (! $byBeing
                     ? []
                     : [
-                        'state' => $user->state === FtpUser::MADE ? FtpUser::OPEN : $user->state,
+                        'state' => $user->state === FtpUserState::Made ? FtpUserState::Open : $user->state,
                         'reach_proven_at' => now(),
                     ]) + ['proof_failed_at' => null]
-                    + ($user->state === FtpUser::CLOSING_FAILED ? [] : ['trouble' => null]),
+                    + ($user->state === FtpUserState::ClosingFailed ? [] : ['trouble' => null]),
             );
             $was
                 || ! $byBeing
                 || Record::write(
-                    'ftp_user_proven',
+                    RecordKind::FtpUserProven,
                     "Reach of $user->login proven by signing in: {$user->reach()->sentence()}",
                     $user->account,
                 );
@@ -309,7 +296,11 @@ final readonly class Outcome
                 + ($evidence->decided() ? ['proof_failed_at' => now()] : []),
         );
         if ($evidence->decided() && $was) {
-            Record::write('ftp_user_proven', "Reach of $user->login no longer holds: $user->trouble", $user->account);
+            Record::write(
+                RecordKind::FtpUserProven,
+                "Reach of $user->login no longer holds: $user->trouble",
+                $user->account,
+            );
         }
 
         return false;
@@ -318,23 +309,23 @@ final readonly class Outcome
     /** Forgets what was wanted, because it did not come about. */
     public function withdraw(FtpUser $user): void
     {
-        if ($user->action() === 'create') {
+        if ($user->action() === PendingAction::Create) {
             $user->delete();
 
             return;
         }
-        $user->update(['wanted' => null, 'next_secret' => null]);
+        $user->update(['pending' => null, 'next_secret' => null]);
     }
 
     public static function wanted(FtpUser $user): string
     {
         return match ($user->action()) {
-            'create' => "FTP user $user->login asked for, landing in $user->directory",
-            'renew' => "Another password for $user->login asked for",
-            'change' => "Change of $user->login asked for"
-                .(isset($user->wanted['directory']) ? ", landing in {$user->wanted['directory']}" : ''),
-            'reopen' => "Opening of $user->login asked for",
-            'remove' => "Removal of $user->login asked for",
+            PendingAction::Create => "FTP user $user->login asked for, landing in $user->directory",
+            PendingAction::Renew => "Another password for $user->login asked for",
+            PendingAction::Change => "Change of $user->login asked for"
+                .($user->pending?->directory() === null ? '' : ", landing in {$user->pending->directory()}"),
+            PendingAction::Reopen => "Opening of $user->login asked for",
+            PendingAction::Remove => "Removal of $user->login asked for",
             default => "Closing of $user->login asked for",
         };
     }

@@ -6,6 +6,7 @@ namespace App\FtpUsers;
 
 use App\Hosting\Connections;
 use App\Models\FtpUser;
+use App\Models\ProofKind;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteFailure;
@@ -34,7 +35,7 @@ final readonly class ReachProofs
         $evidence = $user->secret === null && $password === null
                 ? $this->asTold($user, $told)
                 : $this->asUser($user, $password, $told);
-        $this->keep($user, 'reach', $evidence);
+        $this->keep($user, ProofKind::Reach, $evidence);
         // By the host's clock, so that the next look tells our own sign-in from anybody else's.
         $user->update(['tried_at' => now(), 'seen_use' => $this->lastUse($user)]);
 
@@ -45,7 +46,7 @@ final readonly class ReachProofs
     {
         $this->noteUse($user, $this->told($user));
         $evidence = $this->proof($user, null, '')->closed();
-        $this->keep($user, 'refusal', $evidence);
+        $this->keep($user, ProofKind::Refusal, $evidence);
         $user->update(['tried_at' => now()] + ($evidence->holds() ? [] : ['seen_use' => $this->lastUse($user)]));
 
         return $evidence;
@@ -171,7 +172,7 @@ final readonly class ReachProofs
         }
     }
 
-    private function keep(FtpUser $user, string $kind, Evidence $evidence): void
+    private function keep(FtpUser $user, ProofKind $kind, Evidence $evidence): void
     {
         $run = strtolower(Str::random(12));
         $rows = array_map(

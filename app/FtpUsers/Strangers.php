@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\FtpUsers;
 
 use App\Models\Account;
-use App\Models\FtpUser;
+use App\Models\Closing;
+use App\Models\FtpUserState;
+use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use Carbon\CarbonImmutable;
@@ -31,7 +33,7 @@ final readonly class Strangers
     {
         $lock = UserLock::take($this->files->locks(), $account->id);
         try {
-            $known = $account->ftpUsers()->where('state', '!=', FtpUser::REMOVED)->get()->keyBy('login');
+            $known = $account->ftpUsers()->where('state', '!=', FtpUserState::Removed)->get()->keyBy('login');
             foreach (array_slice($told, 0, self::MOST_TOLD) as $user) {
                 $mine = $known->get($user->login);
                 if (
@@ -44,9 +46,9 @@ final readonly class Strangers
                 }
                 if ($mine !== null) {
                     $mine->update([
-                        'state' => FtpUser::MADE,
+                        'state' => FtpUserState::Made,
                         'directory' => RemotePath::fromString($user->directory)->toString(),
-                        'ends' => FtpUser::NEVER,
+                        'ends' => Closing::Never,
                         'ends_reason' => 'it was opened again elsewhere',
                         'closes_at' => null,
                         'closed_at' => null,
@@ -55,7 +57,7 @@ final readonly class Strangers
                         'found_at' => now(),
                     ]);
                     Record::write(
-                        'ftp_user_found',
+                        RecordKind::FtpUserFound,
                         "$user->login was opened again at $account->host, and not from here",
                         $account,
                     );
@@ -67,8 +69,8 @@ final readonly class Strangers
                     'directory' => RemotePath::fromString($user->directory)->toString(),
                     'space_limit' => $user->spaceLimit,
                     'read_only' => $user->readOnly,
-                    'state' => FtpUser::MADE,
-                    'ends' => FtpUser::NEVER,
+                    'state' => FtpUserState::Made,
+                    'ends' => Closing::Never,
                     'ends_reason' => 'it was not made here',
                     'found_at' => now(),
                     'seen_use' => $user->lastUsed === null ? null : mb_substr($user->lastUsed, 0, 40),
@@ -81,7 +83,7 @@ final readonly class Strangers
                             ),
                 ]);
                 Record::write(
-                    'ftp_user_found',
+                    RecordKind::FtpUserFound,
                     "$account->host has an FTP user that was not made here: $user->login, landing in $user->directory",
                     $account,
                 );

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\FtpUsers;
 
+use App\Models\Closing;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use Illuminate\Contracts\Pagination\LengthAwarePaginator;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\Request;
@@ -62,18 +64,18 @@ final readonly class UserTable
                     ->orWhereHas('person', static fn (Builder $person) => $person->where('name', 'like', $like)),
             );
         $this->only === 'ended'
-            ? $query->whereIn('state', FtpUser::ENDED)->latest('closed_at')->latest('id')
+            ? $query->whereIn('state', FtpUserState::ENDED)->latest('closed_at')->latest('id')
             : $query->alive()->oldest('created_at')->oldest('id');
         $idle = now()->subDays((int) config('cellarium.idle_days'));
         match ($this->only) {
             'overdue' => $query->where('closes_at', '<', now()),
             'today' => $query->whereBetween('closes_at', [now(), now()->endOfDay()]),
-            'never' => $query->where('ends', FtpUser::NEVER),
+            'never' => $query->where('ends', Closing::Never),
             'idle' => $query->whereRaw('COALESCE(used_at, created_at) < ?', [$idle]),
             'unproven' => $query->where(
                 static fn (Builder $either) => $either->whereNull('reach_proven_at')->orWhereNotNull('proof_failed_at'),
             ),
-            'waiting' => $query->whereNotNull('wanted'),
+            'waiting' => $query->whereNotNull('pending'),
             default => null,
         };
 

@@ -10,24 +10,15 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 /** What a document root held at one moment. */
 final class Backup extends Model
 {
-    public const TAKING = 'taking';
-
-    /** Much less was listed than was known; a person has to say whether that is right. */
-    public const QUESTION = 'question';
-
-    public const CALLED_OFF = 'called_off';
-
-    public const VERIFIED = 'verified';
-
-    public const FAILED = 'failed';
-
     protected $guarded = ['id'];
 
     protected $casts = [
+        'state' => BackupState::class,
+        'reason' => BackupReason::class,
         'verified_at' => 'immutable_datetime',
         'taken_over_since' => 'immutable_datetime',
         'started_at' => 'immutable_datetime',
-        'called_off_at' => 'immutable_datetime',
+        'cancelled_at' => 'immutable_datetime',
         'collapse_accepted' => 'boolean',
         'progress' => 'array',
     ];
@@ -37,7 +28,7 @@ final class Backup extends Model
         // Kept with the site: looking for the newest of hundreds, for thousands of sites, is what pages cannot wait
         // for.
         self::saved(static function (self $backup): void {
-            if ($backup->state === self::VERIFIED && $backup->verified_at !== null) {
+            if ($backup->state === BackupState::Verified && $backup->verified_at !== null) {
                 Site::where('id', $backup->site_id)
                     ->where(
                         static fn ($query) => $query
@@ -53,11 +44,10 @@ final class Backup extends Model
     public function why(): string
     {
         return match ($this->reason) {
-            'on_demand' => 'asked for',
-            'before_deploy' => 'before a deployment',
-            'before_undo' => 'before an undo',
-            'before_bring_back', 'before_restore' => 'before restoring',
-            default => $this->reason,
+            BackupReason::OnDemand => 'asked for',
+            BackupReason::BeforeDeploy => 'before a deployment',
+            BackupReason::BeforeUndo => 'before an undo',
+            BackupReason::BeforeRestoreBackup, BackupReason::BeforeRestoreFiles => 'before restoring',
         };
     }
 

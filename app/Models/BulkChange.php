@@ -9,13 +9,12 @@ use Illuminate\Database\Eloquent\Model;
 /** One change to many FTP users, with what became of each. */
 final class BulkChange extends Model
 {
-    public const DRAFT = 'draft';
-
-    public const GOING = 'going';
-
-    public const DONE = 'done';
-
     protected $guarded = ['id'];
 
-    protected $casts = ['items' => 'array', 'closes_at' => 'immutable_datetime'];
+    protected $casts = [
+        'kind' => BulkKind::class,
+        'state' => BulkChangeState::class,
+        'items' => 'array',
+        'closes_at' => 'immutable_datetime',
+    ];
 }

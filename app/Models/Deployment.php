@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -11,53 +12,21 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 /** A plan for one site, waiting, being carried out, or done. */
 final class Deployment extends Model
 {
-    public const DEPLOY = 'deploy';
-
-    public const BRING_BACK = 'bring_back';
-
-    public const UNDO = 'undo';
-
-    public const RESTORE = 'restore';
-
-    /** The server is being looked at for the plan. */
-    public const DRAFTING = 'drafting';
-
-    /** No plan came of it; its trouble says why. */
-    public const NOT_PLANNED = 'not_planned';
-
-    public const CALLED_OFF = 'called_off';
-
-    public const PLANNED = 'planned';
-
-    public const QUEUED = 'queued';
-
-    public const WAITING = 'waiting';
-
-    public const RUNNING = 'running';
-
-    public const PROVEN = 'proven';
-
-    public const REFUSED = 'refused';
-
-    public const PUT_BACK = 'put_back';
-
-    /** Put back, and the server does not show all of it as it was. */
-    public const PUT_BACK_UNPROVEN = 'put_back_unproven';
-
-    public const UNFINISHED = 'unfinished';
-
     protected $guarded = ['id'];
 
     protected $dateFormat = 'Y-m-d H:i:s.v';
 
     protected $casts = [
+        'state' => DeploymentState::class,
+        'kind' => DeploymentKind::class,
+        'stage' => RunStage::class,
         'policy' => 'array',
         'counts' => 'array',
         'progress' => 'array',
         'proofs' => 'array',
         'unproven' => 'array',
         'collapse_accepted' => 'boolean',
-        'called_off_at' => 'immutable_datetime',
+        'cancelled_at' => 'immutable_datetime',
         'held' => 'boolean',
         'planned_at' => 'immutable_datetime',
         'started_at' => 'immutable_datetime',
@@ -67,7 +36,7 @@ final class Deployment extends Model
     protected static function booted(): void
     {
         self::saved(static function (self $deployment): void {
-            if ($deployment->state === self::PROVEN && $deployment->wasChanged('state')) {
+            if ($deployment->state === DeploymentState::Proven && $deployment->wasChanged('state')) {
                 Site::where('id', $deployment->site_id)->update(['last_deployment_id' => $deployment->id]);
             }
         });
@@ -123,7 +92,16 @@ final class Deployment extends Model
 
     public function isGoing(): bool
     {
-        return in_array($this->state, [self::QUEUED, self::WAITING, self::RUNNING, self::UNFINISHED], true);
+        return in_array(
+            $this->state,
+            [
+                DeploymentState::Queued,
+                DeploymentState::Waiting,
+                DeploymentState::Running,
+                DeploymentState::Unfinished,
+            ],
+            true,
+        );
     }
 
     /** The directory inside the document root that it goes to; null for the document root itself. */
@@ -135,19 +113,29 @@ final class Deployment extends Model
     /** Whether there never was a plan to show. */
     public function hasNoPlan(): bool
     {
-        return in_array($this->state, [self::DRAFTING, self::NOT_PLANNED], true)
-            || ($this->state === self::CALLED_OFF && $this->planned_at === null);
+        return in_array($this->state, [DeploymentState::Drafting, DeploymentState::NotPlanned], true)
+            || ($this->state === DeploymentState::Cancelled && $this->planned_at === null);
     }
 
     public function title(): string
     {
         return match ($this->kind) {
-            self::BRING_BACK => 'Bring back the backup of '.$this->fromBackup?->verified_at?->format('j M H:i'),
-            self::RESTORE => 'Restore files set aside on '.$this->undoes?->ended_at?->format('j M H:i'),
-            self::UNDO => 'One step back from '.($this->undoes?->title() ?? 'a deployment'),
+            DeploymentKind::RestoreBackup => 'Bring back the backup of '
+                .$this->fromBackup?->verified_at?->format('j M H:i'),
+            DeploymentKind::RestoreFiles => 'Restore files set aside on '
+                .$this->undoes?->ended_at?->format('j M H:i'),
+            DeploymentKind::Undo => 'One step back from '.($this->undoes?->title() ?? 'a deployment'),
             default => ($this->package?->title() ?? 'a package')
                 .($this->directory === null ? '' : " into $this->directory"),
         };
+    }
+
+    /** When it ended, or was planned; "" while it goes on. */
+    public function when(): string
+    {
+        return $this->state === DeploymentState::Planned
+            ? 'planned '.$this->planned_at?->format('j M H:i')
+            : (string) $this->ended_at?->format('j M Y H:i');
     }
 
     public function seconds(): ?float

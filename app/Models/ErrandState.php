@@ -10,7 +10,7 @@ enum ErrandState: string
     case Running = 'running';
     case Done = 'done';
     case Failed = 'failed';
-    case CalledOff = 'called_off';
+    case Cancelled = 'cancelled';
 
     public function hasEnded(): bool
     {

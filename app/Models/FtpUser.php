@@ -6,7 +6,6 @@ namespace App\Models;
 
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\Settings;
-use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\MeantReach;
 use Cellarium\Core\Reach\Reach;
@@ -19,35 +18,11 @@ use Illuminate\Database\Eloquent\Relations\MorphMany;
 /**
  * A scoped login inside an account; open only once its reach is proven, closed only once its refusal is.
  *
- * What is to become of it is written into `wanted` before anybody is asked for it, and stays there until a proof has
+ * What is to become of it is written into `pending` before anybody is asked for it, and stays there until a proof has
  * shown what did become of it; see App\FtpUsers\FtpUsers.
  */
 final class FtpUser extends Model
 {
-    /** Asked for; whether it exists is not known yet. */
-    public const ASKED = 'asked';
-
-    /** It exists, and its reach is not proven. */
-    public const MADE = 'made';
-
-    public const OPEN = 'open';
-
-    public const CLOSED = 'closed';
-
-    /** It was asked to be closed and could still sign in, or nobody could try. */
-    public const CLOSING_FAILED = 'closing_failed';
-
-    public const REMOVED = 'removed';
-
-    /** Those that can touch nothing any more. */
-    public const ENDED = [self::CLOSED, self::REMOVED];
-
-    public const BY_TIME = 'time';
-
-    public const BY_JOB = 'job';
-
-    public const NEVER = 'never';
-
     protected $guarded = ['id'];
 
     protected $hidden = ['secret', 'next_secret'];
@@ -55,10 +30,10 @@ final class FtpUser extends Model
     protected $attributes = [
         'purpose' => '',
         'read_only' => false,
-        'ends' => self::BY_TIME,
+        'ends' => Closing::AtTime,
         'ends_reason' => '',
         'forgets' => false,
-        'wanted' => null,
+        'pending' => null,
         'secret' => null,
         'next_secret' => null,
         'person_id' => null,
@@ -79,9 +54,11 @@ final class FtpUser extends Model
     ];
 
     protected $casts = [
+        'state' => FtpUserState::class,
+        'ends' => Closing::class,
         'secret' => 'encrypted',
         'next_secret' => 'encrypted',
-        'wanted' => 'array',
+        'pending' => PendingChangeCast::class,
         'probe' => 'array',
         'read_only' => 'boolean',
         'forgets' => 'boolean',
@@ -130,7 +107,7 @@ final class FtpUser extends Model
     /** @param  Builder<self>  $query */
     public function scopeAlive(Builder $query): void
     {
-        $query->whereNotIn('state', self::ENDED);
+        $query->whereNotIn('state', FtpUserState::ENDED);
     }
 
     public function path(): RemotePath
@@ -146,8 +123,7 @@ final class FtpUser extends Model
     /** What it is meant to be able to do, with what is wanted of it where that was asked for already. */
     public function meant(): MeantReach
     {
-        $wanted = new Fields($this->wanted ?? []);
-        $directory = $wanted->has('directory') ? RemotePath::fromString($wanted->text('directory')) : $this->path();
+        $directory = $this->pending?->directory() ?? $this->path();
         $elsewhere = [];
         foreach ($this->account->places() as $site) {
             array_push(
@@ -164,7 +140,7 @@ final class FtpUser extends Model
             $this->login,
             $directory,
             $this->read_only,
-            array_key_exists('space_limit', $this->wanted ?? []) ? $this->wanted['space_limit'] : $this->space_limit,
+            $this->pending?->setsSpace() === true ? $this->pending->spaceLimit() : $this->space_limit,
             $elsewhere,
         );
     }
@@ -185,15 +161,15 @@ final class FtpUser extends Model
             );
     }
 
-    /** What is wanted of it: create, renew, change, close, reopen or remove; null for nothing. */
-    public function action(): ?string
+    /** What is pending of it; null for nothing. */
+    public function action(): ?PendingAction
     {
-        return $this->wanted['action'] ?? null;
+        return $this->pending?->action;
     }
 
     public function hasEnded(): bool
     {
-        return in_array($this->state, self::ENDED, true);
+        return $this->state->hasEnded();
     }
 
     public function isProven(): bool
@@ -215,7 +191,7 @@ final class FtpUser extends Model
     /** Whether its settings can be handed over: once, after it was made or its password renewed. */
     public function canBeHandedOver(): bool
     {
-        return $this->state === self::OPEN
+        return $this->state === FtpUserState::Open
             && $this->action() === null
             && $this->secret !== null
             && $this->handed_over_at === null;
@@ -233,11 +209,11 @@ final class FtpUser extends Model
     }
 
     /** When one closes, in words, from what its row holds. */
-    public static function endsIn(string $ends, string $reason, ?\DateTimeInterface $closes): string
+    public static function endsIn(Closing $ends, string $reason, ?\DateTimeInterface $closes): string
     {
         return match ($ends) {
-            self::BY_JOB => 'when its job ends',
-            self::NEVER => 'never'.($reason === '' ? '' : ": $reason"),
+            Closing::WithJob => 'when its job ends',
+            Closing::Never => 'never'.($reason === '' ? '' : ": $reason"),
             default => $closes?->format('j M Y H:i') ?? 'by hand',
         };
     }

@@ -15,7 +15,7 @@ final class Proof extends Model
 
     protected $guarded = ['id'];
 
-    protected $casts = ['ok' => 'boolean', 'made_at' => 'immutable_datetime'];
+    protected $casts = ['kind' => ProofKind::class, 'ok' => 'boolean', 'made_at' => 'immutable_datetime'];
 
     protected $dateFormat = 'Y-m-d H:i:s.v';
 }

@@ -14,7 +14,7 @@ final class RecordEntry extends Model
 
     protected $guarded = ['id'];
 
-    protected $casts = ['at' => 'immutable_datetime', 'facts' => 'array'];
+    protected $casts = ['action' => RecordKind::class, 'at' => 'immutable_datetime', 'facts' => 'array'];
 
     protected $dateFormat = 'Y-m-d H:i:s.v';
 

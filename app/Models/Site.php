@@ -90,6 +90,12 @@ final class Site extends Model
         return $this->addressesFrom($this->root());
     }
 
+    /** The address visitors use for a directory of its account; null where they cannot reach it. */
+    public function addressOf(string $directory): ?string
+    {
+        return $this->addresses()->of(RemotePath::fromString($directory));
+    }
+
     /** The same map with another directory as document root. */
     public function addressesFrom(RemotePath $root): PublicAddress
     {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Packages;
 
 use App\Models\Package;
+use App\Models\RecordKind;
 use App\Record\Record;
 use Cellarium\Core\Package\PackageFinding;
 use Cellarium\Core\Package\PackageIntake;
@@ -35,7 +36,7 @@ final readonly class Packages
         try {
             $found = $this->intake->take($file, $name);
         } catch (PackageRefused $refused) {
-            Record::write('package_refused', "$name was not taken in: {$refused->getMessage()}");
+            Record::write(RecordKind::PackageRefused, "$name was not taken in: {$refused->getMessage()}");
             throw $refused;
         }
         $package = Package::create([
@@ -56,7 +57,7 @@ final readonly class Packages
             'manifest' => $found->manifest->toJson(),
         ]);
         Record::write(
-            'package_taken',
+            RecordKind::PackageAdded,
             "{$package->title()} taken in: $package->files files",
             facts: ['sha256' => $sha256],
         );

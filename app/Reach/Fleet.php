@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Reach;
 
-use App\Models\FtpUser;
+use App\Models\Closing;
+use App\Models\FtpUserState;
 use Cellarium\Core\Json\Fields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\AccountScope;
@@ -39,7 +40,7 @@ final class Fleet
             static fn ($query) => $query->whereIn('account_id', $accounts),
         );
         $users = $only(DB::table('ftp_users'))
-            ->whereNotIn('state', FtpUser::ENDED)
+            ->whereNotIn('state', FtpUserState::ENDED)
             ->orderBy('id')
             ->get([
                 'id',
@@ -124,7 +125,7 @@ final class Fleet
                         RemotePath::fromString($user->directory),
                         $user->reach_proven_at !== null && $user->proof_failed_at === null,
                         $time($user->closes_at),
-                        $user->ends !== FtpUser::NEVER,
+                        $user->ends !== Closing::Never->value,
                         (int) ($time($user->used_at) ?? $time($user->created_at)),
                     ),
                 )

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Reach;
 
+use App\Models\Closing;
 use App\Models\FtpUser;
 use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\Flag;
@@ -219,7 +220,7 @@ final readonly class ReachMatrix
             implode('; ', array_map(static fn (Flag $flag): string => $flag->label(), $login->flags)),
             (string) $login->idleDays,
             FtpUser::endsIn(
-                $user->ends,
+                Closing::from($user->ends),
                 $user->ends_reason,
                 $user->closes_at === null ? null : new \DateTimeImmutable($user->closes_at),
             ),

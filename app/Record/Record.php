@@ -8,6 +8,7 @@ use App\Models\Account;
 use App\Models\Client;
 use App\Models\Person;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Models\Site;
 use Illuminate\Support\Facades\Auth;
 
@@ -16,7 +17,7 @@ final class Record
 {
     /** @param  array<string, mixed>  $facts */
     public static function write(
-        string $action,
+        RecordKind $kind,
         string $sentence,
         Account|Client|Site|null $about = null,
         array $facts = [],
@@ -31,7 +32,7 @@ final class Record
             'client_id' => $about instanceof Client ? $about->id : $account?->client_id,
             'account_id' => $account?->id,
             'site_id' => $site?->id,
-            'action' => $action,
+            'action' => $kind,
             'sentence' => mb_substr($sentence, 0, 1000),
             'facts' => $facts === [] ? null : $facts,
         ]);

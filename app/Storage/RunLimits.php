@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Storage;
 
 use App\Models\Backup;
+use App\Models\BackupState;
 use App\Models\Site;
 use Cellarium\Core\Transfer\SurveyLimits;
 
@@ -34,7 +35,7 @@ final class RunLimits
     public static function readsAnew(Site $site): bool
     {
         $every = max(1, (int) config('cellarium.read_anew'));
-        $last = Backup::where(['site_id' => $site->id, 'state' => Backup::VERIFIED])
+        $last = Backup::where(['site_id' => $site->id, 'state' => BackupState::Verified])
             ->latest('id')
             ->limit($every - 1)
             ->pluck('taken_over_files');

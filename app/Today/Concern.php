@@ -8,12 +8,12 @@ namespace App\Today;
 final readonly class Concern
 {
     /**
-     * @param  string  $kind  what is alike stands together and may be shown folded
+     * @param  ConcernKind  $kind  what is alike stands together and may be shown folded
      * @param  int  $weight  accounts or sites it stands for
      * @param  string  $method  GET for a link, POST for an action
      */
     public function __construct(
-        public string $kind,
+        public ConcernKind $kind,
         public Urgency $urgency,
         public string $title,
         public string $about,

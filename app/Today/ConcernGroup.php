@@ -15,7 +15,7 @@ final readonly class ConcernGroup
 
     /** @param  list<Concern>  $concerns  the worst first, never empty */
     public function __construct(
-        public string $kind,
+        public ConcernKind $kind,
         public array $concerns,
     ) {
     }
@@ -57,21 +57,7 @@ final readonly class ConcernGroup
 
     public function title(): string
     {
-        return match ($this->kind) {
-            'no backup' => 'No backup yet',
-            'late backup' => 'Backup overdue',
-            'placeholder' => 'Still the host’s placeholder page',
-            'open user' => 'FTP users still open',
-            'connection' => 'Hosts that do not connect',
-            'by hand' => 'To be done at the provider',
-            'found' => 'FTP users that were not made here',
-            'reach' => 'FTP users that reach other than meant',
-            'unknown' => 'Not known what became of them',
-            'unfinished' => 'Not yet put back',
-            'unproven' => 'Put back, not proven',
-            'question' => 'Backups that wait for an answer',
-            default => $this->concerns[0]->title,
-        };
+        return $this->kind->title();
     }
 
     /**
@@ -84,14 +70,26 @@ final readonly class ConcernGroup
         $all = count($this->concerns);
 
         return match ($this->kind) {
-            'no backup', 'late backup' => [
+            ConcernKind::NoBackup, ConcernKind::LateBackup => [
                 'label' => "Back up all $all",
                 'url' => '/backups/overdue',
                 'method' => 'POST',
             ],
-            'open user' => ['label' => 'Choose which to close', 'url' => '/ftp-users?only=overdue', 'method' => 'GET'],
-            'connection' => ['label' => 'See them all', 'url' => '/accounts?only=unreached', 'method' => 'GET'],
-            'by hand' => ['label' => 'See them all', 'url' => '/ftp-users?only=waiting', 'method' => 'GET'],
+            ConcernKind::OpenUser => [
+                'label' => 'Choose which to close',
+                'url' => '/ftp-users?only=overdue',
+                'method' => 'GET',
+            ],
+            ConcernKind::Connection => [
+                'label' => 'See them all',
+                'url' => '/accounts?only=unreached',
+                'method' => 'GET',
+            ],
+            ConcernKind::ByHand => [
+                'label' => 'See them all',
+                'url' => '/ftp-users?only=waiting',
+                'method' => 'GET',
+            ],
             default => null,
         };
     }

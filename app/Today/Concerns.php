@@ -6,8 +6,12 @@ namespace App\Today;
 
 use App\Models\Account;
 use App\Models\Backup;
+use App\Models\BackupState;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
+use App\Models\PendingAction;
 use App\Text\Amount;
 use Carbon\CarbonImmutable;
 use Illuminate\Support\Collection;
@@ -16,15 +20,6 @@ use Illuminate\Support\Facades\DB;
 /** Computes what needs a hand over all accounts, most pressing first; reads only what is in trouble. */
 final readonly class Concerns
 {
-    private const TO_DO = [
-        'create' => 'FTP user to be made at the provider',
-        'renew' => 'Password to be set at the provider',
-        'change' => 'FTP user to be changed at the provider',
-        'close' => 'FTP user to be closed at the provider',
-        'reopen' => 'FTP user to be opened at the provider',
-        'remove' => 'FTP user to be removed at the provider',
-    ];
-
     /** For so long a site that was put back without proof stays among what needs a hand. */
     private const DAYS_UNPROVEN = 14;
 
@@ -38,32 +33,32 @@ final readonly class Concerns
         $concerns = [...self::unfinished(), ...self::unreached(), ...self::openUsers(), ...self::sites()];
         usort(
             $concerns,
-            static fn (Concern $a, Concern $b): int => [$a->urgency->value, $a->kind, $b->weight, $a->about] <=> [
-                $b->urgency->value,
-                $b->kind,
-                $a->weight,
-                $b->about,
-            ],
+            static fn (Concern $a, Concern $b): int => [
+                $a->urgency->value,
+                $a->kind->value,
+                $b->weight,
+                $a->about,
+            ] <=> [$b->urgency->value, $b->kind->value, $a->weight, $b->about],
         );
 
         return new self($concerns);
     }
 
     /**
-     * @param  string  $only  one kind; "" for all
+     * @param  ConcernKind|null  $only  one kind; null for all
      * @return list<ConcernGroup> in the order of urgency
      */
-    public function groups(string $only = ''): array
+    public function groups(?ConcernKind $only = null): array
     {
         $kinds = [];
         foreach ($this->all as $concern) {
-            if ($only === '' || $concern->kind === $only) {
-                $kinds[$concern->kind][] = $concern;
+            if ($only === null || $concern->kind === $only) {
+                $kinds[$concern->kind->value][] = $concern;
             }
         }
 
         return array_map(
-            static fn (string $kind, array $alike): ConcernGroup => new ConcernGroup($kind, $alike),
+            static fn (string $kind, array $alike): ConcernGroup => new ConcernGroup(ConcernKind::from($kind), $alike),
             array_keys($kinds),
             array_values($kinds),
         );
@@ -73,18 +68,18 @@ final readonly class Concerns
     private static function unfinished(): array
     {
         $runs = Deployment::with('site')
-            ->where('state', Deployment::UNFINISHED)
+            ->where('state', DeploymentState::Unfinished)
             ->orWhere(
                 static fn ($query) => $query
-                    ->where('state', Deployment::PUT_BACK_UNPROVEN)
+                    ->where('state', DeploymentState::PutBackUnproven)
                     ->where('ended_at', '>', now()->subDays(self::DAYS_UNPROVEN)),
             )
             ->get()
             ->map(
                 static fn (Deployment $run): Concern => new Concern(
-                    $run->state === Deployment::UNFINISHED ? 'unfinished' : 'unproven',
+                    $run->state === DeploymentState::Unfinished ? ConcernKind::Unfinished : ConcernKind::Unproven,
                     Urgency::Now,
-                    $run->state === Deployment::UNFINISHED ? 'Not yet put back' : 'Put back, not proven',
+                    $run->state === DeploymentState::Unfinished ? 'Not yet put back' : 'Put back, not proven',
                     $run->site->domain,
                     (string) $run->trouble,
                     'Look',
@@ -92,11 +87,11 @@ final readonly class Concerns
                 ),
             );
         $asked = Backup::with('site')
-            ->where('state', Backup::QUESTION)
+            ->where('state', BackupState::Question)
             ->get()
             ->map(
                 static fn (Backup $backup): Concern => new Concern(
-                    'question',
+                    ConcernKind::Question,
                     Urgency::Now,
                     'Backup waits for an answer',
                     $backup->site->domain,
@@ -129,7 +124,7 @@ final readonly class Concerns
             $words = $broken === null ? '' : rtrim("{$broken['evidence']}. {$broken['cause']}", '. ').'.';
             $concerns[] = $alike->count() === 1
                     ? new Concern(
-                        'connection',
+                        ConcernKind::Connection,
                         Urgency::Now,
                         'Does not connect',
                         $first->title(),
@@ -141,7 +136,7 @@ final readonly class Concerns
                         "/accounts/$first->id",
                     )
                     : new Concern(
-                        'connection',
+                        ConcernKind::Connection,
                         Urgency::Now,
                         "{$alike->count()} accounts do not connect, all alike",
                         $first->host,
@@ -173,9 +168,9 @@ final readonly class Concerns
             ->where(
                 static fn ($query) => $query
                     ->where('closes_at', '<', now())
-                    ->orWhere('state', FtpUser::CLOSING_FAILED)
+                    ->orWhere('state', FtpUserState::ClosingFailed)
                     ->orWhereNotNull('proof_failed_at')
-                    ->orWhereNotNull('wanted')
+                    ->orWhereNotNull('pending')
                     ->orWhere(static fn ($found) => $found->whereNotNull('found_at')->whereNull('reach_proven_at')),
             )
             ->orderBy('id')
@@ -197,16 +192,16 @@ final readonly class Concerns
 
         return match (true) {
             $user->action() !== null && $byHand => new Concern(
-                'by hand',
+                ConcernKind::ByHand,
                 $user->isOverdue() ? Urgency::Now : Urgency::Soon,
-                self::TO_DO[$user->action()] ?? 'To be done at the provider',
+                self::toDo($user->action()),
                 $about,
                 'Waits for you since '.Amount::ago($user->updated_at),
                 'See what to do',
                 "/ftp-users/$user->id",
             ),
-            $user->isOverdue() || $user->state === FtpUser::CLOSING_FAILED => new Concern(
-                'open user',
+            $user->isOverdue() || $user->state === FtpUserState::ClosingFailed => new Concern(
+                ConcernKind::OpenUser,
                 Urgency::Now,
                 'FTP user still open',
                 $about,
@@ -217,7 +212,7 @@ final readonly class Concerns
                 'POST',
             ),
             $user->found_at !== null && $user->action() === null && $user->proof_failed_at === null => new Concern(
-                'found',
+                ConcernKind::FoundUser,
                 Urgency::Soon,
                 'FTP user that was not made here',
                 $about,
@@ -226,7 +221,7 @@ final readonly class Concerns
                 "/ftp-users/$user->id",
             ),
             $user->proof_failed_at !== null => new Concern(
-                'reach',
+                ConcernKind::WrongReach,
                 Urgency::Now,
                 $user->reach_proven_at === null
                     ? 'FTP user reaches more or other than meant'
@@ -238,7 +233,7 @@ final readonly class Concerns
             ),
             // What is being found out by itself needs nobody yet.
             $user->updated_at->isBefore(now()->subMinutes(10)) => new Concern(
-                'unknown',
+                ConcernKind::Unknown,
                 Urgency::Soon,
                 'Not known what became of it',
                 $about,
@@ -278,7 +273,7 @@ final readonly class Concerns
     {
         if ($site->placeholder) {
             return new Concern(
-                'placeholder',
+                ConcernKind::Placeholder,
                 Urgency::WhenYouCan,
                 'Still the host’s placeholder page',
                 $site->domain,
@@ -290,7 +285,7 @@ final readonly class Concerns
         }
         if ($site->last === null) {
             return new Concern(
-                'no backup',
+                ConcernKind::NoBackup,
                 Urgency::Soon,
                 'No backup yet',
                 $site->domain,
@@ -304,7 +299,7 @@ final readonly class Concerns
         $days = (int) $last->diffInDays(now());
 
         return new Concern(
-            'late backup',
+            ConcernKind::LateBackup,
             Urgency::Soon,
             "No backup for $days days",
             $site->domain,
@@ -314,5 +309,17 @@ final readonly class Concerns
             'POST',
             $days,
         );
+    }
+
+    private static function toDo(PendingAction $action): string
+    {
+        return match ($action) {
+            PendingAction::Create => 'FTP user to be made at the provider',
+            PendingAction::Renew => 'Password to be set at the provider',
+            PendingAction::Change => 'FTP user to be changed at the provider',
+            PendingAction::Close => 'FTP user to be closed at the provider',
+            PendingAction::Reopen => 'FTP user to be opened at the provider',
+            PendingAction::Remove => 'FTP user to be removed at the provider',
+        };
     }
 }

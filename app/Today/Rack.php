@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Today;
 
 use App\Models\Client;
-use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use Illuminate\Database\Eloquent\Builder;
 
 /** The shelves of all clients, read a part at a time, so that only what is seen is drawn. */
@@ -33,7 +33,7 @@ final readonly class Rack
         $clients = Client::with([
             'accounts' => static fn ($query) => $query->select(['id', 'client_id', 'label', 'host', 'space_limit']),
             'accounts.sites',
-            'accounts.ftpUsers' => static fn ($query) => $query->whereNotIn('state', FtpUser::ENDED),
+            'accounts.ftpUsers' => static fn ($query) => $query->whereNotIn('state', FtpUserState::ENDED),
         ])
             ->has('accounts')
             ->when($group !== '', static fn (Builder $query) => $query->where('group', $group))

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Watch;
 
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\Errand;
 use App\Models\Package;
+use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Record\Record;
 use App\Storage\RunFiles;
@@ -58,7 +60,7 @@ final readonly class Cleaner
         $freed = ['files' => $files + $more, 'bytes' => $bytes + $moreBytes];
         if ($freed['files'] > 0) {
             Record::write(
-                'cleaned',
+                RecordKind::Cleaned,
                 'Removed '
                     .Amount::files($freed['files'])
                     .' that nothing refers to, '
@@ -81,12 +83,12 @@ final readonly class Cleaner
         }
         foreach (
             Deployment::whereIn('state', [
-                Deployment::DRAFTING,
-                Deployment::PLANNED,
-                Deployment::QUEUED,
-                Deployment::WAITING,
-                Deployment::RUNNING,
-                Deployment::UNFINISHED,
+                DeploymentState::Drafting,
+                DeploymentState::Planned,
+                DeploymentState::Queued,
+                DeploymentState::Waiting,
+                DeploymentState::Running,
+                DeploymentState::Unfinished,
             ])->lazyById(20) as $deployment
         ) {
             yield from $this->targets($deployment);

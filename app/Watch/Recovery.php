@@ -13,9 +13,12 @@ use App\Errands\RunErrand;
 use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Backup;
+use App\Models\BackupState;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\Errand;
 use App\Models\ErrandState;
+use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
 use App\Storage\Places;
@@ -78,24 +81,23 @@ final class Recovery
     private function takeUpOrphans(int $patience): int
     {
         $taken = 0;
-        foreach (
-            Deployment::with('site.account')->where('state', Deployment::RUNNING)->orderBy('id')->get() as $deployment
-        ) {
+        $running = Deployment::with('site.account')->where('state', DeploymentState::Running)->orderBy('id')->get();
+        foreach ($running as $deployment) {
             $taken += (int) $this->ifFree(
                 Places::of($deployment->site),
                 $patience,
-                fn (): bool => $this->takeUpRun($deployment, Deployment::RUNNING),
+                fn (): bool => $this->takeUpRun($deployment, DeploymentState::Running),
             );
         }
         foreach (
             Backup::with('site.account')
-                ->where('state', Backup::TAKING)
+                ->where('state', BackupState::Taking)
                 ->whereNotNull('started_at')
                 ->orderBy('id')
                 ->get() as $backup
         ) {
             $taken += (int) $this->ifFree(Places::of($backup->site), $patience, static function () use ($backup): bool {
-                $free = Backup::where(['id' => $backup->id, 'state' => Backup::TAKING])
+                $free = Backup::where(['id' => $backup->id, 'state' => BackupState::Taking])
                     ->whereNotNull('started_at')
                     ->update(['started_at' => null]) === 1;
                 $free && TakeBackup::dispatch($backup->id);
@@ -104,12 +106,15 @@ final class Recovery
             });
         }
         foreach (
-            Deployment::where('state', Deployment::DRAFTING)->whereNotNull('started_at')->orderBy('id')->get() as $draft
+            Deployment::where('state', DeploymentState::Drafting)
+                ->whereNotNull('started_at')
+                ->orderBy('id')
+                ->get() as $draft
         ) {
             $taken += (int) $this->ifFree([MakePlan::lockName($draft->id)], $patience, static function () use (
                 $draft,
             ): bool {
-                $free = Deployment::where(['id' => $draft->id, 'state' => Deployment::DRAFTING])
+                $free = Deployment::where(['id' => $draft->id, 'state' => DeploymentState::Drafting])
                     ->whereNotNull('started_at')
                     ->update(['started_at' => null]) === 1;
                 $free && MakePlan::dispatch($draft->id);
@@ -137,7 +142,7 @@ final class Recovery
     private function takeUpForgotten(\DateTimeInterface $stale): int
     {
         $taken = 0;
-        $waiting = [Deployment::QUEUED, Deployment::WAITING, Deployment::UNFINISHED];
+        $waiting = [DeploymentState::Queued, DeploymentState::Waiting, DeploymentState::Unfinished];
         foreach (
             Deployment::with('site.account')
                 ->whereIn('state', $waiting)
@@ -153,7 +158,7 @@ final class Recovery
             );
         }
         foreach (
-            Backup::where('state', Backup::TAKING)
+            Backup::where('state', BackupState::Taking)
                 ->whereNull('started_at')
                 ->where('updated_at', '<=', $stale)
                 ->get() as $backup
@@ -166,7 +171,7 @@ final class Recovery
             RunErrand::dispatch($errand->id);
         }
         foreach (
-            Deployment::where('state', Deployment::DRAFTING)
+            Deployment::where('state', DeploymentState::Drafting)
                 ->whereNull('started_at')
                 ->where('updated_at', '<=', $stale)
                 ->get() as $draft
@@ -178,11 +183,11 @@ final class Recovery
         return $taken;
     }
 
-    private function takeUpRun(Deployment $deployment, string $state): bool
+    private function takeUpRun(Deployment $deployment, DeploymentState $state): bool
     {
         // Queued again before the lock is let go, so that nobody else takes it for orphaned.
         $queued = Deployment::where(['id' => $deployment->id, 'state' => $state])->update([
-            'state' => $state === Deployment::RUNNING ? Deployment::QUEUED : $state,
+            'state' => $state === DeploymentState::Running ? DeploymentState::Queued : $state,
             'updated_at' => now(),
         ]);
         if ($queued !== 1) {
@@ -190,7 +195,7 @@ final class Recovery
         }
         CarryOutDeployment::dispatch($deployment->id);
         Record::write(
-            'taken_up',
+            RecordKind::DeploymentTakenUp,
             "{$deployment->site->domain}: the run was broken off and is taken up again",
             $deployment->site,
             ['deployment' => $deployment->id],

@@ -10,8 +10,11 @@ use App\FtpUsers\FtpUsers;
 use App\FtpUsers\ReachProofs;
 use App\Models\Account;
 use App\Models\BulkChange;
+use App\Models\BulkChangeState;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use Illuminate\Database\Eloquent\Builder;
 
 /** What is done about FTP users without anybody asking: closing at their time, finding out, proving again. */
@@ -33,7 +36,11 @@ final readonly class Upkeep
     /** Closes those whose time has come, and tries again those that could not be closed. */
     public function closeDue(): void
     {
-        $busy = Deployment::whereIn('state', [Deployment::RUNNING, Deployment::WAITING, Deployment::QUEUED])
+        $busy = Deployment::whereIn('state', [
+            DeploymentState::Running,
+            DeploymentState::Waiting,
+            DeploymentState::Queued,
+        ])
             ->pluck('ftp_user_id')
             ->filter();
         $again = now()->subMinutes(self::AGAIN_MINUTES);
@@ -43,13 +50,13 @@ final readonly class Upkeep
                 static fn (Builder $either) => $either
                     ->where(
                         static fn (Builder $due) => $due
-                            ->whereIn('state', [FtpUser::MADE, FtpUser::OPEN])
+                            ->whereIn('state', [FtpUserState::Made, FtpUserState::Open])
                             ->where('closes_at', '<=', now())
-                            ->whereNull('wanted'),
+                            ->whereNull('pending'),
                     )
                     ->orWhere(
                         static fn (Builder $failed) => $failed
-                            ->where('state', FtpUser::CLOSING_FAILED)
+                            ->where('state', FtpUserState::ClosingFailed)
                             ->where(
                                 static fn (Builder $when) => $when
                                     ->whereNull('tried_at')
@@ -72,8 +79,8 @@ final readonly class Upkeep
         $byHand = now()->subMinutes(self::BY_HAND_MINUTES);
         foreach (
             FtpUser::with('account.client', 'account.sites')
-                ->whereNotNull('wanted')
-                ->where('state', '!=', FtpUser::CLOSING_FAILED)
+                ->whereNotNull('pending')
+                ->where('state', '!=', FtpUserState::ClosingFailed)
                 ->where(
                     static fn (Builder $when) => $when
                         ->where('updated_at', '<=', $stale)
@@ -85,11 +92,11 @@ final readonly class Upkeep
             // often.
             if (
                 $this->users->byHand($user)
-                && (! in_array($user->action(), ['close', 'remove'], true) || $user->updated_at->isAfter($byHand))
+                && (! $user->action()?->ends() === true || $user->updated_at->isAfter($byHand))
             ) {
                 continue;
             }
-            $tries = (int) ($user->wanted['tries'] ?? 0);
+            $tries = $user->pending->tries ?? 0;
             // A host that is away for long is asked less and less often.
             if (
                 $user->updated_at->isAfter(now()->subMinutes(min(self::BY_HAND_MINUTES, 2 ** min($tries, 10))))
@@ -97,7 +104,7 @@ final readonly class Upkeep
             ) {
                 continue;
             }
-            $user->update(['wanted' => ['tries' => $tries + 1] + ($user->wanted ?? [])]);
+            $user->update(['pending' => $user->pending?->withAnotherTry()]);
             $this->try($user, fn () => $this->users->settle($user));
         }
     }
@@ -119,7 +126,7 @@ final readonly class Upkeep
     public function takeUpBulk(): void
     {
         foreach (
-            BulkChange::where('state', BulkChange::GOING)
+            BulkChange::where('state', BulkChangeState::Going)
                 ->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))
                 ->get() as $change
         ) {
@@ -134,8 +141,8 @@ final readonly class Upkeep
         foreach (
             $account
                 ->ftpUsers()
-                ->whereIn('state', [FtpUser::OPEN, FtpUser::MADE])
-                ->whereNull('wanted')
+                ->whereIn('state', [FtpUserState::Open, FtpUserState::Made])
+                ->whereNull('pending')
                 ->where(
                     static fn (Builder $when) => $when
                         ->whereNull('tried_at')

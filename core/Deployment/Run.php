@@ -18,7 +18,7 @@ use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Survey;
@@ -79,7 +79,7 @@ final readonly class Run
             $plan = $this->plan($order, $before, $lost);
         } catch (RunRefused $refused) {
             return new RunResult(RunEnd::Refused, $this->backupName(), cause: $refused);
-        } catch (TransferFailed|StoreFailure|SurveyStopped|CalledOff|PathRefused|PlanImpossible $failure) {
+        } catch (TransferFailed|StoreFailure|SurveyStopped|Cancelled|PathRefused|PlanImpossible $failure) {
             return $lost
                 ? new RunResult(
                     RunEnd::Unfinished,
@@ -108,7 +108,7 @@ final readonly class Run
                     $before,
                     $backup,
                 );
-            } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|CalledOff|PathRefused $failure) {
+            } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|Cancelled|PathRefused $failure) {
                 $cause = $failure;
                 try {
                     $this->journal->keep('cause', $failure->getMessage());
@@ -338,7 +338,7 @@ final readonly class Run
         bool $lost,
     ): RunResult {
         try {
-            // Before anything is looked at: from here on it cannot be called off.
+            // Before anything is looked at: from here on it cannot be cancelled.
             $this->listener->stage(RunStage::PuttingBack, 0, 0);
             $back = new PuttingBack(
                 $this->pool,

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Deployment;
 use Cellarium\Core\Backup\Backup;
 use Cellarium\Core\Plan\Plan;
 
-/** Hears how a run goes on; may throw CalledOff at any call until putting back has begun. */
+/** Hears how a run goes on; may throw Cancelled at any call until putting back has begun. */
 interface RunListener
 {
     /**

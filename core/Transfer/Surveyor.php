@@ -17,7 +17,7 @@ final readonly class Surveyor
 {
     /**
      * @param  (\Closure(int, int): void)|null  $hear  is told the directories and entries seen so far; may throw
-     *     CalledOff
+     *     Cancelled
      */
     public function __construct(
         private TransferPool $pool,

@@ -70,7 +70,7 @@ return new class extends Migration
             $table->boolean('read_only')->default(false);
             $table->string('ends', 10)->default('time');
             $table->string('ends_reason', 200)->default('');
-            $table->json('wanted')->nullable();
+            $table->json('pending')->nullable();
             $table->text('next_secret')->nullable();
             $table->boolean('forgets')->default(false);
             $table->dateTime('used_at')->nullable();

@@ -21,13 +21,13 @@ return new class extends Migration
             $table->json('unproven')->nullable();
             $table->string('question', 20)->nullable();
             $table->boolean('collapse_accepted')->default(false);
-            $table->dateTime('called_off_at')->nullable();
+            $table->dateTime('cancelled_at')->nullable();
         });
         Schema::table('backups', function (Blueprint $table): void {
             $table->unsignedInteger('taken_over_files')->default(0);
             $table->dateTime('taken_over_since')->nullable();
             $table->dateTime('started_at')->nullable();
-            $table->dateTime('called_off_at')->nullable();
+            $table->dateTime('cancelled_at')->nullable();
             $table->boolean('collapse_accepted')->default(false);
             $table->json('progress')->nullable();
             // Workers look for what was orphaned every few seconds.

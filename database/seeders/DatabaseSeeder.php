@@ -12,9 +12,14 @@ use App\FtpUsers\FtpUsers;
 use App\FtpUsers\Order;
 use App\Models\Account;
 use App\Models\Backup;
+use App\Models\BackupReason;
+use App\Models\BackupState;
 use App\Models\Client;
+use App\Models\Closing;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use App\Models\Person;
 use App\Models\Site;
 use App\Packages\Packages;
@@ -63,7 +68,7 @@ final class DatabaseSeeder extends Seeder
     ];
 
     /**
-     * @var list<array{string, string, string, string, int, string, string, int|null}> domain, name, directory,
+     * @var list<array{string, string, string, string, int, Closing, string, int|null}> domain, name, directory,
      *     purpose, days ago made, how it ends, until when or why, days ago used
      */
     private const FTP_USERS = [
@@ -73,7 +78,7 @@ final class DatabaseSeeder extends Seeder
             '/www/ostreabeds.example/img',
             'pictures of the autumn beds',
             2,
-            FtpUser::BY_TIME,
+            Closing::AtTime,
             '+9 days',
             1,
         ],
@@ -83,7 +88,7 @@ final class DatabaseSeeder extends Seeder
             '/www',
             'one afternoon, the kiln people',
             4,
-            FtpUser::BY_TIME,
+            Closing::AtTime,
             '+6 hours',
             4,
         ],
@@ -93,7 +98,7 @@ final class DatabaseSeeder extends Seeder
             '/www/archive.bellwetherclockworks.example',
             'scans of the painted dials',
             6,
-            FtpUser::BY_TIME,
+            Closing::AtTime,
             '+20 days',
             5,
         ],
@@ -103,7 +108,7 @@ final class DatabaseSeeder extends Seeder
             '/www',
             'both sites, until the ringers have their own account',
             40,
-            FtpUser::NEVER,
+            Closing::Never,
             'the ringers share this account until spring',
             38,
         ],
@@ -113,7 +118,7 @@ final class DatabaseSeeder extends Seeder
             '/public_html',
             'the till writes its price list',
             45,
-            FtpUser::NEVER,
+            Closing::Never,
             'the till writes the price list every night',
             41,
         ],
@@ -123,7 +128,7 @@ final class DatabaseSeeder extends Seeder
             '/www/gannetrocklight.example',
             'a day of corrections',
             9,
-            FtpUser::BY_TIME,
+            Closing::AtTime,
             '+8 hours',
             null,
         ],
@@ -133,7 +138,7 @@ final class DatabaseSeeder extends Seeder
             '/www/burnetinn.example',
             'the menu of the week',
             1,
-            FtpUser::BY_TIME,
+            Closing::AtTime,
             '+6 days',
             null,
         ],
@@ -271,42 +276,14 @@ final class DatabaseSeeder extends Seeder
                 $moments[] = [$this->at($days, 7, $domain), fn () => $this->backup($domain, $person)];
             }
         }
-        foreach (self::FTP_USERS as [$domain, $name, $directory, $purpose, $days, $ends, $until, $used]) {
-            $at = $this->at($days, 12, $name);
-            $moments[] = [
+        foreach (self::FTP_USERS as $user) {
+            $at = $this->at($user[4], 12, $user[1]);
+            $moments[] = [$at, fn () => $this->openUser(
+                $user,
                 $at,
-                function () use (
-                    $domain,
-                    $name,
-                    $directory,
-                    $purpose,
-                    $at,
-                    $ends,
-                    $until,
-                    $used,
-                    $days,
-                    $ftpUsers,
-                    $person,
-                ): void {
-                    $byTime = $ends === FtpUser::BY_TIME;
-                    $user = $ftpUsers->open(
-                        $this->site($domain)->account,
-                        new Order(
-                            $name,
-                            RemotePath::fromString($directory),
-                            200_000_000,
-                            $ends,
-                            $byTime ? $at->modify($until) : null,
-                            $byTime ? '' : $until,
-                            $purpose,
-                            person: $person,
-                        ),
-                    );
-                    $user->state === FtpUser::OPEN
-                        || throw new RuntimeException("$name: $user->trouble");
-                    $user->update(['used_at' => now()->addDays($days - $used)]);
-                },
-            ];
+                $person,
+                $ftpUsers,
+            )];
         }
         $moments[] = [
             $this->at(9, 20, 'tours-crew'),
@@ -320,7 +297,7 @@ final class DatabaseSeeder extends Seeder
                     'choir-hymns',
                     RemotePath::fromString('/htdocs'),
                     5_000_000,
-                    FtpUser::BY_JOB,
+                    Closing::WithJob,
                     purpose: 'the new hymn sheets',
                     person: $person,
                 ),
@@ -347,6 +324,35 @@ final class DatabaseSeeder extends Seeder
         return $at->isAfter($now) ? $now->subMinutes(10) : $at;
     }
 
+    /** @param  array{string, string, string, string, int, Closing, string, int|null}  $row  of FTP_USERS */
+    private function openUser(
+        array $row,
+        CarbonImmutable $at,
+        Person $person,
+        FtpUsers $ftpUsers,
+    ): void {
+        [$domain, $name, $directory, $purpose, $days, $ends, $until, $used] = $row;
+        $byTime = $ends === Closing::AtTime;
+        $user = $ftpUsers->open(
+            $this->site($domain)->account,
+            new Order(
+                $name,
+                RemotePath::fromString($directory),
+                200_000_000,
+                $ends,
+                $byTime ? $at->modify($until) : null,
+                $byTime ? '' : $until,
+                $purpose,
+                person: $person,
+            ),
+        );
+        // One host keeps nobody in his directory; that is found out here as anywhere.
+        $user->state === FtpUserState::Open
+            || $domain === 'burnetinn.example'
+            || throw new RuntimeException("$name: $user->trouble");
+        $used === null || $user->update(['used_at' => now()->addDays($days - $used)]);
+    }
+
     private function deploy(string $domain, string $file, Person $person): void
     {
         $package = app(Packages::class)->take(config('cellarium.var')."/demo/packages/$file", $file);
@@ -356,9 +362,9 @@ final class DatabaseSeeder extends Seeder
             null,
             $person,
         );
-        $deployment->update(['state' => Deployment::QUEUED]);
+        $deployment->update(['state' => DeploymentState::Queued]);
         app(Runner::class)->carryOut($deployment);
-        $deployment->refresh()->state === Deployment::PROVEN
+        $deployment->refresh()->state === DeploymentState::Proven
             || throw new RuntimeException("$domain: $deployment->trouble");
     }
 
@@ -367,11 +373,11 @@ final class DatabaseSeeder extends Seeder
         $backup = Backup::create([
             'site_id' => $this->site($domain)->id,
             'person_id' => $person->id,
-            'reason' => 'on_demand',
-            'state' => Backup::TAKING,
+            'reason' => BackupReason::OnDemand,
+            'state' => BackupState::Taking,
         ]);
         app(Backups::class)->take($backup);
-        $backup->refresh()->state === Backup::VERIFIED || throw new RuntimeException("$domain: $backup->trouble");
+        $backup->refresh()->state === BackupState::Verified || throw new RuntimeException("$domain: $backup->trouble");
     }
 
     private function site(string $domain): Site

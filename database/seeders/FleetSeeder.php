@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Database\Seeders;
 
+use App\Models\BackupReason;
 use App\Sites\SiteForm;
 use Cellarium\Core\Connection\Protocol;
 use Illuminate\Database\Seeder;
@@ -232,7 +233,7 @@ final class FleetSeeder extends Seeder
                 $at = now()->subDays($number % 23 === 0 ? 12 + $count : $count);
                 $rows[] = [
                     'site_id' => $site,
-                    'reason' => 'on_demand',
+                    'reason' => BackupReason::OnDemand,
                     'state' => 'verified',
                     'files' => 40,
                     'bytes' => 9_000_000,

@@ -1,3 +1,4 @@
+@use('App\Models\Closing')
 @use('App\Text\Amount')
 <x-page title="New deployment" place="Deployments">
     @if ($site !== null)
@@ -59,7 +60,7 @@
                 <select class="entry" id="user" name="user">
                     @foreach ($users as $user)
                         <option value="@exactly($user->id)">{{ $user->login }}, closes
-                            {{ $user->ends === 'job' ? 'when this is done' : $user->endsWords() }}</option>
+                            {{ $user->ends === Closing::WithJob ? 'when this is done' : $user->endsWords() }}</option>
                     @endforeach
                     <option value="">the account itself{{ $site ? ', '.$site->account->login : '' }}</option>
                 </select>

@@ -4,10 +4,7 @@
             <a
                 href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a><i>›</i><b>{{ $site->domain
                     }}</b><i>›</i><code>{{ $site->document_root }}</code>
-            <x-slot:facts><span>{{ $deployment->title() }}@if ($deployment->kind === 'deploy')
-                        , built site
-                    @endif
-                </span>
+            <x-slot:facts><span>{{ $deployment->title() }}</span>
                 @if ($deployment->planned_at)
                     <span>plan made
                         {{ $deployment->planned_at->format($deployment->planned_at->isToday() ? 'H:i'
@@ -16,5 +13,5 @@
             </x-slot:facts>
         </x-where>
     </x-slot:where>
-    @include($plan === null ? 'parts.drafting' : 'parts.deployment')
+    @include($view === null ? 'parts.drafting' : 'parts.deployment')
 </x-page>

@@ -1,3 +1,4 @@
+@use('App\Text\Amount')
 <x-page title="Deployments" place="Deployments">
     <section class="sheet">
         <header class="head">
@@ -26,9 +27,7 @@
                                     <rect width="6" height="16" rx="2"
                                         fill="{{ $run->site->account->client->colour }}" />
                                 </svg> {{ $run->site->domain }}</td>
-                            <td>{{ $run->state === 'planned' ? 'planned '.$run->planned_at->format('j M H:i')
-                                : $run->ended_at?->format('j M Y H:i') }}
-                            </td>
+                            <td>{{ $run->when() }}</td>
                             <td>@include('parts.state', ['run' => $run])</td>
                             <td>
                                 @if ($run->counts !== [])
@@ -37,7 +36,7 @@
                                         ? ', '.$run->counts['set_aside']['files'].' set aside' : '' }}
                                 @endif
                             </td>
-                            <td>{{ $run->seconds() === null ? '' : \App\Text\Amount::seconds($run->seconds()) }}</td>
+                            <td>{{ $run->seconds() === null ? '' : Amount::seconds($run->seconds()) }}</td>
                             <td>{{ $run->person?->shortName() ?? 'console' }}</td>
                         </tr>
                     @endforeach

@@ -1,3 +1,4 @@
+@use('App\Models\Closing')
 @use('App\FtpUsers\OrderForm')
 @use('App\Models\FtpUser')
 @use('Cellarium\Core\Credential\PasswordKind')
@@ -100,16 +101,18 @@
                         field="megabytes" /></div>
                 <span class="name">Closes</span>
                 <div role="radiogroup" aria-label="Closes">
-                    <div class="check"><label><input type="radio" name="ends" value="@exactly(FtpUser::BY_TIME)"
-                                @checked($value('ends') === FtpUser::BY_TIME)> at</label> <input class="entry is-time"
+                    <div class="check"><label><input type="radio" name="ends" value="@exactly(Closing::AtTime->value)"
+                                @checked($value('ends') === Closing::AtTime->value)> at</label> <input
+                                    class="entry is-time"
                                     name="closes"
                             type="datetime-local" value="@exactly($value('closes'))" aria-label="Closing time"></div>
                     <x-field-note :form="$form" field="closes" />
-                    <label class="check"><input type="radio" name="ends" value="@exactly(FtpUser::BY_JOB)"
-                            @checked($value('ends') === FtpUser::BY_JOB)> when its job ends: the deployment that signs
+                    <label class="check"><input type="radio" name="ends" value="@exactly(Closing::WithJob->value)"
+                            @checked($value('ends') === Closing::WithJob->value)> when its job ends: the deployment
+                            that signs
                             in as it</label>
-                    <div class="check"><label><input type="radio" name="ends" value="@exactly(FtpUser::NEVER)"
-                                @checked($value('ends') === FtpUser::NEVER)> never,</label> <input class="entry"
+                    <div class="check"><label><input type="radio" name="ends" value="@exactly(Closing::Never->value)"
+                                @checked($value('ends') === Closing::Never->value)> never,</label> <input class="entry"
                                     name="reason"
                             value="@exactly($value('reason'))" placeholder="because …" aria-label="Why it never closes"
                             maxlength="200"></div>

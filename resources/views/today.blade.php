@@ -19,7 +19,7 @@
             @endif
             <ul class="concerns">
                 @include('parts.concerns')
-                @if ($only !== '')
+                @if ($only !== null)
                     <li class="folded"><a href="/">All concerns</a></li>
                 @endif
             </ul>

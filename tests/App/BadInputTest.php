@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\Package;
 use Illuminate\Http\UploadedFile;
@@ -121,7 +122,7 @@ final class BadInputTest extends AppTestCase
             ->assertSee('the name does not resolve')
             ->assertSee('give the address from the provider')
             ->assertSee('Nothing on the server was changed');
-        self::assertSame([Deployment::NOT_PLANNED, Deployment::NOT_PLANNED], Deployment::pluck('state')->all());
+        self::assertSame([DeploymentState::NotPlanned, DeploymentState::NotPlanned], Deployment::pluck('state')->all());
         self::assertSame($before, self::contents($this->host->home));
     }
 

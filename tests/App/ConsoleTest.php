@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Models\Backup;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 
 final class ConsoleTest extends AppTestCase
 {
@@ -127,7 +128,7 @@ final class ConsoleTest extends AppTestCase
         self::assertSame([2, 'put_back'], [$status, $said['state']]);
         self::assertStringContainsString('whole again', $said['error']);
         self::assertSame($before, self::contents($this->root()));
-        self::assertSame(Deployment::PUT_BACK, Deployment::latest('id')->firstOrFail()->state);
+        self::assertSame(DeploymentState::PutBack, Deployment::latest('id')->firstOrFail()->state);
     }
 
     public function test_a_person_sees_bars_stage_by_stage_and_then_what_was_done(): void

@@ -10,6 +10,7 @@ use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\Person;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Text\Shown;
 use Cellarium\Core\Path\WireName;
 use Illuminate\Support\Facades\Cache;
@@ -55,7 +56,7 @@ final class DoorTest extends AppTestCase
         );
         self::assertStringContainsString(
             'from 203.0.113.5; further tries have to wait now',
-            RecordEntry::where('action', 'sign_in_refused')->latest('id')->firstOrFail()->sentence,
+            RecordEntry::where('action', RecordKind::SignInRefused)->latest('id')->firstOrFail()->sentence,
         );
         $this->travel(31)->seconds();
         self::assertSame('in', $this->guess('aldous@marramtide.example', '203.0.113.5', 'a-word-for-tests'));

@@ -12,6 +12,7 @@ use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Storage\RunFiles;
 use App\Watch\Recovery;
 use Cellarium\Core\Storage\NamedLock;
@@ -45,12 +46,12 @@ final class ErrandTest extends AppTestCase
         $errand = $this->errand(ErrandKind::RenewPassword, ErrandState::Waiting);
         $this->get("/errands/$errand->id")->assertOk()->assertSee('Cancel');
         $secret = $this->account->secret;
-        $this->post("/errands/$errand->id/call-off")
+        $this->post("/errands/$errand->id/cancel")
             ->assertRedirect('/accounts')
             ->assertSessionHas('trouble', 'Cancelled before the server was asked anything.');
         (new RunErrand($errand->id))->handle();
         self::assertSame(
-            [ErrandState::CalledOff, $secret],
+            [ErrandState::Cancelled, $secret],
             [$errand->refresh()->state, $this->account->refresh()->secret],
         );
     }
@@ -58,12 +59,12 @@ final class ErrandTest extends AppTestCase
     public function test_what_looks_is_cancelled_while_it_goes_on_and_what_changes_is_not(): void
     {
         $look = $this->errand(ErrandKind::FindRoot, ErrandState::Running);
-        $this->post("/errands/$look->id/call-off")
+        $this->post("/errands/$look->id/cancel")
             ->assertRedirect('/accounts')
             ->assertSessionHas('trouble', 'Cancelled. What the server still answers is not used.');
         $change = $this->errand(ErrandKind::CloseUser, ErrandState::Running);
-        $this->get("/errands/$change->id")->assertOk()->assertDontSee('/call-off', false);
-        $this->post("/errands/$change->id/call-off")->assertRedirect();
+        $this->get("/errands/$change->id")->assertOk()->assertDontSee('/cancel', false);
+        $this->post("/errands/$change->id/cancel")->assertRedirect();
         self::assertStringContainsString('not broken off half done', (string) session('trouble'));
         self::assertSame(ErrandState::Running, $change->refresh()->state);
     }
@@ -76,29 +77,29 @@ final class ErrandTest extends AppTestCase
             if (str_contains($query->sql, 'update `errands`') && in_array('running', $query->bindings, true)) {
                 DB::table('errands')
                     ->where('id', $errand->id)
-                    ->update(['state' => 'called_off', 'words' => 'Cancelled.']);
+                    ->update(['state' => 'cancelled', 'words' => 'Cancelled.']);
             }
         });
         (new RunErrand($errand->id))->handle();
-        self::assertSame([ErrandState::CalledOff, 'Cancelled.'], [$errand->refresh()->state, $errand->words]);
+        self::assertSame([ErrandState::Cancelled, 'Cancelled.'], [$errand->refresh()->state, $errand->words]);
     }
 
     public function test_a_ladder_is_cancelled_at_the_next_rung(): void
     {
         $this->account->update(['climbing_at' => now()]);
-        $this->get("/accounts/{$this->account->id}/ladder")->assertSee('/call-off', false);
+        $this->get("/accounts/{$this->account->id}/ladder")->assertSee('/cancel', false);
         $cancelled = false;
         Account::updated(function (Account $account) use (&$cancelled): void {
             if (! $cancelled && count($account->ladder ?? []) === 2) {
                 $cancelled = true;
-                $this->post("/accounts/$account->id/call-off")->assertRedirect();
+                $this->post("/accounts/$account->id/cancel")->assertRedirect();
             }
         });
         (new ConnectAccount($this->account->id, $this->person->id))->handle(app(AccountCheck::class));
         $account = $this->account->refresh();
         self::assertTrue($cancelled);
         self::assertSame([2, null, null], [count($account->ladder ?? []), $account->climbing_at, $account->trouble]);
-        self::assertSame('connect_called_off', RecordEntry::latest('id')->firstOrFail()->action);
+        self::assertSame(RecordKind::ConnectingCancelled, RecordEntry::latest('id')->firstOrFail()->action);
     }
 
     public function test_when_its_worker_was_killed_the_page_says_so_at_once(): void

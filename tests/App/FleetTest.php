@@ -79,7 +79,7 @@ final class FleetTest extends AppTestCase
         self::assertLessThan(150, substr_count((string) $today->getContent(), 'class="jar '));
         self::assertGreaterThan(
             8,
-            substr_count((string) $this->get('/?kind=no+backup')->getContent(), 'class="sheet concern"'),
+            substr_count((string) $this->get('/?kind=no_backup')->getContent(), 'class="sheet concern"'),
         );
     }
 }

@@ -9,14 +9,18 @@ use App\Errands\RunErrand;
 use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\BulkChange;
+use App\Models\BulkChangeState;
 use App\Models\Client;
+use App\Models\Closing;
 use App\Models\Destination;
 use App\Models\Errand;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use App\Models\HandOver;
 use App\Models\Package;
 use App\Models\Person;
 use App\Models\RecordEntry;
+use App\Reach\MapRow;
 use App\Reach\ReachMap;
 use App\Watch\Upkeep;
 use Illuminate\Support\Facades\Queue;
@@ -62,7 +66,7 @@ final class FtpUserPagesTest extends AppTestCase
         ])->assertRedirect();
         $user = FtpUser::firstOrFail();
         self::assertSame(
-            [FtpUser::OPEN, $this->person->id, 3_000_000],
+            [FtpUserState::Open, $this->person->id, 3_000_000],
             [$user->state, $user->person_id, $user->space_limit],
             (string) $user->trouble,
         );
@@ -91,15 +95,15 @@ final class FtpUserPagesTest extends AppTestCase
             'reason' => 'the till writes every night',
         ])->assertRedirect();
         self::assertSame(
-            [FtpUser::NEVER, 'never: the till writes every night'],
+            [Closing::Never, 'never: the till writes every night'],
             [$user->refresh()->ends, $user->endsWords()],
         );
         $this->post("/ftp-users/$user->id/close")->assertRedirect();
         $this->get("/ftp-users/$user->id")->assertSee('sign-in refused')->assertSee('Open again');
         $this->post("/ftp-users/$user->id/reopen", ['ends' => 'job'])->assertRedirect();
-        self::assertSame(FtpUser::OPEN, $user->refresh()->state);
+        self::assertSame(FtpUserState::Open, $user->refresh()->state);
         $this->post("/ftp-users/$user->id/remove")->assertRedirect();
-        self::assertSame(FtpUser::REMOVED, $user->refresh()->state);
+        self::assertSame(FtpUserState::Removed, $user->refresh()->state);
     }
 
     public function test_by_hand_the_sheet_is_shown_field_by_field_until_it_is_proven(): void
@@ -366,14 +370,16 @@ final class FtpUserPagesTest extends AppTestCase
         $account = $this->account->load('ftpUsers', 'sites.client');
         $account->ftpUsers->each->setRelation('account', $account);
         $map = ReachMap::of($account);
-        $rows = collect($map->rows)->keyBy(static fn (array $row): string => "{$row['kind']} {$row['path']}");
-        self::assertSame(39, $rows['fold /www/site.example']['folded']);
+        $rows = collect($map->rows)->keyBy(
+            static fn (MapRow $row): string => strtolower($row->kind->name)." $row->path",
+        );
+        self::assertSame('39 more directories', $rows['fold /www/site.example']->name);
         self::assertTrue($rows->has('directory /www/site.example/season-7'));
         self::assertSame(
             [['site.example/blog'], ['site.example']],
-            [$rows['directory /apps/blog']['serves'], $rows['directory /www/site.example']['serves']],
+            [$rows['directory /apps/blog']->serves, $rows['directory /www/site.example']->serves],
         );
-        self::assertSame('directory /www/site.example', $rows->keys()[$rows['link /apps/blog/site']['leads']]);
+        self::assertSame('directory /www/site.example', $rows->keys()[$rows['link /apps/blog/site']->leads]);
         self::assertSame(['harbour', 'pictures'], array_column($map->lanes, 'login'));
         $opened = $this->get($map->url('/www/site.example', true))
             ->assertOk()
@@ -394,7 +400,7 @@ final class FtpUserPagesTest extends AppTestCase
                 ->create([
                     'login' => "many$number",
                     'directory' => '/www',
-                    'state' => FtpUser::OPEN,
+                    'state' => FtpUserState::Open,
                     'ends' => 'job',
                 ]);
         }
@@ -462,7 +468,7 @@ final class FtpUserPagesTest extends AppTestCase
                 ->assertOk()
                 ->assertSee('nothing has been changed yet')
                 ->assertSee('left alone');
-            self::assertSame(BulkChange::DRAFT, $change->state);
+            self::assertSame(BulkChangeState::Draft, $change->state);
             $this->post("/bulk/$change->id/start")->assertRedirect();
             $this->post("/bulk/$change->id/start")->assertSessionHas('trouble', 'This was started already.');
 
@@ -470,7 +476,7 @@ final class FtpUserPagesTest extends AppTestCase
         };
         $moved = $go('move');
         self::assertSame(
-            [BulkChange::DONE, [true, true, null]],
+            [BulkChangeState::Done, [true, true, null]],
             [$moved->state, array_map(static fn (array $item): ?bool => $item['result']['ok'] ?? null, $moved->items)],
         );
         self::assertEquals($moved->closes_at, $one->refresh()->closes_at);
@@ -494,14 +500,14 @@ final class FtpUserPagesTest extends AppTestCase
         Queue::assertPushed(\App\FtpUsers\CarryOutBulk::class, 2);
         (new \App\FtpUsers\CarryOutBulk($change->id))->handle(app(\App\FtpUsers\Bulk::class));
         self::assertSame(
-            [BulkChange::DONE, 'closed before the worker was killed'],
+            [BulkChangeState::Done, 'closed before the worker was killed'],
             [$change->refresh()->state, $change->items[0]['result']['words']],
         );
         self::assertStringContainsString(
             'two@site.example: sign-in refused (530)',
             $change->items[1]['result']['words'],
         );
-        self::assertSame([FtpUser::OPEN, FtpUser::CLOSED], [$one->refresh()->state, $two->refresh()->state]);
+        self::assertSame([FtpUserState::Open, FtpUserState::Closed], [$one->refresh()->state, $two->refresh()->state]);
     }
 
     public function test_saved_destinations_are_offered_where_a_directory_is_asked_for(): void

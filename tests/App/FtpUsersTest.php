@@ -8,9 +8,14 @@ use App\Accounts\AccountCheck;
 use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\Order;
+use App\Models\Closing;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
+use App\Models\PendingAction;
+use App\Models\PendingChange;
 use App\Models\Proof;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Today\Concerns;
 use App\Watch\Upkeep;
 use Cellarium\Core\Credential\Secret;
@@ -47,8 +52,8 @@ final class FtpUsersTest extends AppTestCase
     {
         $user = $this->ftpUser(space: 3_000_000);
         self::assertSame(
-            [FtpUser::OPEN, true, null, null],
-            [$user->state, $user->isProven(), $user->wanted, $user->next_secret],
+            [FtpUserState::Open, true, null, null],
+            [$user->state, $user->isProven(), $user->pending, $user->next_secret],
             (string) $user->trouble,
         );
         $steps = $user->proofs()->orderBy('id')->get();
@@ -93,20 +98,20 @@ final class FtpUsersTest extends AppTestCase
 
         self::assertTrue($this->users()->close($user, 'by hand'));
         self::assertSame(
-            [FtpUser::CLOSED, null, false],
+            [FtpUserState::Closed, null, false],
             [$user->refresh()->state, $user->secret, $this->atHost()['open']],
         );
-        $this->users()->reopen($user, FtpUser::BY_TIME, now()->addHour());
+        $this->users()->reopen($user, Closing::AtTime, now()->addHour());
         self::assertTrue($this->users()->settle($user));
         self::assertSame(
-            [FtpUser::OPEN, FtpUser::BY_TIME, true],
+            [FtpUserState::Open, Closing::AtTime, true],
             [$user->refresh()->state, $user->ends, $this->atHost()['open']],
         );
 
         $this->users()->remove($user);
         self::assertTrue($this->users()->settle($user));
-        self::assertSame([FtpUser::REMOVED, null], [$user->refresh()->state, $this->atHost()]);
-        self::assertSame(FtpUser::OPEN, $this->ftpUser()->state, 'the login may be made again');
+        self::assertSame([FtpUserState::Removed, null], [$user->refresh()->state, $this->atHost()]);
+        self::assertSame(FtpUserState::Open, $this->ftpUser()->state, 'the login may be made again');
         foreach (
             [
                 'created; landing in /www/site.example and proven',
@@ -138,7 +143,7 @@ final class FtpUsersTest extends AppTestCase
         $proven = $this->ftpUser('before', space: 3_000_000);
         $this->host->faults($faults);
         $user = $this->ftpUser('after', space: 3_000_000);
-        self::assertSame([FtpUser::MADE, false], [$user->state, $user->isProven()]);
+        self::assertSame([FtpUserState::Made, false], [$user->state, $user->isProven()]);
         self::assertStringContainsString($words, (string) $user->trouble);
         if (isset($faults['more_than_asked'])) {
             $this->host->control(
@@ -177,7 +182,7 @@ final class FtpUsersTest extends AppTestCase
     {
         $this->account->update(['control_url' => null, 'company' => 'Northquay']);
         $user = $this->ftpUser(space: 3_000_000);
-        self::assertSame([FtpUser::ASKED, 'create'], [$user->state, $user->action()]);
+        self::assertSame([FtpUserState::Asked, PendingAction::Create], [$user->state, $user->action()]);
         $sheet = $this->users()->sheet($user);
         self::assertSame('Create job@site.example', $sheet?->title);
         $attempts = Proof::count();
@@ -200,7 +205,7 @@ final class FtpUsersTest extends AppTestCase
         );
         self::assertFalse($this->users()->settle($user));
         self::assertStringContainsString('Landed elsewhere', (string) $user->trouble);
-        self::assertSame('create', $user->action(), 'the sheet stays');
+        self::assertSame(PendingAction::Create, $user->action(), 'the sheet stays');
         $this->host->control(
             'PATCH',
             '/v1/ftp-users/job@site.example',
@@ -210,13 +215,13 @@ final class FtpUsersTest extends AppTestCase
             ],
         );
         self::assertTrue($this->users()->settle($user));
-        self::assertSame([FtpUser::OPEN, null], [$user->refresh()->state, $this->users()->sheet($user)]);
+        self::assertSame([FtpUserState::Open, null], [$user->refresh()->state, $this->users()->sheet($user)]);
 
         self::assertFalse($this->users()->close($user, 'by hand'));
         self::assertSame('Close job@site.example', $this->users()->sheet($user)?->title);
         self::assertFalse($this->users()->settle($user));
         self::assertSame(
-            [FtpUser::OPEN, true],
+            [FtpUserState::Open, true],
             [$user->state, str_contains((string) $user->trouble, 'can still sign in')],
         );
         $this->host->control(
@@ -227,7 +232,7 @@ final class FtpUsersTest extends AppTestCase
         );
         $this->travel(2)->hours();
         app(Upkeep::class)->settleLeft();
-        self::assertSame(FtpUser::CLOSED, $user->refresh()->state, 'found out by itself in the end');
+        self::assertSame(FtpUserState::Closed, $user->refresh()->state, 'found out by itself in the end');
 
         $other = $this->ftpUser('other');
         $this->users()->giveUp($other);
@@ -269,7 +274,7 @@ final class FtpUsersTest extends AppTestCase
                 fn () => $does(['open' => false]),
             ],
             'Open job@site.example again' => [
-                fn () => $this->users()->reopen($user, FtpUser::BY_JOB, null),
+                fn () => $this->users()->reopen($user, Closing::WithJob, null),
                 fn (InstructionSheet $sheet) => $does(['open' => true, 'password' => $sheet->password?->reveal()]),
             ],
             'Remove job@site.example' => [
@@ -287,7 +292,7 @@ final class FtpUsersTest extends AppTestCase
             self::assertNull($user->refresh()->action(), $title);
         }
         self::assertSame(
-            [FtpUser::REMOVED, '/www/site.example/media', 2_000_000],
+            [FtpUserState::Removed, '/www/site.example/media', 2_000_000],
             [$user->state, $user->directory, $user->space_limit],
         );
     }
@@ -323,7 +328,7 @@ final class FtpUsersTest extends AppTestCase
             $this->account,
             new Order('deep', RemotePath::fromString('/www/new/deep'), makesDirectory: true),
         );
-        self::assertSame([FtpUser::OPEN, true], [$made->state, is_dir("{$this->host->home}/www/new/deep")]);
+        self::assertSame([FtpUserState::Open, true], [$made->state, is_dir("{$this->host->home}/www/new/deep")]);
     }
 
     public function test_the_same_login_twice_at_once_is_made_once(): void
@@ -332,7 +337,7 @@ final class FtpUsersTest extends AppTestCase
                 .'$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
             .'try { $user = app(App\FtpUsers\FtpUsers::class)->open(App\Models\Account::with("sites", '
             .'"client")->findOrFail($argv[2]), new App\FtpUsers\Order("job", '
-            .'Cellarium\Core\Path\RemotePath::fromString("/www/site.example"))); echo $user->state; } catch '
+            .'Cellarium\Core\Path\RemotePath::fromString("/www/site.example"))); echo $user->state->value; } catch '
             .'(App\Failure\Problem|Cellarium\Core\Hosting\ControlFailure $refused) { echo "refused: ", '
             .'$refused->getMessage(); }';
         $running = [];
@@ -348,7 +353,7 @@ final class FtpUsersTest extends AppTestCase
         $said = array_map(static fn (array $ends): string => (string) stream_get_contents($ends[1]), $pipes);
         array_map(proc_close(...), $running);
         sort($said);
-        self::assertSame(FtpUser::OPEN, $said[0], implode(' / ', $said));
+        self::assertSame(FtpUserState::Open->value, $said[0], implode(' / ', $said));
         self::assertStringContainsString('exists already', $said[1]);
         self::assertSame(
             [1, 1],
@@ -361,8 +366,8 @@ final class FtpUsersTest extends AppTestCase
         $this->host->faults(['lose_answer' => true]);
         $user = $this->ftpUser();
         self::assertSame(
-            [FtpUser::OPEN, null],
-            [$user->state, $user->wanted],
+            [FtpUserState::Open, null],
+            [$user->state, $user->pending],
             'it was made; the host told when it was asked again',
         );
         $old = $user->secret;
@@ -373,14 +378,17 @@ final class FtpUsersTest extends AppTestCase
 
         $this->host->faults(['control_fails' => true]);
         try {
-            $this->users()->reopen($user, FtpUser::BY_JOB, null);
+            $this->users()->reopen($user, Closing::WithJob, null);
             self::fail('It was opened.');
         } catch (ControlFailure $failure) {
             self::assertStringContainsString('nothing was changed', $failure->getMessage());
         }
-        self::assertSame([FtpUser::CLOSED, null, null], [$user->refresh()->state, $user->wanted, $user->next_secret]);
+        self::assertSame(
+            [FtpUserState::Closed, null, null],
+            [$user->refresh()->state, $user->pending, $user->next_secret],
+        );
         $this->host->faults(['control_delay_ms' => 700]);
-        self::assertSame(FtpUser::OPEN, $this->ftpUser('slow')->state, 'slow is not lost');
+        self::assertSame(FtpUserState::Open, $this->ftpUser('slow')->state, 'slow is not lost');
     }
 
     public function test_where_the_host_cannot_be_asked_nothing_is_claimed_until_it_can(): void
@@ -391,14 +399,14 @@ final class FtpUsersTest extends AppTestCase
             $this->account,
             new Order('job', RemotePath::fromString('/www/site.example')),
         );
-        self::assertSame([FtpUser::ASKED, 'create'], [$user->state, $user->action()]);
+        self::assertSame([FtpUserState::Asked, PendingAction::Create], [$user->state, $user->action()]);
         self::assertStringContainsString('not known whether it was done', (string) $user->trouble);
         self::assertFalse($this->users()->settle($user));
         foreach ([2, 2, 2, 2] as $minutes) {
             $this->travel($minutes)->minutes();
             app(Upkeep::class)->settleLeft();
         }
-        self::assertSame(3, $user->refresh()->wanted['tries'], 'asked less and less often');
+        self::assertSame(3, $user->refresh()->pending?->tries, 'asked less and less often');
         $this->account->update(['control_url' => $right]);
         $this->travel(20)->minutes();
         app(Upkeep::class)->settleLeft();
@@ -408,13 +416,13 @@ final class FtpUsersTest extends AppTestCase
         $this->account->update(['control_url' => 'http://127.0.0.1:1']);
         $open->load('account.sites', 'account.client');
         self::assertFalse($this->users()->close($open, 'by hand'));
-        self::assertSame(FtpUser::CLOSING_FAILED, $open->refresh()->state);
+        self::assertSame(FtpUserState::ClosingFailed, $open->refresh()->state);
         $this->account->update(['control_url' => $right]);
         app(Upkeep::class)->closeDue();
-        self::assertSame(FtpUser::CLOSING_FAILED, $open->refresh()->state, 'not every minute');
+        self::assertSame(FtpUserState::ClosingFailed, $open->refresh()->state, 'not every minute');
         $this->travel(6)->minutes();
         app(Upkeep::class)->closeDue();
-        self::assertSame(FtpUser::CLOSED, $open->refresh()->state);
+        self::assertSame(FtpUserState::Closed, $open->refresh()->state);
     }
 
     public function test_a_process_that_was_killed_between_two_steps_leaves_what_can_be_found_out(): void
@@ -422,10 +430,10 @@ final class FtpUsersTest extends AppTestCase
         $written = [
             'login' => 'job@site.example',
             'directory' => '/www/site.example',
-            'state' => FtpUser::ASKED,
+            'state' => FtpUserState::Asked,
             'next_secret' => 'the-Password-4711',
-            'wanted' => ['action' => 'create', 'name' => 'job'],
-            'ends' => FtpUser::BY_JOB,
+            'pending' => PendingChange::create('job'),
+            'ends' => Closing::WithJob,
         ];
         $asked = $this->account->ftpUsers()->create($written);
         $this->host->control(
@@ -441,15 +449,15 @@ final class FtpUsersTest extends AppTestCase
         );
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
-        self::assertSame([FtpUser::OPEN, 'the-Password-4711'], [$asked->refresh()->state, $asked->secret]);
+        self::assertSame([FtpUserState::Open, 'the-Password-4711'], [$asked->refresh()->state, $asked->secret]);
 
         $renewing = $this->fresh($asked);
-        $renewing->update(['wanted' => ['action' => 'renew'], 'next_secret' => 'another-Password-4711']);
+        $renewing->update(['pending' => PendingChange::renew(), 'next_secret' => 'another-Password-4711']);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
         self::assertSame(
             ['the-Password-4711', null],
-            [$renewing->refresh()->secret, $renewing->wanted],
+            [$renewing->refresh()->secret, $renewing->pending],
             'the host never heard of it',
         );
         $this->host->control(
@@ -460,20 +468,20 @@ final class FtpUsersTest extends AppTestCase
                 'password' => 'another-Password-4711',
             ],
         );
-        $renewing->update(['wanted' => ['action' => 'renew'], 'next_secret' => 'another-Password-4711']);
+        $renewing->update(['pending' => PendingChange::renew(), 'next_secret' => 'another-Password-4711']);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
         self::assertSame(
             ['another-Password-4711', null],
-            [$renewing->refresh()->secret, $renewing->wanted],
+            [$renewing->refresh()->secret, $renewing->pending],
             'the host had done it',
         );
 
-        $renewing->update(['wanted' => ['action' => 'close', 'why' => 'by hand']]);
+        $renewing->update(['pending' => PendingChange::close('by hand')]);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
         self::assertSame(
-            [FtpUser::CLOSED, false],
+            [FtpUserState::Closed, false],
             [$renewing->refresh()->state, $this->atHost()['open']],
             'what was to be closed is closed',
         );
@@ -481,7 +489,7 @@ final class FtpUsersTest extends AppTestCase
         $others = $this->account
             ->ftpUsers()
             ->create(
-                ['login' => 'theirs@site.example', 'wanted' => ['action' => 'create', 'name' => 'theirs']] + $written,
+                ['login' => 'theirs@site.example', 'pending' => PendingChange::create('theirs')] + $written,
             );
         $this->host->control(
             'POST',
@@ -509,27 +517,27 @@ final class FtpUsersTest extends AppTestCase
     public function test_it_closes_at_its_time_to_the_minute_and_a_clock_that_jumps_opens_nothing(): void
     {
         $this->travelTo(now()->startOfMinute());
-        $user = $this->ftpUser(ends: FtpUser::BY_TIME, closesAt: now()->addMinutes(3));
+        $user = $this->ftpUser(ends: Closing::AtTime, closesAt: now()->addMinutes(3));
         $this->travel(2)->minutes();
         $this->artisan('cellarium:close-due');
-        self::assertSame(FtpUser::OPEN, $user->refresh()->state);
+        self::assertSame(FtpUserState::Open, $user->refresh()->state);
         $this->travel(1)->minutes();
         $this->artisan('cellarium:close-due');
-        self::assertSame([FtpUser::CLOSED, false], [$user->refresh()->state, $this->atHost()['open']]);
+        self::assertSame([FtpUserState::Closed, false], [$user->refresh()->state, $this->atHost()['open']]);
         $this->travel(-2)->days();
         $this->artisan('cellarium:close-due');
         self::assertSame(
-            [FtpUser::CLOSED, false, 0],
+            [FtpUserState::Closed, false, 0],
             [$user->refresh()->state, $this->atHost()['open'], $user->idleDays()],
         );
         // One that was being closed when the clock was set back is tried again at once, not in two days.
-        $user->update(['state' => FtpUser::CLOSING_FAILED, 'tried_at' => now()->addDays(2), 'secret' => 'any']);
+        $user->update(['state' => FtpUserState::ClosingFailed, 'tried_at' => now()->addDays(2), 'secret' => 'any']);
         $this->artisan('cellarium:close-due');
-        self::assertSame(FtpUser::CLOSED, $user->refresh()->state);
-        $job = $this->ftpUser('other', ends: FtpUser::BY_JOB);
+        self::assertSame(FtpUserState::Closed, $user->refresh()->state);
+        $job = $this->ftpUser('other', ends: Closing::WithJob);
         $this->travel(400)->days();
         $this->artisan('cellarium:close-due');
-        self::assertSame(FtpUser::OPEN, $job->refresh()->state, 'a job ends it, not a clock');
+        self::assertSame(FtpUserState::Open, $job->refresh()->state, 'a job ends it, not a clock');
     }
 
     public function test_a_host_that_closes_late_or_never_is_caught_and_tried_again(): void
@@ -537,23 +545,23 @@ final class FtpUsersTest extends AppTestCase
         $user = $this->ftpUser();
         $this->host->faults(['close_never' => true]);
         self::assertFalse($this->users()->close($user, 'by hand'));
-        self::assertSame(FtpUser::CLOSING_FAILED, $user->refresh()->state);
+        self::assertSame(FtpUserState::ClosingFailed, $user->refresh()->state);
         self::assertSame('job@site.example can still sign in', $user->trouble);
         self::assertSame('FTP user still open', Concerns::compute()->all[0]->title);
         foreach ([1, 2] as $time) {
             $this->travel(6)->minutes();
             $this->artisan('cellarium:close-due');
         }
-        self::assertSame(FtpUser::CLOSING_FAILED, $user->refresh()->state);
+        self::assertSame(FtpUserState::ClosingFailed, $user->refresh()->state);
         self::assertSame(
             1,
-            RecordEntry::where('action', 'ftp_user_closed')->count(),
+            RecordEntry::where('action', RecordKind::FtpUserClosed)->count(),
             'the same trouble is not written down again and again',
         );
         $this->host->faults([]);
         $this->travel(6)->minutes();
         $this->artisan('cellarium:close-due');
-        self::assertSame([FtpUser::CLOSED, null], [$user->refresh()->state, $user->trouble]);
+        self::assertSame([FtpUserState::Closed, null], [$user->refresh()->state, $user->trouble]);
     }
 
     public function test_idle_days_come_from_the_host_and_our_own_proofs_do_not_count_as_use(): void
@@ -628,24 +636,32 @@ final class FtpUsersTest extends AppTestCase
         );
         app(AccountCheck::class)->connect($this->account);
         app(AccountCheck::class)->connect($this->account);
-        self::assertSame(['job@site.example', 'theirs@site.example'], FtpUser::orderBy('id')->pluck('login')->all());
-        $found = FtpUser::with('account.client', 'account.sites')->where('login', 'theirs@site.example')->firstOrFail();
-        self::assertSame([FtpUser::MADE, '/www', FtpUser::NEVER], [$found->state, $found->directory, $found->ends]);
+        self::assertSame(
+            ['job@site.example', 'theirs@site.example'],
+            FtpUser::orderBy('id')->pluck('login')->all(),
+        );
+        $found = FtpUser::with('account.client', 'account.sites')
+            ->where('login', 'theirs@site.example')
+            ->firstOrFail();
+        self::assertSame(
+            [FtpUserState::Made, '/www', Closing::Never],
+            [$found->state, $found->directory, $found->ends],
+        );
         self::assertSame(
             ['FTP user that was not made here'],
             collect(Concerns::compute()->all)->where('kind', 'found')->pluck('title')->values()->all(),
         );
         $this->users()->settle($found);
         self::assertSame(
-            [FtpUser::MADE, false],
+            [FtpUserState::Made, false],
             [$found->refresh()->state, $found->isProven()],
             'what the host says of it is no proof',
         );
         $this->users()->renew($found);
         self::assertTrue($this->users()->settle($found), (string) $found->trouble);
-        self::assertSame([FtpUser::OPEN, true], [$found->state, $found->isProven()]);
+        self::assertSame([FtpUserState::Open, true], [$found->state, $found->isProven()]);
         self::assertTrue($this->users()->close($found, 'by hand'));
-        self::assertSame(FtpUser::OPEN, $mine->refresh()->state);
+        self::assertSame(FtpUserState::Open, $mine->refresh()->state);
         $this->host->control(
             'PATCH',
             '/v1/ftp-users/theirs@site.example',
@@ -657,7 +673,7 @@ final class FtpUsersTest extends AppTestCase
         );
         app(AccountCheck::class)->connect($this->account);
         self::assertSame(
-            [FtpUser::MADE, 'it was opened again elsewhere'],
+            [FtpUserState::Made, 'it was opened again elsewhere'],
             [$found->refresh()->state, $found->ends_reason],
         );
         self::assertTrue(
@@ -691,13 +707,13 @@ final class FtpUsersTest extends AppTestCase
             $this->soon(static fn (): bool => str_contains((string) file_get_contents($world), 'job@site.example')),
             'the host has done it and has not answered yet',
         );
-        self::assertSame(FtpUser::ASKED, FtpUser::firstOrFail()->state, 'it was written down first');
+        self::assertSame(FtpUserState::Asked, FtpUser::firstOrFail()->state, 'it was written down first');
         posix_kill(proc_get_status($process)['pid'], SIGKILL);
         proc_close($process);
         $this->host->faults([]);
         $this->travel(2)->minutes();
         app(Upkeep::class)->settleLeft();
-        self::assertSame([FtpUser::OPEN, null], [FtpUser::firstOrFail()->state, FtpUser::firstOrFail()->wanted]);
+        self::assertSame([FtpUserState::Open, null], [FtpUser::firstOrFail()->state, FtpUser::firstOrFail()->pending]);
     }
 
     public function test_what_a_proof_that_was_cut_off_left_on_the_server_is_removed_later(): void

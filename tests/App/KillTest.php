@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Deployments\Plans;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\Package;
 
 /** A queue worker killed with SIGKILL in the middle of a run, at ten different moments. */
@@ -37,12 +38,16 @@ final class KillTest extends AppTestCase
             self::assertFileExists($this->root().'/index.html', 'there is always a start page');
             $run->refresh();
             if ($killedAt !== null) {
-                self::assertSame(Deployment::RUNNING, $run->state, "moment $moment: nobody could write that it ended");
+                self::assertSame(
+                    DeploymentState::Running,
+                    $run->state,
+                    "moment $moment: nobody could write that it ended",
+                );
                 $takenUp++;
                 $moment % 2 === 0 ? $this->takeUpByAnotherWorker($run) : $this->takeUpByStarting();
             }
             $run->refresh();
-            self::assertSame(Deployment::PROVEN, $run->state, "moment $moment: $run->trouble");
+            self::assertSame(DeploymentState::Proven, $run->state, "moment $moment: $run->trouble");
             self::assertSame(
                 $states[$to],
                 self::contents($this->root()),
@@ -92,7 +97,7 @@ final class KillTest extends AppTestCase
         mkdir($this->root().'/img/deep', 0755, true);
         $run = $this->queued($package);
         $this->worker()->finish();
-        self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);
+        self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
         $lines = count((array) file("$this->var/runs/$run->id/journal"));
 
         // Going to the second package sends thirteen pages and twelve drawings; going back, thirteen pages.
@@ -103,7 +108,7 @@ final class KillTest extends AppTestCase
     {
         config(['queue.default' => 'database']);
         $run = app(Plans::class)->deploy($this->site->refresh()->load('account.client', 'account.sites'), $package);
-        $run->update(['state' => Deployment::QUEUED]);
+        $run->update(['state' => DeploymentState::Queued]);
         \App\Deployments\CarryOutDeployment::dispatch($run->id);
 
         return $run;

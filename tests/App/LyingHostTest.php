@@ -9,7 +9,9 @@ use App\Deployments\MakePlan;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\Models\Backup;
+use App\Models\BackupState;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\SetAside;
 use App\Models\Site;
 use App\Storage\Places;
@@ -49,7 +51,7 @@ final class LyingHostTest extends AppTestCase
             $this->host->faults($faults);
             [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip());
             self::assertSame(
-                [2, Deployment::PUT_BACK_UNPROVEN],
+                [2, DeploymentState::PutBackUnproven->value],
                 [$status, $report['state']],
                 (string) json_encode($report),
             );
@@ -58,7 +60,7 @@ final class LyingHostTest extends AppTestCase
             self::assertStringNotContainsString('whole again', $report['error']);
             $page = $this->page("/deployments/{$report['deployment']}");
             self::assertStringContainsString('Put back, not proven', $page);
-            self::assertStringContainsString('<code>index.html</code>', $page);
+            self::assertStringContainsString('index.<wbr>html</code>', $page);
             self::assertStringContainsString('Put back, not proven', $this->page('/'));
             $this->host->faults([]);
             file_put_contents($this->root().'/index.html', 'the page that was there before');
@@ -72,13 +74,13 @@ final class LyingHostTest extends AppTestCase
             $files["img/$number.svg"] = "<svg><!-- $number --></svg>";
         }
         $plan = app(Plans::class)->deploy($this->site, $this->package($files));
-        $plan->update(['state' => Deployment::QUEUED]);
+        $plan->update(['state' => DeploymentState::Queued]);
         app(Runner::class)->carryOut($plan, function (array $progress): void {
             if ($progress['stage'] === 'proving') {
                 file_put_contents($this->root().'/img/57.svg', '<svg><!-- 75 --></svg>');
             }
         });
-        self::assertSame(Deployment::PUT_BACK, $plan->refresh()->state, (string) $plan->trouble);
+        self::assertSame(DeploymentState::PutBack, $plan->refresh()->state, (string) $plan->trouble);
         self::assertStringContainsString('img/57.svg', (string) $plan->trouble);
 
         config(['cellarium.proof_share' => 50]);
@@ -110,7 +112,7 @@ final class LyingHostTest extends AppTestCase
             self::assertSame(1, $status, $fault);
             self::assertStringContainsString($words, $report['error'], $fault);
         }
-        self::assertSame(1, Backup::where('state', Backup::VERIFIED)->count());
+        self::assertSame(1, Backup::where('state', BackupState::Verified)->count());
     }
 
     public function test_a_site_that_is_really_gone_is_a_question_before_it_is_a_backup_or_a_plan(): void
@@ -120,25 +122,25 @@ final class LyingHostTest extends AppTestCase
         array_map(unlink(...), glob($this->root().'/css/*') ?: []);
         $this->actingAs($this->person)->post("/sites/{$this->site->id}/backups")->assertRedirect();
         $backup = Backup::latest('id')->firstOrFail();
-        self::assertSame(Backup::QUESTION, $backup->state);
+        self::assertSame(BackupState::Question, $backup->state);
         self::assertStringContainsString('1 of the 12 files', (string) $backup->trouble);
         self::assertStringContainsString('Backup waits for an answer', $this->page('/'));
         self::assertStringContainsString('It is right, back up what is there', $this->page('/backups'));
 
         $this->post('/deployments', ['site' => $this->site->id, 'package' => $this->package()->id])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
-        self::assertSame([Deployment::NOT_PLANNED, 'collapsed'], [$run->state, $run->question]);
+        self::assertSame([DeploymentState::NotPlanned, 'collapsed'], [$run->state, $run->question]);
         self::assertStringContainsString(
             'It is right, plan with what is there now',
             $this->page("/deployments/$run->id"),
         );
         $this->post("/deployments/$run->id/accept")->assertRedirect();
-        self::assertSame(Deployment::PLANNED, $run->refresh()->state);
+        self::assertSame(DeploymentState::Planned, $run->refresh()->state);
         $this->post("/deployments/$run->id/start");
-        self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);
+        self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
 
         $this->post("/backups/$backup->id/accept")->assertRedirect();
-        self::assertSame(Backup::VERIFIED, $backup->refresh()->state, (string) $backup->trouble);
+        self::assertSame(BackupState::Verified, $backup->refresh()->state, (string) $backup->trouble);
     }
 
     public function test_a_backup_says_what_was_read_this_time_and_reads_all_every_so_often(): void
@@ -183,12 +185,12 @@ final class LyingHostTest extends AppTestCase
         $this->post("/deployments/$id/restore")->assertRedirect();
         $back = Deployment::latest('id')->firstOrFail();
         self::assertSame(
-            [Deployment::PLANNED, 2],
+            [DeploymentState::Planned, 2],
             [$back->state, $back->counts['added']['files']],
             (string) $back->trouble,
         );
         $this->post("/deployments/$back->id/start");
-        self::assertSame(Deployment::PROVEN, $back->refresh()->state, (string) $back->trouble);
+        self::assertSame(DeploymentState::Proven, $back->refresh()->state, (string) $back->trouble);
         self::assertSame('body{}', file_get_contents($this->root().'/css/a.css'));
         self::assertSame('written anew by somebody', file_get_contents($this->root().'/about.html'));
         self::assertSame(['about.html'], SetAside::held()->where('deployment_id', $id)->pluck('path')->all());
@@ -232,7 +234,7 @@ final class LyingHostTest extends AppTestCase
         self::assertSame(0, $status, 'what a backup holds is still there');
     }
 
-    public function test_a_plan_is_ordered_at_once_and_made_by_a_worker_that_can_be_called_off(): void
+    public function test_a_plan_is_ordered_at_once_and_made_by_a_worker_that_can_be_cancelled(): void
     {
         config(['queue.default' => 'database']);
         $package = $this->package();
@@ -240,34 +242,34 @@ final class LyingHostTest extends AppTestCase
             ->post('/deployments', ['site' => $this->site->id, 'package' => $package->id])
             ->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
-        self::assertSame(Deployment::DRAFTING, $run->state);
+        self::assertSame(DeploymentState::Drafting, $run->state);
         self::assertSame('looks', DB::table('jobs')->value('queue'));
         $page = $this->page("/deployments/$run->id");
         self::assertStringContainsString('Looking at the server', $page);
         self::assertStringContainsString('every 1s', $page);
-        $this->post("/deployments/$run->id/call-off")->assertRedirect();
-        self::assertSame(Deployment::CALLED_OFF, $run->refresh()->state);
+        $this->post("/deployments/$run->id/cancel")->assertRedirect();
+        self::assertSame(DeploymentState::Cancelled, $run->refresh()->state);
         self::assertStringContainsString('Nothing on the server was changed', $this->page("/deployments/$run->id"));
 
         $again = app(Plans::class)->orderDeploy($this->site, $package);
-        $again->update(['started_at' => now(), 'called_off_at' => now()]);
+        $again->update(['started_at' => now(), 'cancelled_at' => now()]);
         (new MakePlan($again->id))->handle(app(Plans::class), app(RunFiles::class));
-        self::assertSame(Deployment::CALLED_OFF, $again->refresh()->state, 'a look that goes on notices');
+        self::assertSame(DeploymentState::Cancelled, $again->refresh()->state, 'a look that goes on notices');
     }
 
-    public function test_a_run_that_is_called_off_puts_back_what_it_began(): void
+    public function test_a_run_that_is_cancelled_puts_back_what_it_began(): void
     {
         $this->laySite();
         $before = self::contents($this->root());
         $plan = app(Plans::class)->deploy($this->site, $this->package());
-        $plan->update(['state' => Deployment::QUEUED]);
+        $plan->update(['state' => DeploymentState::Queued]);
         app(Runner::class)->carryOut($plan, function (array $progress) use ($plan): void {
             if ($progress['stage'] === 'sending') {
-                Deployment::where('id', $plan->id)->update(['called_off_at' => now()]);
+                Deployment::where('id', $plan->id)->update(['cancelled_at' => now()]);
             }
         });
-        self::assertSame(Deployment::PUT_BACK, $plan->refresh()->state, (string) $plan->trouble);
-        self::assertStringContainsString('It was called off', (string) $plan->trouble);
+        self::assertSame(DeploymentState::PutBack, $plan->refresh()->state, (string) $plan->trouble);
+        self::assertStringContainsString('It was cancelled', (string) $plan->trouble);
         self::assertSame($before, self::contents($this->root()));
     }
 
@@ -278,14 +280,14 @@ final class LyingHostTest extends AppTestCase
         $look = NamedLock::tryFor(app(RunFiles::class)->locks(), 'look|'.StandinHost::HOST);
         self::assertNotNull($look);
         (new MakePlan($run->id))->handle(app(Plans::class), app(RunFiles::class));
-        self::assertSame(Deployment::DRAFTING, $run->refresh()->state);
+        self::assertSame(DeploymentState::Drafting, $run->refresh()->state);
         Queue::assertPushed(
             MakePlan::class,
             static fn (MakePlan $job): bool => $job->deployment === $run->id && $job->delay === 2,
         );
         $look->release();
         (new MakePlan($run->id))->handle(app(Plans::class), app(RunFiles::class));
-        self::assertSame(Deployment::PLANNED, $run->refresh()->state);
+        self::assertSame(DeploymentState::Planned, $run->refresh()->state);
     }
 
     public function test_what_reaches_the_same_directory_is_one_place(): void
@@ -310,7 +312,7 @@ final class LyingHostTest extends AppTestCase
         }
         $run = app(Plans::class)->deploy($this->site, $this->package());
         self::assertFalse(RunIds::isGoing(RunIds::of($run->id)));
-        $run->update(['state' => Deployment::RUNNING]);
+        $run->update(['state' => DeploymentState::Running]);
         self::assertTrue(RunIds::isGoing(RunIds::of($run->id)));
         self::assertNull(RunIds::isGoing('abc1234'), 'no run of this Cellarium');
         self::assertFalse(RunIds::isGoing('probe'.base_convert((string) (time() - 3600), 10, 36).'abc123'));
@@ -321,11 +323,11 @@ final class LyingHostTest extends AppTestCase
     {
         Queue::fake();
         $run = app(Plans::class)->deploy($this->site, $this->package());
-        $run->update(['state' => Deployment::RUNNING, 'started_at' => now()]);
+        $run->update(['state' => DeploymentState::Running, 'started_at' => now()]);
         $backup = Backup::create([
             'site_id' => $this->site->id,
             'reason' => 'on_demand',
-            'state' => Backup::TAKING,
+            'state' => BackupState::Taking,
             'started_at' => now(),
         ]);
         $draft = app(Plans::class)->orderDeploy($this->site, $this->package());
@@ -340,9 +342,9 @@ final class LyingHostTest extends AppTestCase
         $lock->release();
         self::assertSame(3, app(Recovery::class)->takeUp());
         self::assertSame(0, app(Recovery::class)->takeUp(), 'once');
-        self::assertSame(Deployment::QUEUED, $run->refresh()->state);
+        self::assertSame(DeploymentState::Queued, $run->refresh()->state);
         self::assertNull($backup->refresh()->started_at);
         self::assertTrue(app(Backups::class)->take($backup));
-        self::assertSame(Backup::VERIFIED, $backup->refresh()->state, (string) $backup->trouble);
+        self::assertSame(BackupState::Verified, $backup->refresh()->state, (string) $backup->trouble);
     }
 }

@@ -6,10 +6,12 @@ namespace Tests\App;
 
 use App\Deployments\Plans;
 use App\Deployments\Stations;
+use App\Deployments\StationState;
 use App\Models\Backup;
+use App\Models\BackupState;
 use App\Models\Client;
-use App\Models\Deployment;
-use App\Models\FtpUser;
+use App\Models\Closing;
+use App\Models\DeploymentState;
 use App\Models\Package;
 use App\Packages\FileTree;
 use App\Reach\ReachMap;
@@ -120,10 +122,13 @@ final class PagesTest extends AppTestCase
         );
         self::assertSame(
             ['done', 'open', 'here', 'open', 'open', 'open'],
-            array_column(Stations::of($run->load('site', 'package', 'backup'), $plan), 'state'),
+            array_map(
+                static fn (array $station): string => $station['state']->value,
+                Stations::of($run->load('site', 'package', 'backup'), $plan),
+            ),
         );
-        $run->update(['state' => Deployment::PUT_BACK]);
-        self::assertSame('failed', Stations::of($run, $plan)[4]['state']);
+        $run->update(['state' => DeploymentState::PutBack]);
+        self::assertSame(StationState::Failed, Stations::of($run, $plan)[4]['state']);
     }
 
     public function test_the_reach_map_has_a_bar_over_just_the_rows_a_login_can_touch(): void
@@ -143,13 +148,13 @@ final class PagesTest extends AppTestCase
         $this->ftpUser(
             'pictures',
             '/www/site.example/img',
-            FtpUser::BY_TIME,
+            Closing::AtTime,
             now()->addDay(),
         );
         $this->ftpUser(
             'wide',
             '/www',
-            FtpUser::BY_TIME,
+            Closing::AtTime,
             now()->addDay(),
         );
         $account->load('ftpUsers.proofs');
@@ -161,19 +166,19 @@ final class PagesTest extends AppTestCase
             $paths,
         );
         $lanes = collect($map->lanes)->keyBy('login');
-        self::assertSame([0, 6], [$lanes['harbour']['from'], $lanes['harbour']['to']]);
+        self::assertSame([0, 6], [$lanes['harbour']->from, $lanes['harbour']->to]);
         self::assertSame(
             [6, 6, 'part of a site', false],
             [
-                $lanes['pictures']['from'],
-                $lanes['pictures']['to'],
-                $lanes['pictures']['note'],
-                $lanes['pictures']['warn'],
+                $lanes['pictures']->from,
+                $lanes['pictures']->to,
+                $lanes['pictures']->note,
+                $lanes['pictures']->warn,
             ],
         );
         self::assertSame(
             [3, 6, '2 sites: too wide', true],
-            [$lanes['wide']['from'], $lanes['wide']['to'], $lanes['wide']['note'], $lanes['wide']['warn']],
+            [$lanes['wide']->from, $lanes['wide']->to, $lanes['wide']->note, $lanes['wide']->warn],
         );
         $this->actingAs($this->person)
             ->get("/accounts/$account->id")
@@ -257,7 +262,7 @@ final class PagesTest extends AppTestCase
         Backup::create([
             'site_id' => $this->site->id,
             'reason' => 'on_demand',
-            'state' => Backup::FAILED,
+            'state' => BackupState::Failed,
             'trouble' => 'The account is full.',
         ]);
         $this->get('/backups')->assertSee('failed')->assertSee('The account is full.');

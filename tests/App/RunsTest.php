@@ -6,8 +6,10 @@ namespace Tests\App;
 
 use App\Deployments\Plans;
 use App\Deployments\Runner;
+use App\Models\Closing;
 use App\Models\Deployment;
-use App\Models\FtpUser;
+use App\Models\DeploymentState;
+use App\Models\FtpUserState;
 use App\Models\RecordEntry;
 use App\Storage\Places;
 use App\Storage\RunFiles;
@@ -23,20 +25,20 @@ final class RunsTest extends AppTestCase
     public function test_two_runs_on_one_account_never_go_at_once_and_the_second_says_for_what_it_waits(): void
     {
         $first = app(Plans::class)->deploy($this->site, $this->package());
-        $first->update(['state' => Deployment::RUNNING]);
+        $first->update(['state' => DeploymentState::Running]);
         $second = app(Plans::class)->deploy($this->site, $this->package());
-        $second->update(['state' => Deployment::QUEUED]);
+        $second->update(['state' => DeploymentState::Queued]);
         $before = self::contents($this->root());
         $lock = NamedLock::tryFor(app(RunFiles::class)->locks(), ...Places::of($this->site));
         self::assertNotNull($lock);
         self::assertFalse(app(Runner::class)->carryOut($second));
         $second->refresh();
-        self::assertSame([Deployment::WAITING, $first->id], [$second->state, $second->waits_for_id]);
+        self::assertSame([DeploymentState::Waiting, $first->id], [$second->state, $second->waits_for_id]);
         self::assertSame($before, self::contents($this->root()));
         $this->actingAs($this->person)
             ->get("/deployments/$second->id/live")
             ->assertOk()
-            ->assertSee('Another run on this account is going on')
+            ->assertSee('Another run is at work here')
             ->assertSee('every 1s');
 
         Queue::fake();
@@ -45,20 +47,20 @@ final class RunsTest extends AppTestCase
         $lock->release();
         self::assertSame(2, app(Recovery::class)->takeUp(true));
         self::assertTrue(app(Runner::class)->carryOut($second));
-        self::assertSame(Deployment::PROVEN, $second->refresh()->state);
+        self::assertSame(DeploymentState::Proven, $second->refresh()->state);
     }
 
     public function test_the_job_signs_in_as_its_ftp_user_and_closes_it_at_the_end(): void
     {
         $user = $this->ftpUser('job', '/www/site.example');
-        self::assertSame(FtpUser::OPEN, $user->state, (string) $user->trouble);
+        self::assertSame(FtpUserState::Open, $user->state, (string) $user->trouble);
         $run = app(Plans::class)->deploy($this->site, $this->package(), $user->load('account.sites'));
         $this->account->update(['secret' => 'no longer right']);
-        $run->update(['state' => Deployment::QUEUED]);
+        $run->update(['state' => DeploymentState::Queued]);
         app(Runner::class)->carryOut($run);
-        self::assertSame(Deployment::PROVEN, $run->refresh()->state, 'it does not need the account itself');
+        self::assertSame(DeploymentState::Proven, $run->refresh()->state, 'it does not need the account itself');
         $user->refresh();
-        self::assertSame([FtpUser::CLOSED, null], [$user->state, $user->secret]);
+        self::assertSame([FtpUserState::Closed, null], [$user->state, $user->secret]);
         self::assertNotNull($user->used_at, 'its own job is a use');
         self::assertSame(
             'job@site.example: sign-in refused (530)',
@@ -71,21 +73,21 @@ final class RunsTest extends AppTestCase
         $user = $this->ftpUser(
             'job',
             '/www',
-            FtpUser::BY_TIME,
+            Closing::AtTime,
             now()->addMinute(),
         );
         $this->artisan('cellarium:close-due');
-        self::assertSame(FtpUser::OPEN, $user->refresh()->state);
+        self::assertSame(FtpUserState::Open, $user->refresh()->state);
         $this->travel(2)->minutes();
         $this->account->update(['control_token' => 'an-old-token']);
         $this->artisan('cellarium:close-due');
-        self::assertSame(FtpUser::CLOSING_FAILED, $user->refresh()->state);
+        self::assertSame(FtpUserState::ClosingFailed, $user->refresh()->state);
         $concern = Concerns::compute()->all[0];
         self::assertSame('FTP user still open', $concern->title);
         self::assertStringContainsString('Reaches 1 site', $concern->evidence);
         $this->account->update(['control_token' => \Tests\Support\StandinHost::TOKEN]);
         $this->actingAs($this->person)->post("/ftp-users/$user->id/close")->assertRedirect();
-        self::assertSame(FtpUser::CLOSED, $user->refresh()->state);
+        self::assertSame(FtpUserState::Closed, $user->refresh()->state);
     }
 
     public function test_a_package_goes_into_a_saved_destination_and_leaves_everything_beside_it_as_it_is(): void
@@ -164,13 +166,13 @@ final class RunsTest extends AppTestCase
             ->post("/deployments/$run->id/undo")
             ->assertOk()
             ->assertSee('about.html changed on the server since this deployment');
-        self::assertSame(Deployment::NOT_PLANNED, Deployment::latest('id')->firstOrFail()->state);
+        self::assertSame(DeploymentState::NotPlanned, Deployment::latest('id')->firstOrFail()->state);
         $this->get('/deployments')->assertOk()->assertSee('no plan');
         $backup = $run->backup_id;
         $this->post("/backups/$backup/bring-back")->assertRedirect();
         $back = Deployment::latest('id')->firstOrFail();
         $this->post("/deployments/$back->id/start")->assertRedirect();
-        self::assertSame(Deployment::PROVEN, $back->refresh()->state, (string) $back->trouble);
+        self::assertSame(DeploymentState::Proven, $back->refresh()->state, (string) $back->trouble);
         self::assertSame($before, self::contents($this->root()));
         $this->post("/deployments/$back->id/start")->assertSessionHas('trouble', 'This plan was started already.');
     }
@@ -182,7 +184,7 @@ final class RunsTest extends AppTestCase
         $before = self::contents($this->root());
         $this->actingAs($this->person)->post("/deployments/$run->id/start");
         $run->refresh();
-        self::assertSame(Deployment::REFUSED, $run->state);
+        self::assertSame(DeploymentState::Refused, $run->state);
         self::assertStringContainsString('has changed since the plan was made', (string) $run->trouble);
         self::assertSame($before, self::contents($this->root()));
     }
@@ -214,7 +216,7 @@ final class RunsTest extends AppTestCase
         $before = self::contents($this->root());
         $user = $this->ftpUser('job', '/www/site.example');
         $run = app(Plans::class)->deploy($this->site, $this->package(), $user->load('account.sites'));
-        $run->update(['state' => Deployment::QUEUED]);
+        $run->update(['state' => DeploymentState::Queued]);
         // The user is closed behind our back as soon as names are being given.
         app(Runner::class)->carryOut($run, function (array $progress) use ($user): void {
             if ($progress['stage'] === 'replacing') {
@@ -227,7 +229,7 @@ final class RunsTest extends AppTestCase
             }
         });
         $run->refresh();
-        self::assertSame([Deployment::UNFINISHED, true], [$run->state, $run->held], (string) $run->trouble);
+        self::assertSame([DeploymentState::Unfinished, true], [$run->state, $run->held], (string) $run->trouble);
         self::assertStringContainsString('Mend that, then try again here', (string) $run->trouble);
         Queue::fake();
         self::assertSame(0, app(Recovery::class)->takeUp(true), 'a refused password is not tried again by itself');
@@ -243,7 +245,7 @@ final class RunsTest extends AppTestCase
         $this->post("/deployments/$run->id/again")->assertRedirect();
         Queue::assertPushed(\App\Deployments\CarryOutDeployment::class);
         app(Runner::class)->carryOut($run);
-        self::assertSame(Deployment::PUT_BACK, $run->refresh()->state, (string) $run->trouble);
+        self::assertSame(DeploymentState::PutBack, $run->refresh()->state, (string) $run->trouble);
         self::assertSame($before, self::contents($this->root()));
     }
 

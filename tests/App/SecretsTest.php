@@ -10,6 +10,7 @@ use App\Deployments\MakePlan;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Support\Facades\DB;
@@ -52,7 +53,7 @@ final class SecretsTest extends AppTestCase
             ->assertDontSee($secrets[2]);
 
         (new CarryOutDeployment($run->id))->handle(app(\App\Deployments\Runner::class));
-        self::assertSame(Deployment::PROVEN, $run->refresh()->state, (string) $run->trouble);
+        self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
         foreach (
             [
                 '/',
@@ -176,7 +177,7 @@ final class SecretsTest extends AppTestCase
         $this->host->faults(['delay_ms' => 50]);
         $seen = '';
         $run = app(\App\Deployments\Plans::class)->deploy($this->site, $this->package());
-        $run->update(['state' => Deployment::QUEUED]);
+        $run->update(['state' => DeploymentState::Queued]);
         app(\App\Deployments\Runner::class)->carryOut($run, static function () use (&$seen): void {
             foreach (glob('/proc/[0-9]*/cmdline') ?: [] as $file) {
                 $command = (string) @file_get_contents($file);

@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Hosting\Connections;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Watch\Sweep;
 use App\Watch\SweepAccount;
 use Cellarium\Core\Path\RemotePath;
@@ -63,7 +64,7 @@ final class SweepTest extends AppTestCase
         $this->artisanJson('connect', 'site.example');
         $sweep = fn () => app()->call([new SweepAccount($this->account->id, $this->account->host), 'handle']);
         $sweep();
-        $found = static fn (): array => RecordEntry::where('action', 'found_changed')
+        $found = static fn (): array => RecordEntry::where('action', RecordKind::FoundChanged)
             ->orderBy('id')
             ->pluck('sentence')
             ->all();
@@ -83,7 +84,11 @@ final class SweepTest extends AppTestCase
             ["{$this->account->host} connects again", "site.example shows its host's placeholder page again"],
             array_slice($found(), 1),
         );
-        self::assertSame(1, RecordEntry::where('action', 'connected')->count(), 'the sweep keeps quiet otherwise');
+        self::assertSame(
+            1,
+            RecordEntry::where('action', RecordKind::AccountConnected)->count(),
+            'the sweep keeps quiet otherwise',
+        );
 
         $user = $this->ftpUser();
         $sweep();

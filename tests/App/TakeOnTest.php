@@ -8,6 +8,7 @@ use App\Models\Account;
 use App\Models\Client;
 use App\Models\Errand;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Models\SavedView;
 use App\Models\Site;
 use Illuminate\Http\UploadedFile;
@@ -137,7 +138,7 @@ final class TakeOnTest extends AppTestCase
             [$account->sites[0]->domain, $account->sites[0]->document_root, $account->sites[0]->root_proven_at],
         );
         self::assertStringNotContainsString(StandinHost::PASSWORD, (string) json_encode(DB::table('accounts')->get()));
-        self::assertSame('account_taken_on', RecordEntry::latest('id')->firstOrFail()->action);
+        self::assertSame(RecordKind::AccountAdded, RecordEntry::latest('id')->firstOrFail()->action);
 
         // Changing keeps the secret where none is typed.
         $this->post(
@@ -430,7 +431,7 @@ final class TakeOnTest extends AppTestCase
             ['set-and-then-killed', null],
             [$this->account->refresh()->secret, $this->account->next_secret],
         );
-        self::assertSame(3, RecordEntry::where('action', 'password_renewed')->count());
+        self::assertSame(3, RecordEntry::where('action', RecordKind::PasswordRenewed)->count());
     }
 
     public function test_a_ladder_that_was_cut_off_does_not_pass_for_one_that_held(): void
@@ -469,7 +470,7 @@ final class TakeOnTest extends AppTestCase
         app()->call([$job, 'handle']);
         self::assertSame(
             $this->person->id,
-            RecordEntry::where('action', 'connected')->latest('id')->firstOrFail()->person_id,
+            RecordEntry::where('action', RecordKind::AccountConnected)->latest('id')->firstOrFail()->person_id,
             'the worker writes down who asked for it',
         );
     }
@@ -558,7 +559,7 @@ final class TakeOnTest extends AppTestCase
         self::assertFalse(@$zip->getFromName('accounts.csv'), 'without the passphrase');
         $zip->setPassword($ask['passphrase']);
         self::assertStringContainsString(StandinHost::PASSWORD, (string) $zip->getFromName('accounts.csv'));
-        self::assertSame(2, RecordEntry::where('action', 'list_exported')->count());
+        self::assertSame(2, RecordEntry::where('action', RecordKind::ListExported)->count());
     }
 
     public function test_accounts_are_searched_sorted_and_looked_at_through_kept_views(): void

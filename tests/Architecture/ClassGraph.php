@@ -91,7 +91,8 @@ final readonly class ClassGraph
             foreach ($used as $other) {
                 [$from, $to] = [$this->room($class), $this->room($other)];
                 if ($from !== $to) {
-                    $between[$from][$to] ??= substr($class, strlen($this->root)).' uses '.substr($other, strlen($this->root));
+                    $between[$from][$to] ??=
+                        substr($class, strlen($this->root)).' uses '.substr($other, strlen($this->root));
                 }
             }
         }

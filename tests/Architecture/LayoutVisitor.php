@@ -19,7 +19,8 @@ final class LayoutVisitor extends NodeVisitorAbstract
     {
         if ($node instanceof Node\Expr\Array_) {
             $keyed = array_filter($node->items, static fn (Node\ArrayItem $item): bool => $item->key !== null);
-            count($keyed) > self::MOST && $this->eachOnItsLine($node->items, $node, 'an array with more than three keys');
+            count($keyed) > self::MOST
+                && $this->eachOnItsLine($node->items, $node, 'an array with more than three keys');
         } elseif ($node instanceof Node\Expr\New_ && $node->class instanceof Node\Stmt\Class_) {
             return null; // Its arguments stand before a body of many lines.
         } elseif ($node instanceof Node\Expr\CallLike && ! $node->isFirstClassCallable()) {
@@ -32,7 +33,8 @@ final class LayoutVisitor extends NodeVisitorAbstract
             $this->eachOnItsLine($node->arms, $node, 'the arms of a match');
         } elseif ($node instanceof Node\Expr\Ternary) {
             foreach ([$node->cond, $node->if, $node->else] as $part) {
-                $part instanceof Node\Expr\Ternary && $this->faults[] = $node->getStartLine().': a ternary in a ternary';
+                $part instanceof Node\Expr\Ternary
+                    && ($this->faults[] = $node->getStartLine().': a ternary in a ternary');
             }
         }
 

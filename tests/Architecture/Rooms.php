@@ -55,6 +55,8 @@ final class Rooms
             'Record',
             'Storage',
             'Hosting',
+            'Packages',
+            'Packages',
             'FtpUsers',
             'Accounts',
             'Backups',

@@ -6,6 +6,8 @@ namespace App\Console\Commands;
 
 use App\Backups\Backups;
 use App\Models\Backup;
+use App\Models\BackupReason;
+use App\Models\BackupState;
 
 final class BackupCommand extends CellariumCommand
 {
@@ -19,15 +21,15 @@ final class BackupCommand extends CellariumCommand
         $site = $this->siteNamed((string) $this->argument('site'));
         $backup = Backup::create([
             'site_id' => $site->id,
-            'reason' => 'on_demand',
-            'state' => Backup::TAKING,
+            'reason' => BackupReason::OnDemand,
+            'state' => BackupState::Taking,
             'collapse_accepted' => (bool) $this->option('accept'),
         ]);
         while (! $backups->take($backup)) {
             usleep(500_000);
         }
         $backup->refresh();
-        if ($backup->state !== Backup::VERIFIED) {
+        if ($backup->state !== BackupState::Verified) {
             return $this->refuse((string) $backup->trouble);
         }
         $this->wantsJson()

@@ -8,7 +8,9 @@ use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\Failure\Problem;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use App\Models\Site;
 use App\Packages\Packages;
 use Cellarium\Core\Deployment\RunStage;
@@ -37,7 +39,7 @@ final class DeployCommand extends CellariumCommand
             $this->as($site->account_id),
             place: $this->place($site),
         );
-        $deployment->update(['state' => Deployment::QUEUED]);
+        $deployment->update(['state' => DeploymentState::Queued]);
         while (! $runner->carryOut($deployment, $this->wantsJson() ? null : $this->show(...))) {
             if (! $this->wantsJson() && ! isset($told)) {
                 $this->components->info(
@@ -53,8 +55,8 @@ final class DeployCommand extends CellariumCommand
         $this->wantsJson() ? $this->json($this->report($deployment)) : $this->tell($deployment);
 
         return match ($deployment->state) {
-            Deployment::PROVEN => self::PROVEN,
-            Deployment::REFUSED => self::REFUSED,
+            DeploymentState::Proven => self::PROVEN,
+            DeploymentState::Refused => self::REFUSED,
             default => self::PUT_BACK,
         };
     }
@@ -65,7 +67,7 @@ final class DeployCommand extends CellariumCommand
 
         return is_string($login)
             ? FtpUser::with('account.sites')
-                ->where(['account_id' => $account, 'login' => $login, 'state' => FtpUser::OPEN])
+                ->where(['account_id' => $account, 'login' => $login, 'state' => FtpUserState::Open])
                 ->first() ?? throw new Problem("There is no open FTP user $login in this account.")
             : null;
     }
@@ -103,7 +105,7 @@ final class DeployCommand extends CellariumCommand
     private function tell(Deployment $deployment): void
     {
         $this->newLine(2);
-        if ($deployment->state !== Deployment::PROVEN) {
+        if ($deployment->state !== DeploymentState::Proven) {
             $this->components->error((string) $deployment->trouble);
 
             return;
@@ -129,7 +131,7 @@ final class DeployCommand extends CellariumCommand
         $backup = $deployment->backup;
 
         return [
-            'ok' => $deployment->state === Deployment::PROVEN,
+            'ok' => $deployment->state === DeploymentState::Proven,
             'state' => $deployment->state,
             'site' => $deployment->site->domain,
             'package' => $deployment->package?->title(),

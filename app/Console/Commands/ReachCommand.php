@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use App\Models\Client;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use App\Reach\Fleet;
 use Cellarium\Core\Reach\Flag;
 use Cellarium\Core\Reach\LoginScope;
@@ -48,7 +49,7 @@ final class ReachCommand extends CellariumCommand
                     'account' => $scope->account->key,
                     'login' => $scope->login->login,
                     'directory' => $scope->login->directory->toString(),
-                    'open' => $user->state === FtpUser::OPEN,
+                    'open' => $user->state === FtpUserState::Open,
                     'closes' => $user->closes_at?->toIso8601String() ?? $user->ends,
                     'sites' => array_map(
                         static fn (SiteReach $site): array => [

@@ -8,7 +8,7 @@ use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\Failure\Problem;
 use App\Models\Backup;
-use App\Models\Deployment;
+use App\Models\DeploymentState;
 
 final class RestoreCommand extends CellariumCommand
 {
@@ -21,15 +21,15 @@ final class RestoreCommand extends CellariumCommand
         $backup = Backup::with('site.account.client', 'site.account.sites')->find((int) $this->argument('backup'))
             ?? throw new Problem('There is no backup of this number.');
         $deployment = $plans->bringBack($backup);
-        $deployment->update(['state' => Deployment::QUEUED]);
+        $deployment->update(['state' => DeploymentState::Queued]);
         while (! $runner->carryOut($deployment)) {
             usleep(500_000);
         }
         $deployment->refresh();
-        if ($deployment->state !== Deployment::PROVEN) {
+        if ($deployment->state !== DeploymentState::Proven) {
             $this->refuse((string) $deployment->trouble);
 
-            return $deployment->state === Deployment::REFUSED ? self::REFUSED : self::PUT_BACK;
+            return $deployment->state === DeploymentState::Refused ? self::REFUSED : self::PUT_BACK;
         }
         $this->wantsJson()
             ? $this->json(

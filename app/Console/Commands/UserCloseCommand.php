@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\FtpUsers\FtpUsers;
+use App\Models\PendingAction;
+use App\Models\ProofKind;
 
 final class UserCloseCommand extends CellariumCommand
 {
@@ -19,7 +21,7 @@ final class UserCloseCommand extends CellariumCommand
         $account = $this->accountNamed((string) $this->argument('account'));
         $user = $this->ftpUser($account, (string) $this->argument('login'));
         // Where a person had it to do, this is how to say that it is done.
-        $closed = $user->action() === 'close' && $users->byHand($user)
+        $closed = $user->action() === PendingAction::Close && $users->byHand($user)
                 ? $users->settle($user)
                 : $users->close($user, 'from the console');
         $sheet = $users->sheet($user);
@@ -29,7 +31,7 @@ final class UserCloseCommand extends CellariumCommand
                     'ok' => $closed,
                     'login' => $user->login,
                     'state' => $user->state,
-                    'proof' => $user->proofs()->where('kind', 'refusal')->latest('id')->value('sentence'),
+                    'proof' => $user->proofs()->where('kind', ProofKind::Refusal)->latest('id')->value('sentence'),
                     'trouble' => $user->trouble,
                 ] + ($sheet === null ? [] : ['to_do' => ['title' => $sheet->title, 'steps' => $sheet->steps]]),
             );

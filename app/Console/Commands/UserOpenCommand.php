@@ -8,7 +8,9 @@ use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\HandOvers;
 use App\FtpUsers\Order;
+use App\Models\Closing;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use Carbon\CarbonImmutable;
 use Carbon\Exceptions\InvalidFormatException;
 use Cellarium\Core\Path\RemotePath;
@@ -34,7 +36,10 @@ final class UserOpenCommand extends CellariumCommand
         $name = (string) $this->argument('login');
         $closed = $account
             ->ftpUsers()
-            ->where(['login' => $account->rules()->full($account->rules()->nameIn($name)), 'state' => FtpUser::CLOSED])
+            ->where([
+                'login' => $account->rules()->full($account->rules()->nameIn($name)),
+                'state' => FtpUserState::Closed,
+            ])
             ->first();
         if ($closed !== null) {
             $user = $closed->setRelation('account', $account);
@@ -66,7 +71,7 @@ final class UserOpenCommand extends CellariumCommand
                     readOnly: $this->option('read-only') === true,
                     makesDirectory: $this->option('make-directory') === true,
                     forgets: $account->control_url !== null
-                        && $ends !== FtpUser::BY_JOB
+                        && $ends !== Closing::WithJob
                         && $this->option('keep-password') !== true,
                 ),
             );
@@ -77,7 +82,7 @@ final class UserOpenCommand extends CellariumCommand
 
     private function tell(FtpUsers $users, HandOvers $handOvers, FtpUser $user): int
     {
-        $open = $user->state === FtpUser::OPEN && $user->isProven() && $user->action() === null;
+        $open = $user->state === FtpUserState::Open && $user->isProven() && $user->action() === null;
         $sheet = $users->sheet($user);
         $settings = $open && $this->option('hand-over') === true ? $handOvers->show($user) : null;
         if ($this->wantsJson()) {
@@ -126,16 +131,17 @@ final class UserOpenCommand extends CellariumCommand
         };
     }
 
-    /** @return array{string, CarbonImmutable|null} */
+    /** @return array{Closing, CarbonImmutable|null} */
     private function ends(): array
     {
         $given = (string) $this->option('closes');
-        if ($given === FtpUser::BY_JOB || $given === FtpUser::NEVER) {
-            $given !== FtpUser::NEVER
-                || (string) $this->option('reason') !== ''
-                || throw new Problem('Say with --reason why it never closes.');
+        $ends = Closing::tryFrom($given) ?? Closing::AtTime;
+        if ($ends !== Closing::AtTime) {
+            $ends === Closing::Never
+                && (string) $this->option('reason') === ''
+                && throw new Problem('Say with --reason why it never closes.');
 
-            return [$given, null];
+            return [$ends, null];
         }
         try {
             $closes = CarbonImmutable::parse($given, config('app.timezone'));
@@ -144,7 +150,7 @@ final class UserOpenCommand extends CellariumCommand
         }
         $closes->isFuture() || throw new Problem('The closing time lies in the past.');
 
-        return [FtpUser::BY_TIME, $closes];
+        return [Closing::AtTime, $closes];
     }
 
     private function space(): ?int

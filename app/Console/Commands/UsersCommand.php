@@ -32,7 +32,7 @@ final class UsersCommand extends CellariumCommand
                         static fn (FtpUser $user): array => [
                             'login' => $user->login,
                             'state' => $user->state,
-                            'wanted' => $user->action(),
+                            'pending' => $user->action(),
                             'directory' => $user->directory,
                             'space' => $user->space_limit,
                             'read_only' => $user->read_only,

@@ -67,7 +67,7 @@ final class AccountController
     }
 
     /** The worker sees it at the next rung. */
-    public function callOff(Account $account): RedirectResponse
+    public function cancel(Account $account): RedirectResponse
     {
         Account::whereKey($account->id)->update(['climbing_at' => null]);
 

@@ -9,7 +9,10 @@ use App\Backups\TakeBackup;
 use App\Deployments\MakePlan;
 use App\Deployments\Plans;
 use App\Models\Backup;
+use App\Models\BackupReason;
+use App\Models\BackupState;
 use App\Models\Person;
+use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
 use Illuminate\Contracts\View\View;
@@ -27,7 +30,7 @@ final class BackupController
             ->orderByDesc('id')
             ->limit(200)
             ->get();
-        $data = ['backups' => $backups, 'site' => $site, 'taking' => $backups->contains('state', Backup::TAKING)];
+        $data = ['backups' => $backups, 'site' => $site, 'taking' => $backups->contains('state', BackupState::Taking)];
 
         return view($request->header('HX-Request') === 'true' ? 'parts.backups' : 'backups', $data);
     }
@@ -35,13 +38,13 @@ final class BackupController
     public function take(Request $request, Site $site): RedirectResponse
     {
         $person = $request->user();
-        $running = Backup::where(['site_id' => $site->id, 'state' => Backup::TAKING])->first();
+        $running = Backup::where(['site_id' => $site->id, 'state' => BackupState::Taking])->first();
         $backup = $running
             ?? Backup::create([
                 'site_id' => $site->id,
                 'person_id' => $person instanceof Person ? $person->id : null,
-                'reason' => 'on_demand',
-                'state' => Backup::TAKING,
+                'reason' => BackupReason::OnDemand,
+                'state' => BackupState::Taking,
             ]);
         if ($running === null) {
             TakeBackup::dispatch($backup->id);
@@ -63,11 +66,11 @@ final class BackupController
         );
     }
 
-    public function callOff(Backup $backup): RedirectResponse
+    public function cancel(Backup $backup): RedirectResponse
     {
-        Backup::where(['id' => $backup->id, 'state' => Backup::TAKING])
-            ->whereNull('called_off_at')
-            ->update(['called_off_at' => now()]);
+        Backup::where(['id' => $backup->id, 'state' => BackupState::Taking])
+            ->whereNull('cancelled_at')
+            ->update(['cancelled_at' => now()]);
 
         return redirect("/backups?site=$backup->site_id");
     }
@@ -77,14 +80,14 @@ final class BackupController
     {
         $backup->load('site.account');
         $accepted = [
-            'state' => Backup::TAKING,
+            'state' => BackupState::Taking,
             'trouble' => null,
             'collapse_accepted' => true,
             'started_at' => null,
         ];
-        if (Backup::where(['id' => $backup->id, 'state' => Backup::QUESTION])->update($accepted) === 1) {
+        if (Backup::where(['id' => $backup->id, 'state' => BackupState::Question])->update($accepted) === 1) {
             Record::write(
-                'accepted',
+                RecordKind::ListingAccepted,
                 "{$backup->site->domain}: that much less is on the server than before is right",
                 $backup->site,
                 ['backup' => $backup->id],

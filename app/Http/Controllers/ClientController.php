@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Models\Client;
+use App\Models\RecordKind;
 use App\Record\Record;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -38,7 +39,7 @@ final class ClientController
                 ),
             ),
         );
-        Record::write('client_changed', "Changed the client $client->name", $client);
+        Record::write(RecordKind::ClientChanged, "Changed the client $client->name", $client);
 
         return redirect("/clients/$client->id")->with('done', 'Kept.');
     }

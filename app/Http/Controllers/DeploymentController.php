@@ -5,17 +5,19 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Deployments\CarryOutDeployment;
+use App\Deployments\DeploymentView;
 use App\Deployments\MakePlan;
 use App\Deployments\Plans;
-use App\Deployments\Stations;
 use App\Failure\Problem;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use App\Models\Package;
 use App\Models\Person;
+use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
-use App\Packages\FileTree;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Path\RemotePath;
@@ -25,9 +27,6 @@ use Illuminate\Http\Request;
 
 final class DeploymentController
 {
-    /** Rows of the plan shown at once; a site of thousands is summed up by its directories. */
-    private const MOST_ROWS = 400;
-
     public function __construct(private readonly RunFiles $files)
     {
     }
@@ -64,7 +63,7 @@ final class DeploymentController
         $users = $site === null
                 ? collect()
                 : $site->account->ftpUsers
-                    ->where('state', FtpUser::OPEN)
+                    ->where('state', FtpUserState::Open)
                     ->filter(
                         static fn (FtpUser $user): bool => ! $user->read_only
                             && $user->secret !== null
@@ -89,7 +88,7 @@ final class DeploymentController
         $site = Site::with('account.client', 'account.sites')->findOrFail($given['site']);
         $user = isset($given['user'])
             ? FtpUser::with('account.sites')
-                ->where(['account_id' => $site->account_id, 'state' => FtpUser::OPEN])
+                ->where(['account_id' => $site->account_id, 'state' => FtpUserState::Open])
                 ->findOrFail($given['user'])
             : null;
         $deployment = $plans->orderDeploy(
@@ -117,8 +116,8 @@ final class DeploymentController
     public function start(Request $request, Deployment $deployment): RedirectResponse
     {
         $started = Deployment::where('id', $deployment->id)
-            ->where('state', Deployment::PLANNED)
-            ->update(['state' => Deployment::QUEUED, 'person_id' => $this->person($request)->id]);
+            ->where('state', DeploymentState::Planned)
+            ->update(['state' => DeploymentState::Queued, 'person_id' => $this->person($request)->id]);
         if ($started === 0) {
             return redirect("/deployments/$deployment->id")->with('trouble', 'This plan was started already.');
         }
@@ -129,7 +128,7 @@ final class DeploymentController
             'undoes.package',
         );
         Record::write(
-            'started',
+            RecordKind::DeploymentStarted,
             "{$deployment->title()} started on {$deployment->site->domain}",
             $deployment->site,
             [
@@ -146,12 +145,12 @@ final class DeploymentController
     {
         if (
             Deployment::where('id', $deployment->id)
-                ->where('state', Deployment::UNFINISHED)
+                ->where('state', DeploymentState::Unfinished)
                 ->update(['held' => false]) === 1
         ) {
             $deployment->load('site.account');
             Record::write(
-                'again',
+                RecordKind::RetryStarted,
                 "Putting back {$deployment->site->domain} is tried again",
                 $deployment->site,
                 [
@@ -191,26 +190,26 @@ final class DeploymentController
     }
 
     /** Ends a look or a run; what was begun on the server is put back. */
-    public function callOff(Deployment $deployment): RedirectResponse
+    public function cancel(Deployment $deployment): RedirectResponse
     {
         $deployment->load('site.account');
         if (
             Deployment::where('id', $deployment->id)
-                ->whereNull('called_off_at')
+                ->whereNull('cancelled_at')
                 ->whereNull('ended_at')
-                ->update(['called_off_at' => now()]) === 1
+                ->update(['cancelled_at' => now()]) === 1
         ) {
             Record::write(
-                'called_off',
-                "{$deployment->title()} on {$deployment->site->domain} called off",
+                RecordKind::DeploymentCancelled,
+                "{$deployment->title()} on {$deployment->site->domain} cancelled",
                 $deployment->site,
                 ['deployment' => $deployment->id],
             );
         }
         Deployment::where('id', $deployment->id)
-            ->where('state', Deployment::DRAFTING)
+            ->where('state', DeploymentState::Drafting)
             ->whereNull('started_at')
-            ->update(['state' => Deployment::CALLED_OFF]);
+            ->update(['state' => DeploymentState::Cancelled]);
 
         return redirect("/deployments/$deployment->id");
     }
@@ -225,7 +224,7 @@ final class DeploymentController
             'undoes.package',
         );
         $accepted = [
-            'state' => Deployment::DRAFTING,
+            'state' => DeploymentState::Drafting,
             'question' => null,
             'trouble' => null,
             'collapse_accepted' => true,
@@ -233,7 +232,7 @@ final class DeploymentController
         ];
         if (Deployment::where('id', $deployment->id)->where('question', 'collapsed')->update($accepted) === 1) {
             Record::write(
-                'accepted',
+                RecordKind::ListingAccepted,
                 "{$deployment->site->domain}: that much less is on the server than before is right",
                 $deployment->site,
                 ['deployment' => $deployment->id],
@@ -258,42 +257,15 @@ final class DeploymentController
             'waitsFor.site',
             'waitsFor.package',
         );
-        if ($deployment->hasNoPlan()) {
-            return [
-                'deployment' => $deployment,
-                'site' => $deployment->site,
-                'account' => $deployment->site->account,
-                'plan' => null,
-            ];
-        }
-        $plan = $this->files->plan($deployment);
-        $rows = FileTree::ofPlan($plan);
-        $shown = count($rows) <= self::MOST_ROWS
-                ? $rows
-                : array_slice(
-                    array_values(
-                        array_filter(
-                            $rows,
-                            static fn (array $row): bool => $row['directory']
-                                || ($row['item']?->change->touches() ?? false),
-                        ),
-                    ),
-                    0,
-                    self::MOST_ROWS,
-                );
+        $aside = SetAside::held()->where('deployment_id', $deployment->id)->orderBy('path')->limit(50)->get();
 
         return [
             'deployment' => $deployment,
             'site' => $deployment->site,
             'account' => $deployment->site->account,
-            'plan' => $plan,
-            'counts' => $plan->counts(),
-            'rows' => $shown,
-            'hidden' => count($rows) - count($shown),
-            'clashes' => $plan->caseClashes(),
-            'waves' => $plan->waves($deployment->site->start_pages),
-            'stations' => Stations::of($deployment, $plan),
-            'aside' => SetAside::held()->where('deployment_id', $deployment->id)->orderBy('path')->limit(50)->get(),
+            'view' => $deployment->hasNoPlan()
+                ? null
+                : new DeploymentView($deployment, $this->files->plan($deployment), $aside),
         ];
     }
 

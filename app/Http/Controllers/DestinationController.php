@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Failure\Problem;
 use App\Models\Destination;
+use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
 use Cellarium\Core\Path\RemotePath;
@@ -27,7 +28,7 @@ final class DestinationController
         $directory = RemotePath::tryFromString($request->string('directory')->toString())
             ?? throw new Problem('The directory starts with a slash and has no ".." in it.');
         $site->destinations()->updateOrCreate(['name' => $name], ['directory' => $directory->toString()]);
-        Record::write('destination_kept', "$name of $site->domain is $directory", $site);
+        Record::write(RecordKind::DestinationSaved, "$name of $site->domain is $directory", $site);
 
         return redirect("/sites/$site->id/edit#destinations")->with(
             'done',
@@ -42,7 +43,7 @@ final class DestinationController
         $destination->load('site.account');
         $destination->delete();
         Record::write(
-            'destination_removed',
+            RecordKind::DestinationRemoved,
             "$destination->name of {$destination->site->domain} is no destination any more",
             $destination->site,
         );

@@ -25,10 +25,10 @@ final class ErrandController
         return $asks ? response('')->header('HX-Redirect', "/errands/$errand->id") : Errands::answer($errand);
     }
 
-    public function callOff(Request $request, Errand $errand): RedirectResponse
+    public function cancel(Request $request, Errand $errand): RedirectResponse
     {
         abort_if($errand->person_id !== $request->user()?->id, 404);
-        Errands::callOff($errand);
+        Errands::cancel($errand);
 
         return Errands::answer($errand);
     }

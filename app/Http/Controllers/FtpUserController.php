@@ -15,6 +15,7 @@ use App\FtpUsers\UserSheet;
 use App\Models\Account;
 use App\Models\ErrandKind;
 use App\Models\FtpUser;
+use App\Models\FtpUserState;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Hosting\ControlFailure;
@@ -188,7 +189,7 @@ final class FtpUserController
     public function giveUp(FtpUser $user): RedirectResponse
     {
         $this->users->giveUp($this->whole($user));
-        if ($user->exists && $user->state === FtpUser::OPEN) {
+        if ($user->exists && $user->state === FtpUserState::Open) {
             SettleUser::start($user);
         }
 

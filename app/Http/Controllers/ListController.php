@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Accounts\Export;
 use App\Accounts\Lists;
+use App\Models\RecordKind;
 use App\Record\Record;
 use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Credential\Secret;
@@ -63,7 +64,7 @@ final class ListController
         $counts = $lists->takeOver($list, $this->columns($request, $list));
         $lists->forget($name);
         Record::write(
-            'list_taken_over',
+            RecordKind::ListImported,
             "A list was taken over: {$counts['new']} new, {$counts['changed']} changed, {$counts['same']} the same",
         );
 
@@ -98,7 +99,7 @@ final class ListController
 
     public function export(Export $export): StreamedResponse
     {
-        Record::write('list_exported', 'The list of accounts was exported, without secrets');
+        Record::write(RecordKind::ListExported, 'The list of accounts was exported, without secrets');
 
         return response()->streamDownload(
             static function () use ($export): void {
@@ -136,7 +137,7 @@ final class ListController
             return redirect('/accounts/export')->with('trouble', $wrong);
         }
         $file = $export->encrypted(new Secret($passphrase));
-        Record::write('list_exported', 'The list of accounts was exported with its secrets, encrypted');
+        Record::write(RecordKind::ListExported, 'The list of accounts was exported with its secrets, encrypted');
 
         return response()->download($file, 'accounts.zip')->deleteFileAfterSend();
     }

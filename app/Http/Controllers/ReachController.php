@@ -11,6 +11,7 @@ use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Reach\Fleet;
+use App\Reach\ReachLines;
 use App\Reach\ReachMap;
 use App\Reach\ReachMatrix;
 use Cellarium\Core\Intake\CsvCell;
@@ -91,7 +92,7 @@ final class ReachController
     {
         $account->load(['client', 'sites.client', 'ftpUsers' => static fn ($query) => $query->orderBy('login')]);
 
-        return self::table("reach-$account->host.csv", ReachMap::COLUMNS, ReachMap::lines($account));
+        return self::table("reach-$account->host.csv", ReachLines::COLUMNS, ReachLines::of($account));
     }
 
     public function matrix(Request $request): View

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Models\Person;
+use App\Models\RecordKind;
 use App\People\SignInGuard;
 use App\Record\Record;
 use Illuminate\Contracts\View\View;
@@ -44,7 +45,7 @@ final class SignInController
             $about = 'for '.mb_substr($email, 0, 100)." from $address";
             $blocked = $guard->failed();
             Record::write(
-                'sign_in_refused',
+                RecordKind::SignInRefused,
                 "A sign-in was refused $about".($blocked ? '; further tries have to wait now' : ''),
             );
             throw ValidationException::withMessages([
@@ -53,7 +54,7 @@ final class SignInController
         }
         $guard->succeeded($person, $address);
         $request->session()->regenerate();
-        Record::write('signed_in', "Signed in from $address");
+        Record::write(RecordKind::SignedIn, "Signed in from $address");
 
         return redirect()->intended('/');
     }

@@ -8,6 +8,7 @@ use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\ErrandKind;
+use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
 use App\Sites\SiteForm;
@@ -32,7 +33,11 @@ final class SiteController
     public function create(Request $request, Account $account, SiteForm $form): RedirectResponse
     {
         $site = $account->sites()->create($form->values($request, null) + ['kept' => ['uploads/']]);
-        Record::write('site_added', "$site->domain added to $account->host", $site->setRelation('account', $account));
+        Record::write(
+            RecordKind::SiteAdded,
+            "$site->domain added to $account->host",
+            $site->setRelation('account', $account),
+        );
 
         return redirect("/sites/$site->id/edit")->with(
             'done',
@@ -62,7 +67,7 @@ final class SiteController
         if ($site->document_root !== $root) {
             $site->update(['root_proven_at' => null]);
         }
-        Record::write('site_changed', "$site->domain changed", $site);
+        Record::write(RecordKind::SiteChanged, "$site->domain changed", $site);
 
         return redirect("/sites/$site->id/edit")->with('done', 'Kept.');
     }

@@ -11,6 +11,7 @@ use App\Models\Account;
 use App\Models\Client;
 use App\Models\Errand;
 use App\Models\ErrandKind;
+use App\Models\RecordKind;
 use App\Record\Record;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Letter\LetterReader;
@@ -132,7 +133,7 @@ final class TakeOnController
                     );
             }
             Record::write(
-                $known === null ? 'account_taken_on' : 'account_changed',
+                $known === null ? RecordKind::AccountAdded : RecordKind::AccountChanged,
                 ($known === null ? 'Took on ' : 'Changed ')."$account->login at $account->host",
                 $account,
             );

@@ -6,7 +6,9 @@ namespace App\Http\Controllers;
 
 use App\Models\Client;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Models\Site;
+use App\Today\ConcernKind;
 use App\Today\Concerns;
 use App\Today\Rack;
 use Illuminate\Contracts\View\View;
@@ -17,7 +19,7 @@ final class TodayController
     public function show(Request $request): View
     {
         $concerns = Concerns::compute();
-        $kind = $request->string('kind')->toString();
+        $kind = $request->enum('kind', ConcernKind::class);
 
         return view('today', [
             'groups' => $concerns->groups($kind),
@@ -28,7 +30,7 @@ final class TodayController
             'sites' => Site::count(),
             'troubled' => count($concerns->all),
             'changed' => RecordEntry::with('client')
-                ->where('action', 'found_changed')
+                ->where('action', RecordKind::FoundChanged)
                 ->where('at', '>', now()->subDay())
                 ->latest('id')
                 ->limit(5)

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Failure\Problem;
 use App\FtpUsers\Bulk;
 use App\FtpUsers\Ending;
 use App\FtpUsers\UserTable;
 use App\Models\BulkChange;
+use App\Models\BulkKind;
 use App\Models\FtpUser;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -25,7 +27,8 @@ final class UserListController
 
     public function draft(Request $request, Bulk $bulk): RedirectResponse
     {
-        $closes = $request->string('kind')->toString() === Bulk::MOVE
+        $kind = $request->enum('kind', BulkKind::class) ?? throw new Problem('Choose what is to be done.');
+        $closes = $kind === BulkKind::Move
                 ? Ending::time($request->string('closes')->toString())
                 : null;
         $ids = array_values(
@@ -34,7 +37,7 @@ final class UserListController
 
         return redirect(
             '/bulk/'.$bulk->draft(
-                $request->string('kind')->toString(),
+                $kind,
                 $ids,
                 $closes,
                 $request->user(),
@@ -62,7 +65,7 @@ final class UserListController
     /** @return array<string, mixed> */
     private function facts(BulkChange $change, Bulk $bulk): array
     {
-        $handOver = $change->kind === Bulk::RENEW
+        $handOver = $change->kind === BulkKind::Renew
                 ? FtpUser::whereIn('id', array_column($change->items, 'user'))
                     ->whereNull('handed_over_at')
                     ->pluck('id')

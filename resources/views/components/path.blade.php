@@ -1,4 +1,2 @@
 @props(['path'])
-{{-- A path may be broken after a slash, before it is broken anywhere. --}}
-<code {{ $attributes }}>@foreach (explode('/',
-    $path) as $at => $name)@if ($at > 0)/<wbr>@endif{{ $name }}@endforeach</code>
+<code {{ $attributes->class(['breakable']) }}>{{ \App\Text\Breakable::html($path) }}</code>

@@ -1,3 +1,4 @@
+@use('App\Models\BackupState')
 @use('App\Text\Amount')
 @use('App\Models\Backup')
 <div id="backups"
@@ -38,53 +39,35 @@
                         <td class="when">
                             {{ $backup->why() }}{{ $backup->person ? ', '.$backup->person->shortName() : '' }}</td>
                         <td class="when">
-                            @if ($backup->state === Backup::VERIFIED)
+                            @if ($backup->state === BackupState::Verified)
                                 {{ Amount::files($backup->files) }}, {{ Amount::bytes($backup->bytes) }}
                             @endif
                         </td>
                         <td>
-                            @if ($backup->state === Backup::VERIFIED)
+                            @if ($backup->state === BackupState::Verified)
                                 {{ $backup->readings(underHeading: true) }}
-                            @elseif ($backup->state === Backup::TAKING && $backup->progress !== null)
+                            @elseif ($backup->state === BackupState::Taking && $backup->progress !== null)
                                 {{ number_format($backup->progress['entries']) }} seen,
                                 {{ Amount::files($backup->progress['files']) }} read,
                                 {{ Amount::bytes($backup->progress['bytes']) }}
                             @endif
                         </td>
                         <td>
-                            @switch ($backup->state)
-                                @case (Backup::VERIFIED)
-                                    <x-tag tone="proven">copy read back</x-tag>
-                                @break
-
-                                @case (Backup::TAKING)
-                                    <x-tag tone="later">being taken</x-tag>
-                                @break
-
-                                @case (Backup::QUESTION)
-                                    <x-tag tone="soon">a question</x-tag> <span
-                                        class="soft"><bdi>{{ $backup->trouble }}</bdi></span>
-                                @break
-
-                                @case (Backup::CALLED_OFF)
-                                    <x-tag>cancelled</x-tag>
-                                @break
-
-                                @default
-                                    <x-tag tone="now">failed</x-tag> <span
-                                        class="soft"><bdi>{{ $backup->trouble }}</bdi></span>
-                            @endswitch
+                            <x-tag :tone="$backup->state->tone()">{{ $backup->state->label() }}</x-tag>
+                            @if (in_array($backup->state, [BackupState::Question, BackupState::Failed], true))
+                                <span class="soft"><bdi>{{ $backup->trouble }}</bdi></span>
+                            @endif
                         </td>
                         <td class="acts">
-                            @if ($backup->state === Backup::VERIFIED)
+                            @if ($backup->state === BackupState::Verified)
                                 <x-action to="/backups/{{ $backup->id }}/bring-back"
                                     aria-label="Restore backup {{ $backup->id }} of {{ $backup->site->domain
                                         }}">Restore</x-action>
-                            @elseif ($backup->state === Backup::QUESTION)
+                            @elseif ($backup->state === BackupState::Question)
                                 <x-action to="/backups/{{ $backup->id }}/accept">It is right, back up what is
                                     there</x-action>
-                            @elseif ($backup->state === Backup::TAKING && $backup->called_off_at === null)
-                                <x-action to="/backups/{{ $backup->id }}/call-off">Cancel</x-action>
+                            @elseif ($backup->state === BackupState::Taking && $backup->cancelled_at === null)
+                                <x-action to="/backups/{{ $backup->id }}/cancel">Cancel</x-action>
                             @endif
                         </td>
                     </tr>

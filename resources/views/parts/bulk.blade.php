@@ -1,17 +1,18 @@
+@use('App\Models\BulkChangeState')
 @use('App\Models\BulkChange')
 @php($does = collect($change->items)->where('does', true))
 @php($done = $does->filter(fn($item) => $item['result'] !== null))
 @php($bad = $done->filter(fn($item) => ! $item['result']['ok']))
 <section class="sheet" id="bulk" aria-labelledby="bulk-title"
-    @if ($change->state === BulkChange::GOING) hx-get="/bulk/{{ $change->id }}/live" hx-trigger="every 1s"
+    @if ($change->state === BulkChangeState::Going) hx-get="/bulk/{{ $change->id }}/live" hx-trigger="every 1s"
     hx-swap="outerHTML" @endif>
     <h1 id="bulk-title">{{ $does->count() === 1 ? '1 FTP user' : $does->count().' FTP users' }}: {{ $title }}
-        <small>{{ match ($change->state) {BulkChange::DRAFT =>
-            'what would be done; nothing has been changed yet',BulkChange::GOING =>
+        <small>{{ match ($change->state) {BulkChangeState::Draft =>
+            'what would be done; nothing has been changed yet',BulkChangeState::Going =>
                 $done->count().' of '.$does->count().' done',default => $bad->isEmpty() ? 'done, each with its proof'
                     : $bad->count().' of '.$does->count().' did not come about'} }}</small>
     </h1>
-    @if ($change->state !== BulkChange::DRAFT)
+    @if ($change->state !== BulkChangeState::Draft)
         <svg class="meter is-wide" viewBox="0 0 1000 10" preserveAspectRatio="none" aria-hidden="true">
             <rect class="all" width="1000" height="10" />
             <rect class="part" width="{{ $does->isEmpty() ? 1000 : round((1000 * $done->count()) / $does->count()) }}"
@@ -23,7 +24,7 @@
             <tr>
                 <th>FTP user</th>
                 <th>Client</th>
-                <th>{{ $change->state === BulkChange::DRAFT ? 'Would be' : 'What became of it' }}</th>
+                <th>{{ $change->state === BulkChangeState::Draft ? 'Would be' : 'What became of it' }}</th>
                 <th></th>
             </tr>
         </thead>
@@ -42,7 +43,8 @@
                             <x-tag>left alone</x-tag>
                         @elseif ($item['result'] === null)
                             <x-tag
-                                tone="kept">{{ $change->state === BulkChange::GOING ? 'to come' : 'planned' }}</x-tag>
+                                tone="kept">{{ $change->state === BulkChangeState::Going ? 'to come'
+                                    : 'planned' }}</x-tag>
                         @elseif ($item['result']['ok'])
                             <x-tag tone="proven">done</x-tag>
                             @if (isset($handOver[$item['user']]))
@@ -55,9 +57,9 @@
         </tbody>
     </table>
     <div class="row-acts">
-        @if ($change->state === BulkChange::DRAFT && $does->isNotEmpty())
+        @if ($change->state === BulkChangeState::Draft && $does->isNotEmpty())
             <x-action to="/bulk/{{ $change->id }}/start"
-                main>{{ match ($change->kind) {'close' => 'Close','renew' => 'Renew',default => 'Move'} }}
+                main>{{ $change->kind->verb() }}
                 {{ $does->count() === 1 ? 'this one' : "these {$does->count()}" }}</x-action>
         @endif
         <x-action to="/ftp-users" method="GET">Back to the list</x-action>

@@ -1,5 +1,5 @@
 @foreach ($groups as $group)
-    @if ($only !== '' || ! $group->isFolded())
+    @if ($only !== null || ! $group->isFolded())
         @foreach ($group->shown() as $concern)
             <li class="sheet concern">
                 <div>
@@ -36,7 +36,7 @@
                     </li>
                 @endforeach
             </ul>
-            <p><a href="/?{{ http_build_query(['kind' => $group->kind]) }}">Show all
+            <p><a href="/?{{ http_build_query(['kind' => $group->kind->value]) }}">Show all
                     {{ number_format(count($group->concerns)) }}</a></p>
         </li>
     @endif

@@ -1,10 +1,11 @@
+@use('App\Models\DeploymentState')
 @use('App\Models\Deployment')
 @use('App\Text\Amount')
 <div id="run"
-    @if ($deployment->state === Deployment::DRAFTING) hx-get="/deployments/{{ $deployment->id }}/live"
+    @if ($deployment->state === DeploymentState::Drafting) hx-get="/deployments/{{ $deployment->id }}/live"
     hx-trigger="every 1s" hx-swap="outerHTML" @endif>
     <section class="sheet is-narrow" aria-labelledby="look" aria-live="polite">
-        @if ($deployment->state === Deployment::DRAFTING)
+        @if ($deployment->state === DeploymentState::Drafting)
             <h1 id="look">Looking at the server</h1>
             <p>The plan follows from what is in <code>{{ $site->document_root }}</code> now. Nothing is changed by
                 looking.</p>
@@ -22,15 +23,15 @@
                     : Amount::seconds($deployment->started_at->diffInSeconds(now())) }}
                 </dd>
             </dl>
-            @if ($deployment->called_off_at === null)
-                <x-action to="/deployments/{{ $deployment->id }}/call-off">Cancel</x-action>
+            @if ($deployment->cancelled_at === null)
+                <x-action to="/deployments/{{ $deployment->id }}/cancel">Cancel</x-action>
             @else
                 <p class="soft">Cancelled; it ends with the answer the server owes.</p>
             @endif
         @else
-            <h1 id="look">{{ $deployment->state === Deployment::CALLED_OFF ? 'Cancelled' : 'No plan' }}</h1>
+            <h1 id="look">{{ $deployment->state === DeploymentState::Cancelled ? 'Cancelled' : 'No plan' }}</h1>
             <p class="word is-trouble" role="alert">
-                <bdi>{{ $deployment->trouble ?? 'It was called off before it began.' }}</bdi></p>
+                <bdi>{{ $deployment->trouble ?? 'It was cancelled before it began.' }}</bdi></p>
             <p>Nothing on the server was changed.</p>
             <div class="row-acts">
                 @if ($deployment->question === 'collapsed')

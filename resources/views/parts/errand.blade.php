@@ -11,7 +11,7 @@
     </dl>
     <div class="row-acts">
         @if ($errand->started_at === null || $errand->kind->onlyLooks())
-            <x-action to="/errands/{{ $errand->id }}/call-off">Cancel</x-action>
+            <x-action to="/errands/{{ $errand->id }}/cancel">Cancel</x-action>
         @endif
         <x-action :to="$errand->back" method="GET">Go on without waiting</x-action>
     </div>

@@ -1,3 +1,6 @@
+@use('App\Models\PendingAction')
+@use('App\Models\Closing')
+@use('App\Models\FtpUserState')
 @use('App\FtpUsers\HandOvers')
 @use('App\Models\FtpUser')
 @use('App\Text\Amount')
@@ -44,7 +47,7 @@
                         <span class="bad">should have closed {{ $user->endsWords() }}
                             ({{ Amount::ago($user->closes_at) }})</span>
                     @elseif ($ended)
-                        {{ $user->state === FtpUser::REMOVED ? 'removed' : 'closed' }}
+                        {{ $user->state === FtpUserState::Removed ? 'removed' : 'closed' }}
                         {{ $user->closed_at?->format('j M Y H:i') }}, sign-in refused @else{{ $user->endsWords() }}
                         @if ($user->closes_at !== null)
                             <span class="soft">({{ Amount::ago($user->closes_at) }})</span>
@@ -81,30 +84,31 @@
             @if (! $ended && ! $view->working)
                 <div class="row-acts">
                     @if (
-                        ($user->state === FtpUser::OPEN || $user->found_at !== null) &&
-                            $user->state !== FtpUser::CLOSING_FAILED &&
+                        ($user->state === FtpUserState::Open || $user->found_at !== null) &&
+                            $user->state !== FtpUserState::ClosingFailed &&
                             ! $waits &&
                             $user->action() === null)
                         <x-action to="/ftp-users/{{ $user->id }}/renew">Renew the password</x-action>
                     @endif
-                    @unless ($waits || $user->state === FtpUser::CLOSING_FAILED)
+                    @unless ($waits || $user->state === FtpUserState::ClosingFailed)
                         <x-action to="/ftp-users/{{ $user->id }}/prove">Prove again</x-action>
                     @endunless
-                    @if (($user->action() !== 'close' || $user->state === FtpUser::CLOSING_FAILED)
-                        && $user->state !== FtpUser::ASKED)
+                    @if (($user->action() !== PendingAction::Close || $user->state === FtpUserState::ClosingFailed)
+                        && $user->state !== FtpUserState::Asked)
                         <x-action to="/ftp-users/{{ $user->id }}/close"
                             :main="$user->isOverdue() ||
                                 $user->proof_failed_at !== null ||
-                                $user->state === FtpUser::CLOSING_FAILED">{{ $user->state === FtpUser::CLOSING_FAILED
+                                $user->state === FtpUserState::ClosingFailed">{{ $user->state ===
+                                    FtpUserState::ClosingFailed
                                     ? 'Close it again' : 'Close' }}</x-action>
                     @endif
-                    @if ($user->action() !== 'remove' && $user->state !== FtpUser::ASKED)
+                    @if ($user->action() !== PendingAction::Remove && $user->state !== FtpUserState::Asked)
                         <x-action to="/ftp-users/{{ $user->id }}/remove">Remove</x-action>
                     @endif
                 </div>
-            @elseif ($user->state === FtpUser::CLOSED && $user->action() === null)
+            @elseif ($user->state === FtpUserState::Closed && $user->action() === null)
                 <form method="post" action="/ftp-users/{{ $user->id }}/reopen" class="apart pairs-form">@csrf
-                    @include('parts.ends', ['ends' => FtpUser::BY_JOB, 'closes' => null, 'reason' => '']) <div
+                    @include('parts.ends', ['ends' => Closing::WithJob, 'closes' => null, 'reason' => '']) <div
                         class="row-acts"><button class="act" data-once>Open
                             again</button> <button class="act is-quiet"
                             formaction="/ftp-users/{{ $user->id }}/remove" data-once>Remove</button></div>
@@ -165,7 +169,8 @@
                 </div>
             </section>
         @endif
-        @if (! $ended && ! $waits && ! $view->working && $user->action() === null && $user->state !== FtpUser::ASKED)
+        @if (! $ended && ! $waits && ! $view->working && $user->action() === null
+            && $user->state !== FtpUserState::Asked)
             <section class="sheet" aria-labelledby="change">
                 <h2 id="change">Change it</h2>
                 <form method="post" action="/ftp-users/{{ $user->id }}/change" class="pairs-form">@csrf
@@ -201,8 +206,7 @@
     </div>
     <section class="sheet" aria-labelledby="proof">
         <h2 id="proof">Proof
-            <small>{{ match (true) {$view->steps->isEmpty() => 'none yet',$view->kind === 'refusal' =>
-                'that it is closed',default => 'of its reach, by being it'} }}</small>
+            <small>{{ $view->shows() }}</small>
         </h2>
         @if ($view->steps->isEmpty())
             <p class="calm">

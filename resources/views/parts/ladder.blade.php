@@ -18,7 +18,7 @@
     @endif
     @if ($climbing)
         <p class="soft" role="status">Climbing on …</p>
-        <div class="row-acts"><x-action to="/accounts/{{ $account->id }}/call-off">Cancel</x-action></div>
+        <div class="row-acts"><x-action to="/accounts/{{ $account->id }}/cancel">Cancel</x-action></div>
     @else
         <div class="row-acts"><x-action
                 to="/accounts/{{ $account->id }}/connect">{{ $account->tried_at === null ? 'Connect'

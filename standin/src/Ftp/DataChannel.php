@@ -24,7 +24,7 @@ final class DataChannel
 
     private int $opened = 0;
 
-    /** Whether the client called off the transfer that this connection serves. */
+    /** Whether the client cancelled the transfer that this connection serves. */
     public bool $aborted = false;
 
     public function __construct(

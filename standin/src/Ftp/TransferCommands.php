@@ -188,7 +188,7 @@ final readonly class TransferCommands
                 $this->session->countPayload(strlen($chunk));
             }
             if ($this->session->data->aborted) {
-                throw new ClosedException('called off');
+                throw new ClosedException('cancelled');
             }
             if ($received > $room) {
                 throw Reply::full();

@@ -6,7 +6,7 @@ namespace Tests\Core\Transfer;
 
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\CalledOff;
+use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\SurveyLimits;
 use Cellarium\Core\Transfer\Surveyor;
@@ -107,13 +107,13 @@ final class SurveyorTest extends TestCase
         );
     }
 
-    public function test_it_can_be_called_off_and_says_how_far_it_is(): void
+    public function test_it_can_be_cancelled_and_says_how_far_it_is(): void
     {
         $heard = [];
         $hear = static function (int $directories, int $entries) use (&$heard): void {
             $heard[] = [$directories, $entries];
             if ($directories === 3) {
-                throw CalledOff::byAPerson();
+                throw Cancelled::byAPerson();
             }
         };
         $number = 0;
@@ -123,7 +123,7 @@ final class SurveyorTest extends TestCase
         try {
             (new Surveyor(new SequentialPool($remote), hear: $hear))->survey(RemotePath::root());
             self::fail('It went on.');
-        } catch (CalledOff) {
+        } catch (Cancelled) {
             self::assertSame([[1, 2], [2, 4], [3, 6]], $heard);
         }
     }

@@ -10,7 +10,7 @@ use PHPat\Test\Builder\Rule;
 use PHPat\Test\PHPat;
 
 /** The walls between the rooms, held by the static analysis: one rule a folder, from the list in Rooms. */
-final class WallsTest
+final class Walls
 {
     /** The core knows PHP, the PSR interfaces, its SSH library and itself; no framework, no shell, no stand-in. */
     public function test_core_stays_alone(): Rule

@@ -6,11 +6,11 @@ namespace Cellarium\Core\Transfer;
 
 use RuntimeException;
 
-/** A person has called off what was going on. */
-final class CalledOff extends RuntimeException
+/** A person has cancelled what was going on. */
+final class Cancelled extends RuntimeException
 {
     public static function byAPerson(): self
     {
-        return new self('It was called off.');
+        return new self('It was cancelled.');
     }
 }

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Models\Deployment;
+use App\Text\Amount;
+
+/** How far a run has come, in the words and lengths that a page shows. */
+final readonly class RunProgress
+{
+    /** Width of the drawn meter. */
+    private const WIDTH = 300;
+
+    /** @var array<string, mixed> as Progress writes it down */
+    private array $facts;
+
+    public function __construct(private Deployment $deployment)
+    {
+        $this->facts = $deployment->progress ?? [];
+    }
+
+    /** In percent; null where the whole is not known yet. */
+    public function percent(): ?int
+    {
+        return $this->facts['share'] === null ? null : (int) round($this->facts['share'] * 100);
+    }
+
+    public function width(): float
+    {
+        return round(self::WIDTH * ($this->facts['share'] ?? 0), 1);
+    }
+
+    /** @return array<string, string> term => words */
+    public function pairs(): array
+    {
+        $pairs = [];
+        if ($this->facts['files'] > 0) {
+            $pairs['Files'] = "{$this->facts['files_done']} of {$this->facts['files']}";
+        }
+        if ($this->facts['bytes'] > 0) {
+            $pairs['Bytes'] = Amount::bytes($this->facts['bytes_done']).' of '.Amount::bytes($this->facts['bytes']);
+            $pairs['Speed'] = $this->speed();
+        }
+        $left = $this->facts['share'] === null ? null : $this->facts['left'];
+        $pairs['Elapsed'] = Amount::seconds($this->deployment->started_at?->diffInSeconds(now()))
+            .($left === null ? '' : ', about '.Amount::seconds($left).' left');
+
+        return $pairs;
+    }
+
+    private function speed(): string
+    {
+        $speed = static fn (float|int|null $now): ?string => $now === null ? null : Amount::bytes((int) $now).'/s';
+        $average = $speed($this->facts['average']);
+
+        return ($this->facts['now'] === null ? '…' : $speed($this->facts['now']).' now')
+            .($average === null ? '' : ", $average on average");
+    }
+
+    /** @return list<array{subject: string, words: string}> what each connection has in hand */
+    public function lanes(): array
+    {
+        return array_map(static fn (array $lane): array => [
+            'subject' => $lane['subject'],
+            'words' => $lane['size'] > 0 ? Amount::bytes($lane['bytes']).' of '.Amount::bytes($lane['size']) : '',
+        ], array_values($this->facts['lanes']));
+    }
+}

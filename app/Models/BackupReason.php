@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+/** Why a backup was taken. */
+enum BackupReason: string
+{
+    case OnDemand = 'on_demand';
+
+    case BeforeDeploy = 'before_deploy';
+
+    case BeforeRestoreBackup = 'before_restore_backup';
+
+    case BeforeUndo = 'before_undo';
+
+    case BeforeRestoreFiles = 'before_restore_files';
+
+    public static function before(DeploymentKind $kind): self
+    {
+        return self::from("before_$kind->value");
+    }
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+/** How far a backup has come. */
+enum BackupState: string
+{
+    case Taking = 'taking';
+
+    /** Much less is there than before; a person says whether that is right. */
+    case Question = 'question';
+
+    case Cancelled = 'cancelled';
+
+    /** Its stored copy was read back. */
+    case Verified = 'verified';
+
+    case Failed = 'failed';
+
+    /** How it stands, in a word or two. */
+    public function label(): string
+    {
+        return match ($this) {
+            self::Taking => 'being taken',
+            self::Question => 'a question',
+            self::Cancelled => 'cancelled',
+            self::Verified => 'copy read back',
+            self::Failed => 'failed',
+        };
+    }
+
+    /** The style its label is shown in. */
+    public function tone(): string
+    {
+        return match ($this) {
+            self::Taking => 'later',
+            self::Question => 'soon',
+            self::Cancelled => 'plain',
+            self::Verified => 'proven',
+            self::Failed => 'now',
+        };
+    }
+}

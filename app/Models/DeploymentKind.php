@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+/** What a deployment brings to the server. */
+enum DeploymentKind: string
+{
+    /** A package. */
+    case Deploy = 'deploy';
+
+    /** What a backup held. */
+    case RestoreBackup = 'restore_backup';
+
+    /** What was there before another deployment. */
+    case Undo = 'undo';
+
+    /** What another deployment set aside. */
+    case RestoreFiles = 'restore_files';
+}

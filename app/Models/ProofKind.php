@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+/** What a proof shows. */
+enum ProofKind: string
+{
+    case DocumentRoot = 'document_root';
+
+    /** That the pages of a site are the new ones. */
+    case Live = 'live';
+
+    case Reach = 'reach';
+
+    /** That the sign-in of a closed FTP user is refused. */
+    case Refusal = 'refusal';
+}

@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Cellarium\Core\Deployment\RunEnd;
+
+/** What a line of the record is about. */
+enum RecordKind: string
+{
+    case AccountAdded = 'account_added';
+
+    case AccountChanged = 'account_changed';
+
+    case AccountConnected = 'account_connected';
+
+    case BackupQuestioned = 'backup_questioned';
+
+    case BackupCancelled = 'backup_cancelled';
+
+    case BackupFailed = 'backup_failed';
+
+    case BackupTaken = 'backup_taken';
+
+    case BackupsStarted = 'backups_started';
+
+    case Cleaned = 'cleaned';
+
+    case ClientChanged = 'client_changed';
+
+    case ConnectingCancelled = 'connecting_cancelled';
+
+    case DeploymentCancelled = 'deployment_cancelled';
+
+    case DeploymentProven = 'deployment_proven';
+
+    case DeploymentPutBack = 'deployment_put_back';
+
+    case DeploymentPutBackUnproven = 'deployment_put_back_unproven';
+
+    case DeploymentRefused = 'deployment_refused';
+
+    case DeploymentStarted = 'deployment_started';
+
+    case DeploymentTakenUp = 'deployment_taken_up';
+
+    case DeploymentUnfinished = 'deployment_unfinished';
+
+    case DestinationRemoved = 'destination_removed';
+
+    case DestinationSaved = 'destination_saved';
+
+    case DirectoryMade = 'directory_made';
+
+    case DocumentRootProven = 'document_root_proven';
+
+    case FoundChanged = 'found_changed';
+
+    case FtpUserAsked = 'ftp_user_asked';
+
+    case FtpUserChanged = 'ftp_user_changed';
+
+    case FtpUserClosed = 'ftp_user_closed';
+
+    case FtpUserFound = 'ftp_user_found';
+
+    case FtpUserProven = 'ftp_user_proven';
+
+    case FtpUserRemoved = 'ftp_user_removed';
+
+    case FtpUsersChanged = 'ftp_users_changed';
+
+    case HandedOver = 'handed_over';
+
+    case ListExported = 'list_exported';
+
+    case ListImported = 'list_imported';
+
+    case ListingAccepted = 'listing_accepted';
+
+    case PackageAdded = 'package_added';
+
+    case PackageRefused = 'package_refused';
+
+    case PasswordRenewed = 'password_renewed';
+
+    case PlanMade = 'plan_made';
+
+    case RetryStarted = 'retry_started';
+
+    case SignInRefused = 'sign_in_refused';
+
+    case SignedIn = 'signed_in';
+
+    case SiteAdded = 'site_added';
+
+    case SiteChanged = 'site_changed';
+
+    public static function of(RunEnd $end): self
+    {
+        return self::from("deployment_$end->value");
+    }
+}

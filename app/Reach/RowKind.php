@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Reach;
+
+/** What a row of the reach map is. */
+enum RowKind
+{
+    case Directory;
+
+    case Link;
+
+    /** Directories that are not shown, as one row that opens. */
+    case Fold;
+}

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Today;
+
+/** What needs a hand, by what would mend it. */
+enum ConcernKind: string
+{
+    case NoBackup = 'no_backup';
+
+    case LateBackup = 'late_backup';
+
+    case Placeholder = 'placeholder';
+
+    case OpenUser = 'open_user';
+
+    case Connection = 'connection';
+
+    case ByHand = 'by_hand';
+
+    case FoundUser = 'found';
+
+    case WrongReach = 'reach';
+
+    case Unknown = 'unknown';
+
+    case Unfinished = 'unfinished';
+
+    case Unproven = 'unproven';
+
+    case Question = 'question';
+
+    /** What a group of them is called. */
+    public function title(): string
+    {
+        return match ($this) {
+            self::NoBackup => 'No backup yet',
+            self::LateBackup => 'Backup overdue',
+            self::Placeholder => 'Still the host’s placeholder page',
+            self::OpenUser => 'FTP users still open',
+            self::Connection => 'Hosts that do not connect',
+            self::ByHand => 'To be done at the provider',
+            self::FoundUser => 'FTP users that were not made here',
+            self::WrongReach => 'FTP users that reach other than meant',
+            self::Unknown => 'Not known what became of them',
+            self::Unfinished => 'Not yet put back',
+            self::Unproven => 'Put back, not proven',
+            self::Question => 'Backups that wait for an answer',
+        };
+    }
+}

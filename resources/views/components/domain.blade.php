@@ -1,0 +1,2 @@
+@props(['name'])
+<span {{ $attributes->class(['breakable']) }}>{{ \App\Text\Breakable::html($name) }}</span>
