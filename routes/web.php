@@ -16,6 +16,7 @@ use App\Http\Controllers\ListController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\ReachController;
 use App\Http\Controllers\RecordController;
+use App\Http\Controllers\RemovalController;
 use App\Http\Controllers\SavedViewController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
@@ -60,7 +61,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/accounts', [TakeOnController::class, 'create']);
     Route::get('/accounts/{account}/edit', [TakeOnController::class, 'edit']);
     Route::post('/accounts/{account}', [TakeOnController::class, 'update']);
-    Route::get('/accounts/{account}', [AccountController::class, 'show']);
+    Route::get('/accounts/{account}', [AccountController::class, 'show'])->withTrashed();
     Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
     Route::post('/accounts/{account}/cancel', [AccountController::class, 'cancel']);
     Route::get('/accounts/{account}/ladder', [AccountController::class, 'ladder']);
@@ -68,6 +69,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/accounts/{account}/remedy', [AccountController::class, 'remedy']);
     Route::get('/accounts/{account}/sites/new', [SiteController::class, 'new']);
     Route::post('/accounts/{account}/sites', [SiteController::class, 'create']);
+    Route::get('/sites/{site}', [SiteController::class, 'show'])->withTrashed();
     Route::get('/sites/{site}/edit', [SiteController::class, 'edit']);
     Route::post('/sites/{site}', [SiteController::class, 'update']);
     Route::post('/sites/{site}/find-root', [SiteController::class, 'find']);
@@ -104,7 +106,12 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/sites/{site}/destinations', [DestinationController::class, 'keep']);
     Route::post('/destinations/{destination}/remove', [DestinationController::class, 'remove']);
 
-    Route::get('/clients/{client}', [ClientController::class, 'edit']);
+    Route::get('/removals', [RemovalController::class, 'index']);
+    Route::get('/removals/{kind}/{id}', [RemovalController::class, 'show'])->whereNumber('id');
+    Route::post('/removals/{kind}/{id}', [RemovalController::class, 'remove'])->whereNumber('id');
+    Route::post('/removals/{kind}/{id}/undo', [RemovalController::class, 'undo'])->whereNumber('id');
+
+    Route::get('/clients/{client}', [ClientController::class, 'edit'])->withTrashed();
     Route::post('/clients/{client}', [ClientController::class, 'update']);
     Route::post('/views', [SavedViewController::class, 'keep']);
     Route::post('/views/{view}/remove', [SavedViewController::class, 'remove']);

@@ -114,7 +114,10 @@ final readonly class AccountTable
         $this->filter($query);
         match ($this->get('sort')) {
             'site' => $query->orderBy(
-                DB::table('sites')->selectRaw('MIN(domain)')->whereColumn('account_id', 'accounts.id'),
+                DB::table('sites')
+                    ->selectRaw('MIN(domain)')
+                    ->whereColumn('account_id', 'accounts.id')
+                    ->whereNull('removed_at'),
                 $down,
             ),
             'host' => $query->orderBy('accounts.host', $down)->orderBy('accounts.login', $down),
@@ -171,6 +174,7 @@ final readonly class AccountTable
                             ->selectRaw('1')
                             ->from('sites')
                             ->whereColumn('sites.account_id', 'accounts.id')
+                            ->whereNull('sites.removed_at')
                             ->where('sites.domain', 'like', $like),
                     ),
             );
@@ -185,7 +189,8 @@ final readonly class AccountTable
                 static fn ($sites) => $sites
                     ->selectRaw('1')
                     ->from('sites')
-                    ->whereColumn('sites.account_id', 'accounts.id'),
+                    ->whereColumn('sites.account_id', 'accounts.id')
+                    ->whereNull('sites.removed_at'),
             ),
             'open' => $query->whereExists(
                 static fn ($users) => $users

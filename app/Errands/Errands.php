@@ -6,6 +6,7 @@ namespace App\Errands;
 
 use App\Failure\Problem;
 use App\Models\Account;
+use App\Models\Client;
 use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
@@ -25,13 +26,14 @@ final class Errands
     public static function start(
         ErrandKind $kind,
         string $back,
-        Account|Site|FtpUser|null $about,
+        Client|Account|Site|FtpUser|null $about,
         array $given = [],
     ): Errand {
         $errand = Errand::create([
             'kind' => $kind,
             'state' => ErrandState::Waiting,
             'person_id' => auth()->id(),
+            'client_id' => $about instanceof Client ? $about->id : null,
             'account_id' => $about instanceof Account ? $about->id : null,
             'site_id' => $about instanceof Site ? $about->id : null,
             'ftp_user_id' => $about instanceof FtpUser ? $about->id : null,

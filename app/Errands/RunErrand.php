@@ -15,6 +15,8 @@ use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\PendingAction;
 use App\Reach\Tree;
+use App\Removal\GoesWith;
+use App\Removal\Removal;
 use App\Storage\RunFiles;
 use App\Storage\RunIds;
 use Cellarium\Core\Connection\Protocol;
@@ -61,6 +63,8 @@ final class RunErrand implements ShouldQueue
         ]);
         $errand = $taken === 1
                 ? Errand::with(
+                    'client.accounts.sites',
+                    'client.sites',
                     'account.client',
                     'account.sites',
                     'site.account.client',
@@ -108,6 +112,7 @@ final class RunErrand implements ShouldQueue
             ErrandKind::CloseUser => $this->closeUser($errand),
             ErrandKind::LookAtTree => $this->lookAtTree($errand),
             ErrandKind::TryAccount => $this->tryAccount($errand),
+            ErrandKind::Remove => $this->remove($errand),
         };
     }
 
@@ -170,6 +175,22 @@ final class RunErrand implements ShouldQueue
             : app(Tree::class)->look($account, RemotePath::fromString((string) ($errand->given['at'] ?? '/')));
 
         return ['words' => 'Looked at.'];
+    }
+
+    /** @return array<string, mixed> */
+    private function remove(Errand $errand): array
+    {
+        $subject = $errand->site ?? $errand->account ?? $errand->client ?? throw new Problem('It is gone.');
+        $keep = (int) ($errand->given['keep'] ?? 0);
+        app(Removal::class)->remove(
+            $subject,
+            array_map(intval(...), $errand->given['close'] ?? []),
+            array_map(intval(...), $errand->given['leave'] ?? []),
+            $keep === 0 ? null : $keep,
+            $errand->person,
+        );
+
+        return ['words' => ucfirst(GoesWith::name($subject)).' is removed from Cellarium.'];
     }
 
     /** @return array<string, mixed> what was typed stays with it until it is shown again */

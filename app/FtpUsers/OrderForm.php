@@ -199,6 +199,7 @@ final class OrderForm
             )
             ->whereIn('sites.domain', $domains)
             ->where('sites.account_id', $this->account->id)
+            ->whereNull('sites.removed_at')
             ->orderByDesc('packages.bytes')
             ->first([
                 'packages.name',

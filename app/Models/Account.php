@@ -19,6 +19,8 @@ use Illuminate\Database\Eloquent\Relations\MorphMany;
 /** One hosting account; its secrets are encrypted with the application key. */
 final class Account extends Model
 {
+    use Removable;
+
     protected $guarded = ['id'];
 
     protected $attributes = [
@@ -36,6 +38,7 @@ final class Account extends Model
     protected $hidden = ['secret', 'control_token', 'private_key', 'next_secret'];
 
     protected $casts = [
+        'removed_at' => 'immutable_datetime',
         'protocol' => Protocol::class,
         'tls_use' => TlsUse::class,
         'secret' => 'encrypted',
@@ -100,7 +103,7 @@ final class Account extends Model
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo
     {
-        return $this->belongsTo(Client::class);
+        return $this->belongsTo(Client::class)->withTrashed();
     }
 
     /** @return HasMany<Site, $this> */

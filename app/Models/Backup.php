@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Text\Amount;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -38,6 +39,14 @@ final class Backup extends Model
                     ->update(['last_backup_at' => $backup->verified_at]);
             }
         });
+    }
+
+    /** What it holds, in words; "" before it is taken. */
+    public function holds(): string
+    {
+        return $this->state === BackupState::Verified
+            ? Amount::files($this->files).', '.Amount::bytes($this->bytes)
+            : '';
     }
 
     /** Why it was taken, in words. */
@@ -75,7 +84,7 @@ final class Backup extends Model
     /** @return BelongsTo<Site, $this> */
     public function site(): BelongsTo
     {
-        return $this->belongsTo(Site::class);
+        return $this->belongsTo(Site::class)->withTrashed();
     }
 
     /** @return BelongsTo<Person, $this> */

@@ -19,6 +19,9 @@ enum BackupState: string
 
     case Failed = 'failed';
 
+    /** Its time was over; what it held is not stored any more. */
+    case Expired = 'expired';
+
     /** How it stands, in a word or two. */
     public function label(): string
     {
@@ -28,6 +31,7 @@ enum BackupState: string
             self::Cancelled => 'cancelled',
             self::Verified => 'copy read back',
             self::Failed => 'failed',
+            self::Expired => 'not stored any more',
         };
     }
 
@@ -37,7 +41,7 @@ enum BackupState: string
         return match ($this) {
             self::Taking => 'later',
             self::Question => 'soon',
-            self::Cancelled => 'plain',
+            self::Cancelled, self::Expired => 'plain',
             self::Verified => 'proven',
             self::Failed => 'now',
         };

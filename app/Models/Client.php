@@ -11,7 +11,11 @@ use Illuminate\Database\Eloquent\Relations\HasManyThrough;
 /** A customer of the agency. */
 final class Client extends Model
 {
+    use Removable;
+
     protected $guarded = ['id'];
+
+    protected $casts = ['removed_at' => 'immutable_datetime'];
 
     /** @return HasMany<Account, $this> */
     public function accounts(): HasMany

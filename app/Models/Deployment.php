@@ -45,7 +45,7 @@ final class Deployment extends Model
     /** @return BelongsTo<Site, $this> */
     public function site(): BelongsTo
     {
-        return $this->belongsTo(Site::class);
+        return $this->belongsTo(Site::class)->withTrashed();
     }
 
     /** @return BelongsTo<Package, $this> */
@@ -92,16 +92,7 @@ final class Deployment extends Model
 
     public function isGoing(): bool
     {
-        return in_array(
-            $this->state,
-            [
-                DeploymentState::Queued,
-                DeploymentState::Waiting,
-                DeploymentState::Running,
-                DeploymentState::Unfinished,
-            ],
-            true,
-        );
+        return $this->state->isGoing();
     }
 
     /** The directory inside the document root that it goes to; null for the document root itself. */

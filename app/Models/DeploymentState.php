@@ -38,10 +38,12 @@ enum DeploymentState: string
     /** Broken off, and neither carried out nor put back yet. */
     case Unfinished = 'unfinished';
 
-    /** Whether something is or will be done on the server without anybody asking again. */
+    /** Those in which something is or will be done on the server without anybody asking again. */
+    public const GOING = [self::Queued, self::Waiting, self::Running, self::Unfinished];
+
     public function isGoing(): bool
     {
-        return in_array($this, [self::Queued, self::Waiting, self::Running, self::Unfinished], true);
+        return in_array($this, self::GOING, true);
     }
 
     /** Whether it was begun and did not come to its proof. */

@@ -16,7 +16,7 @@ final class Destination extends Model
     /** @return BelongsTo<Site, $this> */
     public function site(): BelongsTo
     {
-        return $this->belongsTo(Site::class);
+        return $this->belongsTo(Site::class)->withTrashed();
     }
 
     public function path(): RemotePath

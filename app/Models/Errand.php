@@ -22,16 +22,22 @@ final class Errand extends Model
         'started_at' => 'immutable_datetime',
     ];
 
+    /** @return BelongsTo<Client, $this> */
+    public function client(): BelongsTo
+    {
+        return $this->belongsTo(Client::class)->withTrashed();
+    }
+
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo
     {
-        return $this->belongsTo(Account::class);
+        return $this->belongsTo(Account::class)->withTrashed();
     }
 
     /** @return BelongsTo<Site, $this> */
     public function site(): BelongsTo
     {
-        return $this->belongsTo(Site::class);
+        return $this->belongsTo(Site::class)->withTrashed();
     }
 
     /** @return BelongsTo<FtpUser, $this> */

@@ -13,13 +13,14 @@ enum ErrandKind: string
     case CloseUser = 'close_user';
     case LookAtTree = 'look_at_tree';
     case TryAccount = 'try_account';
+    case Remove = 'remove';
 
     /**
      * Whether it can be cancelled once it has begun: it changes nothing at the host, or takes its own trace away again.
      */
     public function onlyLooks(): bool
     {
-        return ! in_array($this, [self::RenewPassword, self::CloseUser], true);
+        return ! in_array($this, [self::RenewPassword, self::CloseUser, self::Remove], true);
     }
 
     /** What is going on, for the page that waits for it. */
@@ -32,6 +33,7 @@ enum ErrandKind: string
             self::CloseUser => 'Closing the FTP user',
             self::LookAtTree => 'Looking into the directory',
             self::TryAccount => 'Trying the connection',
+            self::Remove => 'Closing FTP users, then removing from Cellarium',
         };
     }
 }

@@ -77,7 +77,7 @@ final class FtpUser extends Model
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo
     {
-        return $this->belongsTo(Account::class);
+        return $this->belongsTo(Account::class)->withTrashed();
     }
 
     /** @return BelongsTo<Person, $this> who made it */
@@ -107,7 +107,7 @@ final class FtpUser extends Model
     /** @param  Builder<self>  $query */
     public function scopeAlive(Builder $query): void
     {
-        $query->whereNotIn('state', FtpUserState::ENDED);
+        $query->whereNotIn('state', FtpUserState::ENDED)->whereIn('account_id', Account::select('id'));
     }
 
     public function path(): RemotePath

@@ -89,6 +89,10 @@ enum RecordKind: string
 
     case RetryStarted = 'retry_started';
 
+    case Removed = 'removed';
+
+    case RemovalUndone = 'removal_undone';
+
     case SignInRefused = 'sign_in_refused';
 
     case SignedIn = 'signed_in';

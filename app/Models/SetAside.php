@@ -22,7 +22,7 @@ final class SetAside extends Model
     /** @return BelongsTo<Site, $this> */
     public function site(): BelongsTo
     {
-        return $this->belongsTo(Site::class);
+        return $this->belongsTo(Site::class)->withTrashed();
     }
 
     /** @return BelongsTo<Deployment, $this> that took it out */

@@ -14,6 +14,8 @@ use Illuminate\Database\Eloquent\Relations\MorphMany;
 /** A domain served from a document root. */
 final class Site extends Model
 {
+    use Removable;
+
     protected $guarded = ['id'];
 
     protected $attributes = [
@@ -26,6 +28,7 @@ final class Site extends Model
     ];
 
     protected $casts = [
+        'removed_at' => 'immutable_datetime',
         'start_pages' => 'array',
         'kept' => 'array',
         'aliases' => 'array',
@@ -36,18 +39,19 @@ final class Site extends Model
         'root_proven_at' => 'immutable_datetime',
         'live_proven_at' => 'immutable_datetime',
         'last_backup_at' => 'immutable_datetime',
+        'backups_until' => 'immutable_datetime',
     ];
 
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo
     {
-        return $this->belongsTo(Account::class);
+        return $this->belongsTo(Account::class)->withTrashed();
     }
 
     /** @return BelongsTo<Client, $this> whose site it is, where that is not the account's client */
     public function client(): BelongsTo
     {
-        return $this->belongsTo(Client::class);
+        return $this->belongsTo(Client::class)->withTrashed();
     }
 
     /** @return HasMany<Destination, $this> */

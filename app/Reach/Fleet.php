@@ -57,11 +57,13 @@ final class Fleet
             ])
             ->groupBy('account_id');
         $sites = $only(DB::table('sites'))
+            ->whereNull('removed_at')
             ->whereIn('account_id', $users->keys())
             ->orderBy('domain')
             ->get(['account_id', 'client_id', 'domain', 'document_root', 'mounts'])
             ->groupBy('account_id');
         $rows = DB::table('accounts')
+            ->whereNull('removed_at')
             ->whereIn('id', $users->keys())
             ->orderBy('id')
             ->get(['id', 'client_id', 'tree']);

@@ -30,7 +30,7 @@ final readonly class SiteForm
                     'required',
                     'lowercase',
                     'regex:'.self::DOMAIN,
-                    Rule::unique('sites', 'domain')->ignore($site),
+                    Rule::unique('sites', 'domain')->whereNull('removed_at')->ignore($site),
                 ],
                 'base_url' => [
                     'nullable',
@@ -51,7 +51,8 @@ final readonly class SiteForm
                 'aliases' => 'nullable|string|max:2000',
                 'mounts' => 'nullable|string|max:4000',
                 'start_pages' => 'required|string|max:500',
-                'client' => ['nullable', 'integer', 'exists:clients,id'],
+                'notes' => 'nullable|string|max:10000',
+                'client' => ['nullable', 'integer', Rule::exists('clients', 'id')->whereNull('removed_at')],
             ],
             [
                 'domain.regex' => 'A domain has letters, digits and hyphens, and at least one dot: "site.example".',
@@ -71,6 +72,7 @@ final readonly class SiteForm
             'document_root' => RemotePath::fromString($typed['document_root'])->toString(),
             'client_id' => isset($typed['client']) ? (int) $typed['client'] : null,
             'aliases' => $aliases,
+            'notes' => trim($typed['notes'] ?? '') ?: null,
             'mounts' => $this->mounts($typed['mounts'] ?? ''),
             'start_pages' => preg_split('/[\s,]+/', trim($typed['start_pages'])) ?: self::START_PAGES,
         ];

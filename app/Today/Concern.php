@@ -10,6 +10,7 @@ final readonly class Concern
     /**
      * @param  ConcernKind  $kind  what is alike stands together and may be shown folded
      * @param  int  $weight  accounts or sites it stands for
+     * @param  string|null  $page  of what it is about
      * @param  string  $method  GET for a link, POST for an action
      */
     public function __construct(
@@ -22,6 +23,7 @@ final readonly class Concern
         public string $url,
         public string $method = 'GET',
         public int $weight = 1,
+        public ?string $page = null,
     ) {
     }
 }

@@ -14,6 +14,7 @@ use App\Models\FtpUserState;
 use App\Models\PendingAction;
 use App\Text\Amount;
 use Carbon\CarbonImmutable;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -84,6 +85,7 @@ final readonly class Concerns
                     (string) $run->trouble,
                     'Look',
                     "/deployments/$run->id",
+                    page: "/sites/$run->site_id",
                 ),
             );
         $asked = Backup::with('site')
@@ -98,6 +100,7 @@ final readonly class Concerns
                     (string) $backup->trouble,
                     'Answer',
                     "/backups?site=$backup->site_id",
+                    page: "/sites/$backup->site_id",
                 ),
             );
 
@@ -164,7 +167,8 @@ final readonly class Concerns
     private static function openUsers(): array
     {
         return FtpUser::with('account.client', 'account.sites')
-            ->alive()
+            ->whereNotIn('state', FtpUserState::ENDED)
+            ->where(self::concernsUs(...))
             ->where(
                 static fn ($query) => $query
                     ->where('closes_at', '<', now())
@@ -179,6 +183,18 @@ final readonly class Concerns
             ->filter()
             ->values()
             ->all();
+    }
+
+    /**
+     * Of accounts that were removed only what was promised and not kept.
+     *
+     * @param  Builder<FtpUser>  $query
+     */
+    private static function concernsUs(Builder $query): void
+    {
+        $query->whereIn('account_id', Account::select('id'))
+            ->orWhere('closes_at', '<', now())
+            ->orWhere('state', FtpUserState::ClosingFailed);
     }
 
     private static function openUser(FtpUser $user): ?Concern
@@ -250,6 +266,7 @@ final readonly class Concerns
     {
         $due = now()->subDays((int) config('cellarium.backup_days'));
         $rows = DB::table('sites')
+            ->whereNull('removed_at')
             ->where(
                 static fn ($query) => $query
                     ->where('placeholder', true)
@@ -281,6 +298,7 @@ final readonly class Concerns
                     .($site->live_proven_at === null ? ', nothing was deployed yet' : ''),
                 'Deploy',
                 "/deployments/new?site=$site->id",
+                page: "/sites/$site->id",
             );
         }
         if ($site->last === null) {
@@ -293,6 +311,7 @@ final readonly class Concerns
                 'Back up now',
                 "/sites/$site->id/backups",
                 'POST',
+                page: "/sites/$site->id",
             );
         }
         $last = CarbonImmutable::parse($site->last);
@@ -308,6 +327,7 @@ final readonly class Concerns
             "/sites/$site->id/backups",
             'POST',
             $days,
+            "/sites/$site->id",
         );
     }
 

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Watch;
 
+use App\Models\Backup;
+use App\Models\BackupState;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\Errand;
@@ -11,6 +13,7 @@ use App\Models\Package;
 use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Record\Record;
+use App\Removal\Removal;
 use App\Storage\RunFiles;
 use App\Text\Amount;
 use Cellarium\Core\Backup\BackupShelf;
@@ -28,6 +31,7 @@ final readonly class Cleaner
     public function __construct(
         private BackupShelf $shelf,
         private RunFiles $files,
+        private Removal $removal,
     ) {
     }
 
@@ -37,6 +41,8 @@ final readonly class Cleaner
         $var = (string) config('cellarium.var');
         $before = time() - self::SECONDS_OF_GRACE;
         Errand::where('created_at', '<', now()->subSeconds(self::SECONDS_OF_GRACE))->delete();
+        $this->removal->expire();
+        $this->unshelve();
         $files = 0;
         $bytes = 0;
         foreach (
@@ -70,6 +76,15 @@ final readonly class Cleaner
         }
 
         return $freed;
+    }
+
+    /** Backups whose time is over leave the shelf; what they alone held goes with the sweep. */
+    private function unshelve(): void
+    {
+        foreach (Backup::where('state', BackupState::Expired)->whereNotNull('name')->lazyById(200) as $backup) {
+            $this->shelf->remove((string) $backup->name);
+            $backup->update(['name' => null]);
+        }
     }
 
     /** @return \Generator<string> the hashes of all contents that something refers to */

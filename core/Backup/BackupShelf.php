@@ -37,6 +37,12 @@ final readonly class BackupShelf
         );
     }
 
+    /** Whether there was one; its contents go with the next sweep, where no other backup holds them. */
+    public function remove(string $name): bool
+    {
+        return preg_match('/\A[0-9a-f-]+\z/', $name) === 1 && @unlink("$this->directory/$name.json.gz");
+    }
+
     /** @throws StoreFailure */
     public function manifest(string $name): Manifest
     {

@@ -1,6 +1,6 @@
 @use('Cellarium\Core\Connection\Protocol')
 @php($value = fn(string $field): string => $form->typed[$field])
-<x-page :title="$account === null ? 'Take on an account' : 'Change '.$account->title()" place="Accounts">
+<x-page :title="$account === null ? 'Add an account' : 'Change '.$account->title()" place="Accounts">
     @if ($account !== null)
         <x-slot:where><x-where :client="$account->client"><a
                     href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a><i>›</i><code>{{
@@ -8,7 +8,7 @@
     @endif
     <div class="two">
         <section class="sheet" aria-labelledby="form">
-            <h1 id="form">{{ $account === null ? 'Take on an account' : 'Change the account' }} <small>
+            <h1 id="form">{{ $account === null ? 'Add an account' : 'Change the account' }} <small>
                     @if ($account === null)
                         by hand,
                         <a href="#letter">from a letter</a>, or <a href="/accounts/import">from a list</a>
@@ -184,13 +184,17 @@
                         accept this server</label>
                 @endif
                 <div class="row-acts"><button class="act is-main" name="act" value="keep"
-                        data-once>{{ $account === null ? 'Take it on' : 'Keep' }}</button> <button class="act"
-                        name="act" value="try">Try once without keeping</button>
+                        data-once>{{ $account === null ? 'Add the account' : 'Save' }}</button> <button class="act"
+                        name="act" value="try">Try once without saving</button>
                     @if ($account !== null)
                         <a class="act is-quiet" href="/accounts/{{ $account->id }}">Back</a>
                     @endif
                 </div>
             </form>
+            @if ($account !== null)
+                <p class="apart"><a class="act" href="/removals/accounts/{{ $account->id }}">Remove this account …</a>
+                    <span class="soft">nothing is removed at the host; what goes with it is shown first</span></p>
+            @endif
             @if ($account?->control_url !== null)
                 <form method="post" action="/accounts/{{ $account->id }}/renew-password" class="apart">
                     @csrf<button class="act" data-once>Renew the password at the host</button> <span

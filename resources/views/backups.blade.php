@@ -1,9 +1,7 @@
 <x-page title="Backups" place="Backups">
     @if ($site !== null)
-        <x-slot:where><x-where :client="$site->account->client"><a
-                    href="/accounts/{{ $site->account_id }}"><b>{{ $site->account->client->name }}</b></a><i>›</i><b>{{
-                        $site->domain }}</b><x-slot:facts><a href="/backups">all
-                            sites</a></x-slot:facts></x-where></x-slot:where>
+        <x-slot:where><x-site-where :site="$site" here="backups"><x-slot:facts><a href="/backups">all
+            sites</a></x-slot:facts></x-site-where></x-slot:where>
     @endif
     <section class="sheet">
         <header class="head">

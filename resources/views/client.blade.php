@@ -24,7 +24,7 @@
                 <label for="notes">Notes</label>
                 <textarea class="entry" id="notes" name="notes"
                     rows="4">@exactly(old('notes', $client->notes))</textarea>
-                <div class="row-acts"><button class="act is-main" data-once>Keep</button></div>
+                <div class="row-acts"><button class="act is-main" data-once>Save</button></div>
             </form>
         </section>
         <section class="sheet" aria-labelledby="accounts">
@@ -37,6 +37,10 @@
                     </li>
                 @endforeach
             </ul>
+            <h2>Remove this client</h2>
+            <p class="soft">With its accounts and sites; nothing is removed at the hosts. What goes with it is shown
+                first, and it can be undone for 30 days.</p>
+            <x-action to="/removals/clients/{{ $client->id }}" method="GET">Remove …</x-action>
         </section>
     </div>
 </x-page>

@@ -2,9 +2,7 @@
 @use('App\Text\Amount')
 <x-page title="New deployment" place="Deployments">
     @if ($site !== null)
-        <x-slot:where><x-where
-                :client="$site->account->client"><b>{{ $site->account->client->name }}</b><i>›</i><b>{{ $site->domain
-                    }}</b><i>›</i><code>{{ $site->document_root }}</code></x-where></x-slot:where>
+        <x-slot:where><x-site-where :site="$site" here="new deployment" /></x-slot:where>
     @endif
     <div class="two">
         <section class="sheet">

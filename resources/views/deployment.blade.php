@@ -1,9 +1,6 @@
 <x-page :title="$deployment->title().' to '.$site->domain" place="Deployments">
     <x-slot:where>
-        <x-where :client="$account->client">
-            <a
-                href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a><i>›</i><b>{{ $site->domain
-                    }}</b><i>›</i><code>{{ $site->document_root }}</code>
+        <x-site-where :site="$site" here="deployment">
             <x-slot:facts><span>{{ $deployment->title() }}</span>
                 @if ($deployment->planned_at)
                     <span>plan made
@@ -11,7 +8,7 @@
                             : 'j M H:i') }}</span>
                 @endif
             </x-slot:facts>
-        </x-where>
+        </x-site-where>
     </x-slot:where>
     @include($view === null ? 'parts.drafting' : 'parts.deployment')
 </x-page>

@@ -26,7 +26,8 @@
                             <td><svg class="band" width="6" height="16" aria-hidden="true">
                                     <rect width="6" height="16" rx="2"
                                         fill="{{ $run->site->account->client->colour }}" />
-                                </svg> {{ $run->site->domain }}</td>
+                                </svg> <a href="/sites/{{ $run->site_id }}"><x-domain :name="$run->site->domain"
+                                    /></a></td>
                             <td>{{ $run->when() }}</td>
                             <td>@include('parts.state', ['run' => $run])</td>
                             <td>

@@ -84,9 +84,11 @@
             <section class="sheet">
                 <h2>Deployed to</h2>
                 @forelse ($deployed as $run)
-                    <p><a href="/deployments/{{ $run->id }}">{{ $run->site->domain }}</a> <span
-                        class="soft">{{ $run->ended_at->format('j M Y H:i') }}</span></p>@empty<p class="soft">
-                        Nowhere yet.</p>
+                    <p><a href="/sites/{{ $run->site_id }}"><x-domain :name="$run->site->domain" /></a>
+                        <a class="soft"
+                            href="/deployments/{{ $run->id }}">{{ $run->ended_at->format('j M Y H:i') }}</a></p>
+                @empty
+                    <p class="soft">Nowhere yet.</p>
                 @endforelse
                 <p class="soft">File <code>{{ $package->file_name }}</code>,
                     {{ Amount::bytes($package->packed_bytes) }} packed</p>

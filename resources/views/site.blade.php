@@ -1,146 +1,195 @@
-<x-page :title="$site->exists ? $site->domain : 'A site of '.$account->title()" place="Accounts">
+@use('App\Text\Amount')
+<x-page :title="$site->domain" place="Accounts">
     <x-slot:where>
-        <x-where :client="$account->client"><a
-                href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a><i>›</i><code>{{
-                    $account->title() }}</code><i>›</i>{{ $site->exists ? $site->domain : 'new site' }}
-            <x-slot:facts><span>{{ ! $site->exists ? '' : ($site->root_proven_at === null ? 'document root not proven'
-                : 'document root proven '.$site->root_proven_at->format('j M H:i')) }}</span></x-slot:facts>
-        </x-where>
-    </x-slot:where>
-    <div class="two">
-        <section class="sheet" aria-labelledby="site">
-            <h1 id="site">{{ $site->exists ? 'Site' : 'Another site of this account' }}</h1>
-            <form method="post" action="{{ $site->exists ? "/sites/$site->id" : "/accounts/$account->id/sites" }}"
-                class="pairs-form">
-                @csrf
-                @foreach ($errors->all() as $message)
-                    <p class="word is-trouble" role="alert">{{ $message }}</p>
+        <x-site-where :site="$site">
+            <x-slot:facts>
+                @foreach ($view->proven() as $fact)
+                    @if (in_array($fact->name, ['Live pages', 'Backup'], true))
+                        <span>{{ strtolower($fact->name) }} {{ $fact->age() ?: $fact->words }}</span>
+                    @endif
                 @endforeach
-                <label for="domain">Domain</label>
-                <input class="entry is-mono" id="domain" name="domain" value="@exactly(old('domain', $site->domain))"
-                    required
-                    autocomplete="off" spellcheck="false">
-                <label for="base_url">Address</label>
-                <input class="entry is-mono" id="base_url" name="base_url"
-                    value="@exactly(old('base_url', $site->base_url))"
-                    placeholder="https:// and the domain" autocomplete="off" spellcheck="false">
-                <label for="document_root">Document root</label>
-                <input class="entry is-mono" id="document_root" name="document_root"
-                    value="@exactly(old('document_root', $site->document_root))" required
-                    spellcheck="false">
-                <label for="start_pages">Start pages</label>
-                <div><input class="entry is-mono" id="start_pages" name="start_pages"
-                    value="@exactly(old('start_pages', implode(', ', $site->start_pages)))" required
-                        spellcheck="false">
-                    <p class="soft">the first that exists is shown</p>
-                </div>
-                <label for="aliases">Other names</label>
-                <div>
-                    <textarea class="entry is-mono" id="aliases" name="aliases" rows="2" spellcheck="false"
-                        placeholder="www.site.example">@exactly(old('aliases', implode("\n",
-                            $site->aliases)))</textarea>
-                    <p class="soft">domains that show the same site, one a line</p>
-                </div>
-                <label for="mounts">Mounted below</label>
-                <div>
-                    <textarea class="entry is-mono" id="mounts" name="mounts" rows="2" spellcheck="false"
-                        placeholder="/blog /apps/blog">@exactly(old('mounts',
-                            collect($site->mounts)->map(fn($mount) =>
-                                "{$mount['path']} {$mount['directory']}")->join("\n")))</textarea>
-                    <p class="soft">directories from elsewhere that answer below the site: address and directory, one
-                        pair a line</p>
-                </div>
-                <label for="client">Whose site</label>
-                <select class="entry" id="client" name="client">
-                    <option value="">{{ $account->client->name }}, as the account</option>
-                    @foreach ($clients as $client)
-                        <option value="@exactly($client->id)"
-                            @selected((string) old('client',
-                                (string) $site->client_id) === (string) $client->id)>{{ $client->name }}</option>
+                <span>{{ $view->signsIn() }}</span>
+            </x-slot:facts>
+        </x-site-where>
+    </x-slot:where>
+    <header class="head site-head">
+        <div>
+            <h1><x-domain :name="$site->domain" /></h1>
+            <p class="soft">{{ $view->live() }} {{ $view->since() }}</p>
+        </div>
+        <div class="row-acts">
+            <x-action to="/deployments/new?site={{ $site->id }}" method="GET" main>Deploy</x-action>
+            <x-action to="/sites/{{ $site->id }}/backups">Back up</x-action>
+            <x-action method="GET"
+                to="/accounts/{{ $account->id }}/ftp-users/new?directory={{ urlencode($site->document_root) }}">New
+                FTP user</x-action>
+            <x-action to="/sites/{{ $site->id }}/edit" method="GET">Settings</x-action>
+        </div>
+    </header>
+    @if ($view->going() !== null)
+        <p class="word is-kept">{{ $view->going()->title() }}: {{ $view->going()->state->label() }}.
+            <a href="/deployments/{{ $view->going()->id }}">Look at it</a></p>
+    @endif
+    <div class="two">
+        <div class="stack">
+            <section class="sheet" aria-labelledby="live">
+                <h2 id="live">Live</h2>
+                <dl class="pairs">
+                    <dt>What is live</dt>
+                    <dd>
+                        @if ($site->lastDeployment !== null && ! $site->placeholder)
+                            <a href="/deployments/{{ $site->lastDeployment->id }}">{{ $view->live() }}</a>
+                        @else
+                            {{ $view->live() }}
+                        @endif
+                        <div class="soft">{{ $view->since() }}</div>
+                    </dd>
+                    <dt>Address</dt>
+                    <dd><a href="{{ $site->liveLink() }}" target="_blank" rel="noreferrer noopener"><x-domain
+                                :name="$site->base_url" /></a></dd>
+                    @if ($site->aliases !== [])
+                        <dt>Other names</dt>
+                        <dd>
+                            @foreach ($site->aliases as $alias)
+                                <div><x-domain :name="$alias" /></div>
+                            @endforeach
+                        </dd>
+                    @endif
+                    <dt>Way back</dt>
+                    <dd>{{ $view->wayBack() ?? 'none: nothing was replaced from here yet' }}</dd>
+                    <dt>Space</dt>
+                    <dd>{{ $view->space() }}</dd>
+                </dl>
+                @if ($view->canGoBack())
+                    <x-action to="/deployments/{{ $site->lastDeployment->id }}/undo">Undo
+                        {{ $site->lastDeployment->title() }}</x-action>
+                @endif
+            </section>
+            <section class="sheet" aria-labelledby="deployments">
+                <h2 id="deployments">Last deployments</h2>
+                @if ($view->deployments->isEmpty())
+                    <p class="calm">Nothing was deployed to it from here. Choose a package and look at the plan; nothing
+                        is replaced before you say so.</p>
+                @else
+                    <table class="facts-table">
+                        <thead>
+                            <tr>
+                                <th>What</th>
+                                <th>When</th>
+                                <th>How</th>
+                                <th>Who</th>
+                            </tr>
+                        </thead>
+                        <tbody>
+                            @foreach ($view->deployments as $run)
+                                <tr>
+                                    <td><a href="/deployments/{{ $run->id }}">{{ $run->title() }}</a></td>
+                                    <td class="when">{{ $run->when() }}</td>
+                                    <td>@include('parts.state')</td>
+                                    <td>{{ $run->person?->shortName() ?? 'console' }}</td>
+                                </tr>
+                            @endforeach
+                        </tbody>
+                    </table>
+                @endif
+            </section>
+            <section class="sheet" aria-labelledby="backups">
+                <h2 id="backups">Last backups</h2>
+                @if ($view->backups->isEmpty())
+                    <p class="calm">There is no backup yet. One is taken before every deployment, and whenever you say
+                        so.</p>
+                @else
+                    <table class="facts-table">
+                        <thead>
+                            <tr>
+                                <th>When</th>
+                                <th>Why</th>
+                                <th>Holds</th>
+                                <th>Proof</th>
+                            </tr>
+                        </thead>
+                        <tbody>
+                            @foreach ($view->backups as $backup)
+                                <tr>
+                                    <td class="when">{{ $backup->created_at->format('j M Y H:i') }}</td>
+                                    <td>{{ $backup->why() }}</td>
+                                    <td class="when">
+                                        {{ $backup->holds() }}</td>
+                                    <td><x-tag :tone="$backup->state->tone()">{{ $backup->state->label() }}</x-tag></td>
+                                </tr>
+                            @endforeach
+                        </tbody>
+                    </table>
+                    <p class="row-acts"><a href="/backups?site={{ $site->id }}">All backups of this site</a></p>
+                @endif
+            </section>
+        </div>
+        <div class="stack">
+            <section class="sheet" aria-labelledby="proven">
+                <h2 id="proven">What is proven</h2>
+                <dl class="proven-facts">
+                    @foreach ($view->proven() as $fact)
+                        <dt>{{ $fact->name }}</dt>
+                        <dd class="is-{{ $fact->tone }}-text" title="{{ $fact->moment() }}">{{ $fact->words }}
+                            @if ($fact->age() !== '')
+                                <span class="soft">{{ $fact->age() }}</span>
+                            @endif
+                        </dd>
                     @endforeach
-                </select>
-                <div class="row-acts"><button class="act is-main" data-once>Keep</button> <a class="act"
-                        href="/accounts/{{ $account->id }}">Back to the account</a></div>
-            </form>
-        </section>
-        @if ($site->exists)
-            <div class="stack">
-                <section class="sheet" aria-labelledby="candidates">
-                    <h2 id="candidates">Where it is served from <small>likely directories, and why</small></h2>
-                    @if ($site->candidates === null)
-                        <p class="calm">Not looked for yet.</p>
-                    @elseif ($site->candidates === [])
-                        <p class="calm">No directory looks like a document root.</p>
-                    @endif
-                    <ol class="candidates">
-                        @foreach ($site->candidates ?? [] as $index => $candidate)
-                            <li>
-                                <div><code class="strong">{{ $candidate['directory'] }}</code>
-                                    @if ($candidate['directory'] === $site->document_root)
-                                        <x-tag :tone="$site->root_proven_at ? 'proven' : 'plain'">{{
-                                            $site->root_proven_at ? 'proven' : 'set' }}</x-tag>
-                                    @elseif ($index === 0)
-                                        <x-tag tone="soon">likeliest</x-tag>
-                                    @endif
-                                    <p class="soft">{{ implode('; ', $candidate['reasons']) }}</p>
-                                </div>
-                                <form method="post" action="/sites/{{ $site->id }}/prove-root" class="act-form">
-                                    @csrf<input type="hidden" name="directory"
-                                        value="@exactly($candidate['directory'])"><button
-                                        class="act{{ $index === 0 && ! $site->root_proven_at ? ' is-main' : '' }}"
-                                        data-once aria-label="Prove it: {{ $candidate['directory'] }}">Prove
-                                        it</button></form>
-                            </li>
+                </dl>
+                <div class="row-acts">
+                    <x-action to="/sites/{{ $site->id }}/prove-root">Prove the document root</x-action>
+                </div>
+            </section>
+            <section class="sheet" aria-labelledby="touch">
+                <h2 id="touch">Who can touch it <small>computed from directories and logins</small></h2>
+                <table class="facts-table">
+                    <thead>
+                        <tr>
+                            <th>Login</th>
+                            <th>How much</th>
+                            <th>Until</th>
+                        </tr>
+                    </thead>
+                    <tbody>
+                        @foreach ($view->touchers as $toucher)
+                            <tr>
+                                <td><a href="{{ $toucher->url }}"><x-path :path="$toucher->login" /></a></td>
+                                <td>{{ $toucher->extent }}</td>
+                                <td class="{{ $toucher->late ? 'is-now-text' : '' }}">{{ $toucher->until }}</td>
+                            </tr>
                         @endforeach
-                    </ol>
-                    <x-action
-                        to="/sites/{{ $site->id }}/find-root">{{ $site->candidates === null ? 'Look for it'
-                            : 'Look again' }}</x-action>
-                    <p class="soft apart">Proving puts a small file with a random name there, asks for it through the
-                        domain, and removes it.</p>
-                </section>
-                <section class="sheet" aria-labelledby="destinations">
-                    <h2 id="destinations">Destinations <small>directories that have a name here</small></h2>
-                    @if ($site->destinations->isEmpty())
-                        <p class="calm">None yet. What is kept here can be chosen wherever a directory is asked for.
-                        </p>
-                    @endif
-                    <ul class="users">
-                        @foreach ($site->destinations as $destination)
-                            <li class="user-head"><span><b>{{ $destination->name }}</b>
-                                    <code>{{ $destination->directory }}</code></span>
-                                <form method="post" action="/destinations/{{ $destination->id }}/remove"
-                                    class="act-form">@csrf<button class="link" data-once
-                                        aria-label="remove {{ $destination->name }}">remove</button></form>
-                            </li>
-                        @endforeach
-                    </ul>
-                    <form method="post" action="/sites/{{ $site->id }}/destinations" class="pairs-form apart">
-                        @csrf
-                        <label for="destination-name">Name</label><input class="entry" id="destination-name"
-                            name="name" required maxlength="60" placeholder="pictures">
-                        <label for="destination-directory">Directory</label><input class="entry is-mono"
-                            id="destination-directory" name="directory" required maxlength="900"
-                            value="@exactly(rtrim($site->document_root, '/').'/')" spellcheck="false">
-                        <div class="row-acts"><button class="act" data-once>Keep it</button></div>
-                    </form>
-                </section>
-                <section class="sheet" aria-labelledby="map">
-                    <h2 id="map">Directories and addresses</h2>
-                    <dl class="pairs is-map">
-                        @foreach ([['directory' => $site->document_root], ...$site->mounts] as $place)
-                            @php($address = $site->addressOf($place['directory']))
-                            <dt><code>{{ $place['directory'] }}</code></dt>
-                            <dd>
-                                @if ($address === null)
-                                <span class="soft">visitors cannot reach it</span>@else<x-address
-                                        :address="$address" />
-                                @endif
-                            </dd>
-                        @endforeach
-                    </dl>
-                </section>
-            </div>
-        @endif
+                    </tbody>
+                </table>
+            </section>
+            <section class="sheet" aria-labelledby="places">
+                <h2 id="places">Directories and addresses</h2>
+                <dl class="pairs is-map">
+                    @foreach ($view->places() as $place)
+                        <dt><x-path :path="$place['directory']" /></dt>
+                        <dd>
+                            @if ($place['address'] !== null)
+                                <x-address :address="$place['address']" />
+                            @else
+                                <span class="soft">visitors cannot reach it</span>
+                            @endif
+                        </dd>
+                    @endforeach
+                    @foreach ($site->destinations as $destination)
+                        <dt><x-path :path="$destination->directory" /></dt>
+                        <dd>destination “{{ $destination->name }}”</dd>
+                    @endforeach
+                </dl>
+            </section>
+            <section class="sheet" aria-labelledby="notes">
+                <h2 id="notes">Notes</h2>
+                @if ((string) $site->notes === '')
+                    <p class="calm">None. <a href="/sites/{{ $site->id }}/edit#notes">Write some</a> for whoever looks
+                        after it next.</p>
+                @else
+                    <p class="notes">{{ $site->notes }}</p>
+                @endif
+            </section>
+        </div>
     </div>
 </x-page>

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Accounts\AccountTable;
+use App\Accounts\AccountView;
 use App\Accounts\ConnectAccount;
 use App\Accounts\Remedies;
 use App\Errands\Errands;
@@ -42,8 +43,11 @@ final class AccountController
         ]);
     }
 
-    public function show(Account $account): View
+    public function show(Account $account): View|RedirectResponse
     {
+        if ($account->isRemoved()) {
+            return redirect("/removals/accounts/$account->id");
+        }
         $account->update(['used_at' => now()]);
         $account->load([
             'client',
@@ -53,7 +57,11 @@ final class AccountController
         ]);
         $account->ftpUsers->each(static fn ($user) => $user->setRelation('account', $account));
 
-        return view('account', ['account' => $account, 'map' => ReachMap::of($account)]);
+        return view('account', [
+            'account' => $account,
+            'view' => new AccountView($account),
+            'map' => ReachMap::of($account),
+        ]);
     }
 
     public function connect(Account $account): RedirectResponse
@@ -81,7 +89,7 @@ final class AccountController
     {
         // The rest of the page was drawn from what was known before; it is drawn anew once the top is reached.
         return $account->isClimbing()
-            ? response(view('parts.ladder', ['account' => $account]))
+            ? response(view('parts.ladder', ['account' => $account, 'view' => new AccountView($account)]))
             : response('')->header('HX-Refresh', 'true');
     }
 

@@ -15,8 +15,12 @@ use Illuminate\Validation\Rule;
 /** Name, colour, group and notes of a client. */
 final class ClientController
 {
-    public function edit(Client $client): View
+    public function edit(Client $client): View|RedirectResponse
     {
+        if ($client->isRemoved()) {
+            return redirect("/removals/clients/$client->id");
+        }
+
         return view('client', [
             'client' => $client->load('accounts.sites'),
             'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
@@ -30,7 +34,12 @@ final class ClientController
                 static fn (?string $value): string => trim((string) $value),
                 $request->validate(
                     [
-                        'name' => ['required', 'string', 'max:200', Rule::unique('clients', 'name')->ignore($client)],
+                        'name' => [
+                            'required',
+                            'string',
+                            'max:200',
+                            Rule::unique('clients', 'name')->whereNull('removed_at')->ignore($client),
+                        ],
                         'colour' => ['required', 'regex:/\A#[0-9a-f]{6}\z/i'],
                         'group' => 'nullable|string|max:100',
                         'notes' => 'nullable|string|max:10000',
@@ -41,6 +50,6 @@ final class ClientController
         );
         Record::write(RecordKind::ClientChanged, "Changed the client $client->name", $client);
 
-        return redirect("/clients/$client->id")->with('done', 'Kept.');
+        return redirect("/clients/$client->id")->with('done', "$client->name is saved.");
     }
 }

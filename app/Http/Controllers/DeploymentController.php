@@ -24,6 +24,7 @@ use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Validation\Rule;
 
 final class DeploymentController
 {
@@ -80,7 +81,7 @@ final class DeploymentController
     public function plan(Request $request, Plans $plans): RedirectResponse
     {
         $given = $request->validate([
-            'site' => ['required', 'integer', 'exists:sites,id'],
+            'site' => ['required', 'integer', Rule::exists('sites', 'id')->whereNull('removed_at')],
             'package' => ['required', 'integer', 'exists:packages,id'],
             'user' => ['nullable', 'integer'],
             'place' => ['nullable', 'string', 'max:1000'],

@@ -33,7 +33,7 @@ final class FinderController
                     'kind' => 'site',
                     'name' => $site->domain,
                     'note' => $site->account->client->name,
-                    'url' => "/accounts/$site->account_id",
+                    'url' => "/sites/$site->id",
                 ];
             }
             foreach (

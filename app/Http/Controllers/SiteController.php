@@ -12,6 +12,7 @@ use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
 use App\Sites\SiteForm;
+use App\Sites\SiteView;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -21,9 +22,31 @@ use Illuminate\Support\Collection;
 /** Which domains an account has and where each is served from. */
 final class SiteController
 {
+    /** @param  Site  $site  removed ones are found too, and say so */
+    public function show(Site $site): View|RedirectResponse
+    {
+        if ($site->isRemoved()) {
+            return redirect("/removals/sites/$site->id");
+        }
+        $site->account->update(['used_at' => now()]);
+        $site->load([
+            'account.client',
+            'account.sites',
+            'account.ftpUsers' => static fn ($query) => $query->alive(),
+            'destinations',
+            'lastDeployment.package',
+            'lastDeployment.person',
+            'lastDeployment.backup',
+            'lastDeployment.fromBackup',
+            'lastDeployment.undoes.package',
+        ]);
+
+        return view('site', ['site' => $site, 'account' => $site->account, 'view' => new SiteView($site)]);
+    }
+
     public function new(Account $account): View
     {
-        return view('site', [
+        return view('site-settings', [
             'clients' => $this->others($account),
             'account' => $account->load('client'),
             'site' => new Site(['start_pages' => SiteForm::START_PAGES, 'document_root' => '/', 'kept' => []]),
@@ -47,7 +70,7 @@ final class SiteController
 
     public function edit(Site $site): View
     {
-        return view('site', [
+        return view('site-settings', [
             'clients' => $this->others($site->account),
             'account' => $site->account->load('client'),
             'site' => $site->load('destinations'),
@@ -69,7 +92,7 @@ final class SiteController
         }
         Record::write(RecordKind::SiteChanged, "$site->domain changed", $site);
 
-        return redirect("/sites/$site->id/edit")->with('done', 'Kept.');
+        return redirect("/sites/$site->id")->with('done', "The settings of $site->domain are saved.");
     }
 
     public function find(Site $site): RedirectResponse
@@ -82,7 +105,7 @@ final class SiteController
         $directory = $request->has('directory')
             ? RemotePath::fromString($request->string('directory')->toString())
             : null;
-        $back = $directory === null ? "/accounts/$site->account_id" : "/sites/$site->id/edit";
+        $back = $directory === null ? "/sites/$site->id" : "/sites/$site->id/edit";
 
         return Errands::answer(
             Errands::start(

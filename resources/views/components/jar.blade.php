@@ -1,6 +1,6 @@
 @props(['jar', 'label'])
 @php($level = $jar->level())
-<a class="jar is-{{ $jar->tone }}{{ $jar->empty ? ' is-empty' : '' }}" href="/accounts/{{ $jar->account->id }}"
+<a class="jar is-{{ $jar->tone }}{{ $jar->empty ? ' is-empty' : '' }}" href="/sites/{{ $jar->site->id }}"
     title="{{ $jar->site->domain }}: {{ $jar->words() }}">
     <svg viewBox="0 0 52 62" width="52" height="62" aria-hidden="true">
         @if ($level > 0)

@@ -41,7 +41,8 @@
                         </td>
                         <td>
                             @foreach ($account->sites->take(4) as $site)
-                                <div>{{ $site->domain }}@if ($site->placeholder)
+                                <div><a href="/sites/{{ $site->id }}"><x-domain :name="$site->domain" /></a>
+                                    @if ($site->placeholder)
                                         <x-tag tone="later">placeholder</x-tag>
                                     @elseif ($site->last_backup_at === null)
                                         <x-tag tone="soon">no backup</x-tag>

@@ -32,16 +32,14 @@
                                     <rect width="6" height="16" rx="2"
                                         fill="{{ $backup->site->account->client->colour }}" />
                                 </svg>
-                                <a href="/backups?site={{ $backup->site_id }}">{{ $backup->site->domain }}</a>
+                                <a href="/sites/{{ $backup->site_id }}"><x-domain :name="$backup->site->domain" /></a>
                             </td>
                         @endif
                         <td class="when">{{ $backup->created_at->format('j M Y H:i') }}</td>
                         <td class="when">
                             {{ $backup->why() }}{{ $backup->person ? ', '.$backup->person->shortName() : '' }}</td>
                         <td class="when">
-                            @if ($backup->state === BackupState::Verified)
-                                {{ Amount::files($backup->files) }}, {{ Amount::bytes($backup->bytes) }}
-                            @endif
+                            {{ $backup->holds() }}
                         </td>
                         <td>
                             @if ($backup->state === BackupState::Verified)

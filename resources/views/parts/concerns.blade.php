@@ -5,7 +5,7 @@
                 <div>
                     <h2>{{ $concern->title }} <x-tag
                         :tone="$concern->urgency->tone()">{{ $concern->urgency->label() }}</x-tag></h2>
-                    <p class="about"><bdi>{{ $concern->about }}</bdi></p>
+                    <p class="about"><x-about :concern="$concern" /></p>
                     <p class="evidence"><bdi>{{ $concern->evidence }}</bdi></p>
                 </div>
                 <x-action :to="$concern->url" :method="$concern->method"
@@ -28,7 +28,7 @@
             <ul>
                 @foreach ($group->worst() as $concern)
                     <li>
-                        <span><b>{{ $concern->about }}</b> <span
+                        <span><b><x-about :concern="$concern" /></b> <span
                                 class="soft"><bdi>{{ $group->isOfOneTitle() ? ''
                                     : "$concern->title. " }}{{ $concern->evidence }}</bdi></span></span>
                         <x-action :to="$concern->url" :method="$concern->method"

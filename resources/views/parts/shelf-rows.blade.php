@@ -2,7 +2,7 @@
 @foreach ($rack->shelves as $shelf)
     @foreach ($shelf->jars as $jar)
         <tr>
-            <td><a href="/accounts/{{ $jar->account->id }}">{{ $jar->site->domain }}</a></td>
+            <td><a href="/sites/{{ $jar->site->id }}"><x-domain :name="$jar->site->domain" /></a></td>
             <td>{{ $shelf->client->name }}</td>
             <td>{{ Amount::bytes($jar->site->bytes) }}</td>
             <td>{{ $jar->empty ? 'nothing deployed' : ($jar->proven

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Sites;
+
+use App\Models\Account;
+use App\Models\FtpUser;
+use Cellarium\Core\Reach\Extent;
+use Cellarium\Core\Reach\SiteReach;
+
+/** Somebody who can touch a site: how much of it, and until when. */
+final readonly class SiteToucher
+{
+    private function __construct(
+        public ?FtpUser $user,
+        public string $login,
+        public string $url,
+        public string $extent,
+        public string $until,
+        public bool $late = false,
+    ) {
+    }
+
+    public static function account(Account $account): self
+    {
+        return new self(
+            null,
+            $account->login,
+            "/accounts/$account->id",
+            'whole account',
+            'always',
+        );
+    }
+
+    public static function user(FtpUser $user, SiteReach $reached): self
+    {
+        return new self(
+            $user,
+            $user->login,
+            "/ftp-users/$user->id",
+            $reached->extent === Extent::Whole ? 'all of it' : 'only '.implode(' and ', $reached->parts),
+            ($user->isOverdue() ? 'should have closed ' : 'until ').$user->endsWords(),
+            $user->isOverdue(),
+        );
+    }
+}

@@ -1,0 +1,226 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Sites;
+
+use App\Models\Account;
+use App\Models\Backup;
+use App\Models\BackupState;
+use App\Models\Deployment;
+use App\Models\DeploymentKind;
+use App\Models\DeploymentState;
+use App\Models\FtpUser;
+use App\Models\ProofKind;
+use App\Models\Site;
+use App\Text\Amount;
+use Carbon\CarbonInterface;
+use Cellarium\Core\Reach\Extent;
+use Cellarium\Core\Reach\SiteReach;
+use Illuminate\Support\Collection;
+
+/** What the page of a site shows: what is live, what is proven and how old each proof is, who can touch it. */
+final readonly class SiteView
+{
+    private const MOST = 6;
+
+    public Account $account;
+
+    /** @var Collection<int, Deployment> the last ones, whatever became of them */
+    public Collection $deployments;
+
+    /** @var Collection<int, Backup> */
+    public Collection $backups;
+
+    /** @var list<SiteToucher> the account's own login first */
+    public array $touchers;
+
+    private ?Backup $backup;
+
+    public function __construct(public Site $site)
+    {
+        $this->account = $site->account;
+        $this->deployments = $site->deployments()
+            ->with(
+                'package',
+                'person',
+                'fromBackup',
+                'undoes.package',
+            )
+            ->latest('id')
+            ->limit(self::MOST)
+            ->get();
+        $this->backups = $site->backups()->with('person')->latest('id')->limit(self::MOST)->get();
+        $this->backup = $site->backups()->where('state', BackupState::Verified)->latest('verified_at')->first();
+        $this->touchers = $this->whoCanTouch();
+    }
+
+    /** What visitors see, in a few words. */
+    public function live(): string
+    {
+        $last = $this->site->lastDeployment;
+
+        return match (true) {
+            $this->site->placeholder === true => 'the host’s placeholder',
+            $last === null && $this->site->placeholder === null => 'not looked at yet',
+            $last === null => 'a site from before, not deployed from here',
+            $last->kind === DeploymentKind::Deploy => $last->title(),
+            default => $last->title(),
+        };
+    }
+
+    /** Since when and by whom; "" where nothing was deployed from here. */
+    public function since(): string
+    {
+        $last = $this->site->lastDeployment;
+
+        return $last?->ended_at === null
+            ? ''
+            : "since {$last->ended_at->format('j M Y H:i')}, by ".($last->person?->shortName() ?? 'the console');
+    }
+
+    /** On which backup it can go back in one step; null where there is no step to take back. */
+    public function wayBack(): ?string
+    {
+        $last = $this->site->lastDeployment;
+
+        return $last?->backup === null
+            ? null
+            : "one step, onto backup number {$last->backup->id} of {$last->backup->verified_at?->format('j M H:i')}";
+    }
+
+    public function canGoBack(): bool
+    {
+        return $this->site->lastDeployment?->backup !== null;
+    }
+
+    /** @return list<ProvenFact> what is proven, and how old each proof is */
+    public function proven(): array
+    {
+        return [$this->rootFact(), $this->pagesFact(), $this->backupFact(), $this->reachFact()];
+    }
+
+    private function rootFact(): ProvenFact
+    {
+        $proof = $this->site->proofs()->where('kind', ProofKind::DocumentRoot)->latest('id')->first();
+
+        return match (true) {
+            $this->site->root_proven_at !== null => ProvenFact::holds(
+                'Document root',
+                $this->site->leads_elsewhere ? 'token answered at the host’s own address' : 'token answered',
+                $this->site->root_proven_at,
+            ),
+            $proof !== null && ! $proof->ok => ProvenFact::fails('Document root', $proof->sentence, $proof->made_at),
+            default => ProvenFact::missing('Document root', 'not proven yet'),
+        };
+    }
+
+    private function pagesFact(): ProvenFact
+    {
+        $last = $this->site->lastDeployment;
+        $fetched = count($last->proofs ?? []);
+
+        return match (true) {
+            $this->site->placeholder === true => ProvenFact::missing('Live pages', 'nothing is deployed'),
+            $this->site->live_proven_at === null => ProvenFact::missing('Live pages', 'not proven from here'),
+            $fetched === 0 => ProvenFact::holds('Live pages', 'answered', $this->site->live_proven_at),
+            default => ProvenFact::holds(
+                'Live pages',
+                $fetched.($last->addresses > $fetched ? " of $last->addresses" : '').' fetched, same bytes',
+                $this->site->live_proven_at,
+            ),
+        };
+    }
+
+    private function backupFact(): ProvenFact
+    {
+        $days = (int) config('cellarium.backup_days');
+        if ($this->backup?->verified_at === null) {
+            return ProvenFact::missing(
+                'Backup',
+                $this->site->placeholder === true ? 'nothing to hold yet' : 'none yet',
+            );
+        }
+        $words = Amount::files($this->backup->files).', '.Amount::bytes($this->backup->bytes).', read back';
+
+        return $this->backup->verified_at->diffInDays(now()) > $days
+            ? ProvenFact::late('Backup', "$words; promised every $days days", $this->backup->verified_at)
+            : ProvenFact::holds('Backup', $words, $this->backup->verified_at);
+    }
+
+    private function reachFact(): ProvenFact
+    {
+        $users = array_filter(array_map(static fn (SiteToucher $one): ?FtpUser => $one->user, $this->touchers));
+        $unproven = array_filter($users, static fn (FtpUser $user): bool => ! $user->isProven());
+        $oldest = collect($users)->pluck('reach_proven_at')->filter()->min();
+
+        return match (true) {
+            $users === [] => ProvenFact::holds('Reach', 'only the account itself', null),
+            $unproven !== [] => ProvenFact::fails('Reach', count($unproven).' of '.count($users).' not proven', null),
+            default => ProvenFact::holds(
+                'Reach',
+                count($users) === 1 ? '1 FTP user, proven' : count($users).' FTP users, all proven',
+                $oldest instanceof CarbonInterface ? $oldest : null,
+            ),
+        };
+    }
+
+    /** @return list<SiteToucher> */
+    private function whoCanTouch(): array
+    {
+        $touchers = [SiteToucher::account($this->account)];
+        foreach ($this->account->ftpUsers as $user) {
+            $user->setRelation('account', $this->account);
+            $reached = $user->hasEnded() ? null : $this->reached($user);
+            $reached === null || $touchers[] = SiteToucher::user($user, $reached);
+        }
+
+        return $touchers;
+    }
+
+    private function reached(FtpUser $user): ?SiteReach
+    {
+        foreach ($user->reach()->touched() as $reached) {
+            if ($reached->domain === $this->site->domain && $reached->extent !== Extent::None) {
+                return $reached;
+            }
+        }
+
+        return null;
+    }
+
+    /** Space of the site, and of its account. */
+    public function space(): string
+    {
+        $account = $this->account->space_limit === null
+            ? 'space of the account not known'
+            : 'account: '.Amount::bytes($this->account->space_used).' of '.Amount::bytes($this->account->space_limit);
+
+        return ($this->site->bytes === null ? '' : Amount::bytes((int) $this->site->bytes).' here; ').$account;
+    }
+
+    /** @return list<array{directory: string, address: string|null}> the document root and what is mounted below it */
+    public function places(): array
+    {
+        return array_map(fn (string $directory): array => [
+            'directory' => $directory,
+            'address' => $this->site->addressOf($directory),
+        ], [$this->site->document_root, ...array_column($this->site->mounts, 'directory')]);
+    }
+
+    /** The deployment that is at work or waits; null where none is. */
+    public function going(): ?Deployment
+    {
+        return $this->deployments->first(
+            static fn (Deployment $run): bool => $run->state->isGoing() || $run->state === DeploymentState::Drafting,
+        );
+    }
+
+    /** How many can sign in, the account with them. */
+    public function signsIn(): string
+    {
+        $many = count($this->touchers);
+
+        return $many === 1 ? '1 can touch it' : "$many can touch it";
+    }
+}

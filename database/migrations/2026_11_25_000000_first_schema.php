@@ -1,0 +1,420 @@
+<?php
+
+declare(strict_types=1);
+
+use Illuminate\Database\Migrations\Migration;
+use Illuminate\Database\Schema\Blueprint;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Schema;
+
+/** Everything that is stored in the database, by idea; sizes are bytes, times are those of the application's zone. */
+return new class extends Migration
+{
+    public function up(): void
+    {
+        $this->framework();
+        $this->people();
+        $this->clients();
+        $this->accounts();
+        $this->sites();
+        $this->ftpUsers();
+        $this->packages();
+        $this->backups();
+        $this->deployments();
+        $this->errands();
+        $this->evidence();
+    }
+
+    private function framework(): void
+    {
+        Schema::create('sessions', static function (Blueprint $table): void {
+            $table->string('id')->primary();
+            $table->foreignId('user_id')->nullable()->index();
+            $table->string('ip_address', 45)->nullable();
+            $table->text('user_agent')->nullable();
+            $table->longText('payload');
+            $table->integer('last_activity')->index();
+        });
+        Schema::create('cache', static function (Blueprint $table): void {
+            $table->string('key')->primary();
+            $table->mediumText('value');
+            $table->integer('expiration')->index();
+        });
+        Schema::create('cache_locks', static function (Blueprint $table): void {
+            $table->string('key')->primary();
+            $table->string('owner');
+            $table->integer('expiration')->index();
+        });
+        Schema::create('jobs', static function (Blueprint $table): void {
+            $table->id();
+            $table->string('queue')->index();
+            $table->longText('payload');
+            $table->unsignedTinyInteger('attempts');
+            $table->unsignedInteger('reserved_at')->nullable();
+            $table->unsignedInteger('available_at');
+            $table->unsignedInteger('created_at');
+        });
+        Schema::create('failed_jobs', static function (Blueprint $table): void {
+            $table->id();
+            $table->string('uuid')->unique();
+            $table->text('connection');
+            $table->text('queue');
+            $table->longText('payload');
+            $table->longText('exception');
+            $table->timestamp('failed_at')->useCurrent();
+        });
+    }
+
+    private function people(): void
+    {
+        Schema::create('people', static function (Blueprint $table): void {
+            $table->id();
+            $table->string('name');
+            $table->string('email')->unique();
+            $table->string('password');
+            $table->string('role', 20);
+            $table->rememberToken();
+            $table->timestamps();
+        });
+        Schema::create('saved_views', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('person_id')->constrained('people')->cascadeOnDelete();
+            $table->string('name', 60);
+            $table->string('query', 500);
+            $table->timestamps();
+            $table->unique(['person_id', 'name']);
+        });
+    }
+
+    private function clients(): void
+    {
+        Schema::create('clients', function (Blueprint $table): void {
+            $table->id();
+            $table->string('name');
+            $table->string('colour', 7);
+            $table->string('group')->default('');
+            $table->text('notes')->nullable();
+            $this->canBeRemoved($table);
+            $table->timestamps();
+            $table->unique(['name', 'in_use']);
+        });
+    }
+
+    private function accounts(): void
+    {
+        Schema::create('accounts', function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('client_id')->constrained();
+            $table->string('label')->default('');
+            $table->string('company')->default('');
+            $table->json('tags')->default('[]');
+            $table->text('notes')->nullable();
+            // Where and how it is reached.
+            $table->string('host')->index();
+            $table->unsignedSmallInteger('port');
+            $table->string('protocol', 20);
+            $table->string('address', 45)->nullable();
+            $table->string('known_address', 45)->nullable();
+            $table->boolean('active_mode')->default(false);
+            $table->string('tls_use', 20)->nullable();
+            $table->json('pin')->nullable();
+            $table->string('start_directory', 1000)->nullable();
+            // With what; secrets are encrypted, and bound to where they may be sent.
+            $table->string('login');
+            $table->text('secret');
+            $table->text('next_secret')->nullable();
+            $table->string('secret_for', 64)->nullable();
+            $table->text('private_key')->nullable();
+            $table->string('key_kind')->nullable();
+            $table->string('key_fingerprint')->nullable();
+            // The host's control service, and how its FTP users sign in.
+            $table->string('control_url')->nullable();
+            $table->text('control_token')->nullable();
+            $table->json('login_rules')->nullable();
+            $table->string('ftp_protocol', 20)->nullable();
+            $table->unsignedSmallInteger('ftp_port')->nullable();
+            // What was seen.
+            $table->unsignedBigInteger('space_used')->nullable();
+            $table->unsignedBigInteger('space_limit')->nullable();
+            $table->json('tree')->nullable();
+            $table->json('features')->nullable();
+            $table->json('ladder')->nullable();
+            $table->unsignedInteger('latency_ms')->nullable();
+            $table->string('trouble', 40)->nullable()->index();
+            $table->dateTime('looked_at')->nullable();
+            $table->dateTime('climbing_at')->nullable();
+            $table->dateTime('reached_at')->nullable();
+            $table->dateTime('tried_at')->nullable();
+            $table->dateTime('used_at')->nullable()->index();
+            $this->canBeRemoved($table);
+            $table->timestamps();
+            $table->unique(['host', 'port', 'login', 'in_use']);
+        });
+    }
+
+    private function sites(): void
+    {
+        Schema::create('sites', function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('account_id')->constrained();
+            $table->foreignId('client_id')->nullable()->constrained();
+            $table->string('domain');
+            $table->string('base_url');
+            $table->string('document_root', 1000);
+            $table->json('aliases')->default('[]');
+            $table->json('mounts')->default('[]');
+            $table->json('start_pages');
+            $table->json('kept');
+            $table->text('notes')->nullable();
+            $table->json('candidates')->nullable();
+            $table->string('token', 1100)->nullable();
+            $table->boolean('leads_elsewhere')->default(false);
+            $table->unsignedBigInteger('bytes')->nullable();
+            $table->boolean('placeholder')->nullable();
+            $table->string('placeholder_file')->nullable();
+            $table->dateTime('root_proven_at')->nullable();
+            $table->dateTime('live_proven_at')->nullable();
+            $table->dateTime('last_backup_at')->nullable()->index();
+            $table->unsignedBigInteger('last_deployment_id')->nullable();
+            $this->canBeRemoved($table);
+            $table->dateTime('backups_until')->nullable();
+            $table->timestamps();
+            $table->unique(['domain', 'in_use']);
+        });
+        Schema::create('destinations', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('site_id')->constrained()->cascadeOnDelete();
+            $table->string('name', 60);
+            $table->string('directory', 1000);
+            $table->timestamps();
+            $table->unique(['site_id', 'name']);
+        });
+    }
+
+    private function ftpUsers(): void
+    {
+        Schema::create('ftp_users', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('account_id')->constrained();
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->string('login');
+            $table->text('secret')->nullable();
+            $table->text('next_secret')->nullable();
+            $table->boolean('forgets')->default(false);
+            $table->string('directory', 1000);
+            $table->unsignedBigInteger('space_limit')->nullable();
+            $table->boolean('read_only')->default(false);
+            $table->string('purpose')->default('');
+            $table->string('state', 20);
+            $table->json('pending')->nullable();
+            $table->string('ends', 10)->default('time');
+            $table->string('ends_reason', 200)->default('');
+            $table->dateTime('closes_at')->nullable();
+            $table->dateTime('closed_at')->nullable();
+            $table->dateTime('reach_proven_at')->nullable();
+            $table->dateTime('proof_failed_at')->nullable();
+            $table->dateTime('refusal_proven_at')->nullable();
+            $table->dateTime('handed_over_at')->nullable();
+            $table->dateTime('used_at')->nullable();
+            $table->string('seen_use', 40)->nullable();
+            $table->dateTime('tried_at')->nullable();
+            $table->dateTime('proving_at')->nullable();
+            $table->dateTime('found_at')->nullable();
+            $table->json('probe')->nullable();
+            $table->text('trouble')->nullable();
+            $table->timestamps();
+            $table->index(['state', 'closes_at']);
+            // A login that was removed may be made again; of those that exist there is one of each.
+            $table->string('live_login')->nullable()->virtualAs("IF(state = 'removed', NULL, login)");
+            $table->unique(['account_id', 'live_login']);
+        });
+        Schema::create('hand_overs', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('ftp_user_id')->constrained()->cascadeOnDelete();
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->string('finder', 64)->unique();
+            $table->text('sealed')->nullable();
+            $table->dateTime('expires_at');
+            $table->dateTime('opened_at')->nullable();
+            $table->string('opened_by', 100)->nullable();
+            $table->string('opened_from', 45)->nullable();
+            $table->string('opened_with', 200)->nullable();
+            $table->dateTime('withdrawn_at')->nullable();
+            $table->timestamps();
+        });
+        Schema::create('bulk_changes', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->string('kind', 20);
+            $table->dateTime('closes_at')->nullable();
+            $table->string('state', 20);
+            $table->json('items');
+            $table->timestamps();
+        });
+    }
+
+    private function packages(): void
+    {
+        Schema::create('packages', static function (Blueprint $table): void {
+            $table->id();
+            $table->string('name');
+            $table->string('version')->nullable();
+            $table->string('file_name');
+            $table->string('sha256', 64)->unique();
+            $table->unsignedBigInteger('packed_bytes');
+            $table->unsignedBigInteger('bytes');
+            $table->unsignedInteger('files');
+            $table->string('wrapper')->nullable();
+            $table->string('start_page')->nullable();
+            $table->json('findings');
+            $table->boolean('stops');
+            $table->longText('manifest');
+            $table->timestamps();
+        });
+    }
+
+    private function backups(): void
+    {
+        Schema::create('backups', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('site_id')->constrained();
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->string('reason', 40);
+            $table->string('state', 20);
+            $table->string('name')->nullable();
+            $table->unsignedInteger('files')->default(0);
+            $table->unsignedBigInteger('bytes')->default(0);
+            $table->unsignedInteger('fetched_files')->default(0);
+            $table->unsignedBigInteger('fetched_bytes')->default(0);
+            $table->unsignedInteger('taken_over_files')->default(0);
+            $table->dateTime('taken_over_since')->nullable();
+            $table->boolean('collapse_accepted')->default(false);
+            $table->json('progress')->nullable();
+            $table->dateTime('started_at')->nullable();
+            $table->dateTime('cancelled_at')->nullable();
+            $table->dateTime('verified_at')->nullable();
+            $table->text('trouble')->nullable();
+            $table->timestamps();
+            $table->index(['site_id', 'verified_at']);
+            // Workers look for what was orphaned every few seconds.
+            $table->index(['state', 'started_at']);
+        });
+    }
+
+    private function deployments(): void
+    {
+        Schema::create('deployments', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('site_id')->constrained();
+            $table->string('kind', 20);
+            $table->string('directory', 1000)->nullable();
+            $table->foreignId('package_id')->nullable()->constrained();
+            $table->foreignId('from_backup_id')->nullable()->constrained('backups');
+            $table->foreignId('undoes_id')->nullable()->constrained('deployments');
+            $table->foreignId('ftp_user_id')->nullable()->constrained();
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->foreignId('backup_id')->nullable()->constrained();
+            $table->foreignId('waits_for_id')->nullable()->constrained('deployments');
+            $table->string('state', 20)->index();
+            $table->string('stage', 20)->nullable();
+            $table->boolean('held')->default(false);
+            $table->string('question', 20)->nullable();
+            $table->boolean('collapse_accepted')->default(false);
+            $table->string('seen', 64)->nullable();
+            $table->json('policy');
+            $table->json('counts');
+            $table->json('progress')->nullable();
+            $table->json('proofs')->nullable();
+            $table->unsignedInteger('addresses')->default(0);
+            $table->unsignedInteger('read_back')->default(0);
+            $table->json('unproven')->nullable();
+            $table->text('trouble')->nullable();
+            $table->dateTime('planned_at')->nullable();
+            $table->dateTime('started_at', 3)->nullable();
+            $table->dateTime('ended_at', 3)->nullable();
+            $table->dateTime('cancelled_at')->nullable();
+            $table->timestamps();
+            $table->index(['site_id', 'state']);
+        });
+        Schema::table('sites', static function (Blueprint $table): void {
+            $table->foreign('last_deployment_id')->references('id')->on('deployments')->nullOnDelete();
+        });
+        Schema::create('set_asides', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('site_id')->constrained();
+            $table->foreignId('deployment_id')->constrained();
+            $table->string('path', 1000);
+            $table->string('sha256', 64);
+            $table->unsignedBigInteger('bytes');
+            $table->unsignedSmallInteger('mode')->nullable();
+            $table->dateTime('set_aside_at');
+            $table->dateTime('held_until')->index();
+            $table->dateTime('restored_at')->nullable();
+            $table->timestamps();
+            $table->index(['site_id', 'held_until']);
+        });
+    }
+
+    private function errands(): void
+    {
+        Schema::create('errands', static function (Blueprint $table): void {
+            $table->id();
+            $table->string('kind', 20);
+            $table->string('state', 10);
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->foreignId('client_id')->nullable()->constrained()->cascadeOnDelete();
+            $table->foreignId('account_id')->nullable()->constrained()->cascadeOnDelete();
+            $table->foreignId('site_id')->nullable()->constrained()->cascadeOnDelete();
+            $table->foreignId('ftp_user_id')->nullable()->constrained()->cascadeOnDelete();
+            $table->string('back', 1000);
+            $table->mediumText('given');
+            $table->mediumText('result')->nullable();
+            $table->text('words')->nullable();
+            $table->dateTime('started_at')->nullable();
+            $table->timestamps();
+            $table->index('state'); // Every worker asks every two seconds for those that nobody does any more.
+            $table->index('created_at');
+        });
+    }
+
+    private function evidence(): void
+    {
+        Schema::create('proofs', static function (Blueprint $table): void {
+            $table->id();
+            $table->morphs('subject');
+            $table->string('kind', 40);
+            $table->string('run', 12)->nullable();
+            $table->string('name', 20)->default('');
+            $table->boolean('ok');
+            $table->string('sentence', 1000);
+            $table->string('answer', 300)->nullable();
+            $table->string('next', 500)->nullable();
+            $table->dateTime('made_at', 3);
+        });
+        Schema::create('record_entries', static function (Blueprint $table): void {
+            $table->id();
+            $table->dateTime('at', 3)->index();
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->foreignId('client_id')->nullable()->constrained();
+            $table->foreignId('account_id')->nullable()->constrained();
+            $table->foreignId('site_id')->nullable()->constrained();
+            $table->string('action', 40);
+            $table->string('sentence', 1000);
+            $table->json('facts')->nullable();
+        });
+        // The record only grows; the database holds to that whoever asks.
+        foreach (['update', 'delete'] as $event) {
+            DB::unprepared(
+                "CREATE TRIGGER record_keeps_$event BEFORE $event ON record_entries FOR EACH ROW "
+                ."SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'The record is append-only.'",
+            );
+        }
+    }
+
+    /** What is removed stays for its time and for its history; its name may be used again meanwhile. */
+    private function canBeRemoved(Blueprint $table): void
+    {
+        $table->dateTime('removed_at')->nullable()->index();
+        $table->boolean('in_use')->nullable()->virtualAs('IF(removed_at IS NULL, 1, NULL)');
+    }
+};

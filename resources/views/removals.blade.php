@@ -1,0 +1,38 @@
+@use('App\Models\RemovableKind')
+@use('App\Removal\GoesWith')
+@use('App\Removal\Removal')
+<x-page title="Removed" place="Accounts">
+    <section class="sheet" aria-labelledby="removed">
+        <h1 id="removed">Removed <small>in the last {{ Removal::DAYS }} days</small></h1>
+        @if (collect($groups)->every->isEmpty())
+            <p class="calm">Nothing was removed in the last {{ Removal::DAYS }} days.</p>
+        @else
+            <table class="facts-table">
+                <thead>
+                    <tr>
+                        <th>What</th>
+                        <th>Removed</th>
+                        <th>Can be undone until</th>
+                        <th></th>
+                    </tr>
+                </thead>
+                <tbody>
+                    @foreach ($groups as $kind => $subjects)
+                        @foreach ($subjects as $subject)
+                            <tr>
+                                <td><a href="/removals/{{ $kind }}/{{ $subject->id }}"><x-domain
+                                            :name="GoesWith::name($subject)" /></a></td>
+                                <td class="when">{{ $subject->removed_at->format('j M Y H:i') }}</td>
+                                <td class="when">
+                                    {{ $subject->removed_at->addDays(Removal::DAYS)->format('j M Y H:i') }}</td>
+                                <td class="acts"><x-action to="/removals/{{ $kind }}/{{ $subject->id }}/undo"
+                                        aria-label="Undo the removal of {{ GoesWith::name($subject) }}">Undo</x-action>
+                                </td>
+                            </tr>
+                        @endforeach
+                    @endforeach
+                </tbody>
+            </table>
+        @endif
+    </section>
+</x-page>
