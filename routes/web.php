@@ -107,9 +107,9 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/destinations/{destination}/remove', [DestinationController::class, 'remove']);
 
     Route::get('/removals', [RemovalController::class, 'index']);
-    Route::get('/removals/{kind}/{id}', [RemovalController::class, 'show'])->whereNumber('id');
-    Route::post('/removals/{kind}/{id}', [RemovalController::class, 'remove'])->whereNumber('id');
-    Route::post('/removals/{kind}/{id}/undo', [RemovalController::class, 'undo'])->whereNumber('id');
+    Route::get('/removals/{kind}/{id}', [RemovalController::class, 'show']);
+    Route::post('/removals/{kind}/{id}', [RemovalController::class, 'remove']);
+    Route::post('/removals/{kind}/{id}/undo', [RemovalController::class, 'undo']);
 
     Route::get('/clients/{client}', [ClientController::class, 'edit'])->withTrashed();
     Route::post('/clients/{client}', [ClientController::class, 'update']);
@@ -135,7 +135,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('/backups', [BackupController::class, 'index']);
     Route::post('/backups/overdue', [BackupController::class, 'overdue']);
     Route::post('/sites/{site}/backups', [BackupController::class, 'take']);
-    Route::post('/backups/{backup}/bring-back', [BackupController::class, 'bringBack']);
+    Route::post('/backups/{backup}/restore', [BackupController::class, 'restore']);
     Route::post('/backups/{backup}/cancel', [BackupController::class, 'cancel']);
     Route::post('/backups/{backup}/accept', [BackupController::class, 'accept']);
 

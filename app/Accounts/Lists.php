@@ -46,7 +46,7 @@ final readonly class Lists
 
         return AccountList::read(
             $kept === false
-                ? throw new Problem('The list is no longer here; lists are kept for an hour. Bring it again.')
+                ? throw new Problem('The list is no longer here; lists are kept for an hour. Import it again.')
                 : Crypt::decryptString($kept),
         );
     }
@@ -125,7 +125,7 @@ final readonly class Lists
             if ($rehearsal->isRefused()) {
                 throw new Problem(
                     "{$rehearsal->counts()[Verdict::Refused->value]} rows are refused, so nothing was taken over. "
-                        .'Mend them in the list and bring it again.',
+                        .'Mend them in the list and import it again.',
                 );
             }
             $clients = Client::all()->keyBy('name');
@@ -199,7 +199,7 @@ final readonly class Lists
             'account_id' => $account->id,
             'action' => $fresh ? RecordKind::AccountAdded : RecordKind::AccountChanged,
             'sentence' => mb_substr(
-                ($fresh ? 'Took on ' : 'Changed ')."$account->login at $account->host from a list",
+                ($fresh ? 'Added ' : 'Changed ')."$account->login at $account->host from a list",
                 0,
                 1000,
             ),

@@ -99,10 +99,10 @@ final readonly class Plans
      *
      * @throws Problem
      */
-    public function orderBringBack(Backup $backup, ?Person $person = null): Deployment
+    public function orderRestoreBackup(Backup $backup, ?Person $person = null): Deployment
     {
         if ($backup->state !== BackupState::Verified || $backup->name === null) {
-            throw new Problem("Backup $backup->id was not verified and cannot be brought back.");
+            throw new Problem("Backup $backup->id was not verified and cannot be restored.");
         }
 
         return $this->order(
@@ -141,7 +141,7 @@ final readonly class Plans
      *
      * @throws Problem
      */
-    public function orderRestore(Deployment $done, ?Person $person = null): Deployment
+    public function orderRestoreFiles(Deployment $done, ?Person $person = null): Deployment
     {
         if (! SetAside::held()->where('deployment_id', $done->id)->exists()) {
             throw new Problem('Nothing that this deployment set aside is still held.');
@@ -171,9 +171,9 @@ final readonly class Plans
         ));
     }
 
-    public function bringBack(Backup $backup, ?Person $person = null): Deployment
+    public function restore(Backup $backup, ?Person $person = null): Deployment
     {
-        return $this->make($this->orderBringBack($backup, $person));
+        return $this->make($this->orderRestoreBackup($backup, $person));
     }
 
     /**
@@ -289,7 +289,7 @@ final readonly class Plans
                 implode(', ', array_slice($undo->changedSince, 0, 5))
                     .(count($undo->changedSince) > 5 ? ' and others' : '')
                     .' changed on the server since this deployment. Going back would overwrite that. Look at it '
-                    .'first, or bring back the backup as a whole.',
+                    .'first, or restore the backup as a whole.',
             );
         }
         $policy = new Policy(exact: true);
@@ -396,6 +396,8 @@ final readonly class Plans
         array $links,
         ?Person $person,
     ): Deployment {
+        $site->isRemoved()
+            && throw new Problem("$site->domain is removed from Cellarium. Undo the removal first.");
         $deployment = Deployment::create([
             'site_id' => $site->id,
             'kind' => $kind,

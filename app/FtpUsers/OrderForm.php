@@ -69,7 +69,7 @@ final class OrderForm
             'forgets' => $account->control_url === null ? '' : '1',
             'directory' => $directory ?? ($account->sites->first()->document_root ?? '/'),
             'password_kind' => PasswordKind::Readable->value,
-            'ends' => Closing::AtTime,
+            'ends' => Closing::AtTime->value,
             'closes' => ($now->hour < 17 ? $now->setTime(18, 0) : $now->addDay()->setTime(18, 0))->format('Y-m-d\TH:i'),
         ]);
     }

@@ -111,11 +111,11 @@ final class Deployment extends Model
     public function title(): string
     {
         return match ($this->kind) {
-            DeploymentKind::RestoreBackup => 'Bring back the backup of '
+            DeploymentKind::RestoreBackup => 'Restore the backup of '
                 .$this->fromBackup?->verified_at?->format('j M H:i'),
             DeploymentKind::RestoreFiles => 'Restore files set aside on '
                 .$this->undoes?->ended_at?->format('j M H:i'),
-            DeploymentKind::Undo => 'One step back from '.($this->undoes?->title() ?? 'a deployment'),
+            DeploymentKind::Undo => 'Undo of '.($this->undoes?->title() ?? 'a deployment'),
             default => ($this->package?->title() ?? 'a package')
                 .($this->directory === null ? '' : " into $this->directory"),
         };

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Sites;
 
 use App\Models\Account;
+use App\Models\Closing;
 use App\Models\FtpUser;
 use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\SiteReach;
@@ -40,7 +41,11 @@ final readonly class SiteToucher
             $user->login,
             "/ftp-users/$user->id",
             $reached->extent === Extent::Whole ? 'all of it' : 'only '.implode(' and ', $reached->parts),
-            ($user->isOverdue() ? 'should have closed ' : 'until ').$user->endsWords(),
+            match (true) {
+                $user->isOverdue() => "should have closed {$user->endsWords()}",
+                $user->ends === Closing::AtTime => "until {$user->endsWords()}",
+                default => $user->endsWords(),
+            },
             $user->isOverdue(),
         );
     }

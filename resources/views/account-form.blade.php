@@ -203,7 +203,7 @@
             @endif
             @if ($rungs !== null)
                 <div id="tried" role="status">
-                    <h2>{{ $held ? 'It connects' : 'It does not connect' }} <small>tried once; nothing was kept</small>
+                    <h2>{{ $held ? 'It connects' : 'It does not connect' }} <small>tried once; nothing was saved</small>
                     </h2>@include('parts.rungs', ['remedies' => null])
                 </div>
             @endif
@@ -217,7 +217,7 @@
                             least a host or a login with its label; type the rest by hand.</p>
                     @endif
                     @if (count($accounts) > 1)
-                        <p>{{ count($accounts) }} accounts stand in this letter; take on one after the other.</p>
+                        <p>{{ count($accounts) }} accounts stand in this letter; add one after the other.</p>
                         <div class="row-acts">
                             @foreach ($accounts as $number => $one)
                                 <form method="post" action="/accounts/letter" class="act-form">@csrf<input
@@ -252,8 +252,8 @@
                         rows="{{ $marked === null ? 14 : 4 }}" required
                         spellcheck="false"></textarea>
                     <p class="soft">Host, port, protocol, login, password and directory are read out of it and put
-                        into the form to be looked at. Nothing of the letter is kept.</p>
-                    <button class="act" data-once>Read it</button>
+                        into the form to be looked at. Nothing of the letter is saved.</p>
+                    <button class="act" data-once>Read the letter</button>
                 </form>
             </section>
         @endif

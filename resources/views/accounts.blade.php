@@ -5,7 +5,7 @@
             <h1>Accounts <small id="fit">@include('parts.account-fit')</small></h1>
             <div class="row-acts"><x-action to="/ftp-users" method="GET">Open FTP users</x-action> <x-action
                     to="/reach" method="GET">Who reaches what</x-action> <x-action to="/accounts/new" method="GET"
-                    main>Take on an account</x-action> <x-action to="/accounts/import" method="GET">Take over a
+                    main>Add an account</x-action> <x-action to="/accounts/import" method="GET">Import a
                     list</x-action> <x-action to="/accounts/export" method="GET">Export</x-action></div>
         </header>
         <form class="sieve" method="get" action="/accounts" hx-get="/accounts" hx-target="#accounts"
@@ -54,7 +54,7 @@
                     value="@exactly(http_build_query($table->query))"><label class="is-sr-only" for="view-name">Name of
                     the view</label><input
                     class="entry" id="view-name" name="name" placeholder="name of this view" maxlength="60"
-                    required><button class="act is-quiet">Keep this view</button></form>
+                    required><button class="act is-quiet">Save this view</button></form>
         </div>
         @include('parts.account-rows')
     </section>

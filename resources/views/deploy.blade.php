@@ -67,6 +67,6 @@
                         plan</button></div>
             </form>
         </section>
-        @include('parts.bring')
+        @include('parts.upload')
     </div>
 </x-page>

@@ -1,9 +1,9 @@
 @use('Cellarium\Core\Intake\Column')
 @use('Cellarium\Core\Intake\Verdict')
-<x-page title="Take over a list" place="Accounts">
+<x-page title="Import a list" place="Accounts">
     @if ($list === null)
         <section class="sheet is-narrow">
-            <h1>Take over a list <small>comma-separated values, the first line its headings</small></h1>
+            <h1>Import a list <small>comma-separated values, the first line its headings</small></h1>
             @foreach ($errors->all() as $message)
                 <p class="word is-trouble" role="alert">{{ $message }}</p>
             @endforeach
@@ -54,11 +54,11 @@
                 @endforeach
                 @if ($counts['refused'] > 0)
                     <p class="word is-trouble" role="status">All or nothing: mend the refused rows in the list and
-                        bring it again.</p>
+                        import it again.</p>
                 @elseif ($counts['new'] + $counts['changed'] === 0)
-                    <p class="word" role="status">There is nothing to take over.</p>
+                    <p class="word" role="status">There is nothing to import.</p>
                 @else
-                    <button class="act is-main" data-once>Take over {{ $counts['new'] + $counts['changed'] }}
+                    <button class="act is-main" data-once>Import {{ $counts['new'] + $counts['changed'] }}
                         rows</button>
                 @endif
                 <a class="act" href="/accounts/import">Another list</a>

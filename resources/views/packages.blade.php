@@ -4,7 +4,7 @@
         <section class="sheet">
             <h1>Packages <small>{{ $packages->count() }} taken in</small></h1>
             @if ($packages->isEmpty())
-                <p class="calm">Nothing here yet. Bring a zip or tar.gz of a built site.</p>
+                <p class="calm">No package yet. Upload a zip or tar.gz of a built site.</p>
             @else
                 <table class="facts-table is-roomy">
                     <thead>
@@ -44,6 +44,6 @@
                 </table>
             @endif
         </section>
-        @include('parts.bring', ['site' => null])
+        @include('parts.upload', ['site' => null])
     </div>
 </x-page>

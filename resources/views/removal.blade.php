@@ -17,7 +17,8 @@
                 <p class="word is-trouble" role="alert">{{ $goes->objection() }}</p>
             @endif
             @if ($goes->openUsers->isNotEmpty())
-                <h2>FTP users that can still sign in</h2>
+                <h2 class="apart">FTP users that can still sign in</h2>
+                <p class="soft">Closing is proven by a refused sign-in; nothing is removed before it is.</p>
                 <table class="facts-table">
                     <thead>
                         <tr>
@@ -36,10 +37,9 @@
                                 <td>
                                     <div role="radiogroup" aria-label="What becomes of {{ $user->login }}">
                                         <label class="check"><input type="radio" name="users[{{ $user->id }}]"
-                                                value="close" checked> close it first, proven by a refused
-                                            sign-in</label>
+                                                value="close" checked> close it first</label>
                                         <label class="check"><input type="radio" name="users[{{ $user->id }}]"
-                                                value="leave"> leave it open: it can still sign in</label>
+                                                value="leave"> leave it open</label>
                                     </div>
                                 </td>
                             </tr>

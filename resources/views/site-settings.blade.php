@@ -112,7 +112,7 @@
                 <section class="sheet" aria-labelledby="destinations">
                     <h2 id="destinations">Destinations <small>directories that have a name here</small></h2>
                     @if ($site->destinations->isEmpty())
-                        <p class="calm">None yet. What is kept here can be chosen wherever a directory is asked for.
+                        <p class="calm">None yet. What is saved here can be chosen wherever a directory is asked for.
                         </p>
                     @endif
                     <ul class="users">
@@ -132,7 +132,7 @@
                         <label for="destination-directory">Directory</label><input class="entry is-mono"
                             id="destination-directory" name="directory" required maxlength="900"
                             value="@exactly(rtrim($site->document_root, '/').'/')" spellcheck="false">
-                        <div class="row-acts"><button class="act" data-once>Keep it</button></div>
+                        <div class="row-acts"><button class="act" data-once>Save</button></div>
                     </form>
                 </section>
                 <section class="sheet" aria-labelledby="remove">

@@ -15,7 +15,14 @@
     <header class="head site-head">
         <div>
             <h1><x-domain :name="$site->domain" /></h1>
-            <p class="soft">{{ $view->live() }} {{ $view->since() }}</p>
+            <p class="soft">
+                @if ($site->lastDeployment !== null && ! $site->placeholder)
+                    <a href="/deployments/{{ $site->lastDeployment->id }}">{{ $view->live() }}</a>
+                @else
+                    {{ $view->live() }}
+                @endif
+                {{ $view->since() }}
+            </p>
         </div>
         <div class="row-acts">
             <x-action to="/deployments/new?site={{ $site->id }}" method="GET" main>Deploy</x-action>
@@ -35,18 +42,13 @@
             <section class="sheet" aria-labelledby="live">
                 <h2 id="live">Live</h2>
                 <dl class="pairs">
-                    <dt>What is live</dt>
-                    <dd>
-                        @if ($site->lastDeployment !== null && ! $site->placeholder)
-                            <a href="/deployments/{{ $site->lastDeployment->id }}">{{ $view->live() }}</a>
-                        @else
-                            {{ $view->live() }}
-                        @endif
-                        <div class="soft">{{ $view->since() }}</div>
-                    </dd>
                     <dt>Address</dt>
                     <dd><a href="{{ $site->liveLink() }}" target="_blank" rel="noreferrer noopener"><x-domain
-                                :name="$site->base_url" /></a></dd>
+                                :name="$site->base_url" /></a>
+                        <button type="button" class="link" data-copy="@exactly("$site->base_url/")"
+                            aria-label="copy address {{ $site->base_url }}/">copy address</button></dd>
+                    <dt>Document root</dt>
+                    <dd><x-path :path="$site->document_root" /></dd>
                     @if ($site->aliases !== [])
                         <dt>Other names</dt>
                         <dd>
@@ -142,7 +144,7 @@
                 </div>
             </section>
             <section class="sheet" aria-labelledby="touch">
-                <h2 id="touch">Who can touch it <small>computed from directories and logins</small></h2>
+                <h2 id="touch">Who can touch it</h2>
                 <table class="facts-table">
                     <thead>
                         <tr>
@@ -162,25 +164,27 @@
                     </tbody>
                 </table>
             </section>
-            <section class="sheet" aria-labelledby="places">
-                <h2 id="places">Directories and addresses</h2>
-                <dl class="pairs is-map">
-                    @foreach ($view->places() as $place)
-                        <dt><x-path :path="$place['directory']" /></dt>
-                        <dd>
-                            @if ($place['address'] !== null)
-                                <x-address :address="$place['address']" />
-                            @else
-                                <span class="soft">visitors cannot reach it</span>
-                            @endif
-                        </dd>
-                    @endforeach
-                    @foreach ($site->destinations as $destination)
-                        <dt><x-path :path="$destination->directory" /></dt>
-                        <dd>destination “{{ $destination->name }}”</dd>
-                    @endforeach
-                </dl>
-            </section>
+            @if ($site->mounts !== [] || $site->destinations->isNotEmpty())
+                <section class="sheet" aria-labelledby="places">
+                    <h2 id="places">Directories and addresses</h2>
+                    <dl class="pairs is-map">
+                        @foreach ($view->places() as $place)
+                            <dt><x-path :path="$place['directory']" /></dt>
+                            <dd>
+                                @if ($place['address'] !== null)
+                                    <x-address :address="$place['address']" />
+                                @else
+                                    <span class="soft">visitors cannot reach it</span>
+                                @endif
+                            </dd>
+                        @endforeach
+                        @foreach ($site->destinations as $destination)
+                            <dt><x-path :path="$destination->directory" /></dt>
+                            <dd>destination “{{ $destination->name }}”</dd>
+                        @endforeach
+                    </dl>
+                </section>
+            @endif
             <section class="sheet" aria-labelledby="notes">
                 <h2 id="notes">Notes</h2>
                 @if ((string) $site->notes === '')

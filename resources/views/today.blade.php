@@ -54,7 +54,7 @@
             </form>
             @if ($rack->shelves === [])
                 <p class="calm">{{ $sites === 0 ? 'No accounts yet.' : 'No shelf fits.' }} @if ($sites === 0)
-                        <a href="/accounts/new">Take one on</a>
+                        <a href="/accounts/new">Add one</a>
                     @endif
                 </p>
             @endif

@@ -55,7 +55,12 @@ final class EveryRouteTest extends AppTestCase
         'POST accounts/{account}/remedy' => ['change', 'value'],
         'GET accounts/{account}/sites/new' => [],
         'POST accounts/{account}/sites' => self::SITE_FORM,
+        'GET sites/{site}' => [],
         'GET sites/{site}/edit' => [],
+        'GET removals' => [],
+        'GET removals/{kind}/{id}' => [],
+        'POST removals/{kind}/{id}' => ['users', 'keep'],
+        'POST removals/{kind}/{id}/undo' => [],
         'POST sites/{site}' => self::SITE_FORM,
         'POST sites/{site}/find-root' => [],
         'POST sites/{site}/prove-root' => ['directory'],
@@ -110,7 +115,7 @@ final class EveryRouteTest extends AppTestCase
         'GET backups' => ['site'],
         'POST backups/overdue' => [],
         'POST sites/{site}/backups' => [],
-        'POST backups/{backup}/bring-back' => [],
+        'POST backups/{backup}/restore' => [],
         'POST backups/{backup}/cancel' => [],
         'POST backups/{backup}/accept' => [],
         'GET record' => ['q', 'before'],
@@ -144,7 +149,16 @@ final class EveryRouteTest extends AppTestCase
         'act',
     ];
 
-    private const SITE_FORM = ['domain', 'base_url', 'document_root', 'start_pages', 'aliases', 'mounts', 'client'];
+    private const SITE_FORM = [
+        'domain',
+        'base_url',
+        'document_root',
+        'start_pages',
+        'aliases',
+        'mounts',
+        'client',
+        'notes',
+    ];
 
     private const USER = [
         'name',
@@ -229,6 +243,8 @@ final class EveryRouteTest extends AppTestCase
             'link' => 1,
             'destination' => $destination->id,
             'name' => str_repeat('a', 32),
+            'kind' => 'sites',
+            'id' => $this->site->id,
         ];
         $bad = [];
         $seen = [];

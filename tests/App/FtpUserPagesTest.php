@@ -520,7 +520,7 @@ final class FtpUserPagesTest extends AppTestCase
         $this->post("/sites/{$this->site->id}/destinations", [
             'name' => 'pictures',
             'directory' => '/www/site.example/pictures',
-        ])->assertSessionHas('done', 'Kept.');
+        ])->assertSessionHas('done', 'Saved.');
         $this->post("/sites/{$this->site->id}/destinations", [
             'name' => 'lost',
             'directory' => '/www/site.example/typo',

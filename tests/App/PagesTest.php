@@ -268,7 +268,7 @@ final class PagesTest extends AppTestCase
         $this->get('/backups')->assertSee('failed')->assertSee('The account is full.');
         $this->from('/backups')
             ->followingRedirects()
-            ->post('/backups/'.Backup::firstOrFail()->id.'/bring-back')
-            ->assertSee('was not verified and cannot be brought back');
+            ->post('/backups/'.Backup::firstOrFail()->id.'/restore')
+            ->assertSee('was not verified and cannot be restored');
     }
 }

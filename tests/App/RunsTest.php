@@ -169,7 +169,7 @@ final class RunsTest extends AppTestCase
         self::assertSame(DeploymentState::NotPlanned, Deployment::latest('id')->firstOrFail()->state);
         $this->get('/deployments')->assertOk()->assertSee('no plan');
         $backup = $run->backup_id;
-        $this->post("/backups/$backup/bring-back")->assertRedirect();
+        $this->post("/backups/$backup/restore")->assertRedirect();
         $back = Deployment::latest('id')->firstOrFail();
         $this->post("/deployments/$back->id/start")->assertRedirect();
         self::assertSame(DeploymentState::Proven, $back->refresh()->state, (string) $back->trouble);

@@ -515,7 +515,7 @@ final class TakeOnTest extends AppTestCase
         self::assertSame([1, 1], [Account::count(), Client::count()]);
 
         $this->do('/accounts/import', $list(...$good))
-            ->assertSee('Take over 2 rows')
+            ->assertSee('Import 2 rows')
             ->assertSee('another site of the account in line 3');
         $name = basename((string) current(array_diff(glob("$this->var/lists/*") ?: [], $kept)));
         $this->do("/accounts/import/$name")->assertSee('Taken over: 1 new, 1 changed, 1 the same');
@@ -623,7 +623,7 @@ final class TakeOnTest extends AppTestCase
             'colour' => '#aa5500',
             'group' => 'Hostels',
             'notes' => '',
-        ])->assertSee('Kept.');
+        ])->assertSee('Saved.');
         $this->get('/')->assertSee('Hostels');
     }
 }

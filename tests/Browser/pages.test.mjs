@@ -89,8 +89,8 @@ test('a file that is no archive is refused with what to do', async () => {
     writeFileSync(file, 'Dear Rowan, here is the site.');
     await page.goto(`${base}/packages`);
     await page.getByLabel('Archive').setInputFiles(file);
-    await page.getByRole('button', { name: 'Bring it' }).click();
+    await page.getByRole('button', { name: 'Upload' }).click();
     await page
-        .getByText('This is not a zip or tar.gz archive. Pack the site as one of these and bring it again.')
+        .getByText('This is not a zip or tar.gz archive. Pack the site as one of these and import it again.')
         .waitFor();
 });

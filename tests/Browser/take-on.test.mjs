@@ -35,7 +35,7 @@ async function faults(login, values) {
 
 test('a letter is pasted, read, corrected and tried once; nothing typed is lost', async () => {
     await page.goto(`${base}/accounts`);
-    await page.getByRole('link', { name: 'Take on an account' }).click();
+    await page.getByRole('link', { name: 'Add an account' }).click();
     await page
         .getByLabel('Paste the text')
         .fill(
@@ -43,7 +43,7 @@ test('a letter is pasted, read, corrected and tried once; nothing typed is lost'
                 `FTP access\nServer: ftp://FTP.TERNMAST.example/\n` +
                 `User name:\n  kelpie-second\nPassword: \u201cOar Lock 9\u201d\nDirectory: /public_html\n`,
         );
-    await page.getByRole('button', { name: 'Read it' }).click();
+    await page.getByRole('button', { name: 'Read the letter' }).click();
     assert.equal(await page.locator('#host').inputValue(), 'ftp.ternmast.example');
     assert.equal(await page.locator('#login').inputValue(), 'kelpie-second');
     assert.equal(await page.locator('#password').inputValue(), 'Oar Lock 9');
@@ -54,19 +54,19 @@ test('a letter is pasted, read, corrected and tried once; nothing typed is lost'
     );
     await page.getByText('Quotes around it taken off').waitFor();
     await assertAccessible(page);
-    await page.getByRole('button', { name: 'Take it on' }).click();
+    await page.getByRole('button', { name: 'Add the account' }).click();
     await page.getByText('Choose whose account it is').waitFor();
     assert.equal(await page.locator('#password').inputValue(), 'Oar Lock 9');
     await page.getByLabel('Client', { exact: true }).selectOption({ label: 'Kelpie Boatyard' });
     await page.getByLabel('Port', { exact: true }).fill(ftpPort);
     await page.locator('#protocol').selectOption('ftps');
-    await page.getByRole('button', { name: 'Try once without keeping' }).click();
+    await page.getByRole('button', { name: 'Try once without saving' }).click();
     await page.getByRole('heading', { name: /It does not connect/ }).waitFor();
     await page.locator('#tried em').getByText('Login or password is not right').waitFor();
     await assertAccessible(page);
     await page.locator('#login').fill(kelpie.login);
     await page.locator('#password').fill(kelpie.password);
-    await page.getByRole('button', { name: 'Take it on' }).click();
+    await page.getByRole('button', { name: 'Add the account' }).click();
     await page.getByText('is known already').waitFor();
 });
 
@@ -75,11 +75,11 @@ test('the ladder is climbed rung by rung, says why it breaks, and what it propos
     await page.getByRole('link', { name: 'Kelpie Boatyard' }).click();
     await page.getByRole('link', { name: 'Change the account' }).click();
     await page.locator('#protocol').selectOption('ftp');
-    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
     await page.getByText('the password is typed in again', { exact: false }).first().waitFor();
     await page.locator('#password').fill(kelpie.password);
-    await page.getByRole('button', { name: 'Keep', exact: true }).click();
-    await page.getByText('Kept.').waitFor();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await page.getByText('Saved.').waitFor();
     await faults('kelpie', { demand_tls: true, delay_ms: 150 });
     await page.getByRole('button', { name: /^Connect/ }).click();
     await page.getByText('Climbing on').waitFor();
@@ -118,7 +118,7 @@ test('a list is looked at, its columns put right, and taken over', async () => {
     await page.getByText('2 new').waitFor();
     await assertAccessible(page);
     assert.ok(!(await page.content()).includes('Mill-Wheel-4'));
-    await page.getByRole('button', { name: 'Take over 2 rows' }).click();
+    await page.getByRole('button', { name: 'Import 2 rows' }).click();
     await page.getByText('Taken over: 2 new, 0 changed, 0 the same.').waitFor();
 });
 
@@ -128,7 +128,7 @@ test('accounts are found while typing, sorted, kept as a view, and reached again
     await page.waitForFunction(() => document.querySelectorAll('#accounts tbody tr').length === 1);
     assert.equal((await page.locator('#fit').textContent()).trim(), '1 of 18');
     await page.getByLabel('Name of the view').fill('Kilns');
-    await page.getByRole('button', { name: 'Keep this view' }).click();
+    await page.getByRole('button', { name: 'Save this view' }).click();
     await page.getByRole('link', { name: 'Kilns' }).waitFor();
     await page.goto(`${base}/accounts`);
     await page.getByRole('link', { name: 'Host and login' }).click();

@@ -20,7 +20,7 @@ final class RestoreCommand extends CellariumCommand
     {
         $backup = Backup::with('site.account.client', 'site.account.sites')->find((int) $this->argument('backup'))
             ?? throw new Problem('There is no backup of this number.');
-        $deployment = $plans->bringBack($backup);
+        $deployment = $plans->restore($backup);
         $deployment->update(['state' => DeploymentState::Queued]);
         while (! $runner->carryOut($deployment)) {
             usleep(500_000);

@@ -98,11 +98,11 @@ final class BackupController
         return redirect("/backups?site=$backup->site_id");
     }
 
-    public function bringBack(Request $request, Backup $backup, Plans $plans): RedirectResponse
+    public function restore(Request $request, Backup $backup, Plans $plans): RedirectResponse
     {
         $backup->load('site.account.client', 'site.account.sites');
         $person = $request->user();
-        $deployment = $plans->orderBringBack($backup, $person instanceof Person ? $person : null);
+        $deployment = $plans->orderRestoreBackup($backup, $person instanceof Person ? $person : null);
         MakePlan::dispatch($deployment->id);
 
         return redirect("/deployments/$deployment->id");

@@ -184,7 +184,7 @@ final class DeploymentController
     public function restore(Request $request, Deployment $deployment, Plans $plans): RedirectResponse
     {
         $deployment->load('site.account.client', 'site.account.sites');
-        $back = $plans->orderRestore($deployment, $this->person($request));
+        $back = $plans->orderRestoreFiles($deployment, $this->person($request));
         MakePlan::dispatch($back->id);
 
         return redirect("/deployments/$back->id");

@@ -33,8 +33,8 @@ final class DestinationController
         return redirect("/sites/$site->id/edit#destinations")->with(
             'done',
             $site->account->seen()->lacks($directory)
-                ? "Kept. $directory was not there when the account was last looked at."
-                : 'Kept.',
+                ? "Saved. $directory was not there when the account was last looked at."
+                : 'Saved.',
         );
     }
 

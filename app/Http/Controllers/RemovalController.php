@@ -55,7 +55,7 @@ final class RemovalController
         ]);
     }
 
-    public function show(RemovableKind $kind, int $id): View
+    public function show(RemovableKind $kind, string $id): View
     {
         $subject = $this->subject($kind, $id);
 
@@ -73,7 +73,7 @@ final class RemovalController
         ]);
     }
 
-    public function remove(Request $request, RemovableKind $kind, int $id): RedirectResponse
+    public function remove(Request $request, RemovableKind $kind, string $id): RedirectResponse
     {
         $subject = $this->subject($kind, $id);
         $subject->isRemoved() && abort(404);
@@ -100,7 +100,7 @@ final class RemovalController
     public function undo(
         Request $request,
         RemovableKind $kind,
-        int $id,
+        string $id,
         Removal $removal,
     ): RedirectResponse {
         $subject = $this->subject($kind, $id);
@@ -113,12 +113,12 @@ final class RemovalController
         })->with('done', ucfirst(GoesWith::name($subject)).' is back, with all that went with it.');
     }
 
-    private function subject(RemovableKind $kind, int $id): Client|Account|Site
+    private function subject(RemovableKind $kind, string $id): Client|Account|Site
     {
         return match ($kind) {
-            RemovableKind::Client => Client::withTrashed()->with('accounts.sites', 'sites')->findOrFail($id),
-            RemovableKind::Account => Account::withTrashed()->with('client', 'sites')->findOrFail($id),
-            RemovableKind::Site => Site::withTrashed()->with('account.client', 'account.sites')->findOrFail($id),
+            RemovableKind::Client => Client::withTrashed()->with('accounts.sites', 'sites')->findOrFail((int) $id),
+            RemovableKind::Account => Account::withTrashed()->with('client', 'sites')->findOrFail((int) $id),
+            RemovableKind::Site => Site::withTrashed()->with('account.client', 'account.sites')->findOrFail((int) $id),
         };
     }
 }

@@ -22,7 +22,7 @@ final class SavedViewController
             ['query' => $known],
         );
 
-        return redirect("/accounts?$known")->with('done', 'The view is kept under its name.');
+        return redirect("/accounts?$known")->with('done', 'The view is saved under its name.');
     }
 
     public function remove(Request $request, SavedView $view): RedirectResponse

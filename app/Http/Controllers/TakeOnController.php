@@ -134,14 +134,14 @@ final class TakeOnController
             }
             Record::write(
                 $known === null ? RecordKind::AccountAdded : RecordKind::AccountChanged,
-                ($known === null ? 'Took on ' : 'Changed ')."$account->login at $account->host",
+                ($known === null ? 'Added ' : 'Changed ')."$account->login at $account->host",
                 $account,
             );
         });
 
         return redirect("/accounts/$account->id")->with(
             'done',
-            $known === null ? 'The account is known now. Connect to see whether it works.' : 'Kept.',
+            $known === null ? 'The account is known now. Connect to see whether it works.' : 'Saved.',
         );
     }
 

@@ -3,7 +3,7 @@
 <div id="accounts">
     @if ($accounts->isEmpty())
         <p class="calm">
-            {{ $counts[1] === 0 ? 'No account is known yet. Take one on, or take over a list.' : 'No account fits.' }}
+            {{ $counts[1] === 0 ? 'No account is known yet. Add one, or import a list.' : 'No account fits.' }}
         </p>
     @else
         <table class="facts-table is-roomy">

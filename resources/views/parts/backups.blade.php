@@ -58,7 +58,7 @@
                         </td>
                         <td class="acts">
                             @if ($backup->state === BackupState::Verified)
-                                <x-action to="/backups/{{ $backup->id }}/bring-back"
+                                <x-action to="/backups/{{ $backup->id }}/restore"
                                     aria-label="Restore backup {{ $backup->id }} of {{ $backup->site->domain
                                         }}">Restore</x-action>
                             @elseif ($backup->state === BackupState::Question)

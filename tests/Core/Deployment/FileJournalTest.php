@@ -52,7 +52,7 @@ final class FileJournalTest extends TestCase
         self::assertNotNull($one);
         self::assertNull(NamedLock::tryFor($directory, 'site.example', 'another.example'));
         $other = NamedLock::tryFor($directory, 'another.example');
-        self::assertNotNull($other, 'nothing was kept of what could not be had whole');
+        self::assertNotNull($other, 'nothing was saved of what could not be had whole');
         $one->release();
         self::assertNotNull(NamedLock::tryFor($directory, 'ftp.host.example|harbour'));
     }

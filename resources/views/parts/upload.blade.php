@@ -1,5 +1,5 @@
 <section class="sheet" aria-labelledby="bring">
-    <h2 id="bring">Bring a package</h2>
+    <h2 id="bring">Upload a package</h2>
     <p class="soft">A zip or tar.gz. It is opened here and looked through; nothing goes to a server yet.</p>
     <form method="post" action="/packages" enctype="multipart/form-data" class="bring" data-busy>
         @csrf
@@ -11,6 +11,6 @@
         @enderror
         <label for="package">Archive</label>
         <input class="entry" id="package" name="package" type="file" accept=".zip,.tar.gz,.tgz" required>
-        <button class="act is-main" data-once>Bring it</button>
+        <button class="act is-main" data-once>Upload</button>
     </form>
 </section>
