@@ -44,7 +44,7 @@ final class RemovalTest extends AppTestCase
         $this->deployed();
         $this->ftpUser(
             'desk',
-            '/www/site.example/img',
+            '/www/site.example',
             Closing::AtTime,
             now()->addDay(),
         );
@@ -63,7 +63,7 @@ final class RemovalTest extends AppTestCase
     {
         $user = $this->ftpUser(
             'desk',
-            '/www/site.example/img',
+            '/www/site.example',
             Closing::AtTime,
             now()->addDay(),
         );
@@ -79,7 +79,7 @@ final class RemovalTest extends AppTestCase
     {
         $user = $this->ftpUser(
             'desk',
-            '/www/site.example/img',
+            '/www/site.example',
             Closing::AtTime,
             now()->addDay(),
         );
@@ -95,7 +95,7 @@ final class RemovalTest extends AppTestCase
     {
         $this->ftpUser(
             'desk',
-            '/www/site.example/img',
+            '/www/site.example',
             Closing::AtTime,
             now()->addDay(),
         );
@@ -110,7 +110,7 @@ final class RemovalTest extends AppTestCase
     {
         $user = $this->ftpUser(
             'desk',
-            '/www/site.example/img',
+            '/www/site.example',
             Closing::AtTime,
             now()->addHour(),
         );

@@ -18,7 +18,7 @@ final class SitePageTest extends AppTestCase
         $this->actingAs($this->person);
     }
 
-    private function view(): SiteView
+    private function siteView(): SiteView
     {
         $site = Site::with('account.client', 'account.sites', 'account.ftpUsers')->findOrFail($this->site->id);
 
@@ -28,7 +28,7 @@ final class SitePageTest extends AppTestCase
     /** @return array<string, string> tone by name */
     private function tones(): array
     {
-        $facts = $this->view()->proven();
+        $facts = $this->siteView()->proven();
 
         return array_combine(
             array_map(static fn (ProvenFact $fact): string => $fact->name, $facts),
@@ -79,7 +79,6 @@ final class SitePageTest extends AppTestCase
     public function test_who_can_touch_it_is_computed_from_directories_and_ends_with_the_user(): void
     {
         mkdir("{$this->root()}/img");
-        mkdir("{$this->host->home}/www/other.example");
         $this->ftpUser(
             'pictures',
             '/www/site.example/img',
@@ -90,7 +89,7 @@ final class SitePageTest extends AppTestCase
         $ended = $this->ftpUser('ended', '/www/site.example');
         app(\App\FtpUsers\FtpUsers::class)->close($ended->load('account.client', 'account.sites'), 'by hand');
 
-        $touchers = $this->view()->touchers;
+        $touchers = $this->siteView()->touchers;
 
         self::assertSame(
             [
