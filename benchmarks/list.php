@@ -9,7 +9,7 @@ declare(strict_types=1);
  * run, is the bare writing of as many accounts and sites by themselves, one insert each and no rule in between.
  */
 
-use App\Accounts\Lists;
+use App\Accounts\AccountImport;
 use Cellarium\Core\Intake\AccountList;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Support\Facades\Crypt;
@@ -72,7 +72,7 @@ $baseline = $time("$rows bare inserts (baseline)", static function () use ($rows
     }
     DB::rollBack();
 });
-$lists = app(Lists::class);
+$lists = app(AccountImport::class);
 $list = AccountList::read($text);
 $time('looking at the list', static fn (): array => $lists->rehearse($list, $list->guess())->counts());
 $took = $time('taking it over', static fn (): array => $lists->takeOver($list, $list->guess()));

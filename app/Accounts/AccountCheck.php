@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Accounts;
 
-use App\FtpUsers\Strangers;
+use App\FtpUsers\UnknownUsers;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Person;
@@ -16,7 +16,7 @@ use App\Storage\RunIds;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\TlsUse;
-use Cellarium\Core\Diagnosis\Ascent;
+use Cellarium\Core\Diagnosis\LadderResult;
 use Cellarium\Core\Diagnosis\Rung;
 use Cellarium\Core\DocumentRoot\DocumentRootProof;
 use Cellarium\Core\DocumentRoot\PlaceholderPage;
@@ -36,7 +36,7 @@ use Illuminate\Support\Str;
  */
 final readonly class AccountCheck
 {
-    public function __construct(private Connections $connections, private Strangers $strangers)
+    public function __construct(private Connections $connections, private UnknownUsers $strangers)
     {
     }
 
@@ -45,11 +45,11 @@ final readonly class AccountCheck
      *
      * @param  bool  $swept  looked at by itself: less is looked at, and only what changed goes into the record
      * @param  Person|null  $person  who asked for it, for the record
-     * @return Ascent its last rung tells whether every rung held
+     * @return LadderResult its last rung tells whether every rung held
      *
      * @throws Cancelled where a person has cancelled it; the rungs that were reached stay written down
      */
-    public function connect(Account $account, bool $swept = false, ?Person $person = null): Ascent
+    public function connect(Account $account, bool $swept = false, ?Person $person = null): LadderResult
     {
         $rungs = [];
         $before = $this->state($account);

@@ -12,8 +12,8 @@ use Cellarium\Core\Connection\PrivateKey;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\LoginRules;
-use Cellarium\Core\Intake\Cleaned;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Intake\CleanedInput;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Letter\Fact;
 use Cellarium\Core\Letter\LetterAccount;
 use Cellarium\Core\Path\RemotePath;
@@ -293,7 +293,7 @@ final class AccountForm
     /** @return array{domain: string, document_root: string}|null */
     public function site(): ?array
     {
-        $domain = Cleaned::host($this->typed['domain'])->value;
+        $domain = CleanedInput::host($this->typed['domain'])->value;
         if ($domain === '') {
             return null;
         }
@@ -308,12 +308,12 @@ final class AccountForm
 
     private function host(): string
     {
-        $cleaned = Cleaned::host($this->typed['host']);
+        $cleaned = CleanedInput::host($this->typed['host']);
         $cleaned->changes === [] || $this->remarks['host'] = ucfirst(implode('; ', $cleaned->changes));
         if ($cleaned->port !== null && trim($this->typed['port']) === '') {
             $this->typed['port'] = (string) $cleaned->port;
         }
-        Cleaned::isHost($cleaned->value)
+        CleanedInput::isHost($cleaned->value)
             || ($this->wrong['host'] = $cleaned->value === ''
                     ? 'The host is missing.'
                     : 'This is not the name or address of a host: "ftp.host.example".');
@@ -323,7 +323,7 @@ final class AccountForm
 
     private function word(string $field): string
     {
-        $cleaned = Cleaned::word($this->typed[$field]);
+        $cleaned = CleanedInput::word($this->typed[$field]);
         $cleaned->changes === [] || ($this->remarks[$field] = ucfirst(implode('; ', $cleaned->changes)));
         preg_match('/[\x00-\x1f\x7f]/', $cleaned->value) === 1
             && ($this->wrong[$field] = 'It has a line break or another control character in it.');
@@ -411,7 +411,7 @@ final class AccountForm
     {
         if ($this->typed['accepted'] !== '') {
             try {
-                return Pin::fromFields(Fields::fromJson($this->typed['accepted']))->toArray();
+                return Pin::fromFields(JsonFields::fromJson($this->typed['accepted']))->toArray();
             } catch (\UnexpectedValueException) {
                 $this->wrong['accepted'] = 'What was accepted could not be read. Try once more.';
             }

@@ -10,9 +10,9 @@ use App\Models\Backup;
 use App\Models\BackupState;
 use App\Models\RecordKind;
 use App\Record\Record;
-use App\Storage\Places;
 use App\Storage\RunFiles;
 use App\Storage\RunLimits;
+use App\Storage\SiteLockNames;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
@@ -20,7 +20,8 @@ use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\CollapseCheck;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Storage\NamedLock;
+use Cellarium\Core\Storage\HeldLock;
+use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\WorkerPool;
@@ -32,6 +33,7 @@ final readonly class Backups
     public function __construct(
         private Connections $connections,
         private RunFiles $files,
+        private Locks $locks,
         private ContentStore $store,
         private BackupShelf $shelf,
         private ClockInterface $clock,
@@ -42,7 +44,7 @@ final readonly class Backups
     public function take(Backup $backup): bool
     {
         $backup->loadMissing('site.account.client', 'person');
-        $lock = NamedLock::tryFor($this->files->locks(), ...Places::of($backup->site));
+        $lock = $this->locks->acquire(...SiteLockNames::of($backup->site));
         if ($lock === null) {
             return false;
         }
@@ -59,7 +61,7 @@ final readonly class Backups
         return true;
     }
 
-    private function carryOut(Backup $backup, NamedLock $lock): void
+    private function carryOut(Backup $backup, HeldLock $lock): void
     {
         $site = $backup->site;
         $progress = new BackupProgress($backup);

@@ -7,8 +7,7 @@ namespace App\Deployments;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
-use App\Storage\RunFiles;
-use Cellarium\Core\Storage\NamedLock;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -30,7 +29,7 @@ final class MakePlan implements ShouldQueue
         $this->onQueue('looks');
     }
 
-    public function handle(Plans $plans, RunFiles $files): void
+    public function handle(Plans $plans, Locks $locks): void
     {
         $deployment = Deployment::with(
             'site.account.client',
@@ -43,11 +42,11 @@ final class MakePlan implements ShouldQueue
         if ($deployment === null || $deployment->state !== DeploymentState::Drafting) {
             return;
         }
-        $own = NamedLock::tryFor($files->locks(), self::lockName($deployment->id));
+        $own = $locks->acquire(self::lockName($deployment->id));
         if ($own === null) {
             return; // Another worker makes it just now.
         }
-        $look = NamedLock::tryFor($files->locks(), 'look|'.strtolower($deployment->site->account->host));
+        $look = $locks->acquire('look|'.strtolower($deployment->site->account->host));
         if ($look === null) {
             $own->release();
             self::dispatch($this->deployment)->delay(self::SECONDS_TO_WAIT);

@@ -21,10 +21,10 @@ use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
 use App\Record\Record;
-use App\Storage\Places;
 use App\Storage\RunFiles;
 use App\Storage\RunIds;
 use App\Storage\RunLimits;
+use App\Storage\SiteLockNames;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Deployment\LiveProof;
@@ -34,13 +34,14 @@ use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
 use Cellarium\Core\Hosting\ControlFailure;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Storage\NamedLock;
+use Cellarium\Core\Storage\HeldLock;
+use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\WorkerPool;
 use Illuminate\Support\Facades\DB;
@@ -52,6 +53,7 @@ final readonly class Runner
     public function __construct(
         private Connections $connections,
         private RunFiles $files,
+        private Locks $locks,
         private ContentStore $store,
         private BackupShelf $shelf,
         private ClockInterface $clock,
@@ -80,7 +82,7 @@ final readonly class Runner
             'undoes.package',
         );
         $site = $deployment->site;
-        $lock = NamedLock::tryFor($this->files->locks(), ...Places::of($site));
+        $lock = $this->locks->acquire(...SiteLockNames::of($site));
         if ($lock === null) {
             $this->wait($deployment);
 
@@ -105,7 +107,7 @@ final readonly class Runner
     }
 
     /** @param  (\Closure(array<string, mixed>): void)|null  $hear */
-    private function run(Deployment $deployment, NamedLock $lock, ?\Closure $hear): RunResult
+    private function run(Deployment $deployment, HeldLock $lock, ?\Closure $hear): RunResult
     {
         $site = $deployment->site;
         $user = $deployment->ftpUser;
@@ -156,7 +158,7 @@ final readonly class Runner
                 RunIds::of($deployment->id),
                 $root,
                 $this->files->target($deployment),
-                Policy::fromFields(new Fields($deployment->policy)),
+                Policy::fromFields(new JsonFields($deployment->policy)),
                 $known,
                 $knownAt,
                 $deployment->seen,

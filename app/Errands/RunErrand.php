@@ -14,16 +14,15 @@ use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\PendingAction;
-use App\Reach\Tree;
+use App\Reach\DirectoryLook;
 use App\Removal\GoesWith;
 use App\Removal\Removal;
-use App\Storage\RunFiles;
 use App\Storage\RunIds;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Diagnosis\Rung;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
-use Cellarium\Core\Storage\NamedLock;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -46,7 +45,7 @@ final class RunErrand implements ShouldQueue
 
     public function handle(): void
     {
-        $lock = NamedLock::tryFor(app(RunFiles::class)->locks(), self::lockName($this->errand));
+        $lock = app(Locks::class)->acquire(self::lockName($this->errand));
         try {
             $lock === null ?: $this->take();
         } finally {
@@ -171,8 +170,8 @@ final class RunErrand implements ShouldQueue
         $account = $errand->account ?? throw new Problem('The account is gone.');
         $made = $errand->given['made'] ?? null;
         is_string($made)
-            ? app(Tree::class)->lookAgain($account, RemotePath::fromString($made))
-            : app(Tree::class)->look($account, RemotePath::fromString((string) ($errand->given['at'] ?? '/')));
+            ? app(DirectoryLook::class)->lookAgain($account, RemotePath::fromString($made))
+            : app(DirectoryLook::class)->look($account, RemotePath::fromString((string) ($errand->given['at'] ?? '/')));
 
         return ['words' => 'Looked at.'];
     }

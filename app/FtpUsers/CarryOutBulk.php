@@ -19,7 +19,7 @@ final class CarryOutBulk implements ShouldQueue
     {
     }
 
-    public function handle(Bulk $bulk): void
+    public function handle(BulkChanges $bulk): void
     {
         $change = BulkChange::where('state', BulkChangeState::Going)->find($this->change);
         $change === null || $bulk->carryOut($change);

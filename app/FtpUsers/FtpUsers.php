@@ -15,7 +15,6 @@ use App\Models\PendingChange;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\Record\Record;
-use App\Storage\RunFiles;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordMaker;
@@ -24,6 +23,7 @@ use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\InstructionSheet;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Database\UniqueConstraintViolationException;
 
 /**
@@ -39,9 +39,9 @@ final readonly class FtpUsers
 {
     public function __construct(
         private Connections $connections,
-        private RunFiles $files,
-        private HostSide $host,
-        private Outcome $outcome,
+        private Locks $locks,
+        private HostRequests $host,
+        private ChangeOutcome $outcome,
     ) {
     }
 
@@ -50,7 +50,7 @@ final readonly class FtpUsers
      *
      * @throws ControlFailure|Problem|RemoteFailure nothing was made
      */
-    public function open(Account $account, Order $order): FtpUser
+    public function open(Account $account, NewFtpUser $order): FtpUser
     {
         $user = $this->begin($account, $order);
         $this->byHand($user) || $this->settle($user);
@@ -63,7 +63,7 @@ final readonly class FtpUsers
      *
      * @throws ControlFailure|Problem|RemoteFailure nothing was made
      */
-    public function begin(Account $account, Order $order): FtpUser
+    public function begin(Account $account, NewFtpUser $order): FtpUser
     {
         $rules = $account->rules();
         $taken = $account->ftpUsers()->where('state', '!=', FtpUserState::Removed)->pluck('login')->all();
@@ -214,13 +214,13 @@ final readonly class FtpUsers
     /** Gives up what is still to be done at the provider; a user that was never made is forgotten. */
     public function giveUp(FtpUser $user): void
     {
-        $lock = UserLock::take($this->files->locks(), $user->account_id);
+        $lock = FtpUserLock::acquire($this->locks, $user->account_id);
         try {
             $account = $user->account;
             $user->refresh()->setRelation('account', $account);
             ($user->action() !== null && $this->byHand($user))
                 || throw new Problem("There is nothing to give up about $user->login.");
-            Record::write(RecordKind::FtpUserAsked, Outcome::wanted($user).': given up', $account);
+            Record::write(RecordKind::FtpUserAsked, ChangeOutcome::wanted($user).': given up', $account);
             $this->outcome->withdraw($user);
         } finally {
             $lock->release();
@@ -234,7 +234,7 @@ final readonly class FtpUsers
      */
     public function settle(FtpUser $user): bool
     {
-        $lock = UserLock::take($this->files->locks(), $user->account_id);
+        $lock = FtpUserLock::acquire($this->locks, $user->account_id);
         try {
             $account = $user->account;
             $user->refresh()->setRelation('account', $account);
@@ -256,7 +256,7 @@ final readonly class FtpUsers
      */
     private function want(FtpUser $user, PendingChange $pending, ?Secret $password = null): void
     {
-        $lock = UserLock::take($this->files->locks(), $user->account_id);
+        $lock = FtpUserLock::acquire($this->locks, $user->account_id);
         try {
             $account = $user->account;
             $user->refresh()->setRelation('account', $account);
@@ -303,14 +303,14 @@ final readonly class FtpUsers
         if ($control === null) {
             Record::write(
                 RecordKind::FtpUserAsked,
-                Outcome::wanted($user).', to be done at the provider',
+                ChangeOutcome::wanted($user).', to be done at the provider',
                 $user->account,
                 person: $user->person_id === null ? null : Person::find($user->person_id),
             );
 
             return;
         }
-        $lock = UserLock::take($this->files->locks(), $user->account_id);
+        $lock = FtpUserLock::acquire($this->locks, $user->account_id);
         try {
             $account = $user->account;
             $user->refresh()->setRelation('account', $account);
@@ -323,7 +323,7 @@ final readonly class FtpUsers
                     + ($user->action() === PendingAction::Create ? ['state' => FtpUserState::Made] : []),
             );
             $user->state === FtpUserState::ClosingFailed
-                || Record::write(RecordKind::FtpUserAsked, Outcome::wanted($user), $user->account);
+                || Record::write(RecordKind::FtpUserAsked, ChangeOutcome::wanted($user), $user->account);
         } catch (ControlFailure $failure) {
             $happened = $failure->reason->isCertain() ? false : $this->host->happened($user, $control);
             if ($happened === false) {

@@ -14,7 +14,7 @@ use App\Record\Record;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\SealedNote;
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Hosting\Settings;
+use Cellarium\Core\Hosting\SignInSettings;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 
@@ -26,7 +26,7 @@ final readonly class HandOvers
     public const HOURS = [1, 8, 24, 72, 168];
 
     /** @throws Problem when they were handed over already */
-    public function show(FtpUser $user): Settings
+    public function show(FtpUser $user): SignInSettings
     {
         $settings = $this->take($user);
         Record::write(RecordKind::HandedOver, "Settings of $user->login handed over, shown once", $user->account);
@@ -88,7 +88,7 @@ final readonly class HandOvers
     }
 
     /** Opens a link; of two who try at once, one sees the settings. */
-    public function open(#[\SensitiveParameter] string $token, string $by, Request $request): ?Settings
+    public function open(#[\SensitiveParameter] string $token, string $by, Request $request): ?SignInSettings
     {
         $link = $this->find($token);
         $text = $link === null ? null : SealedNote::open((string) $link->sealed, $token);
@@ -117,7 +117,7 @@ final readonly class HandOvers
             JSON_THROW_ON_ERROR,
         );
 
-        return new Settings(
+        return new SignInSettings(
             $held['host'],
             $held['port'],
             Protocol::from($held['protocol']),
@@ -145,7 +145,7 @@ final readonly class HandOvers
     }
 
     /** @throws Problem */
-    private function take(FtpUser $user): Settings
+    private function take(FtpUser $user): SignInSettings
     {
         $settings = $user->settings();
         $taken = $user->canBeHandedOver()

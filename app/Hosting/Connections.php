@@ -21,7 +21,7 @@ use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Diagnosis\Ladder;
 use Cellarium\Core\Hosting\HostingControl;
 use Cellarium\Core\Hosting\LinkedControl;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Web\CurlWebFetcher;
 use Cellarium\Core\Web\WebFetcher;
@@ -58,7 +58,7 @@ final readonly class Connections
             new Secret($account->secret),
             $account->address ?? ($this->names->addresses($account->host)[0] ?? null),
             $this->authorities,
-            $account->pin === null ? null : Pin::fromFields(new Fields($account->pin)),
+            $account->pin === null ? null : Pin::fromFields(new JsonFields($account->pin)),
             $account->private_key === null ? null : new Secret($account->private_key),
             $account->start_directory === null ? null : RemotePath::fromString($account->start_directory),
             $account->active_mode,

@@ -7,7 +7,7 @@ namespace App\Models;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Hosting\LoginRules;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\DirectoryTree;
 use Cellarium\Core\Reach\SitePlaces;
@@ -169,7 +169,7 @@ final class Account extends Model
     {
         return $this->login_rules === null
             ? LoginRules::of('{name}@'.($this->sites->first()->domain ?? $this->host))
-            : LoginRules::fromFields(new Fields($this->login_rules));
+            : LoginRules::fromFields(new JsonFields($this->login_rules));
     }
 
     /** How FTP users sign in: as the account does, unless the host has another service for them. */
@@ -186,7 +186,7 @@ final class Account extends Model
     /** The directories as far as anybody has looked. */
     public function seen(): DirectoryTree
     {
-        return DirectoryTree::fromFields(new Fields($this->tree ?? []));
+        return DirectoryTree::fromFields(new JsonFields($this->tree ?? []));
     }
 
     /** @return list<SitePlaces> its sites as far as reach goes */

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Hosting\Settings;
+use Cellarium\Core\Hosting\SignInSettings;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\MeantReach;
 use Cellarium\Core\Reach\Reach;
@@ -146,11 +146,11 @@ final class FtpUser extends Model
     }
 
     /** What somebody needs to sign in as it; null where the password is not known here. */
-    public function settings(): ?Settings
+    public function settings(): ?SignInSettings
     {
         return $this->secret === null
             ? null
-            : new Settings(
+            : new SignInSettings(
                 $this->account->host,
                 $this->account->ftpPort(),
                 $this->account->ftpProtocol(),

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\PackageFinding;
 use Illuminate\Database\Eloquent\Model;
@@ -32,7 +32,7 @@ final class Package extends Model
     public function notes(): array
     {
         return array_map(
-            static fn (array $row): PackageFinding => PackageFinding::fromFields(new Fields($row)),
+            static fn (array $row): PackageFinding => PackageFinding::fromFields(new JsonFields($row)),
             array_values($this->findings),
         );
     }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Carbon\CarbonImmutable;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 
 /**
@@ -149,7 +149,7 @@ final readonly class PendingChange
     /** @throws \UnexpectedValueException when it is not what toJson() made */
     public static function fromJson(string $json): self
     {
-        $fields = Fields::fromJson($json);
+        $fields = JsonFields::fromJson($json);
         $facts = $fields->fields('facts');
         $read = [];
         foreach ($facts->keys() as $key) {

@@ -18,6 +18,8 @@ use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Storage\FileLocks;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\Date;
 use Illuminate\Support\Facades\Queue;
@@ -31,6 +33,7 @@ final class CellariumServiceProvider extends ServiceProvider
     {
         $var = (string) config('cellarium.var');
         $this->app->singleton(ContentStore::class, fn () => new FileContentStore("$var/contents"));
+        $this->app->singleton(Locks::class, fn () => new FileLocks("$var/locks"));
         $this->app->singleton(BackupShelf::class, fn () => new BackupShelf("$var/backups"));
         $this->app->singleton(Connections::class, function () use ($var): Connections {
             $slots = new HostSlots("$var/locks", max(1, (int) config('cellarium.host_connections')));

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Reach;
 
-use App\FtpUsers\UserSheet;
+use App\FtpUsers\FtpUserView;
 use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
@@ -69,7 +69,7 @@ final readonly class MapLane
             min($within),
             max($within),
             self::noteOf($user, $reach),
-            "$user->login, ".UserSheet::stands($user)[0].": lands in $user->directory, ".self::extents($reach)
+            "$user->login, ".FtpUserView::stands($user)[0].": lands in $user->directory, ".self::extents($reach)
                 .($ended ? '' : "; closes {$user->endsWords()}").($user->read_only ? '; may only read' : ''),
             ! $ended && ($reach->isTooWide() || $user->proof_failed_at !== null),
             $ended,

@@ -7,8 +7,8 @@ namespace App\Reach;
 use App\Models\Account;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\DirectoryTree;
+use Cellarium\Core\Reach\NameClue;
 use Cellarium\Core\Reach\SeenDirectory;
-use Cellarium\Core\Reach\Telling;
 
 /**
  * The directory tree of an account as rows.
@@ -118,7 +118,7 @@ final class MapRows
     private function directory(RemotePath $place, SeenDirectory $seen): MapRow
     {
         $path = $place->toString();
-        $uploads = array_filter(explode('/', $path), Telling::isUploadFolder(...)) !== [];
+        $uploads = array_filter(explode('/', $path), NameClue::isUploadFolder(...)) !== [];
 
         return new MapRow(
             RowKind::Directory,

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Reach;
 
-use App\FtpUsers\UserSheet;
+use App\FtpUsers\FtpUserView;
 use App\Models\Account;
 use App\Models\Site;
 use Cellarium\Core\Reach\Reach;
@@ -38,7 +38,7 @@ final class ReachLines
                 $user->reach_proven_at?->format('Y-m-d H:i') ?? '',
                 $user->used_at?->format('Y-m-d H:i') ?? '',
             ];
-            $before = [$account->host, $user->login, UserSheet::stands($user)[0], $user->directory];
+            $before = [$account->host, $user->login, FtpUserView::stands($user)[0], $user->directory];
             $touched = Reach::of($user->path(), $account->places())->touched();
             foreach ($touched as $site) {
                 yield [

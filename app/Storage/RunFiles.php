@@ -90,9 +90,4 @@ final readonly class RunFiles
     {
         return "$this->var/manifests/site-$site->id.json";
     }
-
-    public function locks(): string
-    {
-        return "$this->var/locks";
-    }
 }

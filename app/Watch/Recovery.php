@@ -21,9 +21,8 @@ use App\Models\ErrandState;
 use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
-use App\Storage\Places;
-use App\Storage\RunFiles;
-use Cellarium\Core\Storage\NamedLock;
+use App\Storage\SiteLockNames;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -45,7 +44,7 @@ final class Recovery
     private static float $lookedAt = 0.0;
 
     public function __construct(
-        private readonly RunFiles $files,
+        private readonly Locks $locks,
         private readonly AccountCheck $check,
         private readonly PasswordRenewal $renewal,
     ) {
@@ -84,7 +83,7 @@ final class Recovery
         $running = Deployment::with('site.account')->where('state', DeploymentState::Running)->orderBy('id')->get();
         foreach ($running as $deployment) {
             $taken += (int) $this->ifFree(
-                Places::of($deployment->site),
+                SiteLockNames::of($deployment->site),
                 $patience,
                 fn (): bool => $this->takeUpRun($deployment, DeploymentState::Running),
             );
@@ -96,10 +95,13 @@ final class Recovery
                 ->orderBy('id')
                 ->get() as $backup
         ) {
-            $taken += (int) $this->ifFree(Places::of($backup->site), $patience, static function () use ($backup): bool {
-                $free = Backup::where(['id' => $backup->id, 'state' => BackupState::Taking])
-                    ->whereNotNull('started_at')
-                    ->update(['started_at' => null]) === 1;
+            $taken += (int) $this->ifFree(SiteLockNames::of($backup->site), $patience, static function () use (
+                $backup,
+            ): bool {
+                $free =
+                    Backup::where(['id' => $backup->id, 'state' => BackupState::Taking])
+                        ->whereNotNull('started_at')
+                        ->update(['started_at' => null]) === 1;
                 $free && TakeBackup::dispatch($backup->id);
 
                 return $free;
@@ -152,7 +154,7 @@ final class Recovery
                 ->get() as $deployment
         ) {
             $taken += (int) $this->ifFree(
-                Places::of($deployment->site),
+                SiteLockNames::of($deployment->site),
                 0,
                 fn (): bool => $this->takeUpRun($deployment, $deployment->state),
             );
@@ -211,7 +213,7 @@ final class Recovery
     private function ifFree(array $names, int $patience, \Closure $work): bool
     {
         $until = microtime(true) + $patience;
-        while (($lock = NamedLock::tryFor($this->files->locks(), ...$names)) === null && microtime(true) < $until) {
+        while (($lock = $this->locks->acquire(...$names)) === null && microtime(true) < $until) {
             usleep(50_000);
         }
         if ($lock === null) {

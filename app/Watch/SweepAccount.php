@@ -7,7 +7,7 @@ namespace App\Watch;
 use App\Accounts\AccountCheck;
 use App\Failure\Problem;
 use App\Models\Account;
-use Cellarium\Core\Storage\NamedLock;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -29,12 +29,9 @@ final class SweepAccount implements ShouldQueue
         $this->onQueue(self::QUEUE);
     }
 
-    public function handle(AccountCheck $check, Upkeep $upkeep): void
+    public function handle(AccountCheck $check, Upkeep $upkeep, Locks $locks): void
     {
-        $lock = NamedLock::tryFor(
-            config('cellarium.var').'/locks',
-            'sweep-'.substr(hash('sha256', $this->host), 0, 24),
-        );
+        $lock = $locks->acquire('sweep-'.substr(hash('sha256', $this->host), 0, 24));
         if ($lock === null) {
             self::dispatch($this->account, $this->host)->delay(self::SECONDS_TO_WAIT);
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 
 /** All that is needed to sign in somewhere. */
@@ -112,7 +112,7 @@ final readonly class Endpoint
         ];
     }
 
-    public static function fromFields(Fields $fields): self
+    public static function fromFields(JsonFields $fields): self
     {
         $key = $fields->textOrNull('key');
         $start = $fields->textOrNull('start');

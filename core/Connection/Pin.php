@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 
 /**
  * The identity of a server that a person has seen and accepted: an SSH host key, or the key in a TLS certificate.
@@ -62,7 +62,7 @@ final readonly class Pin
         return ['fingerprint' => $this->fingerprint, 'key' => $this->key];
     }
 
-    public static function fromFields(Fields $fields): self
+    public static function fromFields(JsonFields $fields): self
     {
         return new self($fields->text('fingerprint'), $fields->text('key'));
     }

@@ -30,7 +30,7 @@ final class FileJournal implements Journal
         }
     }
 
-    public function note(Mark $mark, string $subject = ''): void
+    public function note(JournalMark $mark, string $subject = ''): void
     {
         $line = "$mark->value $subject\n";
         $stream = $this->stream ??= $this->open();
@@ -83,12 +83,12 @@ final class FileJournal implements Journal
         return $whole;
     }
 
-    public function noted(Mark $mark): array
+    public function noted(JournalMark $mark): array
     {
         return $this->notes[$mark->value] ?? [];
     }
 
-    public function has(Mark $mark): bool
+    public function has(JournalMark $mark): bool
     {
         return isset($this->notes[$mark->value]);
     }

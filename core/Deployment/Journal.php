@@ -8,12 +8,12 @@ namespace Cellarium\Core\Deployment;
 interface Journal
 {
     /** @param  string  $subject a path, a backup's name, or a stage */
-    public function note(Mark $mark, string $subject = ''): void;
+    public function note(JournalMark $mark, string $subject = ''): void;
 
     /** @return array<string, true> subjects noted under a mark */
-    public function noted(Mark $mark): array;
+    public function noted(JournalMark $mark): array;
 
-    public function has(Mark $mark): bool;
+    public function has(JournalMark $mark): bool;
 
     /** Keeps a larger text beside the notes, complete or not at all. */
     public function keep(string $name, string $text): void;

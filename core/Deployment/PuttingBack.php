@@ -76,8 +76,8 @@ final readonly class PuttingBack
      */
     private function missing(Plan $plan, Manifest $before, Survey $now): array
     {
-        $renaming = $this->journal->has(Mark::Renaming);
-        $sent = $this->journal->noted(Mark::Sent);
+        $renaming = $this->journal->has(JournalMark::Renaming);
+        $sent = $this->journal->noted(JournalMark::Sent);
         $back = [];
         foreach ($plan->files(Change::Replace, Change::SetAside) as $item) {
             $old = $before->get($item->path);
@@ -118,7 +118,7 @@ final readonly class PuttingBack
     /** What may have been given its name is removed whether it is listed or not: a listing may leave it out. */
     private function removeAdded(RunOrder $order, Plan $plan, Manifest $now): void
     {
-        $sent = $this->journal->noted(Mark::Sent);
+        $sent = $this->journal->noted(JournalMark::Sent);
         $jobs = [];
         foreach ($plan->files(Change::Add) as $item) {
             if ($this->notesAreLost || isset($sent[$item->path->toString()]) || $now->get($item->path) !== null) {

@@ -45,7 +45,7 @@ final readonly class Replacing
         $this->makeDirectories($plan);
         $this->send($places, $this->present($present));
         $this->listener->stage(RunStage::Replacing, count($places), 0);
-        $this->journal->note(Mark::Renaming);
+        $this->journal->note(JournalMark::Renaming);
         foreach ($waves as $wave) {
             $this->rename($wave, $places);
         }
@@ -53,7 +53,7 @@ final readonly class Replacing
         $this->pool->run(
             array_map(static fn (RemotePath $path): Job => Job::discard($path), $this->unused($present, $places)),
         );
-        $this->journal->note(Mark::Replaced);
+        $this->journal->note(JournalMark::Replaced);
     }
 
     /**
@@ -76,12 +76,12 @@ final readonly class Replacing
 
     private function makeDirectories(Plan $plan): void
     {
-        $made = $this->journal->noted(Mark::DirectoryMade);
+        $made = $this->journal->noted(JournalMark::DirectoryMade);
         foreach ($plan->directoriesToMake() as $item) {
             // One after the other: an inner one needs its outer one.
             if (! isset($made[$item->path->toString()])) {
                 $this->pool->run([Job::makeDirectory($this->order->root->join($item->path), $item->path->toString())]);
-                $this->journal->note(Mark::DirectoryMade, $item->path->toString());
+                $this->journal->note(JournalMark::DirectoryMade, $item->path->toString());
             }
         }
     }
@@ -92,8 +92,8 @@ final readonly class Replacing
      */
     private function send(array $places, array $present): void
     {
-        $renamed = $this->journal->noted(Mark::Renamed);
-        $sent = $this->journal->noted(Mark::Sent);
+        $renamed = $this->journal->noted(JournalMark::Renamed);
+        $sent = $this->journal->noted(JournalMark::Sent);
         $open = array_filter(
             $places,
             static fn (array $place, string $path): bool => ! isset($renamed[$path])
@@ -116,7 +116,7 @@ final readonly class Replacing
             }
         })();
         $this->pool->run($jobs, function (Job $job): void {
-            $this->journal->note(Mark::Sent, $job->subject);
+            $this->journal->note(JournalMark::Sent, $job->subject);
             $this->listener->moved($job->subject, $job->size);
         });
     }
@@ -127,7 +127,7 @@ final readonly class Replacing
      */
     private function rename(array $wave, array $places): void
     {
-        $renamed = $this->journal->noted(Mark::Renamed);
+        $renamed = $this->journal->noted(JournalMark::Renamed);
         $jobs = [];
         foreach ($wave as $item) {
             $path = $item->path->toString();
@@ -141,27 +141,27 @@ final readonly class Replacing
             }
         }
         $this->pool->run($jobs, function (Job $job): void {
-            $this->journal->note(Mark::Renamed, $job->subject);
+            $this->journal->note(JournalMark::Renamed, $job->subject);
             $this->listener->moved($job->subject, 0);
         });
     }
 
     private function setAside(Plan $plan): void
     {
-        $gone = $this->journal->noted(Mark::SetAside);
+        $gone = $this->journal->noted(JournalMark::SetAside);
         $jobs = [];
         foreach ($plan->files(Change::SetAside) as $item) {
             if (! isset($gone[$item->path->toString()])) {
                 $jobs[] = Job::discard($this->order->root->join($item->path), $item->path->toString());
             }
         }
-        $this->pool->run($jobs, fn (Job $job) => $this->journal->note(Mark::SetAside, $job->subject));
+        $this->pool->run($jobs, fn (Job $job) => $this->journal->note(JournalMark::SetAside, $job->subject));
         foreach ($plan->directoriesToRemove() as $item) {
             if (! isset($gone[$item->path->toString()])) {
                 $this->pool->run([
                     Job::removeDirectory($this->order->root->join($item->path), $item->path->toString()),
                 ]);
-                $this->journal->note(Mark::SetAside, $item->path->toString());
+                $this->journal->note(JournalMark::SetAside, $item->path->toString());
             }
         }
     }

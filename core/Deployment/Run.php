@@ -98,7 +98,7 @@ final readonly class Run
             $order,
         );
         $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
-        if (! $lost && ! $this->journal->has(Mark::PuttingBack)) {
+        if (! $lost && ! $this->journal->has(JournalMark::PuttingBack)) {
             try {
                 $replacing->carryOut($plan, $this->surveyor->survey($order->root)->temporaryOf($order->id));
 
@@ -112,7 +112,7 @@ final readonly class Run
                 $cause = $failure;
                 try {
                     $this->journal->keep('cause', $failure->getMessage());
-                    $this->journal->note(Mark::PuttingBack);
+                    $this->journal->note(JournalMark::PuttingBack);
                 } catch (StoreFailure $unwritten) {
                     // Without the note a killed way back would be taken for a way forward.
                     return new RunResult(
@@ -145,14 +145,14 @@ final readonly class Run
      */
     private function marksAreLost(): bool
     {
-        return ($this->journal->kept('backup') !== null && ! $this->journal->has(Mark::BackedUp))
-            || ($this->journal->kept('plan') !== null && ! $this->journal->has(Mark::Planned))
+        return ($this->journal->kept('backup') !== null && ! $this->journal->has(JournalMark::BackedUp))
+            || ($this->journal->kept('plan') !== null && ! $this->journal->has(JournalMark::Planned))
             || $this->journal->kept('lost') !== null;
     }
 
     private function backupName(): ?string
     {
-        $name = array_key_first($this->journal->noted(Mark::BackedUp));
+        $name = array_key_first($this->journal->noted(JournalMark::BackedUp));
 
         return $name ?? $this->journal->kept('backup');
     }
@@ -193,7 +193,7 @@ final readonly class Run
             fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size),
         );
         $this->journal->keep('backup', $backup->name);
-        $this->journal->note(Mark::BackedUp, $backup->name);
+        $this->journal->note(JournalMark::BackedUp, $backup->name);
         $this->listener->backedUp($backup);
 
         return $backup->manifest;
@@ -236,7 +236,7 @@ final readonly class Run
             throw RunRefused::noRoom($plan->bytesToSend(), $room);
         }
         $this->journal->keep('plan', $plan->toJson());
-        $this->journal->note(Mark::Planned);
+        $this->journal->note(JournalMark::Planned);
         $this->listener->planned($plan);
 
         return $plan;
@@ -257,7 +257,7 @@ final readonly class Run
             }
         }
         $read = $this->readBack($order->root, $plan);
-        $this->journal->note(Mark::Proven);
+        $this->journal->note(JournalMark::Proven);
         $addresses = $this->proof?->count($plan, $after) ?? 0;
 
         return new RunResult(
@@ -350,7 +350,7 @@ final readonly class Run
             );
             $paths = $back->carryOut($order, $plan, $before);
             $proofs = $this->proof?->proveBack($plan, $before) ?? [];
-            $this->journal->note(Mark::PutBack);
+            $this->journal->note(JournalMark::PutBack);
         } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused $failure) {
             return new RunResult(
                 RunEnd::Unfinished,

@@ -26,7 +26,7 @@ final readonly class FtpRungs
      * @param  list<string>  $domains  of the account's sites, for a login that lacks its domain
      * @return \Generator<Rung>
      */
-    public function climb(Endpoint $endpoint, array $domains, Ascent $ascent): \Generator
+    public function climb(Endpoint $endpoint, array $domains, LadderResult $ascent): \Generator
     {
         try {
             $server = FtpDialogue::connect(
@@ -125,7 +125,7 @@ final readonly class FtpRungs
     private function encryption(
         FtpDialogue $server,
         Endpoint $endpoint,
-        Ascent $ascent,
+        LadderResult $ascent,
         bool $asked,
     ): Rung {
         if ($endpoint->protocol === Protocol::Ftp) {
@@ -172,7 +172,7 @@ final readonly class FtpRungs
         array $chain,
         ?string $distrust,
         Endpoint $endpoint,
-        Ascent $ascent,
+        LadderResult $ascent,
     ): Rung {
         $seen = $ascent->identity = Pin::ofCertificate($certificate);
         $facts = openssl_x509_parse($certificate);
@@ -332,7 +332,7 @@ final readonly class FtpRungs
         );
     }
 
-    private function data(FtpDialogue $server, Endpoint $endpoint, Ascent $ascent): Rung
+    private function data(FtpDialogue $server, Endpoint $endpoint, LadderResult $ascent): Rung
     {
         $from = hrtime(true);
         $features = $server->say('FEAT');

@@ -38,8 +38,8 @@ final readonly class Ladder
         array $documentRoots,
         ?\Closure $hear = null,
         ?string $probe = null,
-    ): Ascent {
-        $ascent = new Ascent;
+    ): LadderResult {
+        $ascent = new LadderResult;
         foreach ($this->rungs(
             $endpoint,
             $knownAddress,
@@ -66,7 +66,7 @@ final readonly class Ladder
         ?string $knownAddress,
         array $documentRoots,
         ?string $probe,
-        Ascent $ascent,
+        LadderResult $ascent,
     ): \Generator {
         $name = $this->name($endpoint, $knownAddress, $ascent);
         yield $name;
@@ -86,7 +86,7 @@ final readonly class Ladder
         );
     }
 
-    private function name(Endpoint $endpoint, ?string $knownAddress, Ascent $ascent): Rung
+    private function name(Endpoint $endpoint, ?string $knownAddress, LadderResult $ascent): Rung
     {
         $found = $this->names->addresses($endpoint->host);
         $ascent->address = $endpoint->address ?? $found[0] ?? null;
@@ -189,7 +189,7 @@ final readonly class Ladder
         Endpoint $endpoint,
         array $documentRoots,
         ?string $probe,
-        Ascent $ascent,
+        LadderResult $ascent,
     ): \Generator {
         $remote = RemoteDirectories::open($endpoint, $this->settings);
         try {

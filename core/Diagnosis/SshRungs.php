@@ -24,7 +24,7 @@ final readonly class SshRungs
      * @param  list<string>  $domains
      * @return \Generator<Rung>
      */
-    public function climb(Endpoint $endpoint, array $domains, Ascent $ascent): \Generator
+    public function climb(Endpoint $endpoint, array $domains, LadderResult $ascent): \Generator
     {
         $from = hrtime(true);
         $greeting = $this->greeting($endpoint);

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Hosting;
 
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 
 /** Speaks the control protocol, version 1 (docs/control-protocol.md), over HTTP with a bearer token. */
@@ -133,7 +133,7 @@ final readonly class LinkedControl implements HostingControl
         return '/v1/ftp-users/'.rawurlencode($login);
     }
 
-    private static function user(Fields $fields): HostedUser
+    private static function user(JsonFields $fields): HostedUser
     {
         $login = $fields->text('login');
         // What a host calls a user is typed at USER and shown on pages; it is one word or it is refused.
@@ -175,7 +175,7 @@ final readonly class LinkedControl implements HostingControl
         string $method,
         string $path,
         #[\SensitiveParameter] ?array $body = null,
-    ): Fields {
+    ): JsonFields {
         $curl = curl_init();
         curl_setopt_array(
             $curl,
@@ -206,10 +206,10 @@ final readonly class LinkedControl implements HostingControl
             throw ControlFailure::while($what, ControlFault::Unreachable, curl_error($curl));
         }
         if ($status === 204) {
-            return new Fields([]);
+            return new JsonFields([]);
         }
         try {
-            $answer = Fields::fromJson($text);
+            $answer = JsonFields::fromJson($text);
             if ($status >= 400) {
                 throw ControlFailure::while(
                     $what,

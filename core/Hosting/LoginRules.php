@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Hosting;
 
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 
 /** What a host lets the names of FTP users be, and what it makes of them. */
 final readonly class LoginRules
@@ -75,7 +75,7 @@ final readonly class LoginRules
     }
 
     /** @throws \UnexpectedValueException|\InvalidArgumentException */
-    public static function fromFields(Fields $fields): self
+    public static function fromFields(JsonFields $fields): self
     {
         return self::of(
             $fields->text('login'),

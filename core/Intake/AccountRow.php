@@ -34,8 +34,8 @@ final readonly class AccountRow
         }
         $values = [];
         $wrong = [];
-        $host = Cleaned::host($typed['host'] ?? '');
-        Cleaned::isHost($host->value)
+        $host = CleanedInput::host($typed['host'] ?? '');
+        CleanedInput::isHost($host->value)
             || ($wrong[] = $host->value === '' ? 'the host is missing' : "\"$host->value\" is not a host");
         $values['host'] = $host->value;
         $named = mb_strtolower(trim($typed['protocol'] ?? ''));
@@ -48,7 +48,7 @@ final readonly class AccountRow
         $values['port'] = $port === '' ? ($protocol ?? Protocol::FtpsExplicit)->defaultPort() : (int) $port;
         foreach (['login', 'password', 'label', 'company', 'client', 'group', 'notes'] as $field) {
             if (isset($typed[$field])) {
-                $values[$field] = Cleaned::word($typed[$field])->value;
+                $values[$field] = CleanedInput::word($typed[$field])->value;
             }
         }
         ($values['login'] ?? '') !== '' || $wrong[] = 'the login is missing';
@@ -62,9 +62,9 @@ final readonly class AccountRow
                     : ($wrong[] = "\"$path\" is not a directory");
             }
         }
-        $domain = Cleaned::host($typed['domain'] ?? '')->value;
+        $domain = CleanedInput::host($typed['domain'] ?? '')->value;
         if ($domain !== '') {
-            Cleaned::isHost($domain) ? $values['domain'] = $domain : $wrong[] = "\"$domain\" is not a domain";
+            CleanedInput::isHost($domain) ? $values['domain'] = $domain : $wrong[] = "\"$domain\" is not a domain";
         }
         $address = trim($typed['address'] ?? '');
         if ($address !== '') {

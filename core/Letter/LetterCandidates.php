@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-use Cellarium\Core\Intake\Cleaned;
+use Cellarium\Core\Intake\CleanedInput;
 
 /**
  * What labels and marks left open, completed by what values are.
@@ -207,7 +207,7 @@ final readonly class LetterCandidates
                     $from,
                     strlen($text),
                 )],
-            Fact::Login, Fact::Password => ($cleaned = Cleaned::word($text))->value === ''
+            Fact::Login, Fact::Password => ($cleaned = CleanedInput::word($text))->value === ''
                 ? []
                 : [new Found(
                     $fact,
@@ -235,7 +235,7 @@ final readonly class LetterCandidates
     private function fits(Fact $fact, array $token, bool $alone): bool
     {
         [$text, , $quoted, $last] = $token;
-        $text = (string) preg_replace(Cleaned::UNSEEN, '', $text);
+        $text = (string) preg_replace(CleanedInput::UNSEEN, '', $text);
 
         return match ($fact) {
             Fact::Host => preg_match('/\A[a-z0-9][\w-]*(?:\.[\w-]+)+\z/i', $text) === 1

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Letter;
 
 use Cellarium\Core\Connection\Protocol;
-use Cellarium\Core\Intake\Cleaned;
+use Cellarium\Core\Intake\CleanedInput;
 use Cellarium\Core\Path\RemotePath;
 
 /** What stands behind a label, and what of it is the value. */
@@ -123,8 +123,8 @@ final readonly class LetterValue
         int $length,
         ?LetterLabel $label = null,
     ): array {
-        $cleaned = Cleaned::host(trim($text, '<>()[]'));
-        if (! Cleaned::isHost($cleaned->value)) {
+        $cleaned = CleanedInput::host(trim($text, '<>()[]'));
+        if (! CleanedInput::isHost($cleaned->value)) {
             return [];
         }
         $isAddress = filter_var($cleaned->value, FILTER_VALIDATE_IP) !== false;
@@ -241,7 +241,7 @@ final readonly class LetterValue
     /** @return list<Found> */
     private static function credential(LetterLabel $label, self $value, int $from): array
     {
-        $cleaned = Cleaned::word($value->text);
+        $cleaned = CleanedInput::word($value->text);
         // French quotation marks have blanks inside.
         $text = (string) preg_replace('/\A[ \x{00A0}\x{202F}]+|[ \x{00A0}\x{202F}]+\z/u', '', $cleaned->value);
         if ($text === '' || preg_match('/\A[*•●x.]{3,}\z/u', $text) === 1) {
@@ -301,7 +301,7 @@ final readonly class LetterValue
     /** @return list<Found> */
     private static function directory(string $text, int $from): array
     {
-        $cleaned = Cleaned::word($text);
+        $cleaned = CleanedInput::word($text);
         $path = rtrim((string) preg_replace('/[.,;)]+\z/', '', $cleaned->value), '/');
         $changes = $cleaned->changes;
         if ($path !== $cleaned->value) {
@@ -332,9 +332,9 @@ final readonly class LetterValue
     /** @return list<Found> */
     private static function domain(string $text, int $from): array
     {
-        $cleaned = Cleaned::host(trim($text, '<>()[]'));
+        $cleaned = CleanedInput::host(trim($text, '<>()[]'));
 
-        return Cleaned::isHost($cleaned->value) && filter_var($cleaned->value, FILTER_VALIDATE_IP) === false
+        return CleanedInput::isHost($cleaned->value) && filter_var($cleaned->value, FILTER_VALIDATE_IP) === false
             ? [new Found(
                 Fact::Domain,
                 $cleaned->value,

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Manifest;
 
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RelativePath;
 
 /** What lies below one directory, ordered by the bytes of the paths; each path once. */
@@ -145,6 +145,6 @@ final readonly class Manifest
 
     public static function fromJson(string $json): self
     {
-        return self::of(array_map(ManifestEntry::fromFields(...), Fields::fromJson($json)->each('entries')));
+        return self::of(array_map(ManifestEntry::fromFields(...), JsonFields::fromJson($json)->each('entries')));
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Manifest;
 
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RelativePath;
 
 /** A file or directory in a manifest. */
@@ -92,7 +92,7 @@ final readonly class ManifestEntry
         ];
     }
 
-    public static function fromFields(Fields $fields): self
+    public static function fromFields(JsonFields $fields): self
     {
         return new self(
             RelativePath::fromString($fields->text('path')),

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 
 /** Something about a package that a person should know before it goes anywhere. */
 final readonly class PackageFinding
@@ -29,7 +29,7 @@ final readonly class PackageFinding
         ];
     }
 
-    public static function fromFields(Fields $fields): self
+    public static function fromFields(JsonFields $fields): self
     {
         return new self(
             $fields->text('code'),

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 
 /** What a deployment would do to one document root; a value that can be printed, stored and carried out. */
 final readonly class Plan
@@ -125,7 +125,7 @@ final readonly class Plan
 
     public static function fromJson(string $json): self
     {
-        return new self(array_map(PlanItem::fromFields(...), Fields::fromJson($json)->each('items')));
+        return new self(array_map(PlanItem::fromFields(...), JsonFields::fromJson($json)->each('items')));
     }
 
     /**

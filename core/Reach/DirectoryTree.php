@@ -6,7 +6,7 @@ namespace Cellarium\Core\Reach;
 
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\RemoteReader;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 
@@ -110,7 +110,7 @@ final readonly class DirectoryTree
     {
         $found = [];
         foreach ($this->directories as $path => $seen) {
-            if ($seen->scripts > 0 && array_filter(explode('/', $path), Telling::isUploadFolder(...)) !== []) {
+            if ($seen->scripts > 0 && array_filter(explode('/', $path), NameClue::isUploadFolder(...)) !== []) {
                 $found[] = RemotePath::fromString($path);
             }
         }
@@ -125,7 +125,7 @@ final readonly class DirectoryTree
     }
 
     /** @throws \UnexpectedValueException when it is not what toArray() gave */
-    public static function fromFields(Fields $fields): self
+    public static function fromFields(JsonFields $fields): self
     {
         $found = [];
         foreach ($fields->keys() as $path) {

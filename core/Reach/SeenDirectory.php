@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Reach;
 
 use Cellarium\Core\Connection\RemoteEntry;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EntryKind;
 
 /** What a look into one directory has shown; one that was not looked into may hold anything. */
@@ -41,17 +41,17 @@ final readonly class SeenDirectory
         $files = $scripts = 0;
         $secrets = $backups = $links = [];
         foreach ($entries as $entry) {
-            $telling = Telling::ofName($entry->name);
+            $telling = NameClue::ofName($entry->name);
             if ($entry->kind === EntryKind::Link) {
                 $links[$entry->name] = $entry->target;
             } elseif ($entry->kind !== EntryKind::Directory) {
                 $files++;
-                $scripts += $telling === Telling::Script ? 1 : 0;
+                $scripts += $telling === NameClue::Script ? 1 : 0;
             }
-            if ($telling === Telling::Secret && $entry->kind !== EntryKind::Directory) {
+            if ($telling === NameClue::Secret && $entry->kind !== EntryKind::Directory) {
                 $secrets[] = $entry->name;
             }
-            if ($telling === Telling::Backup) {
+            if ($telling === NameClue::Backup) {
                 $backups[] = $entry->name;
             }
         }
@@ -79,7 +79,7 @@ final readonly class SeenDirectory
             ]);
     }
 
-    public static function fromFields(Fields $fields): self
+    public static function fromFields(JsonFields $fields): self
     {
         $links = [];
         foreach ($fields->has('links') ? $fields->fields('links')->keys() : [] as $name) {

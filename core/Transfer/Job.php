@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Transfer;
 
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 
 /** One thing for one connection to do; small enough to be handed to another process. */
@@ -141,7 +141,7 @@ final readonly class Job
         ];
     }
 
-    public static function fromFields(Fields $fields): self
+    public static function fromFields(JsonFields $fields): self
     {
         $to = $fields->textOrNull('to');
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Connection\RemoteEntry;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EntryKind;
 
 /** What came of a job that the server confirmed. */
@@ -59,12 +59,12 @@ final readonly class JobResult
         ];
     }
 
-    public static function fromFields(Fields $fields): self
+    public static function fromFields(JsonFields $fields): self
     {
         return new self(
             $fields->number('bytes'),
             array_map(
-                static fn (Fields $row): RemoteEntry => new RemoteEntry(
+                static fn (JsonFields $row): RemoteEntry => new RemoteEntry(
                     $row->text('name'),
                     EntryKind::from($row->text('kind')),
                     $row->numberOrNull('size'),

@@ -8,7 +8,7 @@ use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\HostSlots;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 
 /**
@@ -187,12 +187,12 @@ final class WorkerPool implements TransferPool
                 continue;
             }
             foreach ($lines as $line) {
-                $this->answer($worker, Fields::fromJson($line), $done);
+                $this->answer($worker, JsonFields::fromJson($line), $done);
             }
         }
     }
 
-    private function answer(Worker $worker, Fields $message, ?\Closure $done): void
+    private function answer(Worker $worker, JsonFields $message, ?\Closure $done): void
     {
         $job = $worker->job;
         if ($job === null) {

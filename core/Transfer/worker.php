@@ -14,7 +14,7 @@ use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobRunner;
 
@@ -32,7 +32,7 @@ $first = fgets(STDIN);
 if ($first === false) {
     exit(0);
 }
-$endpoint = Endpoint::fromFields(Fields::fromJson($first));
+$endpoint = Endpoint::fromFields(JsonFields::fromJson($first));
 unset($first);
 
 $parent = posix_getppid();
@@ -52,7 +52,7 @@ $runner = new JobRunner(RemoteDirectories::open($endpoint, new ConnectionSetting
 
 while (($line = fgets(STDIN)) !== false) {
     try {
-        $say(['done' => $runner->run(Job::fromFields(Fields::fromJson($line)))->toArray()]);
+        $say(['done' => $runner->run(Job::fromFields(JsonFields::fromJson($line)))->toArray()]);
     } catch (RemoteFailure $failure) {
         $say([
             'failed' => ['reason' => $failure->reason->value, 'what' => $failure->what, 'said' => $failure->serverSaid],

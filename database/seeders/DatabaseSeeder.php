@@ -9,7 +9,7 @@ use App\Backups\Backups;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\FtpUsers\FtpUsers;
-use App\FtpUsers\Order;
+use App\FtpUsers\NewFtpUser;
 use App\Models\Account;
 use App\Models\Backup;
 use App\Models\BackupReason;
@@ -293,7 +293,7 @@ final class DatabaseSeeder extends Seeder
             $this->at(1, 9, 'choir-hymns'),
             fn () => $ftpUsers->begin(
                 $this->site('lanternstreetchoir.example')->account,
-                new Order(
+                new NewFtpUser(
                     'choir-hymns',
                     RemotePath::fromString('/htdocs'),
                     5_000_000,
@@ -335,7 +335,7 @@ final class DatabaseSeeder extends Seeder
         $byTime = $ends === Closing::AtTime;
         $user = $ftpUsers->open(
             $this->site($domain)->account,
-            new Order(
+            new NewFtpUser(
                 $name,
                 RemotePath::fromString($directory),
                 200_000_000,

@@ -1,5 +1,5 @@
 @use('App\Accounts\AccountView')
-@use('App\FtpUsers\UserSheet')
+@use('App\FtpUsers\FtpUserView')
 @use('App\Text\Amount')
 <x-page :title="$account->client->name" place="Accounts">
     <x-slot:where>
@@ -130,7 +130,7 @@
                 @endif
                 <ul class="users">
                     @foreach ($view->usersShown() as $user)
-                        @php([$word, $tone] = UserSheet::stands($user))
+                        @php([$word, $tone] = FtpUserView::stands($user))
                         <li>
                             <div class="user-head">
                                 <a class="strong" href="/ftp-users/{{ $user->id }}"><x-path :path="$user->login" /></a>
@@ -156,7 +156,7 @@
                                 <li>
                                     <div class="user-head">
                                         <a href="/ftp-users/{{ $user->id }}"><x-path :path="$user->login" /></a>
-                                        <span class="soft">{{ UserSheet::stands($user)[0] }}
+                                        <span class="soft">{{ FtpUserView::stands($user)[0] }}
                                             {{ $user->closed_at?->format('j M H:i') }}</span>
                                     </div>
                                 </li>

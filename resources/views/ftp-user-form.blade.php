@@ -1,5 +1,5 @@
 @use('App\Models\Closing')
-@use('App\FtpUsers\OrderForm')
+@use('App\FtpUsers\NewFtpUserForm')
 @use('App\Models\FtpUser')
 @use('Cellarium\Core\Credential\PasswordKind')
 @use('Cellarium\Core\Credential\PasswordMaker')
@@ -78,7 +78,7 @@
                             signs at random,
                         {{ PasswordMaker::bits(PasswordKind::Random) }} bits</label>
                     <label class="check"><input type="radio" name="password_kind" value="own"
-                            @checked($value('password_kind') === OrderForm::OWN)> typed:</label>
+                            @checked($value('password_kind') === NewFtpUserForm::OWN)> typed:</label>
                     <div class="own-word">
                         <div class="side"><input class="entry is-mono" id="password" name="password" type="password"
                                 value="@exactly($value('password'))" maxlength="128" spellcheck="false"

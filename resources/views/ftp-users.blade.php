@@ -1,6 +1,6 @@
 @use('App\Text\Amount')
-@use('App\FtpUsers\UserSheet')
-@use('App\FtpUsers\UserTable')
+@use('App\FtpUsers\FtpUserView')
+@use('App\FtpUsers\FtpUserTable')
 @php($acts = $table->only !== 'ended' && $users->isNotEmpty())
 <x-page title="Open FTP users" place="Accounts">
     <section class="sheet">
@@ -15,7 +15,7 @@
                 purpose or owner</label><input class="entry is-wide" id="q" name="q" type="search"
                 value="@exactly($table->words)" placeholder="Login, client, purpose, owner" autocomplete="off"><label
                 class="is-sr-only" for="only">Only</label><select class="entry" id="only" name="only">
-                @foreach (UserTable::ONLY as $value => $words)
+                @foreach (FtpUserTable::ONLY as $value => $words)
                     <option value="@exactly($value)" @selected($value === $table->only)>{{ $words }}</option>
                 @endforeach
             </select>
@@ -47,7 +47,7 @@
                     </thead>
                     <tbody>
                         @foreach ($users as $user)
-                            @php([$word, $tone] = UserSheet::stands($user))
+                            @php([$word, $tone] = FtpUserView::stands($user))
                             <tr>
                                 @if ($acts)
                                     <td class="tick"><input type="checkbox" name="users[]" value="@exactly($user->id)"

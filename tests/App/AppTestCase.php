@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\FtpUsers\FtpUsers;
-use App\FtpUsers\Order;
+use App\FtpUsers\NewFtpUser;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Closing;
@@ -193,7 +193,7 @@ abstract class AppTestCase extends TestCase
     ): FtpUser {
         return app(FtpUsers::class)->open(
             $this->account,
-            new Order(
+            new NewFtpUser(
                 $name,
                 RemotePath::fromString($directory),
                 $space,

@@ -13,9 +13,8 @@ use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
-use App\Storage\RunFiles;
 use App\Watch\Recovery;
-use Cellarium\Core\Storage\NamedLock;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
 
 /** What a page has asked a server for is cancelled by the one who asked, and is never going on when nobody does it. */
@@ -106,7 +105,7 @@ final class ErrandTest extends AppTestCase
     {
         $held = $this->errand(ErrandKind::ProveRoot, ErrandState::Running);
         $orphan = $this->errand(ErrandKind::ProveRoot, ErrandState::Running);
-        $lock = NamedLock::tryFor(app(RunFiles::class)->locks(), RunErrand::lockName($held->id));
+        $lock = app(Locks::class)->acquire(RunErrand::lockName($held->id));
         self::assertNotNull($lock);
         app(Recovery::class)->takeUp();
         $lock->release();

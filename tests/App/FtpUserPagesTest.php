@@ -498,7 +498,7 @@ final class FtpUserPagesTest extends AppTestCase
         $this->travel(2)->minutes();
         app(Upkeep::class)->takeUpBulk();
         Queue::assertPushed(\App\FtpUsers\CarryOutBulk::class, 2);
-        (new \App\FtpUsers\CarryOutBulk($change->id))->handle(app(\App\FtpUsers\Bulk::class));
+        (new \App\FtpUsers\CarryOutBulk($change->id))->handle(app(\App\FtpUsers\BulkChanges::class));
         self::assertSame(
             [BulkChangeState::Done, 'closed before the worker was killed'],
             [$change->refresh()->state, $change->items[0]['result']['words']],

@@ -7,7 +7,7 @@ namespace Tests\App;
 use App\Accounts\AccountCheck;
 use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
-use App\FtpUsers\Order;
+use App\FtpUsers\NewFtpUser;
 use App\Models\Closing;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
@@ -326,7 +326,7 @@ final class FtpUsersTest extends AppTestCase
         }
         $made = app(FtpUsers::class)->open(
             $this->account,
-            new Order('deep', RemotePath::fromString('/www/new/deep'), makesDirectory: true),
+            new NewFtpUser('deep', RemotePath::fromString('/www/new/deep'), makesDirectory: true),
         );
         self::assertSame([FtpUserState::Open, true], [$made->state, is_dir("{$this->host->home}/www/new/deep")]);
     }
@@ -336,7 +336,7 @@ final class FtpUsersTest extends AppTestCase
         $script = 'require $argv[1]."/vendor/autoload.php"; $app = require $argv[1]."/bootstrap/app.php"; '
                 .'$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
             .'try { $user = app(App\FtpUsers\FtpUsers::class)->open(App\Models\Account::with("sites", '
-            .'"client")->findOrFail($argv[2]), new App\FtpUsers\Order("job", '
+            .'"client")->findOrFail($argv[2]), new App\FtpUsers\NewFtpUser("job", '
             .'Cellarium\Core\Path\RemotePath::fromString("/www/site.example"))); echo $user->state->value; } catch '
             .'(App\Failure\Problem|Cellarium\Core\Hosting\ControlFailure $refused) { echo "refused: ", '
             .'$refused->getMessage(); }';
@@ -397,7 +397,7 @@ final class FtpUsersTest extends AppTestCase
         $this->account->update(['control_url' => 'http://127.0.0.1:1']);
         $user = app(FtpUsers::class)->begin(
             $this->account,
-            new Order('job', RemotePath::fromString('/www/site.example')),
+            new NewFtpUser('job', RemotePath::fromString('/www/site.example')),
         );
         self::assertSame([FtpUserState::Asked, PendingAction::Create], [$user->state, $user->action()]);
         self::assertStringContainsString('not known whether it was done', (string) $user->trouble);
@@ -766,8 +766,11 @@ final class FtpUsersTest extends AppTestCase
     {
         self::assertMatchesRegularExpression(
             '/\A.{4}-.{4}-.{4}-.{4}\z/',
-            (new Order('x', RemotePath::root()))->password->reveal(),
+            (new NewFtpUser('x', RemotePath::root()))->password->reveal(),
         );
-        self::assertSame('own', (new Order('x', RemotePath::root(), password: new Secret('own')))->password->reveal());
+        self::assertSame(
+            'own',
+            (new NewFtpUser('x', RemotePath::root(), password: new Secret('own')))->password->reveal(),
+        );
     }
 }

@@ -14,11 +14,11 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\SetAside;
 use App\Models\Site;
-use App\Storage\Places;
 use App\Storage\RunFiles;
 use App\Storage\RunIds;
+use App\Storage\SiteLockNames;
 use App\Watch\Recovery;
-use Cellarium\Core\Storage\NamedLock;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Tests\Support\StandinHost;
@@ -277,7 +277,7 @@ final class LyingHostTest extends AppTestCase
     {
         Queue::fake();
         $run = app(Plans::class)->orderDeploy($this->site, $this->package());
-        $look = NamedLock::tryFor(app(RunFiles::class)->locks(), 'look|'.StandinHost::HOST);
+        $look = app(Locks::class)->acquire('look|'.StandinHost::HOST);
         self::assertNotNull($look);
         (new MakePlan($run->id))->handle(app(Plans::class), app(RunFiles::class));
         self::assertSame(DeploymentState::Drafting, $run->refresh()->state);
@@ -308,7 +308,7 @@ final class LyingHostTest extends AppTestCase
                 'start_pages' => ['index.html'],
                 'kept' => [],
             ]);
-            self::assertContains(Places::of($this->site)[0], Places::of($other->load('account')));
+            self::assertContains(SiteLockNames::of($this->site)[0], SiteLockNames::of($other->load('account')));
         }
         $run = app(Plans::class)->deploy($this->site, $this->package());
         self::assertFalse(RunIds::isGoing(RunIds::of($run->id)));
@@ -332,10 +332,9 @@ final class LyingHostTest extends AppTestCase
         ]);
         $draft = app(Plans::class)->orderDeploy($this->site, $this->package());
         $draft->update(['started_at' => now()]);
-        $lock = NamedLock::tryFor(
-            app(RunFiles::class)->locks(),
+        $lock = app(Locks::class)->acquire(
             MakePlan::lockName($draft->id),
-            ...Places::of($this->site),
+            ...SiteLockNames::of($this->site),
         );
         self::assertNotNull($lock);
         self::assertSame(0, app(Recovery::class)->takeUp(), 'they are in hand');

@@ -16,7 +16,7 @@ use App\Models\Package;
 use App\Packages\FileTree;
 use App\Reach\ReachMap;
 use App\Text\Amount;
-use App\Today\Jar;
+use App\Today\SiteSummary;
 use Illuminate\Http\UploadedFile;
 
 /** What pages show, and the ways in and around. */
@@ -194,7 +194,7 @@ final class PagesTest extends AppTestCase
     {
         $this->deployed();
         $site = $this->site->refresh()->load('lastDeployment');
-        $jar = new Jar(
+        $jar = new SiteSummary(
             $site,
             $this->account->load('ftpUsers'),
             0.25,
@@ -203,7 +203,7 @@ final class PagesTest extends AppTestCase
         self::assertSame(['proven', false, true, false], [$jar->tone, $jar->empty, $jar->proven, $jar->overdue]);
         self::assertStringContainsString('live page proven', $jar->words());
         $this->travel(9)->days();
-        $late = new Jar(
+        $late = new SiteSummary(
             $site,
             $this->account,
             0.25,
@@ -211,7 +211,7 @@ final class PagesTest extends AppTestCase
         );
         self::assertSame(['soon', true], [$late->tone, $late->overdue]);
         self::assertStringContainsString('an FTP user is open, backup overdue', $late->words());
-        self::assertGreaterThan((new Jar(
+        self::assertGreaterThan((new SiteSummary(
             $site,
             $this->account,
             0.01,

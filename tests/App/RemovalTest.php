@@ -244,7 +244,7 @@ final class RemovalTest extends AppTestCase
         ]);
         $both = app(FtpUsers::class)->open(
             Account::with('client', 'sites')->findOrFail($this->account->id),
-            new \App\FtpUsers\Order('both', \Cellarium\Core\Path\RemotePath::fromString('/www')),
+            new \App\FtpUsers\NewFtpUser('both', \Cellarium\Core\Path\RemotePath::fromString('/www')),
         );
 
         $this->get("/removals/sites/{$this->site->id}")

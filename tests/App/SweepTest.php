@@ -10,7 +10,7 @@ use App\Models\RecordKind;
 use App\Watch\Sweep;
 use App\Watch\SweepAccount;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Storage\NamedLock;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
 
 /** The sweep looks at what is due, gently, and Today tells what changed. */
@@ -101,7 +101,7 @@ final class SweepTest extends AppTestCase
 
         config(['queue.default' => 'database']);
         $tried = $this->account->refresh()->tried_at;
-        $lock = NamedLock::tryFor("$this->var/locks", 'sweep-'.substr(hash('sha256', $this->account->host), 0, 24));
+        $lock = app(Locks::class)->acquire('sweep-'.substr(hash('sha256', $this->account->host), 0, 24));
         $sweep();
         self::assertEquals($tried, $this->account->refresh()->tried_at);
         self::assertSame(1, DB::table('jobs')->where('queue', 'sweep')->count(), 'it comes back later');

@@ -12,8 +12,8 @@ use Cellarium\Core\Connection\HostsFile;
 use Cellarium\Core\Connection\Pin;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\TlsUse;
-use Cellarium\Core\Diagnosis\Ascent;
 use Cellarium\Core\Diagnosis\Ladder;
+use Cellarium\Core\Diagnosis\LadderResult;
 use Cellarium\Core\Diagnosis\Rung;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Standin\World\CertificateMaker;
@@ -45,7 +45,7 @@ final class LadderTest extends HostTestCase
         string $root = '/www/site.example',
         array $usualPorts = [],
         int $answerSeconds = 2,
-    ): Ascent {
+    ): LadderResult {
         return (new Ladder(
             new HostsFile(self::host()->directory.'/hosts'),
             new ConnectionSettings(3, $answerSeconds),
@@ -84,7 +84,7 @@ final class LadderTest extends HostTestCase
         FailureReason $reason,
         string $words,
         ?string $remedy,
-        Ascent $ascent,
+        LadderResult $ascent,
     ): Rung {
         $broken = $ascent->broken();
         self::assertNotNull($broken, 'every rung held');

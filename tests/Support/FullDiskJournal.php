@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Tests\Support;
 
 use Cellarium\Core\Deployment\Journal;
-use Cellarium\Core\Deployment\Mark;
+use Cellarium\Core\Deployment\JournalMark;
 use Cellarium\Core\Storage\StoreFailure;
 
 /** A real journal on a disk that takes so many writings and none after. */
@@ -15,7 +15,7 @@ final class FullDiskJournal implements Journal
     {
     }
 
-    public function note(Mark $mark, string $subject = ''): void
+    public function note(JournalMark $mark, string $subject = ''): void
     {
         $this->take();
         $this->inner->note($mark, $subject);
@@ -34,12 +34,12 @@ final class FullDiskJournal implements Journal
         }
     }
 
-    public function noted(Mark $mark): array
+    public function noted(JournalMark $mark): array
     {
         return $this->inner->noted($mark);
     }
 
-    public function has(Mark $mark): bool
+    public function has(JournalMark $mark): bool
     {
         return $this->inner->has($mark);
     }

@@ -7,7 +7,7 @@ namespace App\Console\Commands;
 use App\Models\Client;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
-use App\Reach\Fleet;
+use App\Reach\FleetScopes;
 use Cellarium\Core\Reach\Flag;
 use Cellarium\Core\Reach\LoginScope;
 use Cellarium\Core\Reach\SiteReach;
@@ -22,7 +22,7 @@ final class ReachCommand extends CellariumCommand
     public function handle(): int
     {
         $name = $this->argument('account');
-        $scopes = Fleet::scopes($name === null ? null : [$this->accountNamed((string) $name)->id])->logins;
+        $scopes = FleetScopes::scopes($name === null ? null : [$this->accountNamed((string) $name)->id])->logins;
         if (! $this->wantsJson()) {
             foreach ($scopes as $scope) {
                 $this->components->twoColumnDetail(

@@ -7,7 +7,7 @@ namespace App\Console\Commands;
 use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\HandOvers;
-use App\FtpUsers\Order;
+use App\FtpUsers\NewFtpUser;
 use App\Models\Closing;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
@@ -60,7 +60,7 @@ final class UserOpenCommand extends CellariumCommand
                 );
             $user = $users->open(
                 $account,
-                new Order(
+                new NewFtpUser(
                     $account->rules()->nameIn($name),
                     $directory,
                     $this->space(),

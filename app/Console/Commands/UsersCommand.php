@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\FtpUsers\UserSheet;
+use App\FtpUsers\FtpUserView;
 use App\Models\FtpUser;
 
 final class UsersCommand extends CellariumCommand
@@ -55,7 +55,7 @@ final class UsersCommand extends CellariumCommand
         foreach ($users as $user) {
             $this->components->twoColumnDetail(
                 "$user->login in $user->directory, closes {$user->endsWords()}, idle {$user->idleDays()} days",
-                UserSheet::stands($user)[0],
+                FtpUserView::stands($user)[0],
             );
         }
         $users->isNotEmpty() || $this->line('Nobody but the account itself can sign in.');

@@ -6,8 +6,8 @@ namespace App\Http\Controllers;
 
 use App\Accounts\AccountTable;
 use App\Accounts\AccountView;
+use App\Accounts\AppliesRemedies;
 use App\Accounts\ConnectAccount;
-use App\Accounts\Remedies;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
@@ -98,7 +98,7 @@ final class AccountController
         return Errands::answer(Errands::start(ErrandKind::RenewPassword, "/accounts/$account->id", $account));
     }
 
-    public function remedy(Request $request, Account $account, Remedies $remedies): RedirectResponse
+    public function remedy(Request $request, Account $account, AppliesRemedies $remedies): RedirectResponse
     {
         $remedies->apply($account, $request->string('change')->toString(), $request->string('value')->toString());
 

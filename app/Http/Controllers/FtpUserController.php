@@ -6,12 +6,12 @@ namespace App\Http\Controllers;
 
 use App\Errands\Errands;
 use App\Failure\Problem;
-use App\FtpUsers\Ending;
+use App\FtpUsers\ClosingChoice;
 use App\FtpUsers\FtpUsers;
+use App\FtpUsers\FtpUserView;
 use App\FtpUsers\HandOvers;
-use App\FtpUsers\OrderForm;
-use App\FtpUsers\SettleUser;
-use App\FtpUsers\UserSheet;
+use App\FtpUsers\NewFtpUserForm;
+use App\FtpUsers\ProveFtpUser;
 use App\Models\Account;
 use App\Models\ErrandKind;
 use App\Models\FtpUser;
@@ -38,13 +38,13 @@ final class FtpUserController
         $account->load('client', 'sites.destinations', 'sites.client');
         $at = RemotePath::tryFromString($request->string('directory')->toString());
 
-        return $this->form(OrderForm::empty($account, $at?->toString()));
+        return $this->form(NewFtpUserForm::empty($account, $at?->toString()));
     }
 
     public function create(Request $request, Account $account, PasswordStrength $strength): RedirectResponse|Response
     {
         $account->load('client', 'sites.destinations', 'sites.client');
-        $form = OrderForm::typed($account, $request->all());
+        $form = NewFtpUserForm::typed($account, $request->all());
         Errands::lookAgain($account, $form->directory());
         $order = $form->order($strength, $request->user());
         if ($order === null) {
@@ -59,7 +59,7 @@ final class FtpUserController
 
             return response($this->form($form), 422);
         }
-        $this->users->byHand($user) || SettleUser::start($user);
+        $this->users->byHand($user) || ProveFtpUser::start($user);
 
         return redirect("/ftp-users/$user->id");
     }
@@ -68,7 +68,7 @@ final class FtpUserController
     public function check(Request $request, Account $account): View
     {
         $account->load('sites');
-        $form = OrderForm::typed($account, $request->query());
+        $form = NewFtpUserForm::typed($account, $request->query());
 
         return view('parts.login-check', [
             'objection' => $form->objection(),
@@ -81,7 +81,7 @@ final class FtpUserController
     public function strength(Request $request, Account $account, PasswordStrength $strength): View
     {
         $account->load('client', 'sites');
-        $form = OrderForm::typed($account, $request->all());
+        $form = NewFtpUserForm::typed($account, $request->all());
 
         return view('parts.strength', [
             'bits' => $form->typed['password'] === '' ? null : $form->strength($strength)[0],
@@ -190,7 +190,7 @@ final class FtpUserController
     {
         $this->users->giveUp($this->whole($user));
         if ($user->exists && $user->state === FtpUserState::Open) {
-            SettleUser::start($user);
+            ProveFtpUser::start($user);
         }
 
         return redirect($user->exists ? "/ftp-users/$user->id" : "/accounts/$user->account_id")->with(
@@ -233,21 +233,21 @@ final class FtpUserController
     {
         $this->whole($user);
         if ($user->action() === null || ! $this->users->byHand($user) || $at !== '') {
-            SettleUser::start($user);
+            ProveFtpUser::start($user);
         }
 
         return redirect("/ftp-users/$user->id$at");
     }
 
-    private function ending(Request $request): Ending
+    private function ending(Request $request): ClosingChoice
     {
-        $ending = Ending::typed(
+        $ending = ClosingChoice::typed(
             $request->string('ends')->toString(),
             $request->string('closes')->toString(),
             $request->string('reason')->toString(),
         );
 
-        return $ending instanceof Ending ? $ending : throw new Problem("$ending[1] Nothing was changed.");
+        return $ending instanceof ClosingChoice ? $ending : throw new Problem("$ending[1] Nothing was changed.");
     }
 
     private function whole(FtpUser $user): FtpUser
@@ -255,7 +255,7 @@ final class FtpUserController
         return $user->load('account.client', 'account.sites');
     }
 
-    private function form(OrderForm $form): View
+    private function form(NewFtpUserForm $form): View
     {
         $directory = $form->directory();
         $foresight = $directory === null ? null : $form->foresight($directory);
@@ -283,7 +283,7 @@ final class FtpUserController
             'user' => $user,
             'account' => $user->account,
             'sheet' => $this->users->sheet($user),
-            'view' => UserSheet::of($user),
+            'view' => FtpUserView::of($user),
             'byHand' => $this->users->byHand($user),
         ];
     }

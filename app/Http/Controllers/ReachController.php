@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Errands\Errands;
-use App\FtpUsers\OrderForm;
+use App\FtpUsers\NewFtpUserForm;
 use App\Models\Account;
 use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
-use App\Reach\Fleet;
+use App\Reach\FleetScopes;
 use App\Reach\ReachLines;
 use App\Reach\ReachMap;
 use App\Reach\ReachMatrix;
@@ -27,7 +27,7 @@ final class ReachController
     public function foresight(Request $request, Account $account): View
     {
         $account->load('client', 'sites.destinations', 'sites.client');
-        $form = OrderForm::typed($account, $request->query());
+        $form = NewFtpUserForm::typed($account, $request->query());
         $directory = $form->directory();
         Errands::lookAgain($account, $directory);
         $foresight = $directory === null ? null : $form->foresight($directory);
@@ -98,7 +98,7 @@ final class ReachController
     public function matrix(Request $request): View
     {
         return view('reach', [
-            'matrix' => ReachMatrix::of($request, Fleet::scopes(idleAfter: ReachMatrix::idleAfter($request))),
+            'matrix' => ReachMatrix::of($request, FleetScopes::scopes(idleAfter: ReachMatrix::idleAfter($request))),
         ]);
     }
 
@@ -107,7 +107,7 @@ final class ReachController
         return self::table(
             'reach.csv',
             ReachMatrix::COLUMNS,
-            ReachMatrix::of($request, Fleet::scopes(idleAfter: ReachMatrix::idleAfter($request)))->lines(),
+            ReachMatrix::of($request, FleetScopes::scopes(idleAfter: ReachMatrix::idleAfter($request)))->lines(),
         );
     }
 

@@ -10,7 +10,7 @@ use App\Models\RecordKind;
 use App\Models\Site;
 use App\Today\ConcernKind;
 use App\Today\Concerns;
-use App\Today\Rack;
+use App\Today\ShelfPage;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
 
@@ -45,9 +45,9 @@ final class TodayController
         ]);
     }
 
-    private function rack(Request $request): Rack
+    private function rack(Request $request): ShelfPage
     {
-        return Rack::part(
+        return ShelfPage::part(
             max(0, $request->integer('from')),
             mb_substr($request->string('group')->toString(), 0, 100),
             mb_substr(trim($request->string('words')->toString()), 0, 100),

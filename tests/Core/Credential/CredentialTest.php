@@ -12,7 +12,7 @@ use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Credential\SealedNote;
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Hosting\Settings;
+use Cellarium\Core\Hosting\SignInSettings;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -126,7 +126,7 @@ final class CredentialTest extends TestCase
 
     public function test_settings_are_written_out_as_text_and_as_an_address(): void
     {
-        $settings = new Settings(
+        $settings = new SignInSettings(
             'ftp.host.example',
             2121,
             Protocol::FtpsExplicit,
@@ -144,7 +144,7 @@ final class CredentialTest extends TestCase
         );
         self::assertSame(
             'ftps://x@h.example/',
-            (new Settings(
+            (new SignInSettings(
                 'h.example',
                 990,
                 Protocol::FtpsImplicit,

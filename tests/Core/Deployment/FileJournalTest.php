@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Tests\Core\Deployment;
 
 use Cellarium\Core\Deployment\FileJournal;
-use Cellarium\Core\Deployment\Mark;
-use Cellarium\Core\Storage\NamedLock;
+use Cellarium\Core\Deployment\JournalMark;
+use Cellarium\Core\Storage\FileLocks;
 use Cellarium\Core\Transfer\SpeedMeter;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
@@ -19,54 +19,57 @@ final class FileJournalTest extends TestCase
     {
         $directory = $this->directory();
         $journal = new FileJournal($directory);
-        $journal->note(Mark::Sent, 'a b.html');
-        $journal->note(Mark::Renaming);
+        $journal->note(JournalMark::Sent, 'a b.html');
+        $journal->note(JournalMark::Renaming);
         file_put_contents("$directory/journal", 'sent c.ht', FILE_APPEND);
         $again = new FileJournal($directory);
-        self::assertSame(['a b.html' => true], $again->noted(Mark::Sent));
-        self::assertTrue($again->has(Mark::Renaming));
-        $again->note(Mark::Sent, 'd.html');
-        self::assertSame(['a b.html' => true, 'd.html' => true], (new FileJournal($directory))->noted(Mark::Sent));
+        self::assertSame(['a b.html' => true], $again->noted(JournalMark::Sent));
+        self::assertTrue($again->has(JournalMark::Renaming));
+        $again->note(JournalMark::Sent, 'd.html');
+        self::assertSame(
+            ['a b.html' => true, 'd.html' => true],
+            (new FileJournal($directory))->noted(JournalMark::Sent),
+        );
     }
 
     public function test_a_lock_is_held_by_one_and_by_the_processes_that_inherit_it(): void
     {
         $directory = $this->directory();
-        $lock = NamedLock::tryFor($directory, '7');
+        $lock = (new FileLocks($directory))->acquire('7');
         self::assertNotNull($lock);
-        self::assertNull(NamedLock::tryFor($directory, '7'));
-        self::assertNotNull(NamedLock::tryFor($directory, '8'));
+        self::assertNull((new FileLocks($directory))->acquire('7'));
+        self::assertNotNull((new FileLocks($directory))->acquire('8'));
         $child = proc_open(['cat'], [0 => ['pipe', 'r'], 1 => ['pipe', 'w'], 3 => $lock->streams[0]], $pipes);
         $lock->release();
-        self::assertNull(NamedLock::tryFor($directory, '7'), 'the child still has it');
+        self::assertNull((new FileLocks($directory))->acquire('7'), 'the child still has it');
         fclose($pipes[0]);
         stream_get_contents($pipes[1]);
         proc_close($child);
-        self::assertNotNull(NamedLock::tryFor($directory, '7'));
+        self::assertNotNull((new FileLocks($directory))->acquire('7'));
     }
 
     public function test_a_lock_on_several_names_is_had_whole_or_not_at_all(): void
     {
         $directory = $this->directory();
-        $one = NamedLock::tryFor($directory, 'ftp.host.example|harbour', 'site.example');
+        $one = (new FileLocks($directory))->acquire('ftp.host.example|harbour', 'site.example');
         self::assertNotNull($one);
-        self::assertNull(NamedLock::tryFor($directory, 'site.example', 'another.example'));
-        $other = NamedLock::tryFor($directory, 'another.example');
+        self::assertNull((new FileLocks($directory))->acquire('site.example', 'another.example'));
+        $other = (new FileLocks($directory))->acquire('another.example');
         self::assertNotNull($other, 'nothing was saved of what could not be had whole');
         $one->release();
-        self::assertNotNull(NamedLock::tryFor($directory, 'ftp.host.example|harbour'));
+        self::assertNotNull((new FileLocks($directory))->acquire('ftp.host.example|harbour'));
     }
 
     public function test_looking_at_a_journal_writes_nothing(): void
     {
         $directory = $this->directory();
         $writer = new FileJournal("$directory/run");
-        self::assertFalse((new FileJournal("$directory/run"))->has(Mark::Sent));
+        self::assertFalse((new FileJournal("$directory/run"))->has(JournalMark::Sent));
         self::assertDirectoryDoesNotExist("$directory/run");
-        $writer->note(Mark::Sent, 'a.html');
+        $writer->note(JournalMark::Sent, 'a.html');
         file_put_contents("$directory/run/journal", 'sent half of a li', FILE_APPEND);
         chmod("$directory/run/journal", 0400);
-        self::assertSame(['a.html' => true], (new FileJournal("$directory/run"))->noted(Mark::Sent));
+        self::assertSame(['a.html' => true], (new FileJournal("$directory/run"))->noted(JournalMark::Sent));
         self::assertStringEndsWith('half of a li', (string) file_get_contents("$directory/run/journal"));
     }
 

@@ -7,7 +7,7 @@ namespace Tests\Core\Hosting;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\InstructionSheet;
 use Cellarium\Core\Hosting\LoginRules;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use PHPUnit\Framework\TestCase;
 
 final class LoginRulesTest extends TestCase
@@ -49,7 +49,7 @@ final class LoginRulesTest extends TestCase
             ['acc_new', 'new', 'other@x'],
             [$rules->full('new'), $rules->nameIn('acc_new'), $rules->nameIn('other@x')],
         );
-        self::assertEquals($rules, LoginRules::fromFields(new Fields($rules->toArray())));
+        self::assertEquals($rules, LoginRules::fromFields(new JsonFields($rules->toArray())));
     }
 
     public function test_rules_that_are_none_are_refused_whoever_sends_them(): void

@@ -5,19 +5,19 @@ declare(strict_types=1);
 namespace Tests\Core\Reach;
 
 use Cellarium\Core\Connection\LocalRemoteDirectory;
-use Cellarium\Core\Json\Fields;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\AccountScope;
 use Cellarium\Core\Reach\DirectoryTree;
 use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\Flag;
 use Cellarium\Core\Reach\FleetScope;
-use Cellarium\Core\Reach\Foresight;
+use Cellarium\Core\Reach\NameClue;
 use Cellarium\Core\Reach\Reach;
+use Cellarium\Core\Reach\ReachPreview;
 use Cellarium\Core\Reach\ScopedLogin;
 use Cellarium\Core\Reach\SitePlaces;
 use Cellarium\Core\Reach\SiteReach;
-use Cellarium\Core\Reach\Telling;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
@@ -137,7 +137,7 @@ final class ReachTest extends TestCase
         );
         self::assertEquals(
             $tree,
-            DirectoryTree::fromFields(new Fields((array) json_decode((string) json_encode($tree->toArray()), true))),
+            DirectoryTree::fromFields(JsonFields::fromJson((string) json_encode($tree->toArray()))),
         );
         $later = $tree->with($path('/www'), (new LocalRemoteDirectory($this->directory()))->list(RemotePath::root()));
         self::assertSame(
@@ -156,7 +156,7 @@ final class ReachTest extends TestCase
 
     public function test_what_a_user_would_reach_is_said_before_it_exists(): void
     {
-        $see = fn (string $directory): Foresight => Foresight::of(
+        $see = fn (string $directory): ReachPreview => ReachPreview::of(
             RemotePath::fromString($directory),
             'Anna',
             self::sites(),
@@ -210,15 +210,15 @@ final class ReachTest extends TestCase
                 'server.key',
             ] as $name
         ) {
-            self::assertSame(Telling::Secret, Telling::ofName($name), $name);
+            self::assertSame(NameClue::Secret, NameClue::ofName($name), $name);
         }
         foreach (['dump.sql', 'site.sql.gz', 'index.php.bak', 'backup-2024.zip', 'backups', 'old_backup'] as $name) {
-            self::assertSame(Telling::Backup, Telling::ofName($name), $name);
+            self::assertSame(NameClue::Backup, NameClue::ofName($name), $name);
         }
         foreach (['index.html', 'configure.html', 'reconfig', 'keyboard.jpg', 'sql', 'backupless'] as $name) {
-            self::assertSame(Telling::Nothing, Telling::ofName($name), $name);
+            self::assertSame(NameClue::Nothing, NameClue::ofName($name), $name);
         }
-        self::assertSame(Telling::Script, Telling::ofName('x.PHTML'));
+        self::assertSame(NameClue::Script, NameClue::ofName('x.PHTML'));
     }
 
     public function test_over_all_accounts_those_that_stand_out_come_first(): void
