@@ -14,7 +14,6 @@ use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunIds;
 use Cellarium\Core\Connection\RemoteDirectory;
-use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Diagnosis\LadderResult;
 use Cellarium\Core\Diagnosis\Rung;
@@ -254,23 +253,12 @@ final readonly class AccountCheck
         $found = null;
         foreach ($site->start_pages as $name) {
             if (isset($names[$name])) {
-                $found = $this->isPlaceholder($site, $remote, $names[$name]) ? $name : null;
+                $isFile = $names[$name]->kind === EntryKind::File;
+                $page = $site->root()->child($name);
+                $found = $isFile && (new PlaceholderPage)->isAt($remote, $page, $names[$name]->size) ? $name : null;
                 break;
             }
         }
         $site->update(['placeholder' => $found !== null, 'placeholder_file' => $found]);
-    }
-
-    private function isPlaceholder(Site $site, RemoteDirectory $remote, RemoteEntry $entry): bool
-    {
-        if ($entry->kind !== EntryKind::File || ($entry->size ?? 0) > 32768) {
-            return false;
-        }
-        $sink = fopen('php://temp', 'w+b');
-        assert($sink !== false);
-        $remote->read($site->root()->child($entry->name), $sink);
-        rewind($sink);
-
-        return (new PlaceholderPage)->recognises((string) stream_get_contents($sink), (int) $entry->size);
     }
 }

@@ -10,12 +10,12 @@ use App\Models\Client;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Models\Site;
-use App\Sites\SiteForm;
 use Cellarium\Core\Intake\AccountList;
 use Cellarium\Core\Intake\AccountRow;
 use Cellarium\Core\Intake\Column;
 use Cellarium\Core\Intake\Rehearsal;
 use Cellarium\Core\Intake\Verdict;
+use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Storage\WholeFile;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Crypt;
@@ -183,7 +183,7 @@ final readonly class AccountImport
                     'domain' => $values['domain'],
                     'account_id' => $account->id,
                     'base_url' => "https://{$values['domain']}",
-                    'start_pages' => SiteForm::START_PAGES,
+                    'start_pages' => StartPages::USUAL,
                     'kept' => ['uploads/'],
                     'document_root' => '/',
                 ]);

@@ -29,6 +29,7 @@ use Cellarium\Core\DocumentRoot\PlaceholderPage;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
@@ -425,17 +426,13 @@ final readonly class Plans
         RemoteDirectory $remote,
     ): array {
         $found = [];
-        $names = array_unique([...$site->start_pages, 'index.html', 'index.htm', 'default.htm', 'default.html']);
-        foreach ($names as $name) {
+        foreach (array_unique([...$site->start_pages, ...StartPages::USUAL]) as $name) {
             $entry = $live->get($name);
-            if ($entry === null || ! $entry->isFile() || $entry->size > 32768 || $target->get($name) !== null) {
-                continue;
-            }
-            $sink = fopen('php://temp', 'w+b');
-            assert($sink !== false);
-            $remote->read($site->root()->child($name), $sink);
-            rewind($sink);
-            if ((new PlaceholderPage)->recognises((string) stream_get_contents($sink, 65536), $entry->size)) {
+            if (
+                $entry?->isFile() === true
+                && $target->get($name) === null
+                && (new PlaceholderPage)->isAt($remote, $site->root()->child($name), $entry->size)
+            ) {
                 $found[] = $name;
             }
         }

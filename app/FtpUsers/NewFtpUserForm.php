@@ -15,6 +15,7 @@ use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\ReachPreview;
+use Cellarium\Core\Storage\Bytes;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -180,8 +181,8 @@ final class NewFtpUserForm
             ->sum('bytes');
         if ($held >= $limit) {
             return sprintf(
-                '%s MB lie there already, so with this limit it could store nothing.',
-                number_format($held / 1e6, 1),
+                '%s lie there already, so with this limit it could store nothing.',
+                Bytes::words($held),
             );
         }
         $largest = DB::table('sites')
@@ -213,11 +214,11 @@ final class NewFtpUserForm
         }
 
         return sprintf(
-            '%s %s needs %s MB beside the %s MB that %s has now; with this limit it would not fit.',
+            '%s %s needs %s beside the %s that %s has now; with this limit it would not fit.',
             $largest->name,
             $largest->version,
-            number_format($largest->needs / 1e6, 1),
-            number_format((int) $largest->has / 1e6, 1),
+            Bytes::words((int) $largest->needs),
+            Bytes::words((int) $largest->has),
             $largest->domain,
         );
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Sites;
 
 use App\Models\Site;
+use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RelativePath;
@@ -16,8 +17,6 @@ use Illuminate\Validation\Rule;
 /** Reads and checks what is typed about a site; what comes out can be stored. */
 final readonly class SiteForm
 {
-    public const START_PAGES = ['index.html', 'index.htm', 'index.php', 'default.htm'];
-
     /** A name of the domain name system, as RFC 1123 has it. */
     public const DOMAIN = '/\A(?=.{4,253}\z)([a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z][a-z0-9-]{0,61}[a-z0-9]\z/';
 
@@ -74,7 +73,7 @@ final readonly class SiteForm
             'aliases' => $aliases,
             'notes' => trim($typed['notes'] ?? '') ?: null,
             'mounts' => $this->mounts($typed['mounts'] ?? ''),
-            'start_pages' => preg_split('/[\s,]+/', trim($typed['start_pages'])) ?: self::START_PAGES,
+            'start_pages' => preg_split('/[\s,]+/', trim($typed['start_pages'])) ?: StartPages::USUAL,
         ];
     }
 

@@ -5,19 +5,14 @@ declare(strict_types=1);
 namespace App\Text;
 
 use Carbon\CarbonInterface;
+use Cellarium\Core\Storage\Bytes;
 
 /** Sizes, speeds and times as people read them; decimal units, as hosts sell them. */
 final class Amount
 {
     public static function bytes(?int $bytes): string
     {
-        return match (true) {
-            $bytes === null => 'not known',
-            $bytes < 1000 => "$bytes B",
-            $bytes < 1_000_000 => number_format($bytes / 1000, 1).' KB',
-            $bytes < 1_000_000_000 => number_format($bytes / 1_000_000, 1).' MB',
-            default => number_format($bytes / 1_000_000_000, 2).' GB',
-        };
+        return $bytes === null ? 'not known' : Bytes::words($bytes);
     }
 
     public static function files(int $files): string

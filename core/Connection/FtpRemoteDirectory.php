@@ -320,7 +320,12 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
         $this->request(
             "reading $file",
             $this->url($file),
-            [CURLOPT_FILE => $sink],
+            [
+                CURLOPT_WRITEFUNCTION => static fn (CurlHandle $curl, string $chunk): int => (int) @fwrite(
+                    $sink,
+                    $chunk,
+                ),
+            ],
             $file,
             true,
         );

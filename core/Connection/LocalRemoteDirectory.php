@@ -44,12 +44,15 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
             throw $this->failure("reading $file", $this->real($file));
         }
         try {
-            $bytes = stream_copy_to_stream($source, $sink);
+            $bytes = @stream_copy_to_stream($source, $sink);
+            $whole = $bytes === @filesize($this->real($file));
         } finally {
             fclose($source);
         }
 
-        return $bytes === false ? throw RemoteFailure::while("reading $file", FailureReason::LocalFile) : $bytes;
+        return $bytes === false || ! $whole
+            ? throw RemoteFailure::while("reading $file", FailureReason::LocalFile)
+            : $bytes;
     }
 
     public function write(RemotePath $file, $source, int $size): int

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Backup\Collapse;
+use Cellarium\Core\Storage\Bytes;
 use RuntimeException;
 
 /** A run that ended before anything on the server was touched. */
@@ -29,8 +30,8 @@ final class RunRefused extends RuntimeException
             'no_room',
             sprintf(
                 'The upload needs %s and the account has %s left. Make room in the account or ask for more space.',
-                self::megabytes($needed),
-                self::megabytes($room),
+                Bytes::words($needed),
+                Bytes::words($room),
             ),
         );
     }
@@ -52,10 +53,5 @@ final class RunRefused extends RuntimeException
     public static function notPossible(\Throwable $cause): self
     {
         return new self('not_possible', $cause->getMessage(), $cause);
-    }
-
-    private static function megabytes(int $bytes): string
-    {
-        return number_format($bytes / 1_000_000, 2).' MB';
     }
 }

@@ -185,7 +185,7 @@ final readonly class RootFinder
         foreach ($this->startPages as $page) {
             $found = $files[strtolower($page)] ?? null;
             if ($found?->kind === EntryKind::File) {
-                $this->isPlaceholder($remote, $directory, $found)
+                $this->placeholder->isAt($remote, $directory->child($found->name), $found->size)
                     ? $add(35, "the host's placeholder $found->name lies in it")
                     : $add(30, "a start page lies in it, $found->name");
                 break;
@@ -199,18 +199,5 @@ final readonly class RootFinder
                 && in_array(strtolower($entry->name), self::USUAL_NAMES, true),
         );
         $usual === [] || $add(-20, 'a likelier directory lies in it, '.current($usual)->name);
-    }
-
-    private function isPlaceholder(RemoteReader $remote, RemotePath $directory, RemoteEntry $page): bool
-    {
-        if (($page->size ?? PHP_INT_MAX) > 32768) {
-            return false;
-        }
-        $sink = fopen('php://temp', 'w+b');
-        assert($sink !== false);
-        $remote->read($directory->child($page->name), $sink);
-        rewind($sink);
-
-        return $this->placeholder->recognises((string) stream_get_contents($sink), (int) $page->size);
     }
 }

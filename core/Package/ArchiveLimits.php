@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
+use Cellarium\Core\Storage\Bytes;
+
 /** How large an archive may become; checked on what it declares first, then on what really comes out. */
 final readonly class ArchiveLimits
 {
@@ -34,7 +36,7 @@ final readonly class ArchiveLimits
             throw PackageRefused::because(
                 $archive,
                 RefusalReason::TooLarge,
-                (string) intdiv($this->totalBytes, 1_000_000).' MB',
+                Bytes::words($this->totalBytes),
             );
         }
         if ($unpacked > $this->ratioFrom && $unpacked > $this->ratio * max(1, $packed)) {

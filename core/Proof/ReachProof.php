@@ -12,6 +12,7 @@ use Cellarium\Core\Connection\TriesPaths;
 use Cellarium\Core\Hosting\HostedUser;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\MeantReach;
+use Cellarium\Core\Storage\Bytes;
 use Psr\Clock\ClockInterface;
 
 /**
@@ -300,14 +301,7 @@ final class ReachProof
 
     private function asTold(HostedUser $told): void
     {
-        $words = static fn (?int $bytes): string => $bytes === null
-            ? 'no limit'
-            : number_format(
-                $bytes / 1_000_000,
-                $bytes % 1_000_000 === 0 ? 0 : 1,
-                '.',
-                ' ',
-            ).' MB';
+        $words = static fn (?int $bytes): string => $bytes === null ? 'no limit' : Bytes::words($bytes);
         if ($told->spaceLimit !== $this->meant->spaceLimit) {
             throw new DoesNotHold(
                 'space',

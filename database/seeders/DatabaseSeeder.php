@@ -28,6 +28,7 @@ use Cellarium\Core\Connection\Pin;
 use Cellarium\Core\Connection\PrivateKey;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\LoginRules;
+use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\Seeder;
 use RuntimeException;
@@ -207,7 +208,7 @@ final class DatabaseSeeder extends Seeder
                     'domain' => $site['domain'],
                     'base_url' => "http://{$site['domain']}:$web",
                     'document_root' => $site['document_root'],
-                    'start_pages' => ['index.html', 'index.htm', 'index.php', 'default.htm'],
+                    'start_pages' => StartPages::USUAL,
                     'kept' => ['uploads/'],
                 ]);
             }

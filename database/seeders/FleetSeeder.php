@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Database\Seeders;
 
 use App\Models\BackupReason;
-use App\Sites\SiteForm;
 use Cellarium\Core\Connection\Protocol;
+use Cellarium\Core\Manifest\StartPages;
 use Illuminate\Database\Seeder;
 use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
@@ -195,7 +195,7 @@ final class FleetSeeder extends Seeder
                     .'.example',
                 'base_url' => "https://www$number.fleet.example",
                 'document_root' => '/htdocs',
-                'start_pages' => json_encode(SiteForm::START_PAGES, JSON_THROW_ON_ERROR),
+                'start_pages' => json_encode(StartPages::USUAL, JSON_THROW_ON_ERROR),
                 'kept' => '[]',
                 'aliases' => '[]',
                 'mounts' => '[]',

@@ -223,7 +223,7 @@ final class PagesTest extends AppTestCase
     public function test_amounts_read_as_people_say_them(): void
     {
         self::assertSame(
-            ['0 B', '999 B', '1.0 KB', '18.2 MB', '5.00 GB', 'not known'],
+            ['0 B', '999 B', '1 KB', '18.2 MB', '5 GB', 'not known'],
             array_map(Amount::bytes(...), [0, 999, 1000, 18_200_000, 5_000_000_000, null]),
         );
         self::assertSame(['1 file', '1,200 files'], [Amount::files(1), Amount::files(1200)]);

@@ -25,7 +25,7 @@ final class Rooms
         'Intake' => ['Path', 'Connection'],
         'Letter' => ['Path', 'Credential', 'Connection', 'Intake'],
         'Reach' => ['Path', 'Json', 'Manifest', 'Connection'],
-        'Proof' => ['Path', 'Manifest', 'Connection', 'Hosting', 'Reach'],
+        'Proof' => ['Path', 'Storage', 'Manifest', 'Connection', 'Hosting', 'Reach'],
         'DocumentRoot' => ['Path', 'Manifest', 'Connection', 'Web', 'Proof'],
         'Package' => ['Path', 'Json', 'Storage', 'Manifest'],
         'Plan' => ['Path', 'Json', 'Manifest'],

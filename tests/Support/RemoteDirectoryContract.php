@@ -8,6 +8,7 @@ use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Connection\SetsModes;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
@@ -74,6 +75,16 @@ abstract class RemoteDirectoryContract extends TestCase
         }
         self::put($remote, '/large.bin', 'shorter');
         self::assertSame('shorter', self::get($remote, '/large.bin'));
+    }
+
+    public function test_what_is_larger_than_asked_for_is_not_read_to_its_end(): void
+    {
+        $remote = $this->remote();
+        self::put($remote, '/long.txt', str_repeat('long ', 40_000));
+
+        self::assertNull(RemoteText::of($remote, self::path('/long.txt'), 1000));
+        self::assertSame(200_000, strlen((string) RemoteText::of($remote, self::path('/long.txt'), 200_000)));
+        self::assertSame('long ', substr(self::get($remote, '/long.txt'), 0, 5), 'and it goes on working');
     }
 
     public function test_odd_names_survive(): void

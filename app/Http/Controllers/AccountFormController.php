@@ -16,6 +16,7 @@ use App\Record\Record;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Letter\LetterReader;
 use Cellarium\Core\Letter\LetterText;
+use Cellarium\Core\Manifest\StartPages;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -127,7 +128,7 @@ final class AccountFormController
                     ->create(
                         $site + [
                             'base_url' => "https://{$site['domain']}",
-                            'start_pages' => \App\Sites\SiteForm::START_PAGES,
+                            'start_pages' => StartPages::USUAL,
                             'kept' => ['uploads/'],
                         ],
                     );

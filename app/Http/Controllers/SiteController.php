@@ -13,6 +13,7 @@ use App\Models\Site;
 use App\Record\Record;
 use App\Sites\SiteForm;
 use App\Sites\SiteView;
+use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -49,7 +50,7 @@ final class SiteController
         return view('site-settings', [
             'clients' => $this->others($account),
             'account' => $account->load('client'),
-            'site' => new Site(['start_pages' => SiteForm::START_PAGES, 'document_root' => '/', 'kept' => []]),
+            'site' => new Site(['start_pages' => StartPages::USUAL, 'document_root' => '/', 'kept' => []]),
         ]);
     }
 

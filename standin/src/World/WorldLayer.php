@@ -60,7 +60,7 @@ final readonly class WorldLayer
                 $sites[] = new HostedSite(
                     $site['domain'],
                     $site['document_root'],
-                    $site['start_pages'] ?? ['index.html', 'index.htm', 'index.php', 'default.htm'],
+                    $site['start_pages'] ?? ['index.html', 'index.htm', 'index.php', 'default.html', 'default.htm'],
                 );
             }
             $this->write("$home/logs/access.log", '');

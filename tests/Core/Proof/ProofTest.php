@@ -134,9 +134,28 @@ final class ProofTest extends TestCase
     {
         $page = new PlaceholderPage();
         self::assertTrue(
-            $page->recognises('<h1>x</h1><p>This web space has <b>been</b> set up by Harbourhost.</p>', 90),
+            $page->recognises('<h1>x</h1><p>This web space has <b>been</b> set up by Harbourhost.</p>'),
         );
-        self::assertFalse($page->recognises('<h1>Pilgrim Stones Hostel</h1><p>Twenty-two beds.</p>', 90));
-        self::assertFalse($page->recognises('has been set up by', 40000), 'a large page is a site');
+        self::assertFalse($page->recognises('<h1>Pilgrim Stones Hostel</h1><p>Twenty-two beds.</p>'));
+    }
+
+    public function test_a_large_page_is_a_site_and_is_not_read_to_its_end_whatever_size_the_listing_has(): void
+    {
+        $root = $this->directory();
+        file_put_contents("$root/small.html", 'This space has been set up by Harbourhost.');
+        file_put_contents("$root/large.html", 'has been set up by '.str_repeat('x', 40_000));
+        $remote = new LocalRemoteDirectory($root);
+        $at = static fn (string $name, ?int $size): bool => (new PlaceholderPage)->isAt(
+            $remote,
+            RemotePath::fromString("/$name"),
+            $size,
+        );
+
+        self::assertSame([true, true], [$at('small.html', 42), $at('small.html', null)]);
+        self::assertSame([false, false, false], [
+            $at('large.html', 40_019),
+            $at('large.html', null),
+            $at('large.html', 42),
+        ]);
     }
 }
