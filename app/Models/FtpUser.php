@@ -107,7 +107,8 @@ final class FtpUser extends Model
     /** @param  Builder<self>  $query */
     public function scopeAlive(Builder $query): void
     {
-        $query->whereNotIn('state', FtpUserState::ENDED)->whereIn('account_id', Account::select('id'));
+        $query->whereNotIn('state', FtpUserState::ENDED)
+            ->whereNotIn('account_id', Account::onlyTrashed()->select('id'));
     }
 
     public function path(): RemotePath

@@ -192,7 +192,7 @@ final readonly class Concerns
      */
     private static function concernsUs(Builder $query): void
     {
-        $query->whereIn('account_id', Account::select('id'))
+        $query->whereNotIn('account_id', Account::onlyTrashed()->select('id'))
             ->orWhere('closes_at', '<', now())
             ->orWhere('state', FtpUserState::ClosingFailed);
     }

@@ -25,7 +25,7 @@ enum RefusalReason: string
         $detail ??= '';
 
         return match ($this) {
-            self::NotAnArchive => 'This is not a zip or tar.gz archive. Pack the site as one of these and bring it '
+            self::NotAnArchive => 'This is not a zip or tar.gz archive. Pack the site as one of these and upload it '
                 .'again.',
             self::Broken => trim("The archive is damaged $detail").'. Pack or fetch it again.',
             self::Empty => 'The archive holds no files. Pack the folder that holds the built site.',

@@ -64,7 +64,7 @@
                                         @endif
                                         <form method="post" action="/sites/{{ $site->id }}/prove-root"
                                             class="act-form is-inline">@csrf<button class="link"
-                                                aria-label="Prove the document root of {{ $site->domain }}"
+                                                aria-label="prove{{ $site->root_proven_at === null ? '' : ' again' }}: document root of {{ $site->domain }}"
                                                 data-once>prove{{ $site->root_proven_at === null ? ''
                                                     : ' again' }}</button>
                                         </form>

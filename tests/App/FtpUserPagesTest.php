@@ -524,7 +524,10 @@ final class FtpUserPagesTest extends AppTestCase
         $this->post("/sites/{$this->site->id}/destinations", [
             'name' => 'lost',
             'directory' => '/www/site.example/typo',
-        ])->assertSessionHas('done', 'Kept. /www/site.example/typo was not there when the account was last looked at.');
+        ])->assertSessionHas(
+            'done',
+            'Saved. /www/site.example/typo was not there when the account was last looked at.',
+        );
         $this->get("/accounts/{$this->account->id}/ftp-users/new")->assertSee(
             'data-pick="/www/site.example/pictures"',
             false,

@@ -253,7 +253,7 @@ final class LyingHostTest extends AppTestCase
 
         $again = app(Plans::class)->orderDeploy($this->site, $package);
         $again->update(['started_at' => now(), 'cancelled_at' => now()]);
-        (new MakePlan($again->id))->handle(app(Plans::class), app(RunFiles::class));
+        (new MakePlan($again->id))->handle(app(Plans::class), app(Locks::class));
         self::assertSame(DeploymentState::Cancelled, $again->refresh()->state, 'a look that goes on notices');
     }
 
@@ -279,24 +279,24 @@ final class LyingHostTest extends AppTestCase
         $run = app(Plans::class)->orderDeploy($this->site, $this->package());
         $look = app(Locks::class)->acquire('look|'.StandinHost::HOST);
         self::assertNotNull($look);
-        (new MakePlan($run->id))->handle(app(Plans::class), app(RunFiles::class));
+        (new MakePlan($run->id))->handle(app(Plans::class), app(Locks::class));
         self::assertSame(DeploymentState::Drafting, $run->refresh()->state);
         Queue::assertPushed(
             MakePlan::class,
             static fn (MakePlan $job): bool => $job->deployment === $run->id && $job->delay === 2,
         );
         $look->release();
-        (new MakePlan($run->id))->handle(app(Plans::class), app(RunFiles::class));
+        (new MakePlan($run->id))->handle(app(Plans::class), app(Locks::class));
         self::assertSame(DeploymentState::Planned, $run->refresh()->state);
     }
 
     public function test_what_reaches_the_same_directory_is_one_place(): void
     {
         $user = $this->ftpUser('job', '/www/site.example');
-        $same = $this->account->replicate()->fill(['port' => 2121, 'label' => 'saved twice']);
+        $same = $this->account->replicate(['in_use'])->fill(['port' => 2121, 'label' => 'saved twice']);
         $same->save();
         $jailed = $this->account
-            ->replicate()
+            ->replicate(['in_use'])
             ->fill(['login' => $user->login, 'label' => 'an FTP user saved as an account']);
         $jailed->save();
         foreach ([$same, $jailed] as $account) {

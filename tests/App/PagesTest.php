@@ -236,7 +236,7 @@ final class PagesTest extends AppTestCase
         $this->actingAs($this->person);
         foreach (
             [
-                '/packages' => 'Nothing here yet',
+                '/packages' => 'No package yet',
                 '/deployments' => 'Nothing was deployed yet',
                 '/backups' => 'No backup yet',
                 '/record?q=zzz' => 'Nothing in the record says',

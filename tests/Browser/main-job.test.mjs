@@ -39,12 +39,19 @@ test('the account is opened from Today, connects, and its document root is prove
     await page.keyboard.press('/');
     await page.keyboard.type('pilgrim');
     await page.keyboard.press('Enter');
+    await page.waitForURL(/\/sites\/\d+$/);
+    await page.getByText('Nothing was deployed to it from here').waitFor();
+    await assertAccessible(page);
+    await page.locator('.trail a').first().click();
     await page.waitForURL(/\/accounts\/\d+$/);
     await page.getByRole('button', { name: /Connect/ }).click();
+    // A ladder that held is one line, which opens.
+    await page.getByText(/all \d+ checks hold/).click();
     await page.getByText('Listed the directory of the login: 3 names').waitFor();
     await page.getByText('/public_html is there, for pilgrimstones.example').waitFor();
     await page.getByRole('button', { name: 'Connect again' }).waitFor();
-    await page.getByRole('button', { name: 'Prove it' }).click();
+    await page.getByRole('link', { name: 'pilgrimstones.example', exact: true }).first().click();
+    await page.getByRole('button', { name: 'Prove the document root' }).click();
     await page.getByText(/A token put into \/public_html answered at http:\/\/pilgrimstones\.example/).waitFor();
     assert.deepEqual(held(documentRoot), before_, 'the token is gone again');
     await assertAccessible(page);
@@ -85,7 +92,7 @@ test('its settings are handed over once and never shown again', async () => {
 });
 
 test('the package is brought, planned, carried out and proven while the page is watched', async () => {
-    await page.getByRole('link', { name: 'Deploy to pilgrimstones.example' }).click();
+    await page.getByRole('link', { name: 'Deploy', exact: true }).click();
     await page.getByLabel('Archive').setInputFiles(join(root, 'demo/packages/pilgrim-stones-1.0.zip'));
     await page.getByRole('button', { name: 'Upload' }).click();
     await page.getByText('Everything lay inside the folder pilgrim-stones-1.0').waitFor();
@@ -129,7 +136,7 @@ test('the package is brought, planned, carried out and proven while the page is 
 test('the live page shows the new site and the FTP user is closed', async () => {
     const [popup] = await Promise.all([
         page.waitForEvent('popup'),
-        page.getByRole('link', { name: 'pilgrimstones.example', exact: true }).click(),
+        page.locator('#run').getByRole('link', { name: 'pilgrimstones.example', exact: true }).click(),
     ]);
     await popup.getByRole('heading', { name: 'Pilgrim Stones Hostel' }).waitFor();
     assert.match(await popup.textContent('body'), /Twenty-two beds/);
@@ -159,7 +166,7 @@ test('all of it is in the record', async () => {
         'Backup of pilgrimstones.example taken',
         'live and proven',
         'its sign-in is refused',
-        'One step back',
+        'Undo of pilgrim-stones 1.0',
     ]) {
         assert.ok(text.includes(words), words);
     }

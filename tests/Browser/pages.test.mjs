@@ -21,6 +21,7 @@ const places = [
     '/accounts/export',
     '/reach',
     '/ftp-users',
+    '/removals',
 ];
 
 async function everyPage(page) {
@@ -32,13 +33,15 @@ async function everyPage(page) {
     await page.goto(`${base}/deployments`);
     const run = await page.locator('td a[href^="/deployments/"]').last().getAttribute('href');
     await page.goto(base + account);
-    const site = await page.getByRole('link', { name: /^change / }).first().getAttribute('href');
+    const site = await page.locator('td a[href^="/sites/"]').first().getAttribute('href');
     const client = await page.locator('.where a[href^="/clients/"]').getAttribute('href');
     await page.goto(`${base}/ftp-users`);
     const users = await page
         .locator('td a[href^="/ftp-users/"]')
         .evaluateAll(links => links.map(link => link.getAttribute('href')));
-    return [...places, account, packed, run, site, client, `${account}/edit`, `${account}/ftp-users/new`, ...users];
+    const removals = [account, site, client].map(what => `/removals${what}`);
+    const forms = [`${account}/edit`, `${account}/ftp-users/new`, `${site}/edit`];
+    return [...places, account, packed, run, site, client, ...forms, ...removals, ...users];
 }
 
 for (const [name, viewport] of [['wide', { width: 1280, height: 800 }], ['narrow', { width: 390, height: 844 }]]) {
@@ -91,6 +94,6 @@ test('a file that is no archive is refused with what to do', async () => {
     await page.getByLabel('Archive').setInputFiles(file);
     await page.getByRole('button', { name: 'Upload' }).click();
     await page
-        .getByText('This is not a zip or tar.gz archive. Pack the site as one of these and import it again.')
+        .getByText('This is not a zip or tar.gz archive. Pack the site as one of these and upload it again.')
         .waitFor();
 });

@@ -70,7 +70,7 @@ final class AccountImportController
 
         return redirect('/accounts')->with(
             'done',
-            "Taken over: {$counts['new']} new, {$counts['changed']} changed, {$counts['same']} the same.",
+            "Imported: {$counts['new']} new, {$counts['changed']} changed, {$counts['same']} the same.",
         );
     }
 
