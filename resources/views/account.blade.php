@@ -64,7 +64,8 @@
                                         @endif
                                         <form method="post" action="/sites/{{ $site->id }}/prove-root"
                                             class="act-form is-inline">@csrf<button class="link"
-                                                aria-label="prove{{ $site->root_proven_at === null ? '' : ' again' }}: document root of {{ $site->domain }}"
+                                                aria-label="prove{{ $site->root_proven_at === null ? ''
+                                                    : ' again' }}: document root of {{ $site->domain }}"
                                                 data-once>prove{{ $site->root_proven_at === null ? ''
                                                     : ' again' }}</button>
                                         </form>

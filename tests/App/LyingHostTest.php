@@ -14,7 +14,6 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\SetAside;
 use App\Models\Site;
-use App\Storage\RunFiles;
 use App\Storage\RunIds;
 use App\Storage\SiteLockNames;
 use App\Watch\Recovery;

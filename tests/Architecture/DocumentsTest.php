@@ -1,0 +1,96 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Architecture;
+
+use PHPUnit\Framework\TestCase;
+
+/** The repository explains itself: what documents name is there, and what is there is named. */
+final class DocumentsTest extends TestCase
+{
+    private const ROOT = __DIR__.'/../..';
+
+    private const DOCUMENTS = [
+        'README.md',
+        'CONTRIBUTING.md',
+        'CHANGELOG.md',
+        'docs/architecture.md',
+        'docs/control-protocol.md',
+        'docs/third-party.md',
+        'standin/README.md',
+        'tests/README.md',
+    ];
+
+    public function test_what_is_linked_is_there(): void
+    {
+        $missing = [];
+        foreach (self::DOCUMENTS as $name) {
+            preg_match_all('/\]\((?!https?:)([^)#]+)[^)]*\)/', self::text($name), $links);
+            foreach ($links[1] as $link) {
+                file_exists(self::ROOT.'/'.dirname($name)."/$link") || $missing[] = "$name links $link";
+            }
+        }
+
+        self::assertSame([], $missing);
+    }
+
+    public function test_files_that_are_named_are_there(): void
+    {
+        $missing = [];
+        foreach (self::DOCUMENTS as $name) {
+            preg_match_all(
+                '~`((?:core|app|tests|bin|standin|demo|benchmarks|public)/[\w./-]+\.\w+)`~',
+                self::text($name),
+                $found,
+            );
+            foreach ($found[1] as $path) {
+                file_exists(self::ROOT."/$path") || $missing[] = "$name names $path";
+            }
+        }
+
+        self::assertSame([], $missing);
+    }
+
+    public function test_every_folder_of_the_core_is_explained(): void
+    {
+        $text = self::text('docs/architecture.md');
+        foreach (array_keys(Rooms::CORE) as $room) {
+            self::assertStringContainsString("`$room`", $text);
+        }
+    }
+
+    public function test_every_setting_that_is_read_is_in_the_example(): void
+    {
+        $read = [];
+        foreach ((array) glob(self::ROOT.'/config/*.php') as $file) {
+            preg_match_all("/env\('(\w+)'/", (string) file_get_contents((string) $file), $found);
+            $read = [...$read, ...$found[1]];
+        }
+        foreach (['bin/services.sh', 'start', 'test'] as $script) {
+            preg_match_all('/\bsetting ([A-Z]\w+_\w+)/', self::text($script), $found);
+            $read = [...$read, ...$found[1]];
+        }
+        preg_match_all('/^(\w+)=/m', self::text('.env.example'), $named);
+
+        self::assertSame([], array_values(array_diff(array_unique($read), $named[1])));
+    }
+
+    public function test_every_package_that_is_required_has_its_licence_named(): void
+    {
+        $composer = json_decode(self::text('composer.json'), true);
+        $packages = array_keys($composer['require'] + $composer['require-dev']);
+        $text = self::text('docs/third-party.md');
+        foreach (array_filter($packages, static fn (string $name): bool => str_contains($name, '/')) as $package) {
+            self::assertStringContainsString("`$package`", $text);
+        }
+        foreach ((array) glob(self::ROOT.'/public/vendor/*.min.*') as $file) {
+            self::assertStringContainsString(basename((string) $file), $text);
+        }
+    }
+
+    private static function text(string $name): string
+    {
+        return (string) file_get_contents(self::ROOT."/$name");
+    }
+}
