@@ -8,6 +8,7 @@ use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\Proof;
 use App\Models\ProofKind;
+use App\Text\Amount;
 use Illuminate\Support\Collection;
 
 /** How one FTP user stands: its last proof step by step, and whether it is being proven just now. */
@@ -36,6 +37,16 @@ final readonly class FtpUserView
             $word,
             $tone,
         );
+    }
+
+    /** When it was used last, as far as anybody knows. */
+    public function used(FtpUser $user): string
+    {
+        return match (true) {
+            $user->used_at !== null => Amount::ago($user->used_at),
+            $user->found_at !== null => 'never, as far as the host tells',
+            default => 'never, made '.Amount::ago($user->created_at),
+        };
     }
 
     /** What its last proof shows, in words. */

@@ -41,4 +41,16 @@ final class Package extends Model
     {
         return trim("$this->name $this->version");
     }
+
+    /** How often it was deployed, where that was counted with it. */
+    public function timesDeployed(): string
+    {
+        $times = (int) $this->getAttribute('deployments_count');
+
+        return match ($times) {
+            0 => 'not yet',
+            1 => 'once',
+            default => "$times times",
+        };
+    }
 }

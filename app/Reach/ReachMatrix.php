@@ -115,7 +115,7 @@ final readonly class ReachMatrix
         };
     }
 
-    /** @return list<array{LoginScope, FtpUser}> the users of this page */
+    /** @return list<MatrixRow> the users of this page */
     public function rows(): array
     {
         $part = array_slice($this->fit, ($this->page - 1) * self::AT_ONCE, self::AT_ONCE);
@@ -127,11 +127,32 @@ final readonly class ReachMatrix
         foreach ($part as $login) {
             // One that ended since is not shown any more.
             if ($users->has($login->login->key)) {
-                $rows[] = [$login, $users[$login->login->key]];
+                $rows[] = new MatrixRow($login, $users[$login->login->key]);
             }
         }
 
         return $rows;
+    }
+
+    /** How many there are, and how many of them fit. */
+    public function summary(): string
+    {
+        return match (true) {
+            $this->fits() < $this->all => "{$this->fits()} of $this->all FTP users",
+            $this->all === 1 => '1 FTP user',
+            default => "$this->all FTP users",
+        };
+    }
+
+    /** @return array<string, string> what the matrix can be narrowed to, and what that is called */
+    public static function filters(): array
+    {
+        $filters = ['account' => 'whole account', 'clients' => 'two clients', 'sites' => 'several sites'];
+        foreach (self::OTHERS as $flag) {
+            $filters[$flag->value] = $flag->label();
+        }
+
+        return $filters;
     }
 
     public function fits(): int

@@ -51,6 +51,16 @@ final readonly class SiteSummary
         return $this->fill === null || $this->empty ? 0.0 : round(5 + 33 * sqrt($this->fill), 1);
     }
 
+    /** Whether its live page is proven, in two words. */
+    public function live(): string
+    {
+        return match (true) {
+            $this->empty => 'nothing deployed',
+            $this->proven => 'proven '.$this->site->live_proven_at?->format('j M'),
+            default => 'not proven',
+        };
+    }
+
     public function words(): string
     {
         $words = [

@@ -33,10 +33,7 @@
                                             class="soft">none</span>
                                     @endif
                                 </td>
-                                <td>{{ $package->deployments_count === 0 ? 'not yet'
-                                    : ($package->deployments_count === 1 ? 'once'
-                                        : "$package->deployments_count times") }}
-                                </td>
+                                <td>{{ $package->timesDeployed() }}</td>
                                 <td>{{ $package->created_at->format('j M Y H:i') }}</td>
                             </tr>
                         @endforeach

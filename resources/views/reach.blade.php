@@ -1,13 +1,12 @@
 @use('App\Reach\ReachMatrix')
 @use('Cellarium\Core\Reach\Flag')
+@use('App\Reach\MatrixRow')
 @php($rows = $matrix->rows())
 <x-page title="Who reaches what" place="Accounts">
     <section class="sheet">
         <header class="head">
             <h1>Who reaches what
-                <small>{{ $matrix->fits() === $matrix->all ? ($matrix->all === 1 ? '1 FTP user'
-                    : "$matrix->all FTP users") : $matrix->fits().' of '.$matrix->all.' FTP users' }},
-                    closed ones left out, those that stand out first</small></h1>
+                <small>{{ $matrix->summary() }}, closed ones left out, those that stand out first</small></h1>
             <div class="row-acts"><x-action to="/ftp-users" method="GET">As a list to act on</x-action> <a
                     class="act is-quiet" href="{{ $matrix->url($matrix->only, 1, '/reach.csv') }}">As CSV</a></div>
         </header>
@@ -21,9 +20,7 @@
         <div class="chips" role="group" aria-label="Only">
             <a class="chip" href="{{ $matrix->url(null) }}"
                 @if ($matrix->only === '') aria-current="true" @endif>all <b>{{ $matrix->all }}</b></a>
-            @foreach (['account' => 'whole account', 'clients' => 'two clients',
-                'sites' => 'several sites'] + collect(ReachMatrix::OTHERS)->mapWithKeys(fn($flag) => [$flag->value =>
-                    $flag->label()])->all() as $only => $label)
+            @foreach (ReachMatrix::filters() as $only => $label)
                 <a class="chip{{ $matrix->counts[$only] > 0 ? ' is-some' : '' }}" href="{{ $matrix->url($only) }}"
                     @if ($matrix->only === $only) aria-current="true" @endif>{{ $label }}
                     <b>{{ $matrix->counts[$only] }}</b></a>
@@ -48,62 +45,39 @@
                         </tr>
                     </thead>
                     <tbody>
-                        @foreach ($rows as [$scope, $user])
-                            @php($extent = ReachMatrix::extent($scope))
-                            @php($wide = in_array($extent, ['account', 'clients', 'sites'], true))
+                        @foreach ($rows as $row)
                             <tr>
-                                <th scope="row" class="who"><x-band :client="$user->account->client" :height="22" /> <a
-                                        href="/ftp-users/{{ $user->id }}"><code
-                                            class="strong">{{ $user->login }}</code></a>
-                                    <div class="soft">{{ $user->account->client->name }} ·
-                                        <code>{{ $user->directory }}</code> · {{ $scope->reach->sentence() }}</div>
+                                <th scope="row" class="who">
+                                    <x-band :client="$row->user->account->client" :height="22" />
+                                    <a class="strong" href="/ftp-users/{{ $row->user->id }}"><x-path
+                                            :path="$row->user->login" /></a>
+                                    <div class="soft">{{ $row->user->account->client->name }} ·
+                                        <x-path :path="$row->user->directory" /> ·
+                                        {{ $row->scope->reach->sentence() }}</div>
                                     <div class="when-narrow">
-                                        @if ($wide)
-                                            <x-tag tone="now">{{ ReachMatrix::EXTENTS[$extent] }}</x-tag>
-                                            @endif @foreach (array_intersect_key(ReachMatrix::OTHERS,
-                                                array_filter(ReachMatrix::OTHERS, fn($flag) => in_array($flag,
-                                                    $scope->flags, true))) as $flag)
-                                                <x-tag
-                                                    :tone="$flag === Flag::Idle || $flag === Flag::NoEnd
-                                                        ? 'soon'
-                                                        : 'now'">{{ $flag === Flag::Idle ? "idle $scope->idleDays days"
-                                                            : $flag->label() }}</x-tag>
-                                            @endforeach
+                                        @foreach ($row->marks() as $mark)
+                                            <x-tag :tone="$mark['tone']">{{ $mark['words'] }}</x-tag>
+                                        @endforeach
                                     </div>
                                 </th>
                                 @foreach (array_keys(ReachMatrix::EXTENTS) as $column)
-                                    <td class="{{ $column === $extent ? ($wide ? 'is-now' : 'is-proven') : '' }}">
-                                        @if ($column === $extent)
-                                            <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
-                                                @if ($column === 'part')
-                                                    <rect class="all" x="2" y="2" width="14" height="14"
-                                                        rx="3" />
-                                                    <rect class="on" x="2" y="9" width="14" height="7"
-                                                        rx="3" />
-                                                @elseif ($column === 'none')
-                                                <circle class="all" cx="9" cy="9" r="5" />@else
-                                                    <rect class="on" x="2" y="2" width="14" height="14"
-                                                        rx="3" />
-                                                @endif
-                                            </svg>
+                                    <td class="{{ $row->extentTone($column) }}">
+                                        @if ($column === $row->extent)
+                                            @include('parts.extent-sign')
                                             <span class="is-sr-only">yes</span>
                                         @endif
                                     </td>
                                 @endforeach
                                 <td class="gap"></td>
                                 @foreach (ReachMatrix::OTHERS as $flag)
-                                    @php($on = in_array($flag, $scope->flags, true))
-                                    <td
-                                        class="{{ $on ? ($flag === Flag::Idle || $flag === Flag::NoEnd ? 'is-soon'
-                                            : 'is-now') : '' }}">
-                                        @if ($on)
-                                            @if ($flag === Flag::Idle)
-                                                <b title="{{ $flag->sentence() }}">{{ $scope->idleDays }}
-                                                d</b>@else<svg width="18" height="18" viewBox="0 0 18 18"
-                                                    aria-hidden="true">
-                                                    <path class="on" d="M9 1l8 8-8 8-8-8z" />
-                                                </svg><span class="is-sr-only">yes</span>
-                                            @endif
+                                    <td class="{{ $row->has($flag) ? 'is-'.MatrixRow::tone($flag) : '' }}">
+                                        @if ($row->has($flag) && $flag === Flag::Idle)
+                                            <b title="{{ $flag->sentence() }}">{{ $row->scope->idleDays }} d</b>
+                                        @elseif ($row->has($flag))
+                                            <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
+                                                <path class="on" d="M9 1l8 8-8 8-8-8z" />
+                                            </svg>
+                                            <span class="is-sr-only">yes</span>
                                         @endif
                                     </td>
                                 @endforeach

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Architecture;
 
+use Illuminate\Filesystem\Filesystem;
+use Illuminate\View\Compilers\BladeCompiler;
 use PhpParser\NodeTraverser;
 use PhpParser\ParserFactory;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -49,10 +51,16 @@ final class LayoutTest extends TestCase
 
     public function test_a_view_shows_and_does_not_compute(): void
     {
+        $blade = new BladeCompiler(new Filesystem, sys_get_temp_dir());
+        $blade->withoutComponentTags();
         $computing = [];
         foreach (self::files() as $name => $text) {
-            if (str_ends_with($name, '.blade.php') && preg_match('/@php\s*$/m', $text) === 1) {
-                $computing[] = "$name has a block of PHP";
+            if (! str_ends_with($name, '.blade.php')) {
+                continue;
+            }
+            preg_match('/@php\s*$/m', $text) === 1 && $computing[] = "$name has a block of PHP";
+            foreach (self::faults($blade->compileString($text)) as $fault) {
+                str_ends_with($fault, 'a ternary in a ternary') && $computing[] = "$name has $fault";
             }
         }
 

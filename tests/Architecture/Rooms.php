@@ -44,7 +44,7 @@ final class Rooms
         'Hosting' => ['Failure', 'Models'],
         'Packages' => ['Models', 'Record'],
         'Sites' => ['Text', 'Models'],
-        'FtpUsers' => ['Failure', 'Models', 'Record', 'Hosting'],
+        'FtpUsers' => ['Text', 'Failure', 'Models', 'Record', 'Hosting'],
         'Reach' => ['Failure', 'Models', 'Hosting', 'FtpUsers'],
         'Accounts' => ['Text', 'Failure', 'Models', 'Record', 'Storage', 'Hosting', 'Sites', 'FtpUsers'],
         'Backups' => ['Failure', 'Models', 'Record', 'Storage', 'Hosting'],

@@ -11,11 +11,12 @@
                 <tr>
                     @foreach (array_diff_key(AccountTable::ORDERS, ['used' => '']) as $order => $words)
                         @php($is = ($table->get('sort') ?: 'client') === $order)
-                        <th
-                            @if ($is) aria-sort="{{ $table->get('down') ? 'descending' : 'ascending' }}" @endif>
-                            <a
-                                href="{{ $table->url('sort', $order) }}">{{ $words }}{{ $is ? ($table->get('down')
-                                    ? ' ↓' : ' ↑') : '' }}</a>
+                        <th @if ($is) aria-sort="{{ $table->get('down') ? 'descending' : 'ascending' }}" @endif>
+                            <a href="{{ $table->url('sort', $order) }}">{{ $words }}
+                                @if ($is)
+                                    {{ $table->get('down') ? '↓' : '↑' }}
+                                @endif
+                            </a>
                         </th>
                     @endforeach
                     <th>

@@ -55,8 +55,7 @@
                     @endif
                 </dd>
                 @unless ($ended)<dt>Used</dt>
-                    <dd>{{ $user->used_at !== null ? Amount::ago($user->used_at) : ($user->found_at !== null
-                        ? 'never, as far as the host tells' : 'never, made '.Amount::ago($user->created_at)) }}
+                    <dd>{{ $view->used($user) }}
                         @if ($user->idleDays() >= config('cellarium.idle_days'))
                             <x-tag tone="soon">idle {{ $user->idleDays() }} days</x-tag>
                         @endif

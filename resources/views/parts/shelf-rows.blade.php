@@ -5,9 +5,7 @@
             <td><a href="/sites/{{ $jar->site->id }}"><x-domain :name="$jar->site->domain" /></a></td>
             <td>{{ $shelf->client->name }}</td>
             <td>{{ Amount::bytes($jar->site->bytes) }}</td>
-            <td>{{ $jar->empty ? 'nothing deployed' : ($jar->proven
-                ? 'proven '.$jar->site->live_proven_at->format('j M') : 'not proven') }}
-            </td>
+            <td>{{ $jar->live() }}</td>
             <td>{{ $jar->site->last_backup_at?->format('j M Y') ?? 'none' }}</td>
             <td>{{ $jar->open ? 'open' : 'none open' }}</td>
         </tr>
