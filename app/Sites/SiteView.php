@@ -141,7 +141,9 @@ final readonly class SiteView
                 $this->site->placeholder === true ? 'nothing to hold yet' : 'none yet',
             );
         }
-        $words = Amount::files($this->backup->files).', '.Amount::bytes($this->backup->bytes).', read back';
+        $before = $this->backup->verified_at < $this->site->lastDeployment?->ended_at;
+        $words = Amount::files($this->backup->files).', '.Amount::bytes($this->backup->bytes).', read back'
+            .($before ? '; from before the last deployment' : '');
 
         return $this->backup->verified_at->diffInDays(now()) > $days
             ? ProvenFact::late('Backup', "$words; promised every $days days", $this->backup->verified_at)

@@ -3,10 +3,16 @@
     <section class="sheet">
         <header class="head">
             <h1>Accounts <small id="fit">@include('parts.account-fit')</small></h1>
-            <div class="row-acts"><x-action to="/ftp-users" method="GET">Open FTP users</x-action> <x-action
-                    to="/reach" method="GET">Who reaches what</x-action> <x-action to="/accounts/new" method="GET"
-                    main>Add an account</x-action> <x-action to="/accounts/import" method="GET">Import a
-                    list</x-action> <x-action to="/accounts/export" method="GET">Export</x-action></div>
+            <div class="row-acts">
+                <x-action to="/ftp-users" method="GET">Open FTP users</x-action>
+                <x-action to="/reach" method="GET">Who reaches what</x-action>
+                <x-action to="/accounts/new" method="GET" main>Add an account</x-action>
+                <x-action to="/accounts/import" method="GET">Import a list</x-action>
+                <x-action to="/accounts/export" method="GET">Export</x-action>
+                @if ($removed)
+                    <x-action to="/removals" method="GET">Removed</x-action>
+                @endif
+            </div>
         </header>
         <form class="sieve" method="get" action="/accounts" hx-get="/accounts" hx-target="#accounts"
             hx-select="#accounts" hx-select-oob="#fit,#keep-view" hx-swap="outerHTML" hx-trigger="input delay:200ms"

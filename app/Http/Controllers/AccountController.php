@@ -13,6 +13,7 @@ use App\Models\Account;
 use App\Models\Client;
 use App\Models\ErrandKind;
 use App\Models\SavedView;
+use App\Models\Site;
 use App\Reach\ReachMap;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -39,6 +40,7 @@ final class AccountController
                 ->sort()
                 ->values()
                 ->all(),
+            'removed' => Site::onlyTrashed()->exists() || Account::onlyTrashed()->exists(),
             'views' => SavedView::where('person_id', $request->user()->id)->orderBy('name')->get(),
         ]);
     }
