@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-use Cellarium\Core\Credential\Secret;
 use CurlHandle;
 use CurlMultiHandle;
 
@@ -35,11 +34,7 @@ final class FtpConnection
 
     private CurlMultiHandle $connection;
 
-    /** @var list<string> the lines the server sent during the last request */
-    private array $replies = [];
-
-    /** What the server said when it let the login in (RFC 959, 230). */
-    private ?string $welcome = null;
+    private readonly FtpReplies $replies;
 
     /** Whether an answer may still be on its way, which would be taken for that to the next command. */
     private bool $unsure = false;
@@ -47,15 +42,13 @@ final class FtpConnection
     /** How TLS is spoken with this server, found out as it goes. */
     private TlsUse $tls;
 
-    /** When the server last said or took something, seconds on the system's clock that only goes forward. */
-    private float $heard = 0.0;
-
     /** @param  (\Closure(int): bool)|null  $carryOn hears the bytes moved so far in a transfer; false breaks it off */
     public function __construct(
         private readonly Endpoint $endpoint,
         private readonly ConnectionSettings $settings,
         private readonly ?\Closure $carryOn,
     ) {
+        $this->replies = new FtpReplies;
         $this->tls = $endpoint->tls;
         $this->base = "{$endpoint->protocol->scheme()}://$endpoint->host:$endpoint->port";
         $this->curl = curl_init();
@@ -117,7 +110,7 @@ final class FtpConnection
             $this->curl = curl_init();
             $this->connection = curl_multi_init();
         }
-        $this->replies = [];
+        $this->replies->lines = [];
         curl_reset($this->curl);
         curl_setopt_array($this->curl, $options + $this->options($url));
         $error = $this->exchange();
@@ -144,9 +137,7 @@ final class FtpConnection
      */
     public function replies(): array
     {
-        return $this->welcome === null || in_array($this->welcome, $this->replies, true)
-            ? $this->replies
-            : [$this->welcome, ...$this->replies];
+        return $this->replies->withWelcome();
     }
 
     /** Where the sign-in landed, as the server answered to PWD (RFC 959, 4.1.1); "/" where it did not say. */
@@ -160,7 +151,7 @@ final class FtpConnection
 
     public function lastReply(): ?string
     {
-        return $this->replies === [] ? null : $this->replies[count($this->replies) - 1];
+        return $this->replies->last();
     }
 
     /** What libcurl counted during the last request, 0 where it did not. */
@@ -183,7 +174,7 @@ final class FtpConnection
     private function exchange(): int
     {
         $bytes = 0;
-        $this->heard = self::clock();
+        $this->replies->heard = self::clock();
         $patience = max($this->settings->connectSeconds, $this->settings->answerSeconds) + 1;
         curl_multi_add_handle($this->connection, $this->curl);
         try {
@@ -195,8 +186,8 @@ final class FtpConnection
                 }
                 $moved = $this->number(CURLINFO_SIZE_UPLOAD_T) + $this->number(CURLINFO_SIZE_DOWNLOAD_T);
                 if ($moved !== $bytes) {
-                    [$bytes, $this->heard] = [$moved, self::clock()];
-                } elseif (self::clock() - $this->heard > $patience) {
+                    [$bytes, $this->replies->heard] = [$moved, self::clock()];
+                } elseif (self::clock() - $this->replies->heard > $patience) {
                     return CURLE_OPERATION_TIMEDOUT;
                 }
                 curl_multi_select(
@@ -239,14 +230,7 @@ final class FtpConnection
             CURLOPT_LOW_SPEED_TIME => $this->settings->answerSeconds,
             CURLOPT_NOSIGNAL => true,
             CURLOPT_PROXY => '',
-            CURLOPT_HEADERFUNCTION => function (CurlHandle $curl, string $line): int {
-                $reply = Secret::redact(rtrim($line, "\r\n"));
-                $this->replies[] = $reply;
-                $this->welcome = str_starts_with($line, '230 ') ? $reply : $this->welcome;
-                $this->heard = self::clock();
-
-                return strlen($line);
-            },
+            CURLOPT_HEADERFUNCTION => $this->replies->listener(),
         ];
         if ($endpoint->address !== null) {
             $options[CURLOPT_RESOLVE] = ["$endpoint->host:$endpoint->port:$endpoint->address"];
@@ -267,13 +251,14 @@ final class FtpConnection
         }
         if ($this->carryOn !== null) {
             $options[CURLOPT_NOPROGRESS] = false;
-            $options[CURLOPT_XFERINFOFUNCTION] = fn (
+            $carryOn = $this->carryOn;
+            $options[CURLOPT_XFERINFOFUNCTION] = static fn (
                 CurlHandle $curl,
                 int $downAll,
                 int $down,
                 int $upAll,
                 int $up,
-            ): int => ($this->carryOn)($down + $up) ? 0 : 1;
+            ): int => $carryOn($down + $up) ? 0 : 1;
         }
 
         return $options;

@@ -23,8 +23,14 @@ final class WorkerPool implements TransferPool
 
     private const WAIT_SECONDS = 0.4;
 
+    /** So often in a row looking at the workers may be cut short. */
+    private const MOST_DEAF = 50;
+
     /** How long a run waits for other work on the same host, in seconds. */
     private const SLOT_SECONDS = 60.0;
+
+    /** How often in a row looking at the workers was cut short. */
+    private int $deaf = 0;
 
     /** @var array<int, Worker> by lane */
     private array $workers = [];
@@ -173,8 +179,13 @@ final class WorkerPool implements TransferPool
             0,
             300_000,
         ) === false) {
-            return; // A signal; the next turn looks again.
+            // A signal; the next turn looks again. Not when it fails each time: PHP hears no descriptor from 1024 on.
+            ++$this->deaf < self::MOST_DEAF
+                || throw new \RuntimeException('The workers cannot be heard: this process has too many files open.');
+
+            return;
         }
+        $this->deaf = 0;
         foreach (array_keys($ready) as $lane) {
             $worker = $this->workers[$lane];
             $lines = $worker->hear();

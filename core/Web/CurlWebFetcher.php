@@ -29,6 +29,7 @@ final class CurlWebFetcher implements WebFetcher
             throw new \InvalidArgumentException('There is no address to fetch.');
         }
         $hash = hash_init('sha256');
+        $most = $this->mostBytes;
         $bytes = 0;
         $head = '';
         $host = (string) parse_url($url, PHP_URL_HOST);
@@ -45,12 +46,17 @@ final class CurlWebFetcher implements WebFetcher
             CURLOPT_PROXY => '',
             CURLOPT_NOSIGNAL => true,
             CURLOPT_HTTPHEADER => ['Cache-Control: no-cache', 'Pragma: no-cache'],
-            CURLOPT_WRITEFUNCTION => function (CurlHandle $curl, string $chunk) use ($hash, &$bytes, &$head): int {
+            CURLOPT_WRITEFUNCTION => static function (CurlHandle $curl, string $chunk) use (
+                $hash,
+                $most,
+                &$bytes,
+                &$head,
+            ): int {
                 hash_update($hash, $chunk);
                 $bytes += strlen($chunk);
                 $head .= substr($chunk, 0, max(0, self::HEAD - strlen($head)));
 
-                return $bytes > $this->mostBytes ? 0 : strlen($chunk);
+                return $bytes > $most ? 0 : strlen($chunk);
             },
         ]
                 + ($address === null

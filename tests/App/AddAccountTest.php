@@ -11,8 +11,11 @@ use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Models\SavedView;
 use App\Models\Site;
+use Cellarium\Core\Connection\Protocol;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
+use Tests\Support\Builder\AccountBuilder;
+use Tests\Support\Builder\SiteBuilder;
 use Tests\Support\SshServer;
 use Tests\Support\StandinHost;
 
@@ -255,17 +258,11 @@ final class AddAccountTest extends AppTestCase
     public function test_accounts_of_one_host_that_fail_alike_are_one_concern(): void
     {
         foreach (range(1, 5) as $number) {
-            $account = Client::create(['name' => "Client $number", 'colour' => '#123456'])
-                ->accounts()
-                ->create([
-                    'host' => 'down.example',
-                    'port' => 21,
-                    'protocol' => 'ftps',
-                    'login' => "u$number",
-                    'secret' => 'x',
-                ]);
-            $account
-                ->forceFill([
+            AccountBuilder::anAccount()
+                ->of("Client $number")
+                ->at('down.example')
+                ->as("u$number")
+                ->with([
                     'tried_at' => now(),
                     'trouble' => 'unreachable',
                     'ladder' => [
@@ -281,7 +278,7 @@ final class AddAccountTest extends AppTestCase
                         ],
                     ],
                 ])
-                ->save();
+                ->build();
         }
         $text = (string) $this->get('/')
             ->assertSee('5 accounts do not connect, all alike')
@@ -338,15 +335,11 @@ final class AddAccountTest extends AppTestCase
     public function test_a_domain_that_does_not_lead_here_yet_is_proven_at_its_host(): void
     {
         file_put_contents("{$this->host->directory}/hosts", '127.0.0.1 '.StandinHost::HOST."\n");
-        $site = $this->account
-            ->sites()
-            ->create([
-                'domain' => 'other.example',
-                'base_url' => "http://other.example:{$this->host->webPort}",
-                'document_root' => '/www/other.example',
-                'start_pages' => ['index.html'],
-                'kept' => [],
-            ]);
+        $site = SiteBuilder::aSite('other.example')
+            ->on($this->account)
+            ->from('/www/other.example')
+            ->served($this->host->webPort)
+            ->build();
         $this->do("/sites/$site->id/prove-root", ['directory' => '/www/other.example'])
             ->assertSee('asked of the host&#039;s own address 127.0.0.1', false)
             ->assertSee('leads nowhere yet');
@@ -565,23 +558,13 @@ final class AddAccountTest extends AppTestCase
     public function test_accounts_are_searched_sorted_and_looked_at_through_kept_views(): void
     {
         $this->account->update(['tags' => ['hostel'], 'notes' => 'asks for Mona']);
-        Client::create(['name' => 'Zostera Divers', 'colour' => '#123456', 'group' => 'Coast'])
-            ->accounts()
-            ->create([
-                'host' => 'a.example',
-                'port' => 21,
-                'protocol' => 'ftp',
-                'login' => 'zo',
-                'secret' => 'x',
-            ])
-            ->sites()
-            ->create([
-                'domain' => 'dive.example',
-                'base_url' => 'https://dive.example',
-                'document_root' => '/',
-                'start_pages' => ['index.html'],
-                'kept' => [],
-            ]);
+        AccountBuilder::anAccount()
+            ->of('Zostera Divers', 'Coast')
+            ->at('a.example')
+            ->as('zo')
+            ->over(Protocol::Ftp)
+            ->withSite('dive.example')
+            ->build();
         foreach (
             [
                 'q=pilgrim' => 'Pilgrim',

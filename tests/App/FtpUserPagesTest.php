@@ -24,6 +24,7 @@ use App\Reach\MapRow;
 use App\Reach\ReachMap;
 use App\Watch\Upkeep;
 use Illuminate\Support\Facades\Queue;
+use Tests\Support\Builder\SiteBuilder;
 use Tests\Support\StandinHost;
 
 /** What the pages and commands about FTP users show and do. */
@@ -315,16 +316,11 @@ final class FtpUserPagesTest extends AppTestCase
 
     public function test_before_it_exists_the_form_says_what_it_would_reach(): void
     {
-        $this->account
-            ->sites()
-            ->create([
-                'domain' => 'other.example',
-                'base_url' => 'http://other.example',
-                'document_root' => '/www/other.example',
-                'start_pages' => ['index.html'],
-                'kept' => [],
-                'client_id' => Client::create(['name' => 'Tide Bell Ringers', 'colour' => '#5a6e2c'])->id,
-            ]);
+        SiteBuilder::aSite('other.example')
+            ->on($this->account)
+            ->from('/www/other.example')
+            ->of(Client::create(['name' => 'Tide Bell Ringers', 'colour' => '#5a6e2c']))
+            ->build();
         file_put_contents($this->root().'/site-config.php', 'x');
         mkdir("{$this->host->home}/old");
         file_put_contents("{$this->host->home}/old/dump.sql", 'x');

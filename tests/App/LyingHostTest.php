@@ -13,13 +13,13 @@ use App\Models\BackupState;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\SetAside;
-use App\Models\Site;
 use App\Storage\RunIds;
 use App\Storage\SiteLockNames;
 use App\Watch\Recovery;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
+use Tests\Support\Builder\SiteBuilder;
 use Tests\Support\StandinHost;
 
 /** What is said to be true stays true with a host that confirms what it does not do. */
@@ -299,14 +299,7 @@ final class LyingHostTest extends AppTestCase
             ->fill(['login' => $user->login, 'label' => 'an FTP user saved as an account']);
         $jailed->save();
         foreach ([$same, $jailed] as $account) {
-            $other = Site::create([
-                'account_id' => $account->id,
-                'domain' => "other$account->id.example",
-                'base_url' => 'http://other.example',
-                'document_root' => '/',
-                'start_pages' => ['index.html'],
-                'kept' => [],
-            ]);
+            $other = SiteBuilder::aSite("other$account->id.example")->on($account)->build();
             self::assertContains(SiteLockNames::of($this->site)[0], SiteLockNames::of($other->load('account')));
         }
         $run = app(Plans::class)->deploy($this->site, $this->package());

@@ -9,7 +9,6 @@ use App\Deployments\Stations;
 use App\Deployments\StationState;
 use App\Models\Backup;
 use App\Models\BackupState;
-use App\Models\Client;
 use App\Models\Closing;
 use App\Models\DeploymentState;
 use App\Models\Package;
@@ -18,6 +17,8 @@ use App\Reach\ReachMap;
 use App\Text\Amount;
 use App\Today\SiteSummary;
 use Illuminate\Http\UploadedFile;
+use Tests\Support\Builder\AccountBuilder;
+use Tests\Support\Builder\SiteBuilder;
 
 /** What pages show, and the ways in and around. */
 final class PagesTest extends AppTestCase
@@ -133,15 +134,7 @@ final class PagesTest extends AppTestCase
 
     public function test_the_reach_map_has_a_bar_over_just_the_rows_a_login_can_touch(): void
     {
-        $this->account
-            ->sites()
-            ->create([
-                'domain' => 'other.example',
-                'base_url' => 'http://other.example',
-                'document_root' => '/www/other.example',
-                'start_pages' => ['index.html'],
-                'kept' => [],
-            ]);
+        SiteBuilder::aSite('other.example')->on($this->account)->from('/www/other.example')->build();
         $account = $this->account->load('sites', 'client');
         mkdir($this->root().'/img');
         app(\App\Accounts\AccountCheck::class)->connect($account);
@@ -244,16 +237,7 @@ final class PagesTest extends AppTestCase
         ) {
             $this->get($path)->assertOk()->assertSee($words);
         }
-        Client::create(['name' => 'New Client', 'colour' => '#123456'])
-            ->accounts()
-            ->create([
-                'host' => 'x.example',
-                'port' => 21,
-                'protocol' => 'ftp',
-                'login' => 'x',
-                'secret' => 'y',
-            ]);
-        $account = Client::where('name', 'New Client')->firstOrFail()->accounts()->firstOrFail();
+        $account = AccountBuilder::anAccount()->of('New Client')->build();
         $this->get("/accounts/$account->id")
             ->assertOk()
             ->assertSee('No site of this account is known yet')

@@ -20,6 +20,7 @@ use App\Models\Site;
 use App\Removal\Removal;
 use App\Watch\Cleaner;
 use Cellarium\Core\Backup\BackupShelf;
+use Tests\Support\Builder\SiteBuilder;
 
 /** Clients, accounts and sites leave Cellarium with all that belongs to them, and come back within their time. */
 final class RemovalTest extends AppTestCase
@@ -143,13 +144,7 @@ final class RemovalTest extends AppTestCase
 
     public function test_undoing_brings_back_just_what_went_with_it(): void
     {
-        $other = $this->account->sites()->create([
-            'domain' => 'other.example',
-            'base_url' => 'http://other.example',
-            'document_root' => '/www/other.example',
-            'start_pages' => ['index.html'],
-            'kept' => [],
-        ]);
+        $other = SiteBuilder::aSite('other.example')->on($this->account)->from('/www/other.example')->build();
         $this->remove("sites/$other->id");
         $this->travel(1)->minutes();
         $this->remove("clients/{$this->account->client_id}");
@@ -164,13 +159,7 @@ final class RemovalTest extends AppTestCase
     public function test_a_domain_that_is_in_use_again_is_not_brought_back_over_it(): void
     {
         $this->remove("sites/{$this->site->id}");
-        $this->account->sites()->create([
-            'domain' => 'site.example',
-            'base_url' => 'http://site.example',
-            'document_root' => '/www/elsewhere',
-            'start_pages' => ['index.html'],
-            'kept' => [],
-        ]);
+        SiteBuilder::aSite('site.example')->on($this->account)->from('/www/elsewhere')->build();
 
         $this->followingRedirects()
             ->post("/removals/sites/{$this->site->id}/undo")
@@ -235,13 +224,7 @@ final class RemovalTest extends AppTestCase
     public function test_a_site_asks_only_about_users_that_reach_nothing_else(): void
     {
         $only = $this->ftpUser('only', '/www/site.example');
-        $this->account->sites()->create([
-            'domain' => 'other.example',
-            'base_url' => 'http://other.example',
-            'document_root' => '/www/other.example',
-            'start_pages' => ['index.html'],
-            'kept' => [],
-        ]);
+        SiteBuilder::aSite('other.example')->on($this->account)->from('/www/other.example')->build();
         $both = app(FtpUsers::class)->open(
             Account::with('client', 'sites')->findOrFail($this->account->id),
             new \App\FtpUsers\NewFtpUser('both', \Cellarium\Core\Path\RemotePath::fromString('/www')),

@@ -12,6 +12,7 @@ use App\Watch\SweepAccount;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
+use Tests\Support\Builder\AccountBuilder;
 
 /** The sweep looks at what is due, gently, and Today tells what changed. */
 final class SweepTest extends AppTestCase
@@ -29,17 +30,12 @@ final class SweepTest extends AppTestCase
                 ['e', 'two.example', 1, null],
             ] as [$login, $host, $hours, $trouble]
         ) {
-            $this->account->client
-                ->accounts()
-                ->create([
-                    'host' => $host,
-                    'port' => 21,
-                    'protocol' => 'ftps',
-                    'login' => $login,
-                    'secret' => 'x',
-                    'tried_at' => now()->subHours($hours),
-                    'trouble' => $trouble,
-                ]);
+            AccountBuilder::anAccount()
+                ->of($this->account->client)
+                ->at($host)
+                ->as($login)
+                ->with(['tried_at' => now()->subHours($hours), 'trouble' => $trouble])
+                ->build();
         }
         self::assertSame(3, app(Sweep::class)->start());
         $hosts = DB::table('jobs')
