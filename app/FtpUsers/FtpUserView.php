@@ -39,6 +39,12 @@ final readonly class FtpUserView
         );
     }
 
+    /** Its closing time as a form field has it; tomorrow evening where it has none. */
+    public function closes(FtpUser $user): string
+    {
+        return ($user->closes_at ?? now()->addDay()->setTime(18, 0))->format('Y-m-d\TH:i');
+    }
+
     /** When it was used last, as far as anybody knows. */
     public function used(FtpUser $user): string
     {

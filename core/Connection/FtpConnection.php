@@ -215,9 +215,9 @@ final class FtpConnection
             CURLOPT_USE_SSL => $endpoint->protocol === Protocol::Ftp ? CURLUSESSL_NONE : CURLUSESSL_ALL,
             CURLOPT_FTPSSLAUTH => CURLFTPAUTH_TLS,
             CURLOPT_FTP_FILEMETHOD => CURLFTPMETHOD_NOCWD,
-            // Over IPv4, libcurl takes a data connection that breaks for EPSV not being known, and asks for PASV while
-            // the
-            // answer to its transfer is still to come; from then on each answer is taken for that to the next command.
+            // Over IPv4, libcurl takes a data connection that breaks for EPSV not being known, and asks for PASV
+            // while the answer to its transfer is still to come; from then on each answer is taken for that to the
+            // next command.
             CURLOPT_FTP_USE_EPSV => false,
             CURLOPT_FTP_SKIP_PASV_IP => true,
             CURLOPT_IGNORE_CONTENT_LENGTH => true,

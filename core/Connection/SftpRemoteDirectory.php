@@ -252,7 +252,8 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
         try {
             return $work($this->sftp ??= $this->signIn());
         } catch (RemoteFailure $failure) {
-            if ($failure->reason->isTransient()) {
+            // What was broken off in the middle of a file leaves answers on their way, too.
+            if ($failure->reason->isTransient() || $failure->reason === FailureReason::LocalFile) {
                 $this->sftp = null;
             }
             throw $failure;

@@ -31,7 +31,7 @@
             <h2 id="accounts">Accounts</h2>
             <ul class="users">
                 @foreach ($client->accounts as $account)
-                    <li><a href="/accounts/{{ $account->id }}"><code class="strong">{{ $account->title() }}</code></a>
+                    <li><a href="/accounts/{{ $account->id }}"><x-path class="strong" :path="$account->title()" /></a>
                         <p class="soft">{{ $account->login }} ·
                             {{ $account->sites->pluck('domain')->join(', ') ?: 'no site' }}</p>
                     </li>

@@ -19,7 +19,7 @@
                 @else
                     <p class="side">
                         <input type="hidden" name="site" value="@exactly($site->id)">
-                        <span><b>{{ $site->domain }}</b> <span
+                        <span><b><x-domain :name="$site->domain" /></b> <span
                                 class="soft">{{ $site->account->client->name }}</span></span>
                         <a class="act is-quiet"
                             href="/deployments/new?{{ http_build_query(array_filter(['package' => $package?->id]))

@@ -99,25 +99,11 @@
                         hx-target="#foresight" hx-include="#directory" hx-sync="#foresight:replace"> <span
                         class="soft">for outsiders a limit; empty for none</span><x-field-note :form="$form"
                         field="megabytes" /></div>
-                <span class="name">Closes</span>
-                <div role="radiogroup" aria-label="Closes">
-                    <div class="check"><label><input type="radio" name="ends" value="@exactly(Closing::AtTime->value)"
-                                @checked($value('ends') === Closing::AtTime->value)> at</label> <input
-                                    class="entry is-time"
-                                    name="closes"
-                            type="datetime-local" value="@exactly($value('closes'))" aria-label="Closing time"></div>
-                    <x-field-note :form="$form" field="closes" />
-                    <label class="check"><input type="radio" name="ends" value="@exactly(Closing::WithJob->value)"
-                            @checked($value('ends') === Closing::WithJob->value)> when its job ends: the deployment
-                            that signs
-                            in as it</label>
-                    <div class="check"><label><input type="radio" name="ends" value="@exactly(Closing::Never->value)"
-                                @checked($value('ends') === Closing::Never->value)> never,</label> <input class="entry"
-                                    name="reason"
-                            value="@exactly($value('reason'))" placeholder="because …" aria-label="Why it never closes"
-                            maxlength="200"></div>
-                    <x-field-note :form="$form" field="reason" /><x-field-note :form="$form" field="ends" />
-                </div>
+                @include('parts.ends', [
+                    'ends' => $value('ends'),
+                    'closes' => $value('closes'),
+                    'reason' => $value('reason'),
+                ])
                 <label for="purpose">For</label>
                 <input class="entry" id="purpose" name="purpose" value="@exactly($value('purpose'))"
                     placeholder="whom or which job" maxlength="200">

@@ -2,7 +2,7 @@
     <x-slot:where>
         <x-where :client="$account->client"><a
                 href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a><i>›</i><a
-                href="/accounts/{{ $account->id }}"><code>{{ $account->title() }}</code></a><i>›</i><code>{{
+                href="/accounts/{{ $account->id }}"><x-path :path="$account->title()" /></a><i>›</i><code>{{
                     $user->login }}</code>
             <x-slot:facts><span>{{ $user->purpose }}</span><span>{{ $user->person === null ? ''
                 : 'made by '.$user->person->shortName() }}</span></x-slot:facts>

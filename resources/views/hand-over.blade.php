@@ -1,7 +1,7 @@
 <x-page title="Hand over" place="Accounts">
     <x-slot:where><x-where :client="$account->client"><a
                 href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a><i>›</i><a
-                href="/ftp-users/{{ $user->id }}"><code>{{ $user->login }}</code></a><i>›</i>hand
+                href="/ftp-users/{{ $user->id }}"><x-path :path="$user->login" /></a><i>›</i>hand
             over</x-where></x-slot:where>
     <section class="sheet hand-over is-narrow" aria-labelledby="handed">
         @if ($settings !== null)

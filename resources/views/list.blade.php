@@ -87,7 +87,7 @@
                                         Verdict::Refused => 'now',
                                     }">{{ $row['verdict']->value }}</x-tag></td>
                             <td>{{ $row['row']->text('client') }}</td>
-                            <td><code>{{ $row['row']->text('host') }}</code> <code
+                            <td><x-path :path="$row['row']->text('host')" /> <code
                                     class="soft">{{ $row['row']->text('login') }}</code></td>
                             <td>{{ $row['row']->text('domain') }} <code
                                     class="soft">{{ $row['row']->text('document_root') }}</code></td>

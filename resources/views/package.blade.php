@@ -90,7 +90,7 @@
                 @empty
                     <p class="soft">Nowhere yet.</p>
                 @endforelse
-                <p class="soft">File <code>{{ $package->file_name }}</code>,
+                <p class="soft">File <x-path :path="$package->file_name" />,
                     {{ Amount::bytes($package->packed_bytes) }} packed</p>
                 <p class="soft">SHA-256 <code class="hash">{{ $package->sha256 }}</code></p>
             </section>

@@ -22,7 +22,7 @@
                             <tr>
                                 <td><a class="strong" href="/packages/{{ $package->id }}">{{ $package->name }}</a>
                                     {{ $package->version }}</td>
-                                <td><code class="soft">{{ $package->file_name }}</code></td>
+                                <td><x-path class="soft" :path="$package->file_name" /></td>
                                 <td>{{ Amount::files($package->files) }}, {{ Amount::bytes($package->bytes) }}</td>
                                 <td>
                                     @if ($package->stops)

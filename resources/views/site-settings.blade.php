@@ -85,7 +85,7 @@
                     <ol class="candidates">
                         @foreach ($site->candidates ?? [] as $index => $candidate)
                             <li>
-                                <div><code class="strong">{{ $candidate['directory'] }}</code>
+                                <div><x-path class="strong" :path="$candidate['directory']" />
                                     @if ($candidate['directory'] === $site->document_root)
                                         <x-tag :tone="$site->root_proven_at ? 'proven' : 'plain'">{{
                                             $site->root_proven_at ? 'proven' : 'set' }}</x-tag>
@@ -118,7 +118,7 @@
                     <ul class="users">
                         @foreach ($site->destinations as $destination)
                             <li class="user-head"><span><b>{{ $destination->name }}</b>
-                                    <code>{{ $destination->directory }}</code></span>
+                                    <x-path :path="$destination->directory" /></span>
                                 <form method="post" action="/destinations/{{ $destination->id }}/remove"
                                     class="act-form">@csrf<button class="link" data-once
                                         aria-label="remove {{ $destination->name }}">remove</button></form>

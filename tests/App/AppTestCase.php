@@ -80,7 +80,7 @@ abstract class AppTestCase extends TestCase
     {
         $content = $response->getContent();
         if (is_string($content) && str_contains((string) $response->headers->get('Content-Type'), 'text/html')) {
-            $response->setContent((string) preg_replace('/ *\n */', ' ', $content));
+            $response->setContent((string) preg_replace(['/<wbr>/', '/ *\n */'], ['', ' '], $content));
         }
 
         return parent::createTestResponse($response, $request);

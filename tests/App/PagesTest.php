@@ -15,6 +15,7 @@ use App\Models\Package;
 use App\Packages\FileTree;
 use App\Reach\ReachMap;
 use App\Text\Amount;
+use App\Text\Breakable;
 use App\Today\SiteSummary;
 use Illuminate\Http\UploadedFile;
 use Tests\Support\Builder\AccountBuilder;
@@ -254,5 +255,19 @@ final class PagesTest extends AppTestCase
             ->followingRedirects()
             ->post('/backups/'.Backup::firstOrFail()->id.'/restore')
             ->assertSee('was not verified and cannot be restored');
+    }
+
+    public function test_domains_paths_and_logins_break_after_dots_slashes_and_at_signs_only(): void
+    {
+        foreach ([
+            'shop.gannetrocklight.example' => 'shop.<wbr>gannetrocklight.<wbr>example',
+            '/www/site/index.html' => '/<wbr>www/<wbr>site/<wbr>index.<wbr>html',
+            'desk@site.example' => 'desk@<wbr>site.<wbr>example',
+            'http://a.example/' => 'http://<wbr>a.<wbr>example/',
+            '../<b>' => '../<wbr>&lt;b&gt;',
+            '' => '',
+        ] as $text => $html) {
+            self::assertSame($html, (string) Breakable::html((string) $text));
+        }
     }
 }

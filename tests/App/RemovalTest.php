@@ -138,7 +138,7 @@ final class RemovalTest extends AppTestCase
             $this->get($page)->assertOk()->assertDontSee('href="/sites/'.$this->site->id.'"', false);
         }
         $this->followingRedirects()->get("/sites/{$this->site->id}")->assertOk()->assertSee('Undo the removal');
-        $this->get("/deployments/$run->id")->assertOk()->assertSee('site.<wbr>example', false);
+        $this->get("/deployments/$run->id")->assertOk()->assertSee('site.example', false);
         $this->get('/record')->assertOk()->assertSee('Removed site site.example');
     }
 

@@ -38,7 +38,7 @@ final class SecretsTest extends AppTestCase
             'user' => $user->id,
         ])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
-        (new MakePlan($run->id))->handle(app(\App\Deployments\Plans::class), app(\App\Storage\RunFiles::class));
+        (new MakePlan($run->id))->handle(app(\App\Deployments\Plans::class), app(\Cellarium\Core\Storage\Locks::class));
         $this->post("/deployments/$run->id/start")->assertRedirect();
         self::assertSame(2, DB::table('jobs')->count());
         $texts['job payload'] = DB::table('jobs')->pluck('payload')->implode("\n");

@@ -121,7 +121,7 @@ final class SitePageTest extends AppTestCase
 
         $this->get('/find?q=site')->assertSee($here, false);
         $this->get('/shelves')->assertSee($here, false);
-        $this->get('/')->assertSee("<a {$here}><bdi>site.<wbr>example", false);
+        $this->get('/')->assertSee("<a {$here}><bdi>site.example", false);
         $this->get('/accounts')->assertSee($here, false);
     }
 }

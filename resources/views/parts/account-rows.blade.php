@@ -55,7 +55,7 @@
                                         <span class="soft">none yet</span>
                                     @endif
                         </td>
-                        <td class="whole"><code>{{ $account->host }}</code><br><code
+                        <td class="whole"><x-path :path="$account->host" /><br><code
                                 class="soft">{{ $account->login }}</code></td>
                         <td class="whole">
                             @if ($account->doesNotConnect())
@@ -84,7 +84,7 @@
                         </td>
                         <td>
                             @forelse ($account->ftpUsers as $user)
-                                <div><code>{{ $user->shortLogin() }}</code>
+                                <div><x-path :path="$user->shortLogin()" />
                                     @if ($user->isOverdue())
                                     <x-tag tone="now">past its date</x-tag>@else<span
                                             class="soft">{{ $user->closes_at === null ? $user->endsWords()

@@ -31,7 +31,7 @@
         <tbody>
             @foreach ($change->items as $item)
                 <tr class="{{ $item['does'] ? '' : 'soft' }}">
-                    <td><a href="/ftp-users/{{ $item['user'] }}"><code>{{ $item['login'] }}</code></a></td>
+                    <td><a href="/ftp-users/{{ $item['user'] }}"><x-path :path="$item['login']" /></a></td>
                     <td>{{ $item['client'] }}</td>
                     <td>
                         @if ($item['result'] === null)

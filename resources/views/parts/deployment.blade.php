@@ -98,7 +98,7 @@
                 <section class="sheet" aria-labelledby="clash">
                     <h2 id="clash">Differ only in case</h2>
                     @foreach ($view->clashes() as [$one, $other])
-                        <p><code>{{ $one }}</code> in the package and <code>{{ $other }}</code> on the server are two
+                        <p><x-path :path="$one" /> in the package and <x-path :path="$other" /> on the server are two
                             files to this server. Both will be there.</p>
                     @endforeach
                 </section>
@@ -125,7 +125,7 @@
                     <dt>To send</dt>
                     <dd>{{ $view->toSend() }}</dd>
                     <dt>Signs in as</dt>
-                    <dd><code>{{ $view->signsInAs() }}</code>
+                    <dd><x-path :path="$view->signsInAs()" />
                         @if ($view->userCloses() !== null)
                             <br><span class="soft">{{ $view->userCloses() }}</span>
                         @endif

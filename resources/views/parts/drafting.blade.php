@@ -7,7 +7,7 @@
     <section class="sheet is-narrow" aria-labelledby="look" aria-live="polite">
         @if ($deployment->state === DeploymentState::Drafting)
             <h1 id="look">Looking at the server</h1>
-            <p>The plan follows from what is in <code>{{ $site->document_root }}</code> now. Nothing is changed by
+            <p>The plan follows from what is in <x-path :path="$site->document_root" /> now. Nothing is changed by
                 looking.</p>
             <dl class="pairs">
                 @if ($deployment->progress !== null)

@@ -1,16 +1,26 @@
 @use('App\Models\Closing')
-@use('App\Models\FtpUser')
+{{-- When an FTP user closes; $ends, $closes and $reason as they were typed, $form where its notes are shown. --}}
 <span class="name">Closes</span>
 <div role="radiogroup" aria-label="Closes">
-    <div class="check"><label><input type="radio" name="ends" value="@exactly(Closing::AtTime->value)"
-        @checked($ends === Closing::AtTime)>
-            at</label> <input class="entry is-time" name="closes" type="datetime-local"
-                value="@exactly(($closes ?? now()->addDay()->setTime(18, 0))->format('Y-m-d\TH:i'))"
-            aria-label="Closing time"></div>
-    <label class="check"><input type="radio" name="ends" value="@exactly(Closing::WithJob->value)"
-        @checked($ends === Closing::WithJob)>
-        when its job ends</label>
-    <div class="check"><label><input type="radio" name="ends" value="@exactly(Closing::Never->value)"
-                @checked($ends === Closing::Never)> never,</label> <input class="entry" name="reason"
-            value="@exactly($reason)" placeholder="because …" aria-label="Why it never closes" maxlength="200"></div>
+    <div class="check">
+        <label><input type="radio" name="ends" value="{{ Closing::AtTime->value }}"
+                @checked($ends === Closing::AtTime->value)> at</label>
+        <input class="entry is-time" name="closes" type="datetime-local" value="@exactly($closes)"
+            aria-label="Closing time">
+    </div>
+    @isset($form)
+        <x-field-note :form="$form" field="closes" />
+    @endisset
+    <label class="check"><input type="radio" name="ends" value="{{ Closing::WithJob->value }}"
+            @checked($ends === Closing::WithJob->value)> when its job ends: the deployment that signs in as it</label>
+    <div class="check">
+        <label><input type="radio" name="ends" value="{{ Closing::Never->value }}"
+                @checked($ends === Closing::Never->value)> never,</label>
+        <input class="entry" name="reason" value="@exactly($reason)" placeholder="because …"
+            aria-label="Why it never closes" maxlength="200">
+    </div>
+    @isset($form)
+        <x-field-note :form="$form" field="reason" />
+        <x-field-note :form="$form" field="ends" />
+    @endisset
 </div>

@@ -6,7 +6,7 @@
     @php($reach = $foresight->reach)
     @php($clients = $account->sites->mapWithKeys(fn($site) => [$site->domain => $site->client_id === null
         || $site->client_id === $account->client_id ? null : $site->client->name]))
-    <p class="reach-head"><code class="strong">{{ $reach->directory }}</code></p>
+    <p class="reach-head"><x-path class="strong" :path="$reach->directory" /></p>
     @if ($foresight->exists === false)
         <p class="word is-trouble">It is not there. Most often that is a typing mistake: the user would land in an empty
             place that is not the site.</p>
@@ -38,7 +38,7 @@
                                     height="12" rx="3" />
                             @endif
                         </svg>
-                        <span><b>{{ $site->domain }}</b>
+                        <span><b><x-domain :name="$site->domain" /></b>
                             @if ($clients[$site->domain] ?? null)
                                 <x-tag tone="now">{{ $clients[$site->domain] }}</x-tag>
                             @endif
@@ -57,7 +57,7 @@
             </h3>
             <ul class="found-places">
                 @foreach (array_slice($foresight->$kind, 0, 6, true) as $directory => $names)
-                    <li><code>{{ $directory }}</code> <span
+                    <li><x-path :path="$directory" /> <span
                             class="soft">{{ implode(', ', array_slice($names, 0, 4)) }}{{ count($names) > 4
                                 ? ' and '.(count($names) - 4).' more' : '' }}</span>
                     </li>
@@ -71,7 +71,7 @@
         <h3 class="small-head">Links in it</h3>
         <ul class="found-places">
             @foreach (array_slice($foresight->links, 0, 6, true) as $link => $target)
-                <li><code>{{ $link }}</code> <span class="soft">to {{ $target ?? 'somewhere' }}; the proof
+                <li><x-path :path="$link" /> <span class="soft">to {{ $target ?? 'somewhere' }}; the proof
                         tries whether it leads out</span></li>
             @endforeach
         </ul>
@@ -88,7 +88,7 @@
         <ul class="narrower">
             @foreach ($foresight->narrower as $less)
                 <li><button type="button" class="pick" data-pick="@exactly($less->directory)"
-                        data-into="directory"><code>{{ $less->directory }}</code></button> <span
+                        data-into="directory"><x-path :path="$less->directory" /></button> <span
                         class="soft">{{ $less->sentence() }}</span></li>
             @endforeach
         </ul>

@@ -10,7 +10,7 @@
     @if ($view->working) hx-get="/ftp-users/{{ $user->id }}/state" hx-trigger="every 1s" hx-swap="outerHTML" @endif>
     <div class="stack">
         <section class="sheet" aria-labelledby="user">
-            <h1 id="user"><code>{{ $user->login }}</code> <x-tag :tone="$view->tone">{{ $view->word }}</x-tag></h1>
+            <h1 id="user"><x-path :path="$user->login" /> <x-tag :tone="$view->tone">{{ $view->word }}</x-tag></h1>
             @if ($user->trouble !== null && ! $view->working)
                 <p class="word is-trouble" role="alert">{{ rtrim($user->trouble, '.') }}.</p>
             @endif
@@ -24,7 +24,7 @@
             @endif
             <dl class="pairs">
                 <dt>Lands in</dt>
-                <dd><code>{{ $user->directory }}</code>
+                <dd><x-path :path="$user->directory" />
                     @if ($seen = $account->addressOf($user->path()))
                         <x-address :address="$seen" />
                     @endif
@@ -107,7 +107,11 @@
                 </div>
             @elseif ($user->state === FtpUserState::Closed && $user->action() === null)
                 <form method="post" action="/ftp-users/{{ $user->id }}/reopen" class="apart pairs-form">@csrf
-                    @include('parts.ends', ['ends' => Closing::WithJob, 'closes' => null, 'reason' => '']) <div
+                    @include('parts.ends', [
+                        'ends' => Closing::WithJob->value,
+                        'closes' => $view->closes($user),
+                        'reason' => '',
+                    ]) <div
                         class="row-acts"><button class="act" data-once>Open
                             again</button> <button class="act is-quiet"
                             formaction="/ftp-users/{{ $user->id }}/remove" data-once>Remove</button></div>
@@ -194,8 +198,8 @@
                 </form>
                 <form method="post" action="/ftp-users/{{ $user->id }}/closing" class="apart pairs-form">@csrf
                     @include('parts.ends', [
-                        'ends' => $user->ends,
-                        'closes' => $user->closes_at,
+                        'ends' => $user->ends->value,
+                        'closes' => $view->closes($user),
                         'reason' => $user->ends_reason,
                     ]) <div class="row-acts"><button class="act" data-once>Set when it
                             closes</button></div>

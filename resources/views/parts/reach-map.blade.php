@@ -95,14 +95,14 @@
             </thead>
             <tbody>
                 <tr>
-                    <td><code>{{ $account->login }}</code></td>
+                    <td><x-path :path="$account->login" /></td>
                     <td><code>/</code></td>
                     <td>full account</td>
                     <td>the account’s own login</td>
                 </tr>
                 @foreach ($account->ftpUsers->reject->hasEnded() as $user)
                     <tr>
-                        <td><a href="/ftp-users/{{ $user->id }}"><code>{{ $user->login }}</code></a></td>
+                        <td><a href="/ftp-users/{{ $user->id }}"><x-path :path="$user->login" /></a></td>
                         <td><x-path :path="$user->directory" /></td>
                         <td>{{ $user->reach()->sentence() }}</td>
                         <td>{{ $user->endsWords() }}</td>

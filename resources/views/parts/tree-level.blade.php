@@ -51,7 +51,7 @@
             <li class="soft">{{ $here->files === 1 ? '1 file' : "$here->files files" }}</li>
         @endif
         @foreach ($here->links as $name => $target)
-            <li class="soft"><code>{{ $name }}</code> → {{ $target ?? 'somewhere' }}</li>
+            <li class="soft"><x-path :path="$name" /> → {{ $target ?? 'somewhere' }}</li>
         @endforeach
     </ul>
 @endif
