@@ -239,8 +239,8 @@ final class AccountForm
         }
         if ($token === '' && ($account?->control_token === null || $account->control_url !== $typed)) {
             $this->wrong['control_token'] = $account?->control_token === null
-                    ? 'The access token is missing.'
-                    : 'For another address the access token is typed in again.';
+                ? 'The access token is missing.'
+                : 'For another address the access token is typed in again.';
         }
 
         return ['control_url' => $typed]
@@ -315,8 +315,8 @@ final class AccountForm
         }
         CleanedInput::isHost($cleaned->value)
             || ($this->wrong['host'] = $cleaned->value === ''
-                    ? 'The host is missing.'
-                    : 'This is not the name or address of a host: "ftp.host.example".');
+                ? 'The host is missing.'
+                : 'This is not the name or address of a host: "ftp.host.example".');
 
         return $this->typed['host'] = $cleaned->value;
     }

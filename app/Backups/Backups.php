@@ -121,8 +121,8 @@ final readonly class Backups
             'fetched_bytes' => $taken->fetchedBytes,
             'taken_over_files' => $taken->takenOverFiles,
             'taken_over_since' => $taken->takenOverSince === null
-                    ? null
-                    : CarbonImmutable::createFromTimestamp($taken->takenOverSince),
+                ? null
+                : CarbonImmutable::createFromTimestamp($taken->takenOverSince),
             'verified_at' => now(),
         ];
     }

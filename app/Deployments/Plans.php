@@ -357,12 +357,12 @@ final readonly class Plans
         ))->survey($site->root());
         [$known, $at] = $this->files->known($site);
         $collapse = $watched?->collapse_accepted === true
-                ? null
-                : (new CollapseCheck($pool, RunLimits::collapseShare()))->look(
-                    $site->root(),
-                    $survey->manifest,
-                    $known,
-                );
+            ? null
+            : (new CollapseCheck($pool, RunLimits::collapseShare()))->look(
+                $site->root(),
+                $survey->manifest,
+                $known,
+            );
         if ($collapse !== null) {
             throw RunRefused::collapsed($collapse);
         }

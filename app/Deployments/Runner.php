@@ -112,12 +112,12 @@ final readonly class Runner
         $site = $deployment->site;
         $user = $deployment->ftpUser;
         $endpoint = $user === null || $user->hasEnded()
-                ? $this->connections->endpoint($site->account)
-                : $this->connections->endpointAs($user);
+            ? $this->connections->endpoint($site->account)
+            : $this->connections->endpointAs($user);
         $root = $user === null || $user->hasEnded()
-                ? $site->root()
-                : $site->root()->seenFrom($user->path())
-                    ?? throw new Problem("$user->login cannot touch $site->document_root.");
+            ? $site->root()
+            : $site->root()->seenFrom($user->path())
+                ?? throw new Problem("$user->login cannot touch $site->document_root.");
         $user?->update(['used_at' => now()]);
         $progress = new Progress(
             $deployment,

@@ -62,8 +62,8 @@ final class Errands
         ])->update([
             'state' => ErrandState::Cancelled,
             'words' => $state === ErrandState::Waiting
-                    ? 'Cancelled before the server was asked anything.'
-                    : 'Cancelled. What the server still answers is not used.',
+                ? 'Cancelled before the server was asked anything.'
+                : 'Cancelled. What the server still answers is not used.',
         ]) === 1;
         if (
             ! $still(ErrandState::Waiting)

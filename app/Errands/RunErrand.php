@@ -61,16 +61,16 @@ final class RunErrand implements ShouldQueue
             'started_at' => now(),
         ]);
         $errand = $taken === 1
-                ? Errand::with(
-                    'client.accounts.sites',
-                    'client.sites',
-                    'account.client',
-                    'account.sites',
-                    'site.account.client',
-                    'ftpUser.account.sites',
-                    'person',
-                )->find($this->errand)
-                : null;
+            ? Errand::with(
+                'client.accounts.sites',
+                'client.sites',
+                'account.client',
+                'account.sites',
+                'site.account.client',
+                'ftpUser.account.sites',
+                'person',
+            )->find($this->errand)
+            : null;
         if ($errand === null) {
             return;
         }

@@ -71,9 +71,9 @@ final readonly class ChangeOutcome
         } elseif ($refused && $user->pending?->asked === false) {
             // Whoever made it did so with another password, or a renewal never arrived.
             $words = $user->action() === PendingAction::Create
-                    ? "$user->login exists at the host, but was not made from here: its password is another. Choose "
-                        .'another login.'
-                    : "The password of $user->login was not renewed: the host does not take the new one.";
+                ? "$user->login exists at the host, but was not made from here: its password is another. Choose "
+                    .'another login.'
+                : "The password of $user->login was not renewed: the host does not take the new one.";
             Record::write(RecordKind::FtpUserAsked, $words, $user->account);
             $this->withdraw($user);
 
@@ -133,8 +133,8 @@ final readonly class ChangeOutcome
     private function adopted(FtpUser $user): array
     {
         $fresh = $user->next_secret !== null
-                ? ['secret' => $user->next_secret, 'next_secret' => null, 'handed_over_at' => null]
-                : [];
+            ? ['secret' => $user->next_secret, 'next_secret' => null, 'handed_over_at' => null]
+            : [];
 
         return ['pending' => null] + $fresh + ($user->pending?->adopted() ?? []);
     }

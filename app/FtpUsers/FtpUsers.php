@@ -334,9 +334,9 @@ final readonly class FtpUsers
             }
             $user->update([
                 'trouble' => $happened === null
-                        ? Problem::words($failure)
-                            .' It is not known whether it was done; the host is asked again by itself.'
-                        : null,
+                    ? Problem::words($failure)
+                        .' It is not known whether it was done; the host is asked again by itself.'
+                    : null,
             ]);
         } finally {
             $lock->release();

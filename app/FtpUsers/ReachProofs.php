@@ -33,8 +33,8 @@ final readonly class ReachProofs
         $told = $this->told($user);
         $this->noteUse($user, $told);
         $evidence = $user->secret === null && $password === null
-                ? $this->asTold($user, $told)
-                : $this->asUser($user, $password, $told);
+            ? $this->asTold($user, $told)
+            : $this->asUser($user, $password, $told);
         $this->keep($user, ProofKind::Reach, $evidence);
         // By the host's clock, so that the next look tells our own sign-in from anybody else's.
         $user->update(['tried_at' => now(), 'seen_use' => $this->lastUse($user)]);
@@ -182,10 +182,10 @@ final readonly class ReachProofs
                 'kind' => $kind,
                 'run' => $run,
                 'made_at' => $step->at === null
-                        ? now()->format('Y-m-d H:i:s.v')
-                        : CarbonImmutable::createFromTimestamp($step->at, config('app.timezone'))->format(
-                            'Y-m-d H:i:s.v',
-                        ),
+                    ? now()->format('Y-m-d H:i:s.v')
+                    : CarbonImmutable::createFromTimestamp($step->at, config('app.timezone'))->format(
+                        'Y-m-d H:i:s.v',
+                    ),
                 'sentence' => mb_substr($step->sentence, 0, 1000),
                 'next' => $step->next === null ? null : mb_substr($step->next, 0, 500),
             ] + $step->toArray(),

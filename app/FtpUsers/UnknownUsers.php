@@ -75,12 +75,12 @@ final readonly class UnknownUsers
                     'found_at' => now(),
                     'seen_use' => $user->lastUsed === null ? null : mb_substr($user->lastUsed, 0, 40),
                     'used_at' => $user->lastUsed === null
-                            ? null
-                            : rescue(
-                                static fn (): CarbonImmutable => CarbonImmutable::parse($user->lastUsed)->min(now()),
-                                null,
-                                false,
-                            ),
+                        ? null
+                        : rescue(
+                            static fn (): CarbonImmutable => CarbonImmutable::parse($user->lastUsed)->min(now()),
+                            null,
+                            false,
+                        ),
                 ]);
                 Record::write(
                     RecordKind::FtpUserFound,

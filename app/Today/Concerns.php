@@ -126,28 +126,28 @@ final readonly class Concerns
             $broken = collect($first->ladder ?? [])->firstWhere('ok', false);
             $words = $broken === null ? '' : rtrim("{$broken['evidence']}. {$broken['cause']}", '. ').'.';
             $concerns[] = $alike->count() === 1
-                    ? new Concern(
-                        ConcernKind::Connection,
-                        Urgency::Now,
-                        'Does not connect',
-                        $first->title(),
-                        "{$first->client->name}: $words"
-                            .($first->reached_at === null
-                                ? ' It never did.'
-                                : ' It did '.Amount::ago($first->reached_at).'.'),
-                        'Look',
-                        "/accounts/$first->id",
-                    )
-                    : new Concern(
-                        ConcernKind::Connection,
-                        Urgency::Now,
-                        "{$alike->count()} accounts do not connect, all alike",
-                        $first->host,
-                        $words.' '.self::some($alike),
-                        'Look',
-                        '/accounts?'.http_build_query(['q' => $first->host, 'only' => 'unreached']),
-                        weight: $alike->count(),
-                    );
+                ? new Concern(
+                    ConcernKind::Connection,
+                    Urgency::Now,
+                    'Does not connect',
+                    $first->title(),
+                    "{$first->client->name}: $words"
+                        .($first->reached_at === null
+                            ? ' It never did.'
+                            : ' It did '.Amount::ago($first->reached_at).'.'),
+                    'Look',
+                    "/accounts/$first->id",
+                )
+                : new Concern(
+                    ConcernKind::Connection,
+                    Urgency::Now,
+                    "{$alike->count()} accounts do not connect, all alike",
+                    $first->host,
+                    $words.' '.self::some($alike),
+                    'Look',
+                    '/accounts?'.http_build_query(['q' => $first->host, 'only' => 'unreached']),
+                    weight: $alike->count(),
+                );
         }
 
         return $concerns;

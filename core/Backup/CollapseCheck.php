@@ -85,8 +85,8 @@ final readonly class CollapseCheck
         $this->pool->close(); // Another connection may tell another story.
         $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($missing): void {
             $there = $missing === []
-                    ? self::foreign($result->names)
-                    : array_values(array_intersect($job->names, $result->names));
+                ? self::foreign($result->names)
+                : array_values(array_intersect($job->names, $result->names));
             if ($there !== []) {
                 throw new TransferFailed(
                     $job,

@@ -471,8 +471,8 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
     {
         $start = $this->endpoint->start;
         $whole = $start === null || $start->depth() === 0
-                ? $path->toString()
-                : $start->toString().($path->depth() === 0 ? '' : $path->toString());
+            ? $path->toString()
+            : $start->toString().($path->depth() === 0 ? '' : $path->toString());
         $bytes = WireName::toWire($whole);
         if (preg_match('/[\r\n\0]/', $bytes) === 1) {
             throw RemoteFailure::while(

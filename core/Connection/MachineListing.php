@@ -81,8 +81,8 @@ final readonly class MachineListing implements ListingLines
             return null;
         }
         $time = preg_match('/\A(\d{14})(?:\.\d+)?\z/', $value, $match) === 1
-                ? \DateTimeImmutable::createFromFormat('!YmdHis', $match[1], new \DateTimeZone('UTC'))
-                : false;
+            ? \DateTimeImmutable::createFromFormat('!YmdHis', $match[1], new \DateTimeZone('UTC'))
+            : false;
 
         return $time === false
             ? throw RemoteFailure::while($what, FailureReason::NotUnderstood, $line)

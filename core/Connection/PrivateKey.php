@@ -44,8 +44,8 @@ final readonly class PrivateKey
         }
         try {
             $key = $passphrase->reveal() === ''
-                    ? PublicKeyLoader::load($text)
-                    : PublicKeyLoader::load($text, $passphrase->reveal());
+                ? PublicKeyLoader::load($text)
+                : PublicKeyLoader::load($text, $passphrase->reveal());
         } catch (\Exception) {
             $isKey = str_contains($text, 'PRIVATE KEY-----') || str_starts_with($text, 'PuTTY-User-Key-File');
             throw new UnexpectedValueException(

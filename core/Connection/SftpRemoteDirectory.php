@@ -273,8 +273,8 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
     {
         $sftp = SshSession::open($this->endpoint, $this->settings);
         $start = $this->endpoint->start === null
-                ? $sftp->realpath('.')
-                : WireName::toWire($this->endpoint->start->toString());
+            ? $sftp->realpath('.')
+            : WireName::toWire($this->endpoint->start->toString());
         if (! is_string($start)) {
             throw $this->refused($sftp, 'finding the directory of the login');
         }

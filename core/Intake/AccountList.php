@@ -51,8 +51,8 @@ final readonly class AccountList
         // Only in lists of our own: another program's apostrophe may be part of a password.
         $labels = array_map(static fn (Column $column): string => $column->label(), Column::cases());
         $read = $headings !== [] && array_diff($headings, $labels) === []
-                ? CsvCell::unguarded(...)
-                : static fn (string $cell): string => $cell;
+            ? CsvCell::unguarded(...)
+            : static fn (string $cell): string => $cell;
         $rows = [];
         $line = 1 + substr_count((string) $first, "\n");
         while (($cells = fgetcsv(

@@ -284,8 +284,8 @@ final readonly class LetterCandidates
         );
         foreach ($matches[0] as $index => [$whole, $at]) {
             [$text, $from] = $matches[1][$index][0] === null
-                    ? [(string) $whole, $at]
-                    : [(string) $matches[1][$index][0], $matches[1][$index][1]];
+                ? [(string) $whole, $at]
+                : [(string) $matches[1][$index][0], $matches[1][$index][1]];
             $quoted = $matches[1][$index][0] !== null;
             $lead = strspn($text, '([{<');
             $plain = rtrim(substr($text, $lead), '.,;:)]}>?');

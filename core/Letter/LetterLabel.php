@@ -94,8 +94,8 @@ final readonly class LetterLabel
                     $count,
                 );
                 $known = $phrase === null || preg_match('/\A(?:s?ftps?|ftpes|pad|map|alt)\z/', $phrase) === 1
-                        ? null
-                        : Vocabulary::label($phrase);
+                    ? null
+                    : Vocabulary::label($phrase);
                 if ($known !== null) {
                     $last = $words[$index + $count - 1];
                     $end = $last[1] + strlen($last[0]);

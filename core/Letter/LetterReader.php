@@ -334,8 +334,8 @@ final class LetterReader
     ): void {
         $this->leave($label, $text);
         $section = $this->section === Section::Old && $label->section === Section::Files
-                ? Section::Old
-                : $label->section ?? $this->section;
+            ? Section::Old
+            : $label->section ?? $this->section;
         $this->sectionBegun = true;
         if ($label->section !== null && $label->section !== Section::Files) {
             // What follows without a kind of its own belongs to the same thing.

@@ -41,8 +41,8 @@ final readonly class LetterValue
             $match,
             PREG_OFFSET_CAPTURE,
         ) === 1
-                ? $match[0][1]
-                : strlen($body);
+            ? $match[0][1]
+            : strlen($body);
         $cell = substr($body, 0, $end);
         $rest = substr($body, $end);
         if ($label->fact !== Fact::Protocol && preg_match('/\A([^\x{00A0}\s]+)[\s\x{00A0}]/u', $cell, $match) === 1) {
@@ -154,8 +154,8 @@ final readonly class LetterValue
         if ($cleaned->protocol !== null) {
             // By custom ftps:// means implicit TLS; with another port than its own it does not.
             $protocol = $cleaned->protocol === Protocol::FtpsImplicit && $cleaned->port !== 990
-                    ? Protocol::FtpsExplicit
-                    : $cleaned->protocol;
+                ? Protocol::FtpsExplicit
+                : $cleaned->protocol;
             $found[] = new Found(
                 Fact::Protocol,
                 $protocol->value,

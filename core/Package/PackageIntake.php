@@ -109,7 +109,7 @@ final readonly class PackageIntake
     private static function nameAndVersion(string $name): array
     {
         $stem = preg_replace('/\.(zip|tar\.gz|'
-                .'tgz)\z/i', '', RelativePath::tryFromString($name)?->name() ?? $name) ?? $name;
+            .'tgz)\z/i', '', RelativePath::tryFromString($name)?->name() ?? $name) ?? $name;
 
         return preg_match('/\A(.+?)[-_ ]v?(\d+(?:\.\d+)*(?:[-.]?(?:rc|beta|alpha)\.?\d*)?)\z/i', $stem, $match) === 1
             ? [$match[1], $match[2]]

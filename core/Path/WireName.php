@@ -27,8 +27,8 @@ final class WireName
         $name = '';
         foreach (self::pieces($bytes) as $piece) {
             $plain = strlen($piece) > 1
-                    ? preg_match(self::HELD, $piece) !== 1
-                    : preg_match('/[\x20-\x5b\x5d-\x7e]/', $piece) === 1;
+                ? preg_match(self::HELD, $piece) !== 1
+                : preg_match('/[\x20-\x5b\x5d-\x7e]/', $piece) === 1;
             $name .= $plain ? $piece : implode('', array_map(self::hold(...), str_split($piece)));
         }
 

@@ -114,24 +114,24 @@ final class ReachProof
             );
         } catch (RemoteFailure $failure) {
             $this->steps[] = $failure->reason === FailureReason::SignInRefused
-                    ? new ProofStep(
-                        true,
-                        "$login: sign-in refused"
-                            .($failure->serverSaid === null ? '' : ' ('.substr($failure->serverSaid, 0, 3).')'),
-                        null,
-                        'refused',
-                        $failure->serverSaid,
-                        $this->now(),
-                    )
-                    : new ProofStep(
-                        false,
-                        "$login: could not be tried, ".$failure->reason->sentence(),
-                        $failure->reason->nextStep(),
-                        'refused',
-                        $failure->serverSaid,
-                        $this->now(),
-                        false,
-                    );
+                ? new ProofStep(
+                    true,
+                    "$login: sign-in refused"
+                        .($failure->serverSaid === null ? '' : ' ('.substr($failure->serverSaid, 0, 3).')'),
+                    null,
+                    'refused',
+                    $failure->serverSaid,
+                    $this->now(),
+                )
+                : new ProofStep(
+                    false,
+                    "$login: could not be tried, ".$failure->reason->sentence(),
+                    $failure->reason->nextStep(),
+                    'refused',
+                    $failure->serverSaid,
+                    $this->now(),
+                    false,
+                );
         }
 
         return $this->evidence();

@@ -56,17 +56,17 @@ final readonly class ContentSweep
     {
         $sorted = tmpfile();
         $process = $sorted === false
-                ? false
-                : proc_open(
-                    ['sort', '-u'],
-                    [['pipe', 'r'], $sorted],
-                    $pipes,
-                    null,
-                    [
-                        'LC_ALL' => 'C',
-                        'PATH' => (string) getenv('PATH'),
-                    ],
-                );
+            ? false
+            : proc_open(
+                ['sort', '-u'],
+                [['pipe', 'r'], $sorted],
+                $pipes,
+                null,
+                [
+                    'LC_ALL' => 'C',
+                    'PATH' => (string) getenv('PATH'),
+                ],
+            );
         if ($sorted === false || $process === false) {
             throw StoreFailure::writing('a list of what is in use');
         }

@@ -59,12 +59,12 @@ final class CurlWebFetcher implements WebFetcher
                 return $bytes > $most ? 0 : strlen($chunk);
             },
         ]
-                + ($address === null
-                ? []
-                : [CURLOPT_RESOLVE => ["$host:$port:".(str_contains($address, ':') ? "[$address]" : $address)]])
-                + ($this->authorities === null || $this->authorities === ''
-                ? []
-                : [CURLOPT_CAINFO => $this->authorities]),
+            + ($address === null
+            ? []
+            : [CURLOPT_RESOLVE => ["$host:$port:".(str_contains($address, ':') ? "[$address]" : $address)]])
+            + ($this->authorities === null || $this->authorities === ''
+            ? []
+            : [CURLOPT_CAINFO => $this->authorities]),
         );
         $done = curl_exec($this->curl);
         $status = curl_getinfo($this->curl, CURLINFO_RESPONSE_CODE);

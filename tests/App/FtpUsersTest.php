@@ -334,7 +334,7 @@ final class FtpUsersTest extends AppTestCase
     public function test_the_same_login_twice_at_once_is_made_once(): void
     {
         $script = 'require $argv[1]."/vendor/autoload.php"; $app = require $argv[1]."/bootstrap/app.php"; '
-                .'$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
+            .'$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
             .'try { $user = app(App\FtpUsers\FtpUsers::class)->open(App\Models\Account::with("sites", '
             .'"client")->findOrFail($argv[2]), new App\FtpUsers\NewFtpUser("job", '
             .'Cellarium\Core\Path\RemotePath::fromString("/www/site.example"))); echo $user->state->value; } catch '

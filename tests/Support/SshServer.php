@@ -68,8 +68,8 @@ final class SshServer
             $wrapped,
         );
         $this->process = $process === false
-                ? throw new RuntimeException('sshd did not start; install openssh-server and libnss-wrapper.')
-                : $process;
+            ? throw new RuntimeException('sshd did not start; install openssh-server and libnss-wrapper.')
+            : $process;
         $until = microtime(true) + 10;
         while (! str_contains((string) @file_get_contents("$directory/log"), 'Server listening')) {
             microtime(true) < $until

@@ -139,26 +139,26 @@ final class DeployCommand extends CellariumCommand
         ]
             + $deployment->counts + [
                 'backup' => $backup === null
-                        ? null
-                        : [
-                            'id' => $backup->id,
-                            'files' => $backup->files,
-                            'bytes' => (int) $backup->bytes,
-                            'verified' => $backup->verified_at !== null,
-                            'fetched' => $backup->fetched_files,
-                            'taken_over' => $backup->taken_over_files,
-                            'taken_over_since' => $backup->taken_over_since?->toIso8601String(),
-                        ],
+                    ? null
+                    : [
+                        'id' => $backup->id,
+                        'files' => $backup->files,
+                        'bytes' => (int) $backup->bytes,
+                        'verified' => $backup->verified_at !== null,
+                        'fetched' => $backup->fetched_files,
+                        'taken_over' => $backup->taken_over_files,
+                        'taken_over_since' => $backup->taken_over_since?->toIso8601String(),
+                    ],
                 'proof' => $start === null
-                        ? null
-                        : [
-                            'url' => $start['url'],
-                            'status' => $start['status'],
-                            'matches' => $start['matches'],
-                            'fetched' => count($deployment->proofs),
-                            'addresses' => $deployment->addresses,
-                            'read_back' => $deployment->read_back,
-                        ],
+                    ? null
+                    : [
+                        'url' => $start['url'],
+                        'status' => $start['status'],
+                        'matches' => $start['matches'],
+                        'fetched' => count($deployment->proofs),
+                        'addresses' => $deployment->addresses,
+                        'read_back' => $deployment->read_back,
+                    ],
                 'unproven' => $deployment->unproven ?? [],
                 'seconds' => $deployment->seconds(),
             ]

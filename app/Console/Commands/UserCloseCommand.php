@@ -22,8 +22,8 @@ final class UserCloseCommand extends CellariumCommand
         $user = $this->ftpUser($account, (string) $this->argument('login'));
         // Where a person had it to do, this is how to say that it is done.
         $closed = $user->action() === PendingAction::Close && $users->byHand($user)
-                ? $users->settle($user)
-                : $users->close($user, 'from the console');
+            ? $users->settle($user)
+            : $users->close($user, 'from the console');
         $sheet = $users->sheet($user);
         if ($this->wantsJson()) {
             $this->json(

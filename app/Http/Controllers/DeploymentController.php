@@ -51,25 +51,25 @@ final class DeploymentController
     public function choose(Request $request): View
     {
         $site = $request->integer('site') > 0
-                ? Site::with(
-                    'account.client',
-                    'account.ftpUsers',
-                    'account.sites',
-                    'destinations',
-                )->findOrFail(
-                    $request->integer('site'),
-                )
-                : null;
+            ? Site::with(
+                'account.client',
+                'account.ftpUsers',
+                'account.sites',
+                'destinations',
+            )->findOrFail(
+                $request->integer('site'),
+            )
+            : null;
         $package = $request->integer('package') > 0 ? Package::findOrFail($request->integer('package')) : null;
         $users = $site === null
-                ? collect()
-                : $site->account->ftpUsers
-                    ->where('state', FtpUserState::Open)
-                    ->filter(
-                        static fn (FtpUser $user): bool => ! $user->read_only
-                            && $user->secret !== null
-                            && $site->root()->seenFrom($user->path()) !== null,
-                    );
+            ? collect()
+            : $site->account->ftpUsers
+                ->where('state', FtpUserState::Open)
+                ->filter(
+                    static fn (FtpUser $user): bool => ! $user->read_only
+                        && $user->secret !== null
+                        && $site->root()->seenFrom($user->path()) !== null,
+                );
 
         return view('deploy', [
             'site' => $site,

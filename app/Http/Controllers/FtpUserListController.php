@@ -29,8 +29,8 @@ final class FtpUserListController
     {
         $kind = $request->enum('kind', BulkKind::class) ?? throw new Problem('Choose what is to be done.');
         $closes = $kind === BulkKind::Move
-                ? ClosingChoice::time($request->string('closes')->toString())
-                : null;
+            ? ClosingChoice::time($request->string('closes')->toString())
+            : null;
         $ids = array_values(
             array_unique(array_map(intval(...), array_filter((array) $request->input('users', []), is_numeric(...)))),
         );
@@ -66,11 +66,11 @@ final class FtpUserListController
     private function facts(BulkChange $change, BulkChanges $bulk): array
     {
         $handOver = $change->kind === BulkKind::Renew
-                ? FtpUser::whereIn('id', array_column($change->items, 'user'))
-                    ->whereNull('handed_over_at')
-                    ->pluck('id')
-                    ->flip()
-                : collect();
+            ? FtpUser::whereIn('id', array_column($change->items, 'user'))
+                ->whereNull('handed_over_at')
+                ->pluck('id')
+                ->flip()
+            : collect();
 
         return ['change' => $change, 'title' => $bulk->title($change), 'handOver' => $handOver];
     }

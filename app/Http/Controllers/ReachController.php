@@ -46,8 +46,8 @@ final class ReachController
         $account->load('sites');
         $at = RemotePath::fromString($request->string('at')->toString() ?: '/');
         $going = $request->integer('errand') > 0
-                ? Errand::where(['id' => $request->integer('errand'), 'account_id' => $account->id])->first()
-                : null;
+            ? Errand::where(['id' => $request->integer('errand'), 'account_id' => $account->id])->first()
+            : null;
         if ($going === null && ($request->boolean('look') || ! $account->seen()->at($at)->looked)) {
             $going = Errands::start(
                 ErrandKind::LookAtTree,

@@ -35,8 +35,8 @@ final readonly class ControlApi
     public function answer(Request $request): Response
     {
         $token = preg_match('/\ABearer ([A-Za-z0-9._~+\/=-]+)\z/i', $request->header('authorization'), $match) === 1
-                ? $match[1]
-                : '';
+            ? $match[1]
+            : '';
         if (preg_match('#\A/operator/faults/([^/]+)\z#', $request->path, $path) === 1) {
             return hash_equals($this->world->operatorToken, $token)
                 ? $this->faults($request, rawurldecode($path[1]))

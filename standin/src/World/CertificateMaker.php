@@ -70,21 +70,21 @@ final readonly class CertificateMaker
             'config' => $configuration,
         ]);
         $request = $key === false
-                ? false
-                : openssl_csr_new(['commonName' => $name], $key, [
-                    'config' => $configuration,
-                    'digest_alg' => 'sha256',
-                ]);
+            ? false
+            : openssl_csr_new(['commonName' => $name], $key, [
+                'config' => $configuration,
+                'digest_alg' => 'sha256',
+            ]);
         $certificate = $key === false || ! ($request instanceof \OpenSSLCertificateSigningRequest)
-                ? false
-                : openssl_csr_sign(
-                    $request,
-                    $ca,
-                    $caKey ?? $key,
-                    3650,
-                    ['config' => $configuration, 'x509_extensions' => $section, 'digest_alg' => 'sha256'],
-                    random_int(1, PHP_INT_MAX),
-                );
+            ? false
+            : openssl_csr_sign(
+                $request,
+                $ca,
+                $caKey ?? $key,
+                3650,
+                ['config' => $configuration, 'x509_extensions' => $section, 'digest_alg' => 'sha256'],
+                random_int(1, PHP_INT_MAX),
+            );
         if (! ($key instanceof OpenSSLAsymmetricKey) || $certificate === false) {
             throw new RuntimeException('OpenSSL made no certificate: '.openssl_error_string());
         }
