@@ -18,6 +18,7 @@ use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\CollapseCheck;
+use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
@@ -132,7 +133,7 @@ final readonly class Backups
         $site = $backup->site;
         $expected = Problem::isExpected($failure);
         [$state, $kind] = match (true) {
-            $failure instanceof RunRefused && $failure->reason === 'collapsed' => [
+            $failure instanceof RunRefused && $failure->reason === RunRefusal::Collapsed => [
                 BackupState::Question,
                 RecordKind::BackupQuestioned,
             ],

@@ -24,6 +24,7 @@ use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\CollapseCheck;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\DocumentRoot\PlaceholderPage;
 use Cellarium\Core\Manifest\EntryKind;
@@ -199,7 +200,7 @@ final readonly class Plans
         } catch (\Throwable $failure) {
             $deployment->update([
                 'state' => $failure instanceof Cancelled ? DeploymentState::Cancelled : DeploymentState::NotPlanned,
-                'question' => $failure instanceof RunRefused && $failure->reason === 'collapsed' ? 'collapsed' : null,
+                'question' => self::question($failure),
                 'trouble' => Problem::isExpected($failure)
                     ? Problem::words($failure)
                     : 'An error inside Cellarium; its log says which.',
@@ -416,6 +417,14 @@ final readonly class Plans
             'person',
             'ftpUser',
         );
+    }
+
+    /** What a person can answer, so that the plan is made after all; null where it cannot. */
+    private static function question(\Throwable $failure): ?RunRefusal
+    {
+        $asks = $failure instanceof RunRefused && $failure->reason === RunRefusal::Collapsed;
+
+        return $asks ? RunRefusal::Collapsed : null;
     }
 
     /** @return list<string> */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\Eloquent\Model;
@@ -20,6 +21,7 @@ final class Deployment extends Model
         'state' => DeploymentState::class,
         'kind' => DeploymentKind::class,
         'stage' => RunStage::class,
+        'question' => RunRefusal::class,
         'policy' => 'array',
         'counts' => 'array',
         'progress' => 'array',

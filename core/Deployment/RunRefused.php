@@ -11,7 +11,7 @@ use RuntimeException;
 /** A run that ended before anything on the server was touched. */
 final class RunRefused extends RuntimeException
 {
-    private function __construct(public readonly string $reason, string $sentence, ?\Throwable $previous = null)
+    private function __construct(public readonly RunRefusal $reason, string $sentence, ?\Throwable $previous = null)
     {
         parent::__construct($sentence, 0, $previous);
     }
@@ -19,7 +19,7 @@ final class RunRefused extends RuntimeException
     public static function changedSincePlanned(): self
     {
         return new self(
-            'changed_since_planned',
+            RunRefusal::ChangedSincePlanned,
             'The server has changed since the plan was made. Make the plan again and look at what is different.',
         );
     }
@@ -27,7 +27,7 @@ final class RunRefused extends RuntimeException
     public static function noRoom(int $needed, int $room): self
     {
         return new self(
-            'no_room',
+            RunRefusal::NoRoom,
             sprintf(
                 'The upload needs %s and the account has %s left. Make room in the account or ask for more space.',
                 Bytes::words($needed),
@@ -38,13 +38,13 @@ final class RunRefused extends RuntimeException
 
     public static function collapsed(Collapse $collapse): self
     {
-        return new self('collapsed', $collapse->sentence());
+        return new self(RunRefusal::Collapsed, $collapse->sentence());
     }
 
     public static function placeInUse(): self
     {
         return new self(
-            'place_in_use',
+            RunRefusal::PlaceInUse,
             'Another run is at work in this directory, perhaps through another account. Wait for its end, then make '
                 .'the plan again.',
         );
@@ -52,6 +52,6 @@ final class RunRefused extends RuntimeException
 
     public static function notPossible(\Throwable $cause): self
     {
-        return new self('not_possible', $cause->getMessage(), $cause);
+        return new self(RunRefusal::NotPossible, $cause->getMessage(), $cause);
     }
 }

@@ -16,6 +16,7 @@ use App\Models\SetAside;
 use App\Storage\RunIds;
 use App\Storage\SiteLockNames;
 use App\Watch\Recovery;
+use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
@@ -128,7 +129,7 @@ final class LyingHostTest extends AppTestCase
 
         $this->post('/deployments', ['site' => $this->site->id, 'package' => $this->package()->id])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
-        self::assertSame([DeploymentState::NotPlanned, 'collapsed'], [$run->state, $run->question]);
+        self::assertSame([DeploymentState::NotPlanned, RunRefusal::Collapsed], [$run->state, $run->question]);
         self::assertStringContainsString(
             'It is right, plan with what is there now',
             $this->page("/deployments/$run->id"),

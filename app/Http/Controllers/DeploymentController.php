@@ -20,6 +20,7 @@ use App\Models\SetAside;
 use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunFiles;
+use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -231,7 +232,11 @@ final class DeploymentController
             'collapse_accepted' => true,
             'started_at' => null,
         ];
-        if (Deployment::where('id', $deployment->id)->where('question', 'collapsed')->update($accepted) === 1) {
+        if (
+            Deployment::where('id', $deployment->id)
+                ->where('question', RunRefusal::Collapsed)
+                ->update($accepted) === 1
+        ) {
             Record::write(
                 RecordKind::ListingAccepted,
                 "{$deployment->site->domain}: that much less is on the server than before is right",

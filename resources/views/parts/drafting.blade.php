@@ -34,7 +34,7 @@
                 <bdi>{{ $deployment->trouble ?? 'It was cancelled before it began.' }}</bdi></p>
             <p>Nothing on the server was changed.</p>
             <div class="row-acts">
-                @if ($deployment->question === 'collapsed')
+                @if ($deployment->question !== null)
                     <x-action to="/deployments/{{ $deployment->id }}/accept">It is right, plan with what is there
                         now</x-action>
                 @endif

@@ -16,6 +16,7 @@ use Cellarium\Core\Deployment\ProofFailed;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
+use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Deployment\RunResult;
 use Cellarium\Core\Manifest\EntryKind;
@@ -249,7 +250,7 @@ final class RunTest extends TestCase
         $result = $this->carryOut(room: 10);
         self::assertSame(RunEnd::Refused, $result->end);
         self::assertInstanceOf(RunRefused::class, $result->cause);
-        self::assertSame('no_room', $result->cause->reason);
+        self::assertSame(RunRefusal::NoRoom, $result->cause->reason);
         self::assertSame($this->before, self::contents($this->live));
     }
 
@@ -523,7 +524,7 @@ final class RunTest extends TestCase
         $remote->hidesByEveryWay = true;
         $result = $this->carryOut($remote, known: $known);
         self::assertInstanceOf(RunRefused::class, $result->cause);
-        self::assertSame('collapsed', $result->cause->reason);
+        self::assertSame(RunRefusal::Collapsed, $result->cause->reason);
         self::assertStringContainsString('0 of the 5 files', $result->cause->getMessage());
         self::assertSame([], glob("$this->own/backups/*"));
         self::assertSame($this->before, self::contents($this->live));
@@ -536,7 +537,7 @@ final class RunTest extends TestCase
         foreach (['index.html', 'css/a.css', 'keep.txt', 'same.txt'] as $path) {
             unlink("$this->live/$path");
         }
-        self::assertSame('collapsed', $this->carryOut(known: $known)->cause->reason ?? null);
+        self::assertSame(RunRefusal::Collapsed, $this->carryOut(known: $known)->cause->reason ?? null);
         self::assertSame(RunEnd::Proven, $this->carryOut(known: $known, accepted: true)->end);
     }
 
@@ -546,7 +547,7 @@ final class RunTest extends TestCase
         file_put_contents("$this->live/$theirs", 'on its way');
         $result = $this->carryOut(isGoing: static fn (string $run): ?bool => $run === 'other1');
         self::assertInstanceOf(RunRefused::class, $result->cause);
-        self::assertSame('place_in_use', $result->cause->reason);
+        self::assertSame(RunRefusal::PlaceInUse, $result->cause->reason);
         self::assertSame(RunEnd::Proven, $this->carryOut(isGoing: static fn (string $run): ?bool => null)->end);
         self::assertFileExists("$this->live/$theirs", 'a run that is not known here may be going on elsewhere');
         $this->lay();

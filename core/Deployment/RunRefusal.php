@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+/** Why a run ended before anything on the server was touched. */
+enum RunRefusal: string
+{
+    case ChangedSincePlanned = 'changed_since_planned';
+
+    case NoRoom = 'no_room';
+
+    /** Much less is there than was known; a person says whether that is right. */
+    case Collapsed = 'collapsed';
+
+    /** Another run is at work in the same directory. */
+    case PlaceInUse = 'place_in_use';
+
+    case NotPossible = 'not_possible';
+}
