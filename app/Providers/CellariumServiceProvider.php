@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Failure\Problem;
 use App\Hosting\Connections;
+use App\Text\Breakable;
 use App\Text\Shown;
 use App\Watch\Recovery;
 use Carbon\CarbonImmutable;
@@ -91,6 +92,11 @@ final class CellariumServiceProvider extends ServiceProvider
             $compiler->setEchoFormat('\\'.Shown::class.'::escaped(%s)');
             // Fields give back what they were given, to the letter.
             $compiler->directive('exactly', static fn (string $expression): string => "<?php echo e($expression); ?>");
+            // Sentences with domains, paths and what servers said in them.
+            $compiler->directive(
+                'words',
+                static fn (string $sentence): string => '<?php echo \\'.Breakable::class."::sentence($sentence); ?>",
+            );
         });
         Date::use(CarbonImmutable::class);
         Model::preventLazyLoading(! $this->app->isProduction() && $this->app->runningUnitTests());

@@ -9,10 +9,33 @@ use Illuminate\Support\HtmlString;
 /** Domains, paths, logins and addresses, which a line may break after a slash, a dot or an @ and nowhere else. */
 final class Breakable
 {
-    public static function html(string $text): HtmlString
+    /** What has no blank, is longer than a word and has two such signs: an address, a path, a fingerprint. */
+    private const NAME = '~([^\s,;“”‘’()]*[/\\\\.@:][^\s,;“”‘’()]*[/\\\\.@:][^\s,;“”‘’()]*)~u';
+
+    public static function html(string $name): HtmlString
     {
-        $parts = preg_split('~(?<=[/.@])(?=[^/.@])~', $text) ?: [$text];
+        $parts = preg_split('~(?<=[/\\\\.@:])(?=[^/\\\\.@:])~', $name) ?: [$name];
 
         return new HtmlString(implode('<wbr>', array_map(Shown::escaped(...), $parts)));
+    }
+
+    /** A hash in groups of sixteen digits. */
+    public static function hash(string $hexadecimal): HtmlString
+    {
+        return new HtmlString(implode('<wbr>', array_map(Shown::escaped(...), str_split($hexadecimal, 16))));
+    }
+
+    /** A sentence, in which names of that kind may stand anywhere. */
+    public static function sentence(?string $sentence): HtmlString
+    {
+        $parts = preg_split(self::NAME, mb_scrub($sentence ?? ''), flags: PREG_SPLIT_DELIM_CAPTURE) ?: [];
+        $html = '';
+        foreach ($parts as $at => $part) {
+            $html .= $at % 2 === 0
+                ? Shown::escaped($part)
+                : '<span class="breakable">'.self::html($part).'</span>';
+        }
+
+        return new HtmlString($html);
     }
 }

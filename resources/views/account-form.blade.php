@@ -154,8 +154,8 @@
                                     spellcheck="false">
                                 <p class="soft">what this provider makes of the name of an FTP user, {name} standing
                                 for it</p><x-field-note :form="$form" field="login_form" />@else<p
-                                    class="soft" id="login_form">are called
-                                    <code>{{ $account->rules()->form }}</code>, the host says</p>
+                                    class="soft" id="login_form">the host calls them
+                                    <x-path :path="$account->rules()->form" /></p>
                             @endif
                             <div class="side"><select class="entry" name="ftp_protocol"
                                     aria-label="FTP users sign in by">

@@ -31,8 +31,7 @@
                     <table class="facts-table">
                         <thead>
                             <tr>
-                                <th>Site</th>
-                                <th>Document root</th>
+                                <th>Site and document root</th>
                                 <th>Live now</th>
                                 <th>Last backup</th>
                                 <th></th>
@@ -44,18 +43,7 @@
                                     <td>
                                         <a class="strong" href="/sites/{{ $site->id }}"><x-domain
                                                 :name="$site->domain" /></a>
-                                        @foreach ($site->aliases as $alias)
-                                            <div class="soft">also <x-domain :name="$alias" /></div>
-                                        @endforeach
-                                        @if ($site->client_id !== null && $site->client_id !== $account->client_id)
-                                            <div><x-tag tone="soon">of {{ $site->client->name }}</x-tag></div>
-                                        @endif
-                                        @foreach ($site->mounts as $mount)
-                                            <div class="soft"><x-path :path="$mount['path']" /> from
-                                                <x-path :path="$mount['directory']" /></div>
-                                        @endforeach
-                                    </td>
-                                    <td><x-path :path="$site->document_root" /><br>
+                                        <div><x-path :path="$site->document_root" /></div>
                                         @if ($site->root_proven_at !== null)
                                             <span class="proof">proven
                                                 {{ $site->root_proven_at->format('j M H:i') }}</span>
@@ -69,6 +57,16 @@
                                                 data-once>prove{{ $site->root_proven_at === null ? ''
                                                     : ' again' }}</button>
                                         </form>
+                                        @foreach ($site->aliases as $alias)
+                                            <div class="soft">also <x-domain :name="$alias" /></div>
+                                        @endforeach
+                                        @if ($site->client_id !== null && $site->client_id !== $account->client_id)
+                                            <div><x-tag tone="soon">of {{ $site->client->name }}</x-tag></div>
+                                        @endif
+                                        @foreach ($site->mounts as $mount)
+                                            <div class="soft"><x-path :path="$mount['path']" /> from
+                                                <x-path :path="$mount['directory']" /></div>
+                                        @endforeach
                                     </td>
                                     <td>
                                         @if ($site->placeholder)
@@ -85,7 +83,7 @@
                                                 : 'a site from before' }}</span>
                                         @endif
                                     </td>
-                                    <td>
+                                    <td data-label="last backup">
                                         @if ($site->last_backup_at !== null)
                                             <a
                                                 href="/backups?site={{ $site->id }}">{{
@@ -137,7 +135,7 @@
                                 <a class="strong" href="/ftp-users/{{ $user->id }}"><x-path :path="$user->login" /></a>
                                 <x-tag :tone="$tone">{{ $word }}</x-tag>
                             </div>
-                            <p class="soft"><x-path :path="$user->directory" /> · {{ $user->reach()->sentence() }}</p>
+                            <p class="soft"><x-path :path="$user->directory" /> · @words($user->reach()->sentence())</p>
                             <p class="soft">{{ AccountView::facts($user) }}</p>
                             @if ($user->trouble)
                                 <p class="word is-trouble">{{ $user->trouble }}</p>

@@ -28,7 +28,7 @@
                                         fill="{{ $run->site->account->client->colour }}" />
                                 </svg> <a href="/sites/{{ $run->site_id }}"><x-domain :name="$run->site->domain"
                                     /></a></td>
-                            <td>{{ $run->when() }}</td>
+                            <td class="when">{{ $run->when() }}</td>
                             <td>@include('parts.state', ['run' => $run])</td>
                             <td>
                                 @if ($run->counts !== [])
@@ -37,7 +37,8 @@
                                         ? ', '.$run->counts['set_aside']['files'].' set aside' : '' }}
                                 @endif
                             </td>
-                            <td>{{ $run->seconds() === null ? '' : Amount::seconds($run->seconds()) }}</td>
+                            <td class="when" data-label="took">
+                                {{ $run->seconds() === null ? '' : Amount::seconds($run->seconds()) }}</td>
                             <td>{{ $run->person?->shortName() ?? 'console' }}</td>
                         </tr>
                     @endforeach

@@ -36,8 +36,7 @@
                                 <th class="tick"><input type="checkbox" data-all="users"
                                         aria-label="All on this page"></th>
                             @endif
-                            <th>
-                                FTP user</th>
+                            <th>FTP user</th>
                             <th>Reaches</th>
                             <th>Owner and purpose</th>
                             <th>Open since</th>
@@ -54,25 +53,26 @@
                                             aria-label="{{ $user->login }}"></td>
                                 @endif
                                 <td><x-band :client="$user->account->client" :height="22" /> <a
-                                        href="/ftp-users/{{ $user->id }}"><code
-                                            class="strong">{{ $user->login }}</code></a>
+                                        href="/ftp-users/{{ $user->id }}"><x-path class="strong"
+                                            :path="$user->login" /></a>
                                     @if ($word !== 'open')
                                         <x-tag :tone="$tone">{{ $word }}</x-tag>
                                     @endif
                                     <div class="soft">
                                         {{ $user->account->client->name }}, {{ $user->account->title() }}</div>
                                 </td>
-                                <td>{{ $user->reach()->sentence() }}<div class="soft"><x-path :path="$user->directory"
+                                <td>@words($user->reach()->sentence())<div class="soft"><x-path :path="$user->directory"
                                     />
                                     </div>
                                 </td>
                                 <td>{{ $user->person?->shortName() ?? 'nobody named' }}<div class="soft">
                                         {{ $user->purpose }}</div>
                                 </td>
-                                <td class="when">{{ $user->created_at->format('j M Y') }}<div class="soft">
+                                <td class="when" data-label="open since">
+                                    {{ $user->created_at->format('j M Y') }}<div class="soft">
                                         {{ Amount::ago($user->created_at) }}</div>
                                 </td>
-                                <td class="when">
+                                <td class="when" data-label="used">
                                     {{ $user->used_at === null ? 'never'
                                         : Amount::ago($user->used_at) }}@if ($user->idleDays() > 0)
                                         <div
@@ -82,7 +82,8 @@
                                         </div>
                                     @endif
                                 </td>
-                                <td>{{ $user->hasEnded() ? 'closed '.$user->closed_at?->format('j M Y H:i')
+                                <td data-label="closes">
+                                    {{ $user->hasEnded() ? 'closed '.$user->closed_at?->format('j M Y H:i')
                                     : $user->endsWords() }}
                                     @if ($user->isOverdue())
                                         <div><x-tag tone="now">past its time</x-tag></div>

@@ -13,12 +13,12 @@
                 <label for="list">File</label><input class="entry" id="list" name="list" type="file"
                     accept=".csv,.tsv,.txt,text/csv">
                 <label for="text">or the list itself</label>
-                <textarea class="entry is-mono" id="text" name="text" rows="8" spellcheck="false"
+                <textarea class="entry is-mono is-lines" id="text" name="text" rows="8" spellcheck="false"
                     placeholder="client,host,login,password,domain,document root"></textarea>
                 <p class="soft">The next step only looks: it says for each row what would be done. Until then the list
                     is kept encrypted, for an hour at the most. Columns it can have:
                     {{ collect(Column::cases())->map->label()->join(', ') }}.</p>
-                <div class="row-acts"><button class="act is-main" data-once>Look at it</button> <a class="act"
+                <div class="row-acts"><button class="act is-main" data-once>Preview the list</button> <a class="act"
                         href="/accounts/new">One account by hand</a></div>
             </form>
         </section>

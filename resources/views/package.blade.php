@@ -1,4 +1,5 @@
 @use('App\Text\Amount')
+@use('App\Text\Breakable')
 <x-page :title="$package->title()" place="Packages">
     <div class="two">
         <div class="stack">
@@ -16,7 +17,7 @@
                             every entry read whole</span></li>
                     @foreach ($package->notes() as $finding)
                         <li class="{{ $finding->stops ? 'is-broken'
-                            : 'is-note' }}"><span>{{ $finding->sentence }}</span>
+                            : 'is-note' }}"><span>@words($finding->sentence)</span>
                         </li>
                     @endforeach
                 </ol>
@@ -92,7 +93,8 @@
                 @endforelse
                 <p class="soft">File <x-path :path="$package->file_name" />,
                     {{ Amount::bytes($package->packed_bytes) }} packed</p>
-                <p class="soft">SHA-256 <code class="hash">{{ $package->sha256 }}</code></p>
+                <p class="soft">SHA-256
+                    <code class="hash breakable">{{ Breakable::hash($package->sha256) }}</code></p>
             </section>
         </div>
     </div>

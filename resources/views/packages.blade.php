@@ -23,7 +23,8 @@
                                 <td><a class="strong" href="/packages/{{ $package->id }}">{{ $package->name }}</a>
                                     {{ $package->version }}</td>
                                 <td><x-path class="soft" :path="$package->file_name" /></td>
-                                <td>{{ Amount::files($package->files) }}, {{ Amount::bytes($package->bytes) }}</td>
+                                <td class="when">{{ Amount::files($package->files) }},
+                                    {{ Amount::bytes($package->bytes) }}</td>
                                 <td>
                                     @if ($package->stops)
                                         <x-tag tone="now">cannot go live</x-tag>
@@ -33,8 +34,9 @@
                                             class="soft">none</span>
                                     @endif
                                 </td>
-                                <td>{{ $package->timesDeployed() }}</td>
-                                <td>{{ $package->created_at->format('j M Y H:i') }}</td>
+                                <td data-label="deployed">{{ $package->timesDeployed() }}</td>
+                                <td class="when" data-label="taken in">
+                                    {{ $package->created_at->format('j M Y H:i') }}</td>
                             </tr>
                         @endforeach
                     </tbody>

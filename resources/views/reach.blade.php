@@ -53,7 +53,7 @@
                                             :path="$row->user->login" /></a>
                                     <div class="soft">{{ $row->user->account->client->name }} ·
                                         <x-path :path="$row->user->directory" /> ·
-                                        {{ $row->scope->reach->sentence() }}</div>
+                                        @words($row->scope->reach->sentence())</div>
                                     <div class="when-narrow">
                                         @foreach ($row->marks() as $mark)
                                             <x-tag :tone="$mark['tone']">{{ $mark['words'] }}</x-tag>

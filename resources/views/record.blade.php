@@ -33,9 +33,10 @@
                             </td>
                             <td>
                                 @if (isset($entry->facts['deployment']))
-                                    <a
-                                    href="/deployments/{{ $entry->facts['deployment'] }}"><bdi>{{ $entry->sentence
-                                        }}</bdi></a>@else<bdi>{{ $entry->sentence }}</bdi>
+                                    <a href="/deployments/{{ $entry->facts['deployment'] }}">
+                                        <bdi>@words($entry->sentence)</bdi></a>
+                                @else
+                                    <bdi>@words($entry->sentence)</bdi>
                                 @endif
                             </td>
                         </tr>

@@ -32,9 +32,9 @@
                         @foreach ($goes->openUsers as $user)
                             <tr>
                                 <td><a href="/ftp-users/{{ $user->id }}"><x-path :path="$user->login" /></a></td>
-                                <td><x-path :path="$user->directory" /></td>
-                                <td>{{ $user->endsWords() }}</td>
-                                <td>
+                                <td data-label="lands in"><x-path :path="$user->directory" /></td>
+                                <td data-label="closes">{{ $user->endsWords() }}</td>
+                                <td class="when">
                                     <div role="radiogroup" aria-label="What becomes of {{ $user->login }}">
                                         <label class="check"><input type="radio" name="users[{{ $user->id }}]"
                                                 value="close" checked> close it first</label>
@@ -49,13 +49,22 @@
             @else
                 <p class="calm">No FTP user is open there.</p>
             @endif
+            <div class="pairs-form below">
+                <label for="keep">Backups stay</label>
+                <select class="entry" id="keep" name="keep">
+                    @foreach (RemovalController::KEEP as $days => $words)
+                        <option value="{{ $days }}" @selected($days === 365)>{{ $words }}</option>
+                    @endforeach
+                </select>
+            </div>
             <div class="row-acts">
-                <button class="act is-main" data-once @disabled($goes->objection() !== null)>Remove it</button>
+                <button class="act is-main" data-once @disabled($goes->objection() !== null)>Remove the
+                    {{ $kind->noun() }}</button>
                 <a class="act" href="{{ match ($kind) {
                     RemovableKind::Client => "/clients/$subject->id",
                     RemovableKind::Account => "/accounts/$subject->id",
                     RemovableKind::Site => "/sites/$subject->id",
-                } }}">Keep it</a>
+                } }}">Cancel</a>
             </div>
         </section>
         <section class="sheet" aria-labelledby="goes">
@@ -84,14 +93,6 @@
                 <dt>Set aside</dt>
                 <dd>{{ Amount::files($goes->setAside) }} that could be restored</dd>
             </dl>
-            <div class="pairs-form apart">
-                <label for="keep">Backups stay</label>
-                <select class="entry" id="keep" name="keep">
-                    @foreach (RemovalController::KEEP as $days => $words)
-                        <option value="{{ $days }}" @selected($days === 365)>{{ $words }}</option>
-                    @endforeach
-                </select>
-            </div>
         </section>
     </form>
 </x-page>

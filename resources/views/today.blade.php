@@ -12,7 +12,7 @@
                     <ul>
                         @foreach ($changed as $entry)
                             <li><time>{{ $entry->at->format('H:i') }}</time> <a
-                                    href="/accounts/{{ $entry->account_id }}">{{ $entry->sentence }}</a></li>
+                                    href="/accounts/{{ $entry->account_id }}">@words($entry->sentence)</a></li>
                         @endforeach
                     </ul>
                 </div>

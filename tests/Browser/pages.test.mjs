@@ -3,7 +3,16 @@ import assert from 'node:assert/strict';
 import { writeFileSync, mkdtempSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
-import { assertAccessible, assertNoSidewaysScroll, base, close, open, signIn } from './support.mjs';
+import {
+    assertAccessible,
+    assertNoBrokenWord,
+    assertNoSidewaysScroll,
+    assertReadableInTheDark,
+    base,
+    close,
+    open,
+    signIn,
+} from './support.mjs';
 
 after(close);
 
@@ -45,12 +54,15 @@ async function everyPage(page) {
 }
 
 for (const [name, viewport] of [['wide', { width: 1280, height: 800 }], ['narrow', { width: 390, height: 844 }]]) {
-    test(`every page, ${name}: no serious fault for axe-core, no sideways scroll, nothing from elsewhere`, async () => {
+    test(`every page, ${name}: axe-core finds nothing serious in either scheme, no word is broken`, async () => {
         const page = await signIn(viewport);
         for (const path of await everyPage(page)) {
             await page.goto(base + path);
             await assertAccessible(page);
+            await assertReadableInTheDark(page);
+            await page.evaluate(() => document.querySelectorAll('details').forEach(part => (part.open = true)));
             await assertNoSidewaysScroll(page);
+            await assertNoBrokenWord(page);
         }
         assert.deepEqual(page.troubles, []);
     });

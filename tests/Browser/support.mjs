@@ -80,5 +80,40 @@ export async function assertNoSidewaysScroll(page) {
     assert.ok(over <= 0, `${page.url()} is ${over} pixels too wide`);
 }
 
+/** Contrast again in the dark scheme, where every colour is another one. */
+export async function assertReadableInTheDark(page) {
+    await page.emulateMedia({ colorScheme: 'dark' });
+    // A colour that still fades from one scheme to the other is none of the two.
+    await page.evaluate(() => document.getAnimations().forEach(fading => fading.finish()));
+    const { violations } = await page.evaluate(() => window.axe.run(document, { runOnly: ['color-contrast'] }));
+    await page.emulateMedia({ colorScheme: 'light' });
+    assert.deepEqual(
+        violations.flatMap(fault => fault.nodes.map(node => `${node.html} ${node.any[0]?.message ?? ''}`)).slice(0, 5),
+        [],
+        `${page.url()} in the dark`,
+    );
+}
+
+/** No line ends within a word: domains and paths go on after a dot, a slash or an @. */
+export async function assertNoBrokenWord(page) {
+    const broken = await page.evaluate(() => {
+        const found = [];
+        const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+        while (texts.nextNode()) {
+            const text = texts.currentNode;
+            if (text.parentElement.closest('script, style, textarea, svg')) continue;
+            for (const word of text.data.matchAll(/[\p{L}\p{N}]{2,}/gu)) {
+                const range = document.createRange();
+                range.setStart(text, word.index);
+                range.setEnd(text, word.index + word[0].length);
+                const tops = [...range.getClientRects()].map(box => box.top);
+                if (Math.max(...tops) - Math.min(...tops) > 4) found.push(text.data.trim());
+            }
+        }
+        return found;
+    });
+    assert.deepEqual(broken, [], `${page.url()} breaks within a word`);
+}
+
 export const live = (path = '/') =>
     fetch(`http://127.0.0.1:${webPort}${path}`, { headers: { Host: 'pilgrimstones.example' } });

@@ -25,7 +25,7 @@
             <tbody>
                 @foreach ($backups as $backup)
                     <tr>
-                        <td>{{ $backup->id }}</td>
+                        <td data-label="number">{{ $backup->id }}</td>
                         @if ($site === null)
                             <td class="whole">
                                 <svg class="band" width="6" height="16" aria-hidden="true">
@@ -53,7 +53,7 @@
                         <td>
                             <x-tag :tone="$backup->state->tone()">{{ $backup->state->label() }}</x-tag>
                             @if (in_array($backup->state, [BackupState::Question, BackupState::Failed], true))
-                                <span class="soft"><bdi>{{ $backup->trouble }}</bdi></span>
+                                <span class="soft"><bdi>@words($backup->trouble)</bdi></span>
                             @endif
                         </td>
                         <td class="acts">

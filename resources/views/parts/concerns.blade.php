@@ -6,7 +6,7 @@
                     <h2>{{ $concern->title }} <x-tag
                         :tone="$concern->urgency->tone()">{{ $concern->urgency->label() }}</x-tag></h2>
                     <p class="about"><x-about :concern="$concern" /></p>
-                    <p class="evidence"><bdi>{{ $concern->evidence }}</bdi></p>
+                    <p class="evidence"><bdi>@words($concern->evidence)</bdi></p>
                 </div>
                 <x-action :to="$concern->url" :method="$concern->method"
                     aria-label="{{ $concern->action }}: {{ $concern->about }}">{{ $concern->action }}</x-action>

@@ -14,7 +14,7 @@
         @endforeach
     </ol>
     @if ($deployment->trouble)
-        <p class="word is-trouble" role="alert"><bdi>{{ $deployment->trouble }}</bdi></p>
+        <p class="word is-trouble" role="alert"><bdi>@words($deployment->trouble)</bdi></p>
     @endif
     @if ($deployment->unproven)
         <section class="sheet" aria-labelledby="unproven">

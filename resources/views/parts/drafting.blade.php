@@ -31,7 +31,7 @@
         @else
             <h1 id="look">{{ $deployment->state === DeploymentState::Cancelled ? 'Cancelled' : 'No plan' }}</h1>
             <p class="word is-trouble" role="alert">
-                <bdi>{{ $deployment->trouble ?? 'It was cancelled before it began.' }}</bdi></p>
+                <bdi>@words($deployment->trouble ?? 'It was cancelled before it began.')</bdi></p>
             <p>Nothing on the server was changed.</p>
             <div class="row-acts">
                 @if ($deployment->question !== null)

@@ -21,7 +21,7 @@
         <p class="word is-trouble">Another client’s {{ count($foresight->othersSites) === 1 ? 'site' : 'sites' }}:
             {{ implode(', ', $foresight->othersSites) }}.</p>
     @elseif ($reach->isTooWide())
-        <p class="word is-trouble">Wider than one job needs: {{ $reach->sentence() }}.</p>
+        <p class="word is-trouble">Wider than one job needs: @words($reach->sentence()).</p>
     @endif
     @if ($reach->sites === [])
         <p class="calm">No site of this account is known yet, so nothing can be said about sites.</p>
@@ -89,7 +89,7 @@
             @foreach ($foresight->narrower as $less)
                 <li><button type="button" class="pick" data-pick="@exactly($less->directory)"
                         data-into="directory"><x-path :path="$less->directory" /></button> <span
-                        class="soft">{{ $less->sentence() }}</span></li>
+                        class="soft">@words($less->sentence())</span></li>
             @endforeach
         </ul>
     @endif

@@ -30,7 +30,7 @@
                     @endif
                 </dd>
                 <dt>Reaches</dt>
-                <dd>{{ $user->reach()->sentence() }}@if (count($user->reach()->clients()) > 1)
+                <dd>@words($user->reach()->sentence())@if (count($user->reach()->clients()) > 1)
                         <x-tag tone="now">{{ count($user->reach()->clients()) }} clients</x-tag>
                     @elseif ($user->reach()->isTooWide())
                         <x-tag tone="now">too wide</x-tag>
@@ -219,8 +219,8 @@
         <ol class="steps">
             @foreach ($view->steps as $step)
                 <li class="{{ $step->ok ? 'is-ok'
-                    : 'is-broken' }}"><span>{{ $step->sentence }}@if ($step->answer !== null)
-                            <code class="answer">{{ $step->answer }}</code>
+                    : 'is-broken' }}"><span>@words($step->sentence)@if ($step->answer !== null)
+                            <code class="answer">@words($step->answer)</code>
                             @endif @if (! $step->ok && $step->next)
                                 <em>{{ $step->next }}</em>
                             @endif

@@ -104,7 +104,7 @@
                     <tr>
                         <td><a href="/ftp-users/{{ $user->id }}"><x-path :path="$user->login" /></a></td>
                         <td><x-path :path="$user->directory" /></td>
-                        <td>{{ $user->reach()->sentence() }}</td>
+                        <td>@words($user->reach()->sentence())</td>
                         <td>{{ $user->endsWords() }}</td>
                     </tr>
                 @endforeach
@@ -121,7 +121,7 @@
                 @foreach ($map->rows as $row)
                     @if ($row->isDirectory())
                         <tr>
-                            <td><x-path :path="$row->path" /> <span class="soft">{{ $row->trouble() }}</span></td>
+                            <td><x-path :path="$row->path" /> <span class="soft">@words($row->trouble())</span></td>
                             <td>
                                 @if (($seen = $account->addressOf($row->place())) !== null)
                                     <x-address :address="$seen" />

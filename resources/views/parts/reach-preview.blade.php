@@ -1,5 +1,5 @@
 @if ($reach === null)<span class="bad">This is not a
-    directory.</span>@else<b>{{ $reach->sentence() }}</b>
+    directory.</span>@else<b>@words($reach->sentence())</b>
     @if ($reach->isWholeAccount())
         <span class="bad">the whole account</span>
     @elseif ($reach->isTooWide())

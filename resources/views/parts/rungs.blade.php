@@ -4,22 +4,22 @@
         <li class="{{ $rung->ok ? 'is-ok' : 'is-broken' }}">
             <span>
                 <b class="rung-name">{{ $rung->name }}</b>
-                <span class="evidence"><bdi>{{ $rung->evidence }}</bdi>
+                <span class="evidence"><bdi>@words($rung->evidence)</bdi>
                     @if ($rung->fingerprint !== null && ! $rung->changed)
-                        <code class="print">{{ $rung->fingerprint }}</code>
+                        <x-path class="print" :path="$rung->fingerprint" />
                     @endif
                 </span>
                 @if ($rung->cause)
-                    <em><bdi>{{ $rung->cause }}</bdi></em>
+                    <em><bdi>@words($rung->cause)</bdi></em>
                 @endif
                 @if ($rung->changed)
                     <span class="pins">
-                        <span>accepted</span><code>{{ $pin['fingerprint'] ?? '' }}</code>
-                        <span>shown now</span><code>{{ $rung->fingerprint }}</code>
+                        <span>accepted</span><x-path :path="$pin['fingerprint'] ?? ''" />
+                        <span>shown now</span><x-path :path="$rung->fingerprint" />
                     </span>
                 @endif
                 @if ($rung->next)
-                    <em><bdi>{{ $rung->next }}</bdi></em>
+                    <em><bdi>@words($rung->next)</bdi></em>
                 @endif
                 @if ($rung->remedy && $remedies !== null)
                     <form method="post" action="{{ $remedies }}" class="act-form">@csrf

@@ -4,10 +4,10 @@
         <tr>
             <td><a href="/sites/{{ $jar->site->id }}"><x-domain :name="$jar->site->domain" /></a></td>
             <td>{{ $shelf->client->name }}</td>
-            <td>{{ Amount::bytes($jar->site->bytes) }}</td>
-            <td>{{ $jar->live() }}</td>
-            <td>{{ $jar->site->last_backup_at?->format('j M Y') ?? 'none' }}</td>
-            <td>{{ $jar->open ? 'open' : 'none open' }}</td>
+            <td class="when" data-label="used">{{ Amount::bytes($jar->site->bytes) }}</td>
+            <td class="when" data-label="live page">{{ $jar->live() }}</td>
+            <td class="when" data-label="last backup">{{ $jar->site->last_backup_at?->format('j M Y') ?? 'none' }}</td>
+            <td class="when" data-label="FTP users">{{ $jar->open ? 'open' : 'none' }}</td>
         </tr>
     @endforeach
 @endforeach

@@ -1,1 +1,1 @@
-<p class="word is-trouble" role="alert"><bdi>{{ $trouble }}</bdi></p>
+<p class="word is-trouble" role="alert"><bdi>@words($trouble)</bdi></p>
