@@ -51,6 +51,8 @@ $ids = [
     'client' => $deployed->site->account->client_id,
     'package' => $deployed->package_id,
     'deployment' => $deployed->id,
+    'kind' => 'clients',
+    'id' => $deployed->site->account->client_id,
 ];
 // What a page is asked for beside its bare address.
 $asked = [

@@ -124,7 +124,7 @@ final readonly class AccountImport
             $rehearsal = $this->rehearse($list, $columns);
             if ($rehearsal->isRefused()) {
                 throw new Problem(
-                    "{$rehearsal->counts()[Verdict::Refused->value]} rows are refused, so nothing was taken over. "
+                    "{$rehearsal->counts()[Verdict::Refused->value]} rows are refused, so nothing was imported. "
                         .'Mend them in the list and import it again.',
                 );
             }

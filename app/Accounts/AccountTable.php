@@ -6,7 +6,7 @@ namespace App\Accounts;
 
 use App\Models\Account;
 use App\Models\FtpUserState;
-use Illuminate\Contracts\Pagination\Paginator;
+use Illuminate\Contracts\Pagination\LengthAwarePaginator;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
@@ -70,8 +70,11 @@ final readonly class AccountTable
         return '/accounts'.($query === [] ? '' : '?'.http_build_query($query));
     }
 
-    /** @return Paginator<int, Account> */
-    public function page(): Paginator
+    /**
+     * @param  int  $fit  how many fit, of counts()
+     * @return LengthAwarePaginator<int, Account>
+     */
+    public function page(int $fit): LengthAwarePaginator
     {
         $down = $this->get('down') === '1' ? 'desc' : 'asc';
         $open = DB::table('ftp_users')
@@ -133,7 +136,7 @@ final readonly class AccountTable
         return $query
             ->orderBy('clients.name')
             ->orderBy('accounts.id')
-            ->simplePaginate(self::AT_ONCE)
+            ->paginate(self::AT_ONCE, total: $fit)
             ->withQueryString();
     }
 

@@ -104,7 +104,7 @@ final readonly class Plans
     public function orderRestoreBackup(Backup $backup, ?Person $person = null): Deployment
     {
         if ($backup->state !== BackupState::Verified || $backup->name === null) {
-            throw new Problem("Backup $backup->id was not verified and cannot be restored.");
+            throw new Problem("Backup $backup->id was not verified and cannot be restored. Choose another one.");
         }
 
         return $this->order(
@@ -127,7 +127,7 @@ final readonly class Plans
             || $done->backup?->name === null
             || $this->files->after($done) === null
         ) {
-            throw new Problem('Only a deployment that was carried out and proven can be taken back.');
+            throw new Problem('Only a deployment that was carried out and proven can be undone. Restore a backup.');
         }
 
         return $this->order(
@@ -146,7 +146,9 @@ final readonly class Plans
     public function orderRestoreFiles(Deployment $done, ?Person $person = null): Deployment
     {
         if (! SetAside::held()->where('deployment_id', $done->id)->exists()) {
-            throw new Problem('Nothing that this deployment set aside is still held.');
+            throw new Problem(
+                'Nothing that this deployment set aside is held any more. Restore the backup taken before it.',
+            );
         }
 
         return $this->order(
@@ -189,7 +191,9 @@ final readonly class Plans
             [$target, $policy, $survey, $plan] = match ($deployment->kind) {
                 DeploymentKind::Deploy => $this->compare(
                     $deployment->site,
-                    $deployment->package ?? throw new Problem('The package is gone.'),
+                    $deployment->package ?? throw new Problem(
+                        'The package of this deployment is no longer here. Upload it again and make a new plan.',
+                    ),
                     $deployment->place(),
                     $deployment,
                 ),
@@ -277,8 +281,11 @@ final readonly class Plans
     /** @return array{Manifest, Policy, Survey, Plan} */
     private function compareUndo(Deployment $deployment): array
     {
-        $done = $deployment->undoes ?? throw new Problem('The deployment to take back is gone.');
-        $after = $this->files->after($done) ?? throw new Problem('What that deployment left is no longer known.');
+        $done = $deployment->undoes ?? throw new Problem(
+            'The deployment to undo is no longer known. Restore the backup taken before it.',
+        );
+        $after = $this->files->after($done) ?? throw new Problem('What that deployment left is no longer known. '
+            .'Restore the backup taken before it.');
         $survey = $this->survey($deployment->site, $this->connections->remote($deployment->site->account), $deployment);
         $undo = Undo::of(
             $this->files->plan($done),
@@ -322,7 +329,7 @@ final readonly class Plans
             }
         }
         if ($entries === []) {
-            throw new Problem('Something lies again where each of these files was. Nothing would be restored.');
+            throw new Problem('Something lies again where each of these files was. Move or rename it, then try again.');
         }
         $target = Manifest::of($entries);
         $policy = new Policy;

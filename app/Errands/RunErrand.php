@@ -115,10 +115,15 @@ final class RunErrand implements ShouldQueue
         };
     }
 
+    private static function removed(): Problem
+    {
+        return new Problem('It was removed meanwhile. Nothing was done.');
+    }
+
     /** @return array<string, mixed> */
     private function findRoot(Errand $errand): array
     {
-        $found = app(AccountCheck::class)->findRoot($errand->site ?? throw new Problem('The site is gone.'));
+        $found = app(AccountCheck::class)->findRoot($errand->site ?? throw self::removed());
         if ($found === []) {
             throw new Problem(
                 'No directory of this account looks like a document root. Connect and look at its directories.',
@@ -133,7 +138,7 @@ final class RunErrand implements ShouldQueue
     {
         $directory = $errand->given['directory'] ?? null;
         $step = app(AccountCheck::class)->proveRoot(
-            $errand->site ?? throw new Problem('The site is gone.'),
+            $errand->site ?? throw self::removed(),
             is_string($directory) ? RemotePath::fromString($directory) : null,
         );
 
@@ -145,7 +150,7 @@ final class RunErrand implements ShouldQueue
     /** @return array<string, mixed> */
     private function renewPassword(Errand $errand): array
     {
-        app(PasswordRenewal::class)->renew($errand->account ?? throw new Problem('The account is gone.'));
+        app(PasswordRenewal::class)->renew($errand->account ?? throw self::removed());
 
         return ['words' => 'The password is renewed at the host and here, and proven by signing in with it.'];
     }
@@ -154,7 +159,7 @@ final class RunErrand implements ShouldQueue
     private function closeUser(Errand $errand): array
     {
         $users = app(FtpUsers::class);
-        $user = $errand->ftpUser ?? throw new Problem('The FTP user is gone.');
+        $user = $errand->ftpUser ?? throw self::removed();
         if ($users->close($user, 'by hand')) {
             return ['words' => "$user->login is closed; its sign-in is refused."];
         }
@@ -167,7 +172,7 @@ final class RunErrand implements ShouldQueue
     /** @return array<string, mixed> */
     private function lookAtTree(Errand $errand): array
     {
-        $account = $errand->account ?? throw new Problem('The account is gone.');
+        $account = $errand->account ?? throw self::removed();
         $made = $errand->given['made'] ?? null;
         is_string($made)
             ? app(DirectoryLook::class)->lookAgain($account, RemotePath::fromString($made))
@@ -179,7 +184,7 @@ final class RunErrand implements ShouldQueue
     /** @return array<string, mixed> */
     private function remove(Errand $errand): array
     {
-        $subject = $errand->site ?? $errand->account ?? $errand->client ?? throw new Problem('It is gone.');
+        $subject = $errand->site ?? $errand->account ?? $errand->client ?? throw self::removed();
         $keep = (int) ($errand->given['keep'] ?? 0);
         app(Removal::class)->remove(
             $subject,

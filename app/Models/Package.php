@@ -9,6 +9,7 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\PackageFinding;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Facades\DB;
 
 /** One version of a package; its contents lie in the store. */
 final class Package extends Model
@@ -23,9 +24,27 @@ final class Package extends Model
         return $this->hasMany(Deployment::class);
     }
 
+    /**
+     * @param  array<string, mixed>  $facts  its columns
+     */
+    public static function add(array $facts, Manifest $contents): self
+    {
+        return DB::transaction(static function () use ($facts, $contents): self {
+            $package = self::create($facts);
+            DB::table('package_manifests')->insert(
+                ['package_id' => $package->id, 'manifest' => $contents->toJson()],
+            );
+
+            return $package;
+        });
+    }
+
     public function contents(): Manifest
     {
-        return Manifest::fromJson($this->manifest);
+        return Manifest::fromJson(
+            DB::table('package_manifests')->where('package_id', $this->id)->value('manifest')
+                ?? throw new \LogicException("Package $this->id was written without its manifest"),
+        );
     }
 
     /** @return list<PackageFinding> */

@@ -36,10 +36,10 @@ final readonly class Packages
         try {
             $found = $this->intake->take($file, $name);
         } catch (PackageRefused $refused) {
-            Record::write(RecordKind::PackageRefused, "$name was not taken in: {$refused->getMessage()}");
+            Record::write(RecordKind::PackageRefused, "$name was not uploaded: {$refused->getMessage()}");
             throw $refused;
         }
-        $package = Package::create([
+        $package = Package::add([
             'name' => $found->name,
             'version' => $found->version,
             'file_name' => $name,
@@ -54,11 +54,10 @@ final readonly class Packages
                 static fn (PackageFinding $finding): array => $finding->toArray(),
                 $found->findings,
             ),
-            'manifest' => $found->manifest->toJson(),
-        ]);
+        ], $found->manifest);
         Record::write(
             RecordKind::PackageAdded,
-            "{$package->title()} taken in: $package->files files",
+            "{$package->title()} uploaded: $package->files files",
             facts: ['sha256' => $sha256],
         );
 

@@ -138,9 +138,9 @@ final readonly class ReachMatrix
     public function summary(): string
     {
         return match (true) {
-            $this->fits() < $this->all => "{$this->fits()} of $this->all FTP users",
+            $this->fits() < $this->all => number_format($this->fits()).' of '.number_format($this->all).' FTP users',
             $this->all === 1 => '1 FTP user',
-            default => "$this->all FTP users",
+            default => number_format($this->all).' FTP users',
         };
     }
 

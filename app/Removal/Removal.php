@@ -107,9 +107,11 @@ final readonly class Removal
      */
     public function undo(Client|Account|Site $subject, ?Person $person): void
     {
-        $at = $subject->removed_at ?? throw new Problem('It is not removed.');
+        $at = $subject->removed_at ?? throw new Problem('It is not removed, so there is nothing to undo.');
         $at->isAfter(now()->subDays(self::DAYS))
-            || throw new Problem('It was removed more than '.self::DAYS.' days ago, and its secrets are erased.');
+            || throw new Problem(
+                'It was removed more than '.self::DAYS.' days ago, and its secrets are erased. Add it anew.',
+            );
         $above = match (true) {
             $subject instanceof Site => $subject->account,
             $subject instanceof Account => $subject->client,
@@ -137,7 +139,7 @@ final readonly class Removal
         }
         Record::write(
             RecordKind::RemovalUndone,
-            'Brought back '.GoesWith::name($subject).', removed on '.$at->format('j M Y H:i'),
+            'Undone: the removal of '.GoesWith::name($subject).' on '.$at->format('j M Y H:i'),
             $subject,
             person: $person,
         );

@@ -35,8 +35,10 @@ final readonly class RunFiles
 
     public function target(Deployment $deployment): Manifest
     {
-        return $this->tryTarget($deployment)
-            ?? throw new \RuntimeException("The target of deployment $deployment->id is gone.");
+        return $this->tryTarget($deployment) ??
+            throw new \RuntimeException(
+                "The target of deployment $deployment->id cannot be read any more. Make a new plan.",
+            );
     }
 
     /** Null where the plan was not made yet. */
@@ -53,9 +55,11 @@ final readonly class RunFiles
         $journal = $this->journal($deployment);
 
         return Plan::fromJson(
-            $journal->kept('plan')
-                ?? ($journal->kept('draft')
-                    ?? throw new \RuntimeException("The plan of deployment $deployment->id is gone.")),
+            $journal->kept('plan') ??
+                ($journal->kept('draft') ??
+                    throw new \RuntimeException(
+                        "The plan of deployment $deployment->id cannot be read any more. Make a new plan.",
+                    )),
         );
     }
 

@@ -9,8 +9,8 @@ use Illuminate\Support\HtmlString;
 /** Domains, paths, logins and addresses, which a line may break after a slash, a dot or an @ and nowhere else. */
 final class Breakable
 {
-    /** What has no blank, is longer than a word and has two such signs: an address, a path, a fingerprint. */
-    private const NAME = '~([^\s,;“”‘’()]*[/\\\\.@:][^\s,;“”‘’()]*[/\\\\.@:][^\s,;“”‘’()]*)~u';
+    /** What has no blank and is longer than a word; a stop or a colon behind it belongs to the sentence. */
+    private const NAME = '~([^\s,;“”‘’()]{20,}(?<![.:]))~u';
 
     public static function html(string $name): HtmlString
     {

@@ -307,7 +307,7 @@ final readonly class Concerns
                 Urgency::Soon,
                 'No backup yet',
                 $site->domain,
-                'If this site were lost today, nothing here could bring it back',
+                'If this site were lost today, nothing here could restore it',
                 'Back up now',
                 "/sites/$site->id/backups",
                 'POST',

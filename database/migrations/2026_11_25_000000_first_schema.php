@@ -268,8 +268,12 @@ return new class extends Migration
             $table->string('start_page')->nullable();
             $table->json('findings');
             $table->boolean('stops');
-            $table->longText('manifest');
             $table->timestamps();
+        });
+        // Apart from its package: a list of packages must not carry every name in every one of them.
+        Schema::create('package_manifests', static function (Blueprint $table): void {
+            $table->foreignId('package_id')->primary()->constrained();
+            $table->longText('manifest');
         });
     }
 

@@ -274,6 +274,13 @@ final class FleetSeeder extends Seeder
                 'stops' => false,
                 'created_at' => now(),
                 'updated_at' => now(),
+            ];
+        }
+
+        $packages = $this->insert('packages', $rows);
+        $manifests = array_map(
+            static fn (int $package): array => [
+                'package_id' => $package,
                 'manifest' => (string) json_encode([
                     'entries' => [
                         [
@@ -282,15 +289,19 @@ final class FleetSeeder extends Seeder
                             'size' => 1000,
                             'modified' => null,
                             'mode' => null,
-                            'sha256' => hash('sha256', (string) $number),
+                            'sha256' => hash('sha256', "start page of $package"),
                             'read_at' => null,
                         ],
                     ],
                 ]),
-            ];
+            ],
+            $packages,
+        );
+        foreach (array_chunk($manifests, 250) as $chunk) {
+            DB::table('package_manifests')->insert($chunk);
         }
 
-        return $this->insert('packages', $rows);
+        return $packages;
     }
 
     /**

@@ -5,7 +5,7 @@
     @endif
     <section class="sheet">
         <header class="head">
-            <h1>Backups <small>{{ $site === null ? 'the newest 200 over all sites' : 'of this site' }}</small></h1>
+            <h1>Backups <small>{{ $site === null ? 'over all sites' : 'of this site' }}, the newest first</small></h1>
             @if ($site !== null)
                 <x-action to="/sites/{{ $site->id }}/backups" main>Back up now</x-action>
             @endif

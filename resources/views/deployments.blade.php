@@ -2,10 +2,14 @@
 <x-page title="Deployments" place="Deployments">
     <section class="sheet">
         <header class="head">
-            <h1>Deployments</h1><x-action to="/deployments/new" method="GET" main>New deployment</x-action>
+            <h1>Deployments
+                @if ($deployments->isNotEmpty())
+                    <small>{{ number_format($deployments->total()) }}, the newest first</small>
+                @endif
+            </h1><x-action to="/deployments/new" method="GET" main>New deployment</x-action>
         </header>
         @if ($deployments->isEmpty())
-            <p class="calm">Nothing was deployed yet.</p>
+            <p class="calm">Nothing was deployed yet. A deployment begins with a plan, which changes nothing.</p>
         @else
             <table class="facts-table is-roomy">
                 <thead>
@@ -44,6 +48,7 @@
                     @endforeach
                 </tbody>
             </table>
+            <x-pages :of="$deployments" what="deployments" />
         @endif
     </section>
 </x-page>

@@ -2,7 +2,7 @@
     <div class="two">
         <section class="sheet">
             <h1>Without secrets</h1>
-            <p>All accounts and sites as comma-separated values; no passwords and keys. It can be taken over again where
+            <p>All accounts and sites as comma-separated values; no passwords and keys. It can be imported again where
                 the accounts are known.</p>
             <form method="post" action="/accounts/export" class="row-acts">@csrf<button class="act is-main">Export the
                     list</button></form>

@@ -6,7 +6,7 @@
     <section class="sheet">
         <header class="head">
             <h1>{{ $table->only === 'ended' ? 'FTP users that ended' : 'Open FTP users' }}
-                <small>{{ $users->total() === 1 ? '1 of them' : $users->total() }}{{ $table->only === 'ended'
+                <small>{{ number_format($users->total()) }}{{ $table->only === 'ended'
                     ? ', the last first' : ', oldest first' }}</small>
             </h1>
             <div class="row-acts"><x-action to="/reach" method="GET">Who reaches what</x-action></div>
@@ -107,17 +107,7 @@
                     </fieldset>
                 @endif
             </form>
-            @if ($users->hasPages())
-                <nav class="pages" aria-label="Pages">
-                    @if ($users->previousPageUrl())
-                        <a class="act" href="{{ $users->previousPageUrl() }}" rel="prev">Before</a>
-                        @endif <span>{{ $users->firstItem() }} to {{ $users->lastItem() }} of
-                            {{ $users->total() }}</span>
-                        @if ($users->nextPageUrl())
-                            <a class="act" href="{{ $users->nextPageUrl() }}" rel="next">Next</a>
-                        @endif
-                </nav>
-            @endif
+            <x-pages :of="$users" what="FTP users" />
         @endif
     </section>
 </x-page>

@@ -2,7 +2,9 @@
 <x-page title="Packages" place="Packages">
     <div class="two">
         <section class="sheet">
-            <h1>Packages <small>{{ $packages->count() }} taken in</small></h1>
+            <h1>Packages
+                <small>{{ $packages->isEmpty() ? '' : number_format($packages->total()).', the newest first' }}</small>
+            </h1>
             @if ($packages->isEmpty())
                 <p class="calm">No package yet. Upload a zip or tar.gz of a built site.</p>
             @else
@@ -14,7 +16,7 @@
                             <th>Holds</th>
                             <th>Findings</th>
                             <th>Deployed</th>
-                            <th>Taken in</th>
+                            <th>Uploaded</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -25,7 +27,7 @@
                                 <td><x-path class="soft" :path="$package->file_name" /></td>
                                 <td class="when">{{ Amount::files($package->files) }},
                                     {{ Amount::bytes($package->bytes) }}</td>
-                                <td>
+                                <td data-label="findings">
                                     @if ($package->stops)
                                         <x-tag tone="now">cannot go live</x-tag>
                                     @elseif (count($package->findings) > 0)
@@ -35,12 +37,13 @@
                                     @endif
                                 </td>
                                 <td data-label="deployed">{{ $package->timesDeployed() }}</td>
-                                <td class="when" data-label="taken in">
+                                <td class="when" data-label="uploaded">
                                     {{ $package->created_at->format('j M Y H:i') }}</td>
                             </tr>
                         @endforeach
                     </tbody>
                 </table>
+                <x-pages :of="$packages" what="packages" />
             @endif
         </section>
         @include('parts.upload', ['site' => null])

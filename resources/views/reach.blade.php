@@ -90,12 +90,13 @@
                 <nav class="pages" aria-label="Pages">
                     @if ($matrix->page > 1)
                         <a class="act" href="{{ $matrix->url($matrix->only, $matrix->page - 1) }}"
-                            rel="prev">Before</a>
-                        @endif <span>{{ $matrix->page }} of {{ $matrix->pages() }}</span>
-                        @if ($matrix->page < $matrix->pages())
-                            <a class="act" href="{{ $matrix->url($matrix->only, $matrix->page + 1) }}"
-                                rel="next">Next</a>
-                        @endif
+                            rel="prev">Previous</a>
+                    @endif
+                    <span>{{ $matrix->page }} of {{ $matrix->pages() }}</span>
+                    @if ($matrix->page < $matrix->pages())
+                        <a class="act" href="{{ $matrix->url($matrix->only, $matrix->page + 1) }}"
+                            rel="next">Next</a>
+                    @endif
                 </nav>
             @endif
         @endif

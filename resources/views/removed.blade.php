@@ -7,7 +7,7 @@
         <h1 id="removed">Removed {{ $subject->removed_at->format('j M Y H:i') }}</h1>
         <p>The {{ $name }} is no longer looked after here. Nothing was removed at the host.</p>
         @if ($until->isFuture())
-            <p>It can be brought back with all that went with it until {{ $until->format('j M Y H:i') }}.</p>
+            <p>Its removal, with all that went with it, can be undone until {{ $until->format('j M Y H:i') }}.</p>
             <x-action to="/removals/{{ $kind->value }}/{{ $subject->id }}/undo" main>Undo the removal</x-action>
         @else
             <p>Its passwords and keys were erased {{ $until->format('j M Y') }}; to look after it again, add it

@@ -23,7 +23,10 @@
                     <li class="folded"><a href="/">All concerns</a></li>
                 @endif
             </ul>
-            @if ($groups === [])
+            @if ($sites === 0)
+                <p class="sheet"><a href="/accounts/new">Add an account</a> or <a href="/accounts/import">import a
+                        list</a>. What needs a hand appears here by itself.</p>
+            @elseif ($groups === [])
                 <p class="sheet calm">Every account connects, every site has a backup that was read back, no FTP user is
                     open past its date, and no placeholder is showing.</p>
             @endif
@@ -53,10 +56,7 @@
                 @endif
             </form>
             @if ($rack->shelves === [])
-                <p class="calm">{{ $sites === 0 ? 'No accounts yet.' : 'No shelf fits.' }} @if ($sites === 0)
-                        <a href="/accounts/new">Add one</a>
-                    @endif
-                </p>
+                <p class="calm">{{ $sites === 0 ? 'No site yet. Each gets a jar here.' : 'No shelf fits.' }}</p>
             @endif
             @if ($as === 'table')
                 <table class="facts-table">

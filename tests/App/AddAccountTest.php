@@ -504,7 +504,7 @@ final class AddAccountTest extends AppTestCase
         $kept = glob("$this->var/lists/*") ?: [];
         self::assertStringNotContainsString('Oar-Secret-1', (string) file_get_contents($kept[0]));
         $name = basename($kept[0]);
-        $this->do("/accounts/import/$name")->assertSee('nothing was taken over');
+        $this->do("/accounts/import/$name")->assertSee('nothing was imported');
         self::assertSame([1, 1], [Account::count(), Client::count()]);
 
         $this->do('/accounts/import', $list(...$good))

@@ -270,4 +270,13 @@ final class PagesTest extends AppTestCase
             self::assertSame($html, (string) Breakable::html((string) $text));
         }
     }
+
+    public function test_in_a_sentence_only_names_break_and_only_where_names_may(): void
+    {
+        self::assertSame(
+            'Landed in <span class="breakable">/<wbr>www/<wbr>north.<wbr>site.<wbr>example</span>: 7 of 7, &lt;b&gt;.',
+            (string) Breakable::sentence('Landed in /www/north.site.example: 7 of 7, <b>.'),
+        );
+        self::assertSame('', (string) Breakable::sentence(null));
+    }
 }

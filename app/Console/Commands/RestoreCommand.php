@@ -19,7 +19,7 @@ final class RestoreCommand extends CellariumCommand
     public function handle(Plans $plans, Runner $runner): int
     {
         $backup = Backup::with('site.account.client', 'site.account.sites')->find((int) $this->argument('backup'))
-            ?? throw new Problem('There is no backup of this number.');
+            ?? throw new Problem('There is no backup of this number. The page Backups shows which there are.');
         $deployment = $plans->restore($backup);
         $deployment->update(['state' => DeploymentState::Queued]);
         while (! $runner->carryOut($deployment)) {

@@ -25,11 +25,12 @@ final class AccountController
     public function index(Request $request): View
     {
         $table = AccountTable::of($request);
+        $counts = $table->counts();
 
         return view('accounts', [
             'table' => $table,
-            'accounts' => $table->page(),
-            'counts' => $table->counts(),
+            'accounts' => $table->page($counts[0]),
+            'counts' => $counts,
             'groups' => Client::where('group', '!=', '')->distinct()->orderBy('group')->pluck('group'),
             'tags' => Account::whereJsonLength('tags', '>', 0)
                 ->toBase()

@@ -65,7 +65,7 @@ final class AccountImportController
         $lists->forget($name);
         Record::write(
             RecordKind::ListImported,
-            "A list was taken over: {$counts['new']} new, {$counts['changed']} changed, {$counts['same']} the same",
+            "A list was imported: {$counts['new']} new, {$counts['changed']} changed, {$counts['same']} the same",
         );
 
         return redirect('/accounts')->with(

@@ -21,6 +21,8 @@ use Illuminate\Http\Request;
 
 final class BackupController
 {
+    private const EACH = 100;
+
     public function index(Request $request): View
     {
         $site =
@@ -28,8 +30,9 @@ final class BackupController
         $backups = Backup::with('site.account.client', 'person')
             ->when($site !== null, static fn ($query) => $query->where('site_id', $site->id))
             ->orderByDesc('id')
-            ->limit(200)
-            ->get();
+            ->simplePaginate(self::EACH)
+            ->withPath('/backups')
+            ->withQueryString();
         $data = ['backups' => $backups, 'site' => $site, 'taking' => $backups->contains('state', BackupState::Taking)];
 
         return view($request->header('HX-Request') === 'true' ? 'parts.backups' : 'backups', $data);

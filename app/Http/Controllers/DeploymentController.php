@@ -29,6 +29,8 @@ use Illuminate\Validation\Rule;
 
 final class DeploymentController
 {
+    private const EACH = 100;
+
     public function __construct(private readonly RunFiles $files)
     {
     }
@@ -44,8 +46,7 @@ final class DeploymentController
                 'undoes.package',
             )
                 ->latest('id')
-                ->limit(200)
-                ->get(),
+                ->paginate(self::EACH),
         ]);
     }
 

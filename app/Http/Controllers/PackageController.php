@@ -14,10 +14,12 @@ use Illuminate\Http\Request;
 
 final class PackageController
 {
+    private const EACH = 100;
+
     public function index(): View
     {
         return view('packages', [
-            'packages' => Package::withCount('deployments')->latest('id')->limit(200)->get()->makeHidden('manifest'),
+            'packages' => Package::withCount('deployments')->latest('id')->paginate(self::EACH),
         ]);
     }
 

@@ -31,14 +31,14 @@
                                 href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a>
                             @if ($account->label !== '')
                                 <div class="soft">{{ $account->label }}</div>
-                                @endif @if ($account->tags !== [])
-                                    <div>
-                                        @foreach ($account->tags as $tag)
-                                            <a class="tag-link"
-                                                href="{{ $table->url('tag', $tag) }}">{{ $tag }}</a>
-                                        @endforeach
-                                    </div>
-                                @endif
+                            @endif
+                            @if ($account->tags !== [])
+                                <div>
+                                    @foreach ($account->tags as $tag)
+                                        <a class="tag-link" href="{{ $table->url('tag', $tag) }}">{{ $tag }}</a>
+                                    @endforeach
+                                </div>
+                            @endif
                         </td>
                         <td>
                             @foreach ($account->sites->take(4) as $site)
@@ -49,11 +49,12 @@
                                         <x-tag tone="soon">no backup</x-tag>
                                     @endif
                                 </div>
-                                @endforeach @if ($account->sites->count() > 4)
-                                    <div class="soft">and {{ $account->sites->count() - 4 }} more</div>
-                                    @endif @if ($account->sites->isEmpty())
-                                        <span class="soft">none yet</span>
-                                    @endif
+                            @endforeach
+                            @if ($account->sites->count() > 4)
+                                <div class="soft">and {{ $account->sites->count() - 4 }} more</div>
+                            @elseif ($account->sites->isEmpty())
+                                <span class="soft">none yet</span>
+                            @endif
                         </td>
                         <td class="whole"><x-path :path="$account->host" /><br><code
                                 class="soft">{{ $account->login }}</code></td>
@@ -61,8 +62,9 @@
                             @if ($account->doesNotConnect())
                                 <x-tag tone="now">does not connect</x-tag>
                             @elseif ($account->tried_at === null)
-                            <span class="soft">not tried yet</span>@else<span>reached
-                                    {{ Amount::ago($account->reached_at) }}</span>
+                                <span class="soft">not tried yet</span>
+                            @else
+                                <span>reached {{ Amount::ago($account->reached_at) }}</span>
                             @endif
                             <br>
                             <span class="soft">{{ $account->protocol->label() }}</span>
@@ -86,9 +88,12 @@
                             @forelse ($account->ftpUsers as $user)
                                 <div><x-path :path="$user->shortLogin()" />
                                     @if ($user->isOverdue())
-                                    <x-tag tone="now">past its date</x-tag>@else<span
-                                            class="soft">{{ $user->closes_at === null ? $user->endsWords()
-                                                : 'until '.$user->closes_at->format('j M H:i') }}</span>
+                                        <x-tag tone="now">past its date</x-tag>
+                                    @elseif ($user->closes_at === null)
+                                        <span class="soft">{{ $user->endsWords() }}</span>
+                                    @else
+                                        <span class="soft unbroken">until
+                                            {{ $user->closes_at->format('j M H:i') }}</span>
                                     @endif
                                 </div>
                             @empty<span class="soft">none</span>
@@ -101,15 +106,6 @@
                 @endforeach
             </tbody>
         </table>
-        @if ($accounts->hasPages())
-            <nav class="pages" aria-label="Pages">
-                @if ($accounts->previousPageUrl())
-                    <a class="act" href="{{ $accounts->previousPageUrl() }}" rel="prev">Before</a>
-                    @endif <span>{{ $accounts->firstItem() }} to {{ $accounts->lastItem() }}</span>
-                    @if ($accounts->nextPageUrl())
-                        <a class="act" href="{{ $accounts->nextPageUrl() }}" rel="next">Next</a>
-                    @endif
-            </nav>
-        @endif
+        <x-pages :of="$accounts" what="accounts" />
     @endif
 </div>

@@ -2,10 +2,10 @@
 @use('App\Text\Amount')
 @use('App\Models\Backup')
 <div id="backups"
-    @if ($taking) hx-get="/backups{{ $site ? '?site='.$site->id : '' }}" hx-trigger="every 1s" hx-swap="outerHTML"
+    @if ($taking) hx-get="{{ $backups->url($backups->currentPage()) }}" hx-trigger="every 1s" hx-swap="outerHTML"
     @endif>
     @if ($backups->isEmpty())
-        <p class="calm">No backup yet.</p>
+        <p class="calm">No backup yet. One is taken before every deployment, and whenever you say.</p>
     @else
         <table class="facts-table is-roomy">
             <thead>
@@ -72,5 +72,6 @@
                 @endforeach
             </tbody>
         </table>
+        <x-pages :of="$backups" what="backups" />
     @endif
 </div>

@@ -3,7 +3,14 @@
         <li><a href="{{ $choice['url'] }}"><b>{{ $choice['name'] }}</b> <span
                     class="soft">{{ $choice['note'] }}</span></a></li>
     @empty
-        <li class="soft">{{ $words === '' ? "There are no $what yet." : "No $what with “{$words}”." }}</li>
+        <li class="soft">@if ($words !== '')
+                No {{ $what }} with “{{ $words }}”.
+            @elseif ($what === 'sites')
+                There is no site yet. <a href="/accounts/new">Add an account</a> with its sites first.
+            @else
+                There is no package yet. Upload one first.
+            @endif
+        </li>
     @endforelse
     @if ($all !== null && $all > count($choices))
         <li class="soft">{{ number_format($all) }} {{ $what }} in all; type to find one</li>

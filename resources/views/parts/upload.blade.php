@@ -1,7 +1,7 @@
-<section class="sheet" aria-labelledby="bring">
-    <h2 id="bring">Upload a package</h2>
+<section class="sheet" aria-labelledby="upload">
+    <h2 id="upload">Upload a package</h2>
     <p class="soft">A zip or tar.gz. It is opened here and looked through; nothing goes to a server yet.</p>
-    <form method="post" action="/packages" enctype="multipart/form-data" class="bring" data-busy>
+    <form method="post" action="/packages" enctype="multipart/form-data" class="upload" data-busy>
         @csrf
         @if ($site !== null)
             <input type="hidden" name="site" value="@exactly($site->id)">
