@@ -23,8 +23,7 @@ use Cellarium\Core\Hosting\HostingControl;
 use Cellarium\Core\Hosting\LinkedControl;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Web\CurlWebFetcher;
-use Cellarium\Core\Web\WebFetcher;
+use Cellarium\Core\Web\CurlWebClient;
 
 /** From what is stored about accounts and FTP users to connections. */
 final readonly class Connections
@@ -107,12 +106,12 @@ final readonly class Connections
     {
         return $account->control_url === null || $account->control_token === null
             ? null
-            : new LinkedControl($account->control_url, new Secret($account->control_token), $this->authorities);
+            : new LinkedControl($account->control_url, new Secret($account->control_token), $this->web());
     }
 
-    public function web(): WebFetcher
+    public function web(): CurlWebClient
     {
-        return new CurlWebFetcher(
+        return new CurlWebClient(
             fn (string $host): ?string => $this->names->addresses($host)[0] ?? null,
             $this->authorities,
         );

@@ -7,6 +7,7 @@ namespace Cellarium\Core\Hosting;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Web\ServiceCaller;
 
 /** Speaks the control protocol, version 1 (docs/control-protocol.md), over HTTP with a bearer token. */
 final readonly class LinkedControl implements HostingControl
@@ -15,7 +16,7 @@ final readonly class LinkedControl implements HostingControl
     public function __construct(
         private string $base,
         private Secret $token,
-        private ?string $authorities = null,
+        private ServiceCaller $web,
     ) {
     }
 
@@ -176,41 +177,25 @@ final readonly class LinkedControl implements HostingControl
         string $path,
         #[\SensitiveParameter] ?array $body = null,
     ): JsonFields {
-        $curl = curl_init();
-        curl_setopt_array(
-            $curl,
-            [
-                CURLOPT_URL => "$this->base$path",
-                CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS,
-                CURLOPT_CUSTOMREQUEST => $method,
-                CURLOPT_RETURNTRANSFER => true,
-                CURLOPT_CONNECTTIMEOUT => 10,
-                CURLOPT_TIMEOUT => 30,
-                CURLOPT_PROXY => '',
-                CURLOPT_HTTPHEADER => [
-                    'Authorization: Bearer '.$this->token->reveal(),
-                    'Content-Type: application/json',
-                    'Accept: application/json',
-                ],
-            ]
-                + ($body === null
-                    ? []
-                    : [CURLOPT_POSTFIELDS => json_encode($body, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES)])
-                + ($this->authorities === null || $this->authorities === ''
-                    ? []
-                    : [CURLOPT_CAINFO => $this->authorities]),
+        $got = $this->web->call(
+            $method,
+            "$this->base$path",
+            $this->token,
+            $body === null ? null : new Secret(json_encode($body, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES)),
         );
-        $text = curl_exec($curl);
-        $status = curl_getinfo($curl, CURLINFO_RESPONSE_CODE);
-        if (! is_string($text)) {
-            throw ControlFailure::while($what, ControlFault::Unreachable, curl_error($curl));
+        if ($got->status === 0) {
+            throw ControlFailure::while(
+                $what,
+                $got->tooLong ? ControlFault::NotUnderstood : ControlFault::Unreachable,
+                (string) $got->error,
+            );
         }
-        if ($status === 204) {
+        if ($got->status === 204) {
             return new JsonFields([]);
         }
         try {
-            $answer = JsonFields::fromJson($text);
-            if ($status >= 400) {
+            $answer = JsonFields::fromJson($got->head);
+            if ($got->status >= 400) {
                 throw ControlFailure::while(
                     $what,
                     ControlFault::tryFrom($answer->text('error')) ?? ControlFault::NotUnderstood,

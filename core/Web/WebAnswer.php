@@ -10,10 +10,11 @@ final readonly class WebAnswer
     /**
      * @param  int  $status  0 when nothing came
      * @param  string  $sha256  of the body
-     * @param  string  $head  the first 64 KiB of the body
+     * @param  string  $head  the beginning of the body, of a page 64 KiB
      * @param  string|null  $location  where a redirect leads
      * @param  string|null  $error  why nothing came
      * @param  bool  $nameUnknown  nothing came because the name leads nowhere
+     * @param  bool  $tooLong  it was broken off, since it was longer than anything that is asked for
      */
     public function __construct(
         public string $url,
@@ -24,6 +25,7 @@ final readonly class WebAnswer
         public ?string $location = null,
         public ?string $error = null,
         public bool $nameUnknown = false,
+        public bool $tooLong = false,
     ) {
     }
 }

@@ -6,7 +6,7 @@ namespace Tests\Hosting;
 
 use Cellarium\Core\Connection\FtpRemoteDirectory;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Web\CurlWebFetcher;
+use Cellarium\Core\Web\CurlWebClient;
 use Tests\Support\HostTestCase;
 
 /** Hosts count connections: what nobody uses any more is closed at once, not when PHP next looks for circles. */
@@ -29,7 +29,7 @@ final class ConnectionEndTest extends HostTestCase
             unset($remote);
             self::assertSame($before, self::descriptors());
 
-            $fetcher = new CurlWebFetcher(static fn (): string => '127.0.0.1');
+            $fetcher = new CurlWebClient(static fn (): string => '127.0.0.1');
             $fetcher->fetch('http://site.example:'.self::host()->webPort.'/');
             unset($fetcher);
             self::assertSame($before, self::descriptors());

@@ -17,6 +17,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\Evidence;
 use Cellarium\Core\Proof\ReachProof;
 use Cellarium\Core\Reach\MeantReach;
+use Cellarium\Core\Web\CurlWebClient;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\Support\FixedClock;
 use Tests\Support\HostTestCase;
@@ -37,7 +38,11 @@ final class FtpUsersTest extends HostTestCase
 
     private static function control(): LinkedControl
     {
-        return new LinkedControl('http://127.0.0.1:'.self::host()->controlPort, new Secret(StandinHost::TOKEN));
+        return new LinkedControl(
+            'http://127.0.0.1:'.self::host()->controlPort,
+            new Secret(StandinHost::TOKEN),
+            new CurlWebClient(static fn (): ?string => null),
+        );
     }
 
     private static function another(): string

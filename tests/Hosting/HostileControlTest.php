@@ -9,6 +9,7 @@ use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\ControlFault;
 use Cellarium\Core\Hosting\LinkedControl;
 use Cellarium\Core\Hosting\UserChange;
+use Cellarium\Core\Web\CurlWebClient;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
@@ -17,6 +18,8 @@ use Tests\Support\Scratch;
 final class HostileControlTest extends TestCase
 {
     use Scratch;
+
+    private const HEAD = "HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nConnection: close\r\n";
 
     /** @return iterable<string, array{string, \Closure(LinkedControl): mixed}> the body and what is asked */
     public static function answers(): iterable
@@ -58,6 +61,31 @@ final class HostileControlTest extends TestCase
     #[DataProvider('answers')]
     public function test_it_is_not_understood(string $body, \Closure $ask): void
     {
+        $this->assertNotUnderstood(
+            static fn ($peer): mixed => fwrite($peer, self::HEAD.'Content-Length: '.strlen($body)."\r\n\r\n$body"),
+            $ask,
+        );
+    }
+
+    public function test_an_answer_that_never_ends_is_broken_off_before_it_fills_the_memory(): void
+    {
+        $before = memory_get_peak_usage();
+        $this->assertNotUnderstood(
+            static function ($peer): void {
+                fwrite($peer, self::HEAD."\r\n");
+                while (@fwrite($peer, str_repeat(' ', 100_000)) > 0);
+            },
+            static fn (LinkedControl $control): array => $control->ftpUsers(),
+        );
+        self::assertLessThan($before + 70_000_000, memory_get_peak_usage());
+    }
+
+    /**
+     * @param  \Closure(resource): mixed  $answer  what the host does when it was asked
+     * @param  \Closure(LinkedControl): mixed  $ask
+     */
+    private function assertNotUnderstood(\Closure $answer, \Closure $ask): void
+    {
         $server = stream_socket_server('tcp://127.0.0.1:0');
         self::assertNotFalse($server);
         $child = pcntl_fork();
@@ -65,18 +93,19 @@ final class HostileControlTest extends TestCase
             $peer = stream_socket_accept($server, 10);
             if ($peer !== false) {
                 fread($peer, 8192);
-                fwrite(
-                    $peer,
-                    "HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nConnection: close\r\nContent-Length: "
-                        .strlen($body)
-                        ."\r\n\r\n$body",
-                );
+                $answer($peer);
                 fclose($peer);
             }
             posix_kill(posix_getpid(), SIGKILL); // Without PHPUnit's own ending.
         }
         try {
-            $ask(new LinkedControl('http://'.stream_socket_get_name($server, false), new Secret('any')));
+            $ask(
+                new LinkedControl(
+                    'http://'.stream_socket_get_name($server, false),
+                    new Secret('any'),
+                    new CurlWebClient(static fn (): ?string => null),
+                ),
+            );
             self::fail('It was believed.');
         } catch (ControlFailure $failure) {
             self::assertSame([ControlFault::NotUnderstood, false], [$failure->reason, $failure->reason->isCertain()]);

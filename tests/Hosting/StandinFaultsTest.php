@@ -14,7 +14,7 @@ use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\WorkerPool;
-use Cellarium\Core\Web\CurlWebFetcher;
+use Cellarium\Core\Web\CurlWebClient;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\Support\HostTestCase;
 use Tests\Support\PythonFtpServer;
@@ -195,7 +195,7 @@ final class StandinFaultsTest extends HostTestCase
     public function test_sites_are_served_by_their_name(): void
     {
         $host = self::host();
-        $web = new CurlWebFetcher(static fn (): string => '127.0.0.1');
+        $web = new CurlWebClient(static fn (): string => '127.0.0.1');
         $at = static fn (string $name, string $path = '/') => $web->fetch("http://$name:$host->webPort$path");
         $root = "$host->home/www/site.example";
         self::assertStringContainsString('has not put a site here yet', $at('site.example')->head);

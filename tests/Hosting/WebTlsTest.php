@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
-use Cellarium\Core\Web\CurlWebFetcher;
+use Cellarium\Core\Web\CurlWebClient;
 use Cellarium\Standin\World\CertificateMaker;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
@@ -72,7 +72,7 @@ final class WebTlsTest extends TestCase
             }
             self::assertNotFalse($socket);
             fclose($socket);
-            $web = new CurlWebFetcher(static fn (): ?string => null, "$own/ca.pem");
+            $web = new CurlWebClient(static fn (): ?string => null, "$own/ca.pem");
             $answer = $web->fetch("https://site.example:$port/token.txt", '127.0.0.1');
             self::assertSame([200, 'the token'], [$answer->status, $answer->head], (string) $answer->error);
             self::assertSame(
