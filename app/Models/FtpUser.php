@@ -204,6 +204,12 @@ final class FtpUser extends Model
         return (int) max(0, ($this->used_at ?? $this->created_at)->diffInDays(now()));
     }
 
+    /** @return string when it closes, as commands say it: a time (RFC 3339), "job" or "never" */
+    public function endsAs(): string
+    {
+        return $this->closes_at?->toIso8601String() ?? $this->ends->value;
+    }
+
     public function endsWords(): string
     {
         return self::endsIn($this->ends, $this->ends_reason, $this->closes_at);

@@ -43,6 +43,11 @@ abstract class AppTestCase extends TestCase
     /** Commands really run; nothing stands in for their output. */
     public $mockConsoleOutput = false;
 
+    /** Tests that change nothing at the host share one of their class. */
+    protected const HOST_IS_ONLY_READ = false;
+
+    private static ?StandinHost $shared = null;
+
     protected StandinHost $host;
 
     protected Account $account;
@@ -69,7 +74,9 @@ abstract class AppTestCase extends TestCase
         if (getenv('DB_DATABASE') === false) {
             self::markTestSkipped('These need the database that ./test starts: run ./test php.');
         }
-        $this->host = new StandinHost();
+        $this->host = static::HOST_IS_ONLY_READ
+            ? self::$shared ??= new StandinHost()
+            : new StandinHost();
         $this->var = $this->directory();
         parent::setUp();
         $this->lay();
@@ -130,9 +137,16 @@ abstract class AppTestCase extends TestCase
     {
         parent::tearDown();
         $errors = isset($this->host) ? $this->host->errors() : '';
-        isset($this->host) && $this->host->stop();
+        isset($this->host) && $this->host !== self::$shared && $this->host->stop();
         $this->sweep();
         self::assertSame('', $errors, 'the stand-in had a fault of its own');
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        parent::tearDownAfterClass();
+        self::$shared?->stop();
+        self::$shared = null;
     }
 
     /** @return array<string, string> what a process of its own needs to work in the same world */

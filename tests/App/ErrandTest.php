@@ -20,6 +20,8 @@ use Illuminate\Support\Facades\DB;
 /** What a page has asked a server for is cancelled by the one who asked, and is never going on when nobody does it. */
 final class ErrandTest extends AppTestCase
 {
+    protected const HOST_IS_ONLY_READ = true;
+
     protected function setUp(): void
     {
         parent::setUp();

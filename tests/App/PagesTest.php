@@ -24,6 +24,8 @@ use Tests\Support\Builder\SiteBuilder;
 /** What pages show, and the ways in and around. */
 final class PagesTest extends AppTestCase
 {
+    protected const HOST_IS_ONLY_READ = true;
+
     public function test_sign_in_keeps_the_address_and_slows_guessing_down(): void
     {
         $this->from('/sign-in')

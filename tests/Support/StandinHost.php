@@ -35,12 +35,15 @@ final class StandinHost
     /** @var resource */
     private $process;
 
+    /** @var array<string, string> directories of worlds as they were laid, by what was laid */
+    private static array $laid = [];
+
     /** @param  array<string, mixed>  $account replaces facts of the account */
     public function __construct(array $account = [], int $idleSeconds = 60)
     {
         $this->directory = sys_get_temp_dir().'/standin-'.bin2hex(random_bytes(6));
-        mkdir($this->directory);
-        $world = [
+        $standin = dirname(__DIR__, 2).'/standin/bin/standin';
+        $this->lay($standin, [
             'accounts' => [
                 $account + [
                     'login' => self::LOGIN,
@@ -55,23 +58,7 @@ final class StandinHost
                     ],
                 ],
             ],
-        ];
-        file_put_contents("$this->directory/world-to-lay.json", json_encode($world, JSON_THROW_ON_ERROR));
-        $standin = dirname(__DIR__, 2).'/standin/bin/standin';
-        exec(
-            sprintf(
-                '%s %s lay --dir %s --world %s 2>&1',
-                PHP_BINARY,
-                escapeshellarg($standin),
-                escapeshellarg($this->directory),
-                escapeshellarg("$this->directory/world-to-lay.json"),
-            ),
-            $said,
-            $code,
-        );
-        if ($code !== 0) {
-            throw new RuntimeException(implode("\n", $said));
-        }
+        ]);
         $this->home = "$this->directory/homes/".self::LOGIN;
         $process = proc_open(
             [
@@ -112,6 +99,50 @@ final class StandinHost
         file_put_contents("$this->directory/hosts", '127.0.0.1 '.self::HOST." site.example other.example\n");
     }
 
+    /**
+     * Each world is laid once in a process, and copied for every host that is to have it.
+     *
+     * @param  array<string, mixed>  $world
+     */
+    private function lay(string $standin, array $world): void
+    {
+        $json = json_encode($world, JSON_THROW_ON_ERROR);
+        $laid = self::$laid[$json] ?? null;
+        if ($laid === null) {
+            $laid = sys_get_temp_dir().'/standin-laid-'.bin2hex(random_bytes(6));
+            mkdir($laid);
+            file_put_contents("$laid/world-to-lay.json", $json);
+            $this->run(
+                PHP_BINARY,
+                $standin,
+                'lay',
+                '--dir',
+                $laid,
+                '--world',
+                "$laid/world-to-lay.json",
+            );
+            self::$laid[$json] = $laid;
+            $maker = getmypid();
+            register_shutdown_function(
+                static fn () => getmypid() === $maker && exec('rm -rf '.escapeshellarg($laid)),
+            );
+        }
+        $this->run(
+            'cp',
+            '-a',
+            $laid,
+            $this->directory,
+        );
+    }
+
+    private function run(string ...$command): void
+    {
+        exec(implode(' ', array_map(escapeshellarg(...), $command)).' 2>&1', $said, $code);
+        if ($code !== 0) {
+            throw new RuntimeException(implode("\n", $said));
+        }
+    }
+
     public function endpoint(
         Protocol $protocol = Protocol::FtpsExplicit,
         string $login = self::LOGIN,
@@ -141,6 +172,44 @@ final class StandinHost
         if ($status !== 200) {
             throw new RuntimeException("The faults were not taken: $status");
         }
+    }
+
+    /** What a person at the provider does: a login that was not made from here. */
+    public function makeFtpUser(
+        string $name,
+        string $password = 'somebody-elses-word',
+        string $directory = '/www',
+    ): void {
+        $this->control(
+            'POST',
+            '/v1/ftp-users',
+            self::TOKEN,
+            [
+                'name' => $name,
+                'password' => $password,
+                'directory' => $directory,
+                'space_limit' => null,
+            ],
+        );
+    }
+
+    /** @param  array<string, mixed>  $change */
+    public function changeFtpUser(string $name, array $change): void
+    {
+        $this->control(
+            'PATCH',
+            "/v1/ftp-users/$name@site.example",
+            self::TOKEN,
+            $change,
+        );
+    }
+
+    /** @return array<string, mixed>|null what the host has under this name */
+    public function ftpUser(string $name): ?array
+    {
+        $users = $this->control('GET', '/v1/ftp-users', self::TOKEN)[1]['ftp_users'];
+
+        return array_column($users, null, 'login')["$name@site.example"] ?? null;
     }
 
     /**

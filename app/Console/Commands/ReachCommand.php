@@ -50,7 +50,7 @@ final class ReachCommand extends CellariumCommand
                     'login' => $scope->login->login,
                     'directory' => $scope->login->directory->toString(),
                     'open' => $user->state === FtpUserState::Open,
-                    'closes' => $user->closes_at?->toIso8601String() ?? $user->ends,
+                    'closes' => $user->endsAs(),
                     'sites' => array_map(
                         static fn (SiteReach $site): array => [
                             'site' => $site->domain,

@@ -93,7 +93,7 @@ final class UserOpenCommand extends CellariumCommand
                     'state' => $user->state,
                     'directory' => $user->directory,
                     'reach' => $user->exists ? $user->reach()->sentence() : null,
-                    'closes' => $user->closes_at?->toIso8601String() ?? $user->ends,
+                    'closes' => $user->endsAs(),
                     'trouble' => $user->trouble,
                 ]
                     + ($settings === null ? [] : ['settings' => $settings->reveal() + ['URI' => $settings->uri(false)]])

@@ -39,7 +39,7 @@ final class UsersCommand extends CellariumCommand
                             'purpose' => $user->purpose,
                             'owner' => $user->person?->name,
                             'ends' => $user->ends,
-                            'closes' => $user->closes_at?->toIso8601String(),
+                            'closes' => $user->endsAs(),
                             'reason' => $user->ends_reason === '' ? null : $user->ends_reason,
                             'proven' => $user->isProven() ? $user->reach_proven_at?->toIso8601String() : null,
                             'used' => $user->used_at?->toIso8601String(),
