@@ -67,7 +67,7 @@ final readonly class AccountList
                 continue;
             }
             if (count($rows) >= $most) {
-                throw ListRefused::because("The list has more than $most rows. Take it over in parts.");
+                throw ListRefused::because("The list has more than $most rows. Import it in parts.");
             }
             $rows[] = [$line, array_map(static fn (?string $cell): string => $read((string) $cell), $cells)];
             $line += substr_count(implode('', array_map(strval(...), $cells)), "\n");

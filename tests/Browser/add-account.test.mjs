@@ -110,7 +110,7 @@ test('a list is looked at, its columns put right, and imported', async () => {
     );
     await page.goto(`${base}/accounts/import`);
     await page.getByLabel('File').setInputFiles(file);
-    await page.getByRole('button', { name: 'Look at it' }).click();
+    await page.getByRole('button', { name: 'Preview the list' }).click();
     await page.getByText('2 refused', { exact: true }).waitFor();
     await page.getByText('The client is missing.').first().waitFor();
     await page.getByLabel('whom').selectOption('client');
