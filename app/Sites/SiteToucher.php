@@ -44,7 +44,7 @@ final readonly class SiteToucher
             match (true) {
                 $user->isOverdue() => "should have closed {$user->endsWords()}",
                 $user->ends === Closing::AtTime => "until {$user->endsWords()}",
-                default => $user->endsWords(),
+                default => "closes {$user->endsWords()}",
             },
             $user->isOverdue(),
         );

@@ -134,7 +134,7 @@
                         <dt>{{ $fact->name }}</dt>
                         <dd class="is-{{ $fact->tone }}-text" title="{{ $fact->moment() }}">{{ $fact->words }}
                             @if ($fact->age() !== '')
-                                <span class="soft">{{ $fact->age() }}</span>
+                                <span class="soft unbroken">{{ $fact->age() }}</span>
                             @endif
                         </dd>
                     @endforeach
@@ -145,24 +145,15 @@
             </section>
             <section class="sheet" aria-labelledby="touch">
                 <h2 id="touch">Who can touch it</h2>
-                <table class="facts-table">
-                    <thead>
-                        <tr>
-                            <th>Login</th>
-                            <th>How much</th>
-                            <th>Until</th>
-                        </tr>
-                    </thead>
-                    <tbody>
-                        @foreach ($view->touchers as $toucher)
-                            <tr>
-                                <td><a href="{{ $toucher->url }}"><x-path :path="$toucher->login" /></a></td>
-                                <td>{{ $toucher->extent }}</td>
-                                <td class="{{ $toucher->late ? 'is-now-text' : '' }}">{{ $toucher->until }}</td>
-                            </tr>
-                        @endforeach
-                    </tbody>
-                </table>
+                <ul class="users">
+                    @foreach ($view->touchers as $toucher)
+                        <li>
+                            <a class="strong" href="{{ $toucher->url }}"><x-path :path="$toucher->login" /></a>
+                            <p class="soft">{{ $toucher->extent }} ·
+                                <span class="{{ $toucher->late ? 'is-now-text' : '' }}">{{ $toucher->until }}</span></p>
+                        </li>
+                    @endforeach
+                </ul>
             </section>
             @if ($site->mounts !== [] || $site->destinations->isNotEmpty())
                 <section class="sheet" aria-labelledby="places">
