@@ -87,7 +87,11 @@ abstract class AppTestCase extends TestCase
     {
         $content = $response->getContent();
         if (is_string($content) && str_contains((string) $response->headers->get('Content-Type'), 'text/html')) {
-            $response->setContent((string) preg_replace(['/<wbr>/', '/ *\n */'], ['', ' '], $content));
+            $response->setContent((string) preg_replace(
+                ['/<wbr>/', '~<span class="breakable">([^<]*)</span>~', '/ *\n */'],
+                ['', '$1', ' '],
+                $content,
+            ));
         }
 
         return parent::createTestResponse($response, $request);

@@ -199,7 +199,7 @@ final class LyingHostTest extends AppTestCase
         $this->from("/deployments/$id")
             ->followingRedirects()
             ->post("/deployments/$id/restore")
-            ->assertSee('is still held');
+            ->assertSee('is held any more');
     }
 
     public function test_what_nothing_refers_to_is_cleaned_up_and_told(): void
