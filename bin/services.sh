@@ -188,6 +188,24 @@ GRANT ALL ON \`$1\`.* TO '$user'@'127.0.0.1';
 SQL
 }
 
+# narrow NAME: the user of the settings keeps what running needs. The record can be written and read by it, and neither
+# changed nor removed; it cannot change tables either: ./start does that before.
+narrow() {
+    local user table may own; user=$(setting DB_USERNAME); own=(mariadb --no-defaults --socket="$(mariadb_socket)")
+    {
+        printf "REVOKE ALL PRIVILEGES, GRANT OPTION FROM '%s'@'127.0.0.1';\n" "$user"
+        "${own[@]}" -N -e "SELECT table_name FROM information_schema.tables WHERE table_schema = '$1'" \
+            | while read -r table; do
+                case "$table" in
+                    record_entries) may='SELECT, INSERT' ;;
+                    record_ends) may='SELECT, INSERT, UPDATE' ;;
+                    *) may='SELECT, INSERT, UPDATE, DELETE' ;;
+                esac
+                printf "GRANT %s ON \`%s\`.\`%s\` TO '%s'@'127.0.0.1';\n" "$may" "$1" "$table" "$user"
+            done
+    } | "${own[@]}" >/dev/null || die "What the database's user may do in $1 could not be set."
+}
+
 standin_lay() {
     php "$ROOT/demo/build.php" "$VAR/demo" \
         && php "$ROOT/standin/bin/standin" lay --dir "$VAR/standin" --world "$ROOT/demo/world.json" \

@@ -3,8 +3,14 @@
 declare(strict_types=1);
 
 use App\Failure\Problem;
+use App\Http\Middleware\CookiesBehindTls;
+use App\Http\Middleware\FreshSignIn;
+use App\Http\Middleware\KeepsAddress;
 use App\Http\Middleware\PlainInput;
 use App\Http\Middleware\SecurityHeaders;
+use App\Http\Middleware\SignedIn;
+use Illuminate\Auth\Middleware\Authorize;
+use Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
@@ -19,9 +25,18 @@ return Application::configure(basePath: $root)
         // Its package is missing, see framework-gaps.php; no page is for other origins.
         $middleware->remove(HandleCors::class);
         $middleware->append(SecurityHeaders::class);
+        $middleware->append(CookiesBehindTls::class);
+        $middleware->append(KeepsAddress::class);
         $middleware->append(PlainInput::class);
         // The web server before the pages says whose request it is; nobody else reaches them.
-        $middleware->trustProxies(at: ['127.0.0.1'], headers: Request::HEADER_X_FORWARDED_FOR);
+        $middleware->trustProxies(
+            at: ['127.0.0.1'],
+            headers: Request::HEADER_X_FORWARDED_FOR | Request::HEADER_X_FORWARDED_PROTO,
+        );
+        $middleware->alias(['signed-in' => SignedIn::class, 'fresh' => FreshSignIn::class]);
+        // Permissions come first: who may not come in is not asked for a password.
+        $middleware->appendToPriorityList(Authorize::class, FreshSignIn::class);
+        $middleware->appendToPriorityList(AuthenticatesRequests::class, SignedIn::class);
         $middleware->redirectGuestsTo('/sign-in');
         $middleware->redirectUsersTo('/');
     })

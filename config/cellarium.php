@@ -28,6 +28,11 @@ return [
     // Days without use after which an FTP user counts as idle.
     'idle_days' => (int) env('CELLARIUM_IDLE_DAYS', 30),
 
+    // Hours after which everybody signs in anew, used or not.
+    'session_hours' => (int) env('CELLARIUM_SESSION_HOURS', 12),
+    // Who needs a second factor: nobody, maintainers, agency or everybody.
+    'second_factor' => (string) env('CELLARIUM_SECOND_FACTOR', 'maintainers'),
+
     // Seconds a page waits for a worker's answer before it shows that it is going on.
     'errand_seconds' => 1.5,
 

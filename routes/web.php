@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\Controllers\AccountController;
 use App\Http\Controllers\AccountFormController;
 use App\Http\Controllers\AccountImportController;
+use App\Http\Controllers\AskController;
 use App\Http\Controllers\BackupController;
 use App\Http\Controllers\ChooserController;
 use App\Http\Controllers\ClientController;
@@ -15,7 +16,9 @@ use App\Http\Controllers\FinderController;
 use App\Http\Controllers\FtpUserController;
 use App\Http\Controllers\FtpUserListController;
 use App\Http\Controllers\HandOverController;
+use App\Http\Controllers\MeController;
 use App\Http\Controllers\PackageController;
+use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\ReachController;
 use App\Http\Controllers\RecordController;
 use App\Http\Controllers\RemovalController;
@@ -23,73 +26,109 @@ use App\Http\Controllers\SavedViewController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TodayController;
-use Illuminate\Http\Response;
-use Illuminate\Support\Facades\Auth;
+use App\Http\Controllers\WelcomeController;
+use Cellarium\Core\People\Permission;
 use Illuminate\Support\Facades\Route;
+
+/*
+ * Every route stands under the permission it needs; which role has which is said in Cellarium\Core\People\Role. Routes
+ * in front of the permissions need none, and a test knows each of them.
+ */
+// Numbers, so that "/accounts/new" is no account.
+foreach (
+    ['account', 'site', 'user', 'client', 'package', 'deployment', 'backup', 'view', 'errand', 'change', 'link',
+        'destination', 'asked', 'person', 'id'] as $number
+) {
+    Route::pattern($number, '[0-9]+');
+}
 
 Route::middleware('guest')->group(function (): void {
     Route::get('/sign-in', [SignInController::class, 'show']);
     Route::post('/sign-in', [SignInController::class, 'signIn']);
+    Route::get('/sign-in/code', [SignInController::class, 'askCode']);
+    Route::post('/sign-in/code', [SignInController::class, 'takeCode']);
 });
 
-// Whoever has the link is let in, signed in here or not.
 // The web server asks before it reads a request's body.
-Route::get('/signed-in', fn (): Response => response()->noContent(Auth::check() ? 204 : 401));
+Route::get('/signed-in', [SignInController::class, 'holds']);
+// Whoever has the link is let in, signed in here or not.
 Route::get('/hand-over', [HandOverController::class, 'show']);
 Route::post('/hand-over', [HandOverController::class, 'open'])->middleware('throttle:20,1');
+Route::get('/welcome', [WelcomeController::class, 'show']);
+Route::post('/welcome', [WelcomeController::class, 'choose'])->middleware('throttle:20,1');
 
-Route::middleware('auth')->group(function (): void {
+$signedIn = static fn (Permission $permission) => Route::middleware(['auth', 'signed-in', "can:$permission->value"]);
+
+$signedIn(Permission::OwnSettings)->group(function (): void {
     Route::post('/sign-out', [SignInController::class, 'signOut']);
+    Route::get('/sign-in/again', [SignInController::class, 'showAgain']);
+    Route::post('/sign-in/again', [SignInController::class, 'again']);
+    Route::get('/me', [MeController::class, 'show']);
+    Route::post('/me', [MeController::class, 'update']);
+    Route::post('/me/password', [MeController::class, 'password'])->middleware('fresh');
+    Route::get('/me/second-factor', [MeController::class, 'newSecondFactor'])->middleware('fresh');
+    Route::post('/me/second-factor', [MeController::class, 'beginSecondFactor'])->middleware('fresh');
+    Route::post('/me/second-factor/end', [MeController::class, 'endSecondFactor'])->middleware('fresh');
+    Route::post('/me/recovery-codes', [MeController::class, 'renewRecoveryCodes'])->middleware('fresh');
+    Route::post('/me/sessions/end', [MeController::class, 'endSessions']);
+});
+
+$signedIn(Permission::LookAtSites)->group(function (): void {
     Route::get('/', [TodayController::class, 'show']);
-    Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/find', FinderController::class);
+    Route::get('/sites/{site}', [SiteController::class, 'show'])->withTrashed();
+    Route::get('/backups', [BackupController::class, 'index']);
+    Route::get('/record', RecordController::class);
+});
+
+$signedIn(Permission::FetchBackups)->group(function (): void {
+    Route::get('/backups/{backup}/zip', [BackupController::class, 'download']);
+});
+
+$signedIn(Permission::Ask)->group(function (): void {
+    Route::post('/requests', [AskController::class, 'ask']);
+});
+
+$signedIn(Permission::LookAtAgency)->group(function (): void {
+    Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/choose/sites', [ChooserController::class, 'sites']);
     Route::get('/choose/packages', [ChooserController::class, 'packages']);
     Route::get('/errands/{errand}', [ErrandController::class, 'show']);
-    Route::post('/errands/{errand}/cancel', [ErrandController::class, 'cancel']);
-
     Route::get('/accounts', [AccountController::class, 'index']);
-    Route::get('/accounts/new', [AccountFormController::class, 'new']);
-    Route::get('/accounts/import', [AccountImportController::class, 'bring']);
-    Route::post('/accounts/import', [AccountImportController::class, 'take']);
-    Route::get('/accounts/import/{name}', [AccountImportController::class, 'look']);
-    Route::post('/accounts/import/{name}', [AccountImportController::class, 'takeOver']);
-    Route::get('/accounts/export', [AccountImportController::class, 'offer']);
-    Route::post('/accounts/export', [AccountImportController::class, 'export']);
-    Route::post('/accounts/export-secrets', [AccountImportController::class, 'exportSecrets']);
-    Route::post('/accounts/letter', [AccountFormController::class, 'letter']);
-    Route::post('/accounts', [AccountFormController::class, 'create']);
-    Route::get('/accounts/{account}/edit', [AccountFormController::class, 'edit']);
-    Route::post('/accounts/{account}', [AccountFormController::class, 'update']);
     Route::get('/accounts/{account}', [AccountController::class, 'show'])->withTrashed();
-    Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
-    Route::post('/accounts/{account}/cancel', [AccountController::class, 'cancel']);
     Route::get('/accounts/{account}/ladder', [AccountController::class, 'ladder']);
-    Route::post('/accounts/{account}/renew-password', [AccountController::class, 'renewPassword']);
-    Route::post('/accounts/{account}/remedy', [AccountController::class, 'remedy']);
-    Route::get('/accounts/{account}/sites/new', [SiteController::class, 'new']);
-    Route::post('/accounts/{account}/sites', [SiteController::class, 'create']);
-    Route::get('/sites/{site}', [SiteController::class, 'show'])->withTrashed();
-    Route::get('/sites/{site}/edit', [SiteController::class, 'edit']);
-    Route::post('/sites/{site}', [SiteController::class, 'update']);
-    Route::post('/sites/{site}/find-root', [SiteController::class, 'find']);
-    Route::post('/sites/{site}/prove-root', [SiteController::class, 'proveRoot']);
-
-    Route::get('/accounts/{account}/foresight', [ReachController::class, 'foresight']);
-    Route::get('/accounts/{account}/tree', [ReachController::class, 'tree']);
     Route::get('/accounts/{account}/map', [ReachController::class, 'map']);
     Route::get('/accounts/{account}/reach.csv', [ReachController::class, 'csv']);
     Route::get('/reach', [ReachController::class, 'matrix']);
     Route::get('/reach.csv', [ReachController::class, 'matrixCsv']);
+    Route::get('/ftp-users', [FtpUserListController::class, 'index']);
+    Route::get('/ftp-users/{user}', [FtpUserController::class, 'show']);
+    Route::get('/ftp-users/{user}/state', [FtpUserController::class, 'state']);
+    Route::get('/bulk/{change}', [FtpUserListController::class, 'show']);
+    Route::get('/bulk/{change}/live', [FtpUserListController::class, 'live']);
+    Route::post('/views', [SavedViewController::class, 'keep']);
+    Route::post('/views/{view}/remove', [SavedViewController::class, 'remove']);
+    Route::get('/packages', [PackageController::class, 'index']);
+    Route::get('/packages/{package}', [PackageController::class, 'show']);
+    Route::get('/deployments', [DeploymentController::class, 'index']);
+    Route::get('/deployments/{deployment}', [DeploymentController::class, 'show']);
+    Route::get('/deployments/{deployment}/live', [DeploymentController::class, 'live']);
+    Route::get('/requests', [AskController::class, 'index']);
+    Route::get('/requests/{asked}', [AskController::class, 'show']);
+});
 
+$signedIn(Permission::Work)->group(function (): void {
+    Route::post('/errands/{errand}/cancel', [ErrandController::class, 'cancel']);
+    Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
+    Route::post('/accounts/{account}/cancel', [AccountController::class, 'cancel']);
+    Route::post('/sites/{site}/find-root', [SiteController::class, 'find']);
+    Route::post('/sites/{site}/prove-root', [SiteController::class, 'proveRoot']);
+    Route::get('/accounts/{account}/foresight', [ReachController::class, 'foresight']);
+    Route::get('/accounts/{account}/tree', [ReachController::class, 'tree']);
     Route::get('/accounts/{account}/ftp-users/new', [FtpUserController::class, 'new']);
     Route::post('/accounts/{account}/ftp-users', [FtpUserController::class, 'create']);
     Route::get('/accounts/{account}/login-check', [FtpUserController::class, 'check']);
     Route::post('/accounts/{account}/password-check', [FtpUserController::class, 'strength']);
-    Route::get('/ftp-users', [FtpUserListController::class, 'index']);
-    Route::get('/ftp-users/{user}', [FtpUserController::class, 'show']);
-    Route::get('/ftp-users/{user}/state', [FtpUserController::class, 'state']);
-    Route::post('/ftp-users/{user}/hand-over', [FtpUserController::class, 'handOver']);
     Route::post('/ftp-users/{user}/prove', [FtpUserController::class, 'prove']);
     Route::post('/ftp-users/{user}/renew', [FtpUserController::class, 'renew']);
     Route::post('/ftp-users/{user}/change', [FtpUserController::class, 'change']);
@@ -100,44 +139,71 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/ftp-users/{user}/give-up', [FtpUserController::class, 'giveUp']);
     Route::post('/hand-overs/{link}/withdraw', [HandOverController::class, 'withdraw']);
     Route::post('/bulk', [FtpUserListController::class, 'draft']);
-    Route::get('/bulk/{change}', [FtpUserListController::class, 'show']);
-    Route::get('/bulk/{change}/live', [FtpUserListController::class, 'live']);
     Route::post('/bulk/{change}/start', [FtpUserListController::class, 'start']);
     Route::post('/sites/{site}/destinations', [DestinationController::class, 'keep']);
     Route::post('/destinations/{destination}/remove', [DestinationController::class, 'remove']);
-
-    Route::get('/removals', [RemovalController::class, 'index']);
-    Route::get('/removals/{kind}/{id}', [RemovalController::class, 'show']);
-    Route::post('/removals/{kind}/{id}', [RemovalController::class, 'remove']);
-    Route::post('/removals/{kind}/{id}/undo', [RemovalController::class, 'undo']);
-
-    Route::get('/clients/{client}', [ClientController::class, 'edit'])->withTrashed();
-    Route::post('/clients/{client}', [ClientController::class, 'update']);
-    Route::post('/views', [SavedViewController::class, 'keep']);
-    Route::post('/views/{view}/remove', [SavedViewController::class, 'remove']);
-
-    Route::get('/packages', [PackageController::class, 'index']);
     Route::post('/packages', [PackageController::class, 'take']);
-    Route::get('/packages/{package}', [PackageController::class, 'show']);
-
-    Route::get('/deployments', [DeploymentController::class, 'index']);
     Route::get('/deployments/new', [DeploymentController::class, 'choose']);
     Route::post('/deployments', [DeploymentController::class, 'plan']);
-    Route::get('/deployments/{deployment}', [DeploymentController::class, 'show']);
-    Route::get('/deployments/{deployment}/live', [DeploymentController::class, 'live']);
     Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);
     Route::post('/deployments/{deployment}/again', [DeploymentController::class, 'again']);
     Route::post('/deployments/{deployment}/undo', [DeploymentController::class, 'undo']);
     Route::post('/deployments/{deployment}/restore', [DeploymentController::class, 'restore']);
     Route::post('/deployments/{deployment}/cancel', [DeploymentController::class, 'cancel']);
     Route::post('/deployments/{deployment}/accept', [DeploymentController::class, 'accept']);
-
-    Route::get('/backups', [BackupController::class, 'index']);
     Route::post('/backups/overdue', [BackupController::class, 'overdue']);
     Route::post('/sites/{site}/backups', [BackupController::class, 'take']);
     Route::post('/backups/{backup}/restore', [BackupController::class, 'restore']);
     Route::post('/backups/{backup}/cancel', [BackupController::class, 'cancel']);
     Route::post('/backups/{backup}/accept', [BackupController::class, 'accept']);
+    Route::post('/requests/{asked}/answer', [AskController::class, 'answer']);
+});
 
-    Route::get('/record', RecordController::class);
+$signedIn(Permission::ChangeAccounts)->group(function (): void {
+    Route::get('/accounts/new', [AccountFormController::class, 'new']);
+    Route::get('/accounts/import', [AccountImportController::class, 'bring']);
+    Route::post('/accounts/import', [AccountImportController::class, 'take']);
+    Route::get('/accounts/import/{name}', [AccountImportController::class, 'look']);
+    Route::post('/accounts/import/{name}', [AccountImportController::class, 'takeOver']);
+    Route::get('/accounts/export', [AccountImportController::class, 'offer']);
+    Route::post('/accounts/export', [AccountImportController::class, 'export']);
+    Route::post('/accounts/letter', [AccountFormController::class, 'letter']);
+    Route::post('/accounts', [AccountFormController::class, 'create']);
+    Route::get('/accounts/{account}/edit', [AccountFormController::class, 'edit']);
+    Route::post('/accounts/{account}', [AccountFormController::class, 'update']);
+    Route::post('/accounts/{account}/renew-password', [AccountController::class, 'renewPassword']);
+    Route::post('/accounts/{account}/remedy', [AccountController::class, 'remedy']);
+    Route::get('/accounts/{account}/sites/new', [SiteController::class, 'new']);
+    Route::post('/accounts/{account}/sites', [SiteController::class, 'create']);
+    Route::get('/sites/{site}/edit', [SiteController::class, 'edit']);
+    Route::post('/sites/{site}', [SiteController::class, 'update']);
+    Route::get('/removals', [RemovalController::class, 'index']);
+    Route::get('/removals/{kind}/{id}', [RemovalController::class, 'show']);
+    Route::post('/removals/{kind}/{id}', [RemovalController::class, 'remove'])
+        ->middleware('fresh');
+    Route::post('/removals/{kind}/{id}/undo', [RemovalController::class, 'undo']);
+    Route::get('/clients/{client}', [ClientController::class, 'edit'])->withTrashed();
+    Route::post('/clients/{client}', [ClientController::class, 'update']);
+});
+
+$signedIn(Permission::SeeSecrets)->group(function (): void {
+    Route::get('/ftp-users/{user}/sheet', [FtpUserController::class, 'sheet'])->middleware('fresh');
+    Route::post('/accounts/export-secrets', [AccountImportController::class, 'exportSecrets'])
+        ->middleware('fresh');
+    Route::post('/ftp-users/{user}/hand-over', [FtpUserController::class, 'handOver'])
+        ->middleware('fresh');
+});
+
+$signedIn(Permission::ManagePeople)->group(function (): void {
+    Route::get('/people', [PeopleController::class, 'index']);
+    Route::middleware('fresh')->group(function (): void {
+        Route::get('/people/new', [PeopleController::class, 'new']);
+        Route::post('/people', [PeopleController::class, 'invite']);
+        Route::get('/people/{person}', [PeopleController::class, 'show']);
+        Route::post('/people/{person}', [PeopleController::class, 'update']);
+        Route::post('/people/{person}/close', [PeopleController::class, 'close']);
+        Route::post('/people/{person}/open', [PeopleController::class, 'open']);
+        Route::post('/people/{person}/renew-password', [PeopleController::class, 'renewPassword']);
+        Route::post('/people/{person}/drop-second-factor', [PeopleController::class, 'dropSecondFactor']);
+    });
 });

@@ -10,6 +10,7 @@ use App\Models\Client;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Models\Site;
+use App\Record\Record;
 use Cellarium\Core\Intake\AccountList;
 use Cellarium\Core\Intake\AccountRow;
 use Cellarium\Core\Intake\Column;
@@ -17,7 +18,6 @@ use Cellarium\Core\Intake\Rehearsal;
 use Cellarium\Core\Intake\Verdict;
 use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Storage\WholeFile;
-use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
 
@@ -144,16 +144,14 @@ final readonly class AccountImport
                     );
                 }
             }
-            foreach (array_chunk($entries, 500) as $chunk) {
-                RecordEntry::insert($chunk);
-            }
+            Record::writeAll($entries);
 
             return $rehearsal->counts();
         });
     }
 
-    /** @return array<string, mixed> what goes into the record */
-    private function write(AccountRow $row, Verdict $verdict, Client $client): array
+    /** @return RecordEntry what goes into the record */
+    private function write(AccountRow $row, Verdict $verdict, Client $client): RecordEntry
     {
         $values = $row->values;
         $fresh = $verdict === Verdict::Fresh;
@@ -192,18 +190,11 @@ final readonly class AccountImport
             $site->save();
         }
 
-        return [
-            'at' => now()->format('Y-m-d H:i:s.v'),
-            'person_id' => Auth::id(),
-            'client_id' => $client->id,
-            'account_id' => $account->id,
-            'action' => $fresh ? RecordKind::AccountAdded : RecordKind::AccountChanged,
-            'sentence' => mb_substr(
-                ($fresh ? 'Added ' : 'Changed ')."$account->login at $account->host from a list",
-                0,
-                1000,
-            ),
-        ];
+        return Record::line(
+            $fresh ? RecordKind::AccountAdded : RecordKind::AccountChanged,
+            ($fresh ? 'Added ' : 'Changed ')."$account->login at $account->host from a list",
+            $account,
+        );
     }
 
     private function file(string $name): string

@@ -232,7 +232,7 @@ final readonly class DeploymentView
 
         return match (true) {
             $user === null => null,
-            $user->hasEnded() => 'closed '.$user->closed_at?->format('H:i:s').', sign-in refused',
+            $user->hasEnded() => 'closed '.$user->closed_at?->shown('H:i:s').', sign-in refused',
             $user->ends === Closing::WithJob => 'closed when this is done',
             default => "closes {$user->endsWords()}",
         };

@@ -410,7 +410,7 @@ final readonly class Plans
         $deployment = Deployment::create([
             'site_id' => $site->id,
             'kind' => $kind,
-            'person_id' => $person?->id,
+            'person_id' => ($person ?? Person::viewer())?->id,
             'state' => DeploymentState::Drafting,
             'policy' => [],
             'counts' => [],

@@ -110,9 +110,9 @@ final readonly class BulkChanges
             ],
             $user->ends !== Closing::AtTime => [
                 true,
-                "closes {$user->endsWords()} until now, then at {$closesAt?->format('j M Y H:i')}",
+                "closes {$user->endsWords()} until now, then at {$closesAt?->shown('j M Y H:i')}",
             ],
-            default => [true, "from {$user->endsWords()} to {$closesAt?->format('j M Y H:i')}"],
+            default => [true, "from {$user->endsWords()} to {$closesAt?->shown('j M Y H:i')}"],
         };
     }
 
@@ -236,7 +236,7 @@ final readonly class BulkChanges
         return match ($change->kind) {
             BulkKind::Close => 'closing',
             BulkKind::Renew => 'new passwords',
-            default => "closing time moved to {$change->closes_at?->format('j M Y H:i')}",
+            default => "closing time moved to {$change->closes_at?->shown('j M Y H:i')}",
         };
     }
 }

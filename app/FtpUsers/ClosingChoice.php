@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\FtpUsers;
 
 use App\Models\Closing;
+use App\Text\When;
 use Carbon\CarbonImmutable;
 
 /** How an FTP user is to end: at a time, with its job, or never and why. */
@@ -27,7 +28,7 @@ final readonly class ClosingChoice
     public static function typed(string $chosen, string $closes, string $reason): self|array
     {
         $kind = Closing::tryFrom($chosen);
-        $at = $kind === Closing::AtTime ? self::time($closes) : null;
+        $at = $kind === Closing::AtTime ? When::typed($closes) : null;
         $reason = mb_substr(trim($reason), 0, self::LONGEST_REASON);
 
         return match (true) {
@@ -40,13 +41,5 @@ final readonly class ClosingChoice
             ],
             default => new self($kind, $at, $kind === Closing::Never ? $reason : ''),
         };
-    }
-
-    /** To the minute; null when it is no time. */
-    public static function time(string $typed): ?CarbonImmutable
-    {
-        return CarbonImmutable::canBeCreatedFromFormat($typed, 'Y-m-d\TH:i')
-            ? CarbonImmutable::createFromFormat('Y-m-d\TH:i', $typed)->startOfMinute()
-            : null;
     }
 }

@@ -9,6 +9,7 @@ use App\Models\FtpUserState;
 use App\Models\Proof;
 use App\Models\ProofKind;
 use App\Text\Amount;
+use App\Text\When;
 use Illuminate\Support\Collection;
 
 /** How one FTP user stands: its last proof step by step, and whether it is being proven just now. */
@@ -42,7 +43,7 @@ final readonly class FtpUserView
     /** Its closing time as a form field has it; tomorrow evening where it has none. */
     public function closes(FtpUser $user): string
     {
-        return ($user->closes_at ?? now()->addDay()->setTime(18, 0))->format('Y-m-d\TH:i');
+        return When::field($user->closes_at ?? When::evening(1));
     }
 
     /** When it was used last, as far as anybody knows. */

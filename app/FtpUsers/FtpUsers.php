@@ -15,6 +15,7 @@ use App\Models\PendingChange;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\Record\Record;
+use App\Text\When;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordMaker;
@@ -82,7 +83,7 @@ final readonly class FtpUsers
                 'closes_at' => $order->ends === Closing::AtTime ? $order->closesAt : null,
                 'ends_reason' => $order->endsReason,
                 'forgets' => $order->forgets,
-                'person_id' => $order->person?->id,
+                'person_id' => ($order->person ?? Person::viewer())?->id,
                 'next_secret' => $order->password->reveal(),
                 'pending' => PendingChange::create($order->name),
             ]);
@@ -168,7 +169,11 @@ final readonly class FtpUsers
             );
         }
         $user->update(['ends' => $ends, 'closes_at' => $closesAt, 'ends_reason' => $reason]);
-        Record::write(RecordKind::FtpUserChanged, "$user->login closes {$user->endsWords()}", $user->account);
+        Record::write(
+            RecordKind::FtpUserChanged,
+            When::asRecorded(static fn (): string => "$user->login closes {$user->endsWords()}"),
+            $user->account,
+        );
     }
 
     /** Whether a person has to do at the provider what is wanted. */

@@ -8,6 +8,7 @@ use App\Models\Account;
 use App\Models\Closing;
 use App\Models\FtpUserState;
 use App\Models\Person;
+use App\Text\When;
 use Cellarium\Core\Credential\PasswordKind;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\PasswordStrength;
@@ -64,14 +65,12 @@ final class NewFtpUserForm
 
     public static function empty(Account $account, ?string $directory = null): self
     {
-        $now = now();
-
         return self::typed($account, [
             'forgets' => $account->control_url === null ? '' : '1',
             'directory' => $directory ?? ($account->sites->first()->document_root ?? '/'),
             'password_kind' => PasswordKind::Readable->value,
             'ends' => Closing::AtTime->value,
-            'closes' => ($now->hour < 17 ? $now->setTime(18, 0) : $now->addDay()->setTime(18, 0))->format('Y-m-d\TH:i'),
+            'closes' => When::field(When::evening(When::evening()->subHour()->isPast() ? 1 : 0)),
         ]);
     }
 

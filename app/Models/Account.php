@@ -11,6 +11,7 @@ use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\DirectoryTree;
 use Cellarium\Core\Reach\SitePlaces;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -19,6 +20,7 @@ use Illuminate\Database\Eloquent\Relations\MorphMany;
 /** One hosting account; its secrets are encrypted with the application key. */
 final class Account extends Model
 {
+    use OfClients;
     use Removable;
 
     protected $guarded = ['id'];
@@ -225,5 +227,11 @@ final class Account extends Model
     public function documentRoots(): array
     {
         return $this->sites->mapWithKeys(static fn (Site $site): array => [$site->domain => $site->root()])->all();
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereIn('accounts.id', self::accountsOf($client));
     }
 }

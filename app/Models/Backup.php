@@ -5,12 +5,15 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Text\Amount;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** What a document root held at one moment. */
 final class Backup extends Model
 {
+    use OfClients;
+
     protected $guarded = ['id'];
 
     protected $casts = [
@@ -71,7 +74,7 @@ final class Backup extends Model
             $this->taken_over_files === 0 => '',
             $this->taken_over_since === null => "; $this->taken_over_files unchanged since they were sent",
             default => "; $this->taken_over_files taken from earlier readings, the "
-                ."oldest of {$this->taken_over_since->format(
+                ."oldest of {$this->taken_over_since->shown(
                     'j M Y',
                 )}",
         };
@@ -91,5 +94,11 @@ final class Backup extends Model
     public function person(): BelongsTo
     {
         return $this->belongsTo(Person::class);
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereIn('backups.site_id', self::sitesOf($client));
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\Relations\HasManyThrough;
@@ -11,6 +12,7 @@ use Illuminate\Database\Eloquent\Relations\HasManyThrough;
 /** A customer of the agency. */
 final class Client extends Model
 {
+    use OfClients;
     use Removable;
 
     protected $guarded = ['id'];
@@ -57,5 +59,11 @@ final class Client extends Model
     public function sites(): HasManyThrough
     {
         return $this->hasManyThrough(Site::class, Account::class);
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereKey($client);
     }
 }

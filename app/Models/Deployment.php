@@ -7,12 +7,15 @@ namespace App\Models;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Path\RemotePath;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A plan for one site, waiting, being carried out, or done. */
 final class Deployment extends Model
 {
+    use OfClients;
+
     protected $guarded = ['id'];
 
     protected $dateFormat = 'Y-m-d H:i:s.v';
@@ -114,9 +117,9 @@ final class Deployment extends Model
     {
         return match ($this->kind) {
             DeploymentKind::RestoreBackup => 'Restore the backup of '
-                .$this->fromBackup?->verified_at?->format('j M H:i'),
+                .$this->fromBackup?->verified_at?->shown('j M H:i'),
             DeploymentKind::RestoreFiles => 'Restore files set aside on '
-                .$this->undoes?->ended_at?->format('j M H:i'),
+                .$this->undoes?->ended_at?->shown('j M H:i'),
             DeploymentKind::Undo => 'Undo of '.($this->undoes?->title() ?? 'a deployment'),
             default => ($this->package?->title() ?? 'a package')
                 .($this->directory === null ? '' : " into $this->directory"),
@@ -127,8 +130,8 @@ final class Deployment extends Model
     public function when(): string
     {
         return $this->state === DeploymentState::Planned
-            ? 'planned '.$this->planned_at?->format('j M H:i')
-            : (string) $this->ended_at?->format('j M Y H:i');
+            ? 'planned '.$this->planned_at?->shown('j M H:i')
+            : (string) $this->ended_at?->shown('j M Y H:i');
     }
 
     public function seconds(): ?float
@@ -136,5 +139,11 @@ final class Deployment extends Model
         return $this->started_at === null || $this->ended_at === null
             ? null
             : round(abs($this->ended_at->diffInSeconds($this->started_at)), 2);
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereIn('deployments.site_id', self::sitesOf($client));
     }
 }

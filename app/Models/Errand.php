@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** One thing that a page has asked a server for and that a worker does; what was given with it is encrypted. */
 final class Errand extends Model
 {
+    use OfClients;
+
     protected $guarded = ['id'];
 
     protected $hidden = ['given', 'result'];
@@ -50,5 +53,11 @@ final class Errand extends Model
     public function person(): BelongsTo
     {
         return $this->belongsTo(Person::class);
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereIn('errands.account_id', self::accountsOf($client));
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Text\When;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\SignInSettings;
 use Cellarium\Core\Path\RemotePath;
@@ -23,6 +24,8 @@ use Illuminate\Database\Eloquent\Relations\MorphMany;
  */
 final class FtpUser extends Model
 {
+    use OfClients;
+
     protected $guarded = ['id'];
 
     protected $hidden = ['secret', 'next_secret'];
@@ -221,12 +224,18 @@ final class FtpUser extends Model
         return match ($ends) {
             Closing::WithJob => 'when its job ends',
             Closing::Never => 'never'.($reason === '' ? '' : ": $reason"),
-            default => $closes?->format('j M Y H:i') ?? 'by hand',
+            default => $closes === null ? 'by hand' : When::shown($closes, 'j M Y H:i'),
         };
     }
 
     public function shortLogin(): string
     {
         return explode('@', $this->login)[0];
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereIn('ftp_users.account_id', self::accountsOf($client));
     }
 }

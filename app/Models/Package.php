@@ -7,13 +7,17 @@ namespace App\Models;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\PackageFinding;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Query\Builder as Rows;
 use Illuminate\Support\Facades\DB;
 
 /** One version of a package; its contents lie in the store. */
 final class Package extends Model
 {
+    use OfClients;
+
     protected $guarded = ['id'];
 
     protected $casts = ['findings' => 'array', 'stops' => 'boolean'];
@@ -71,5 +75,17 @@ final class Package extends Model
             1 => 'once',
             default => "$times times",
         };
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereIn(
+            'packages.id',
+            static fn (Rows $rows) => $rows
+                ->select('package_id')
+                ->from('deployments')
+                ->whereIn('site_id', self::sitesOf($client)),
+        );
     }
 }

@@ -4,7 +4,13 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\People\Permission;
+use Cellarium\Core\People\Role;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Foundation\Auth\User;
+use Illuminate\Support\Facades\Auth;
 
 /** Somebody who signs in to Cellarium. */
 final class Person extends User
@@ -13,9 +19,96 @@ final class Person extends User
 
     protected $guarded = ['id'];
 
-    protected $hidden = ['password', 'remember_token'];
+    protected $hidden = ['password', 'second_factor', 'recovery_codes'];
 
-    protected $casts = ['password' => 'hashed'];
+    /** There is no "remember me": a session ends when nobody uses it. */
+    protected $rememberTokenName = '';
+
+    protected $attributes = [
+        'client_id' => null,
+        'password' => null,
+        'may_fetch_backups' => false,
+        'second_factor' => null,
+        'second_factor_step' => 0,
+        'recovery_codes' => '[]',
+        'closed_at' => null,
+        'seen_at' => null,
+        'settings' => '{}',
+        'revision' => 0,
+    ];
+
+    protected $casts = [
+        'password' => 'hashed',
+        'role' => Role::class,
+        'may_fetch_backups' => 'boolean',
+        'second_factor' => 'encrypted',
+        'second_factor_step' => 'integer',
+        'recovery_codes' => 'array',
+        'closed_at' => 'immutable_datetime',
+        'seen_at' => 'immutable_datetime',
+        'settings' => OwnSettingsCast::class,
+        'revision' => 'integer',
+    ];
+
+    /**
+     * The client beyond whom nothing exists for whoever is signed in; null for the agency's people and for what
+     * Cellarium does of its own accord.
+     */
+    public static function clientOfViewer(): ?int
+    {
+        $viewer = Auth::user();
+
+        // A client's person without a client sees nothing at all.
+        return $viewer instanceof self && $viewer->role === Role::ClientsPerson ? $viewer->client_id ?? 0 : null;
+    }
+
+    /** Whoever is signed in here, or acts on the console; null for what Cellarium does of its own accord. */
+    public static function viewer(): ?self
+    {
+        $viewer = Auth::user();
+
+        return $viewer instanceof self ? $viewer : null;
+    }
+
+    public function may(Permission $permission): bool
+    {
+        return $this->role->may($permission)
+            || ($permission === Permission::FetchBackups && $this->may_fetch_backups);
+    }
+
+    public function isClosed(): bool
+    {
+        return $this->closed_at !== null;
+    }
+
+    public function hasSecondFactor(): bool
+    {
+        return $this->second_factor !== null;
+    }
+
+    /** Nobody signs in before a password was chosen by the link of the invitation. */
+    public function isInvited(): bool
+    {
+        return $this->password === null;
+    }
+
+    /** @return BelongsTo<Client, $this> */
+    public function client(): BelongsTo
+    {
+        return $this->belongsTo(Client::class)->withTrashed();
+    }
+
+    /** @return HasMany<OneTimeLink, $this> */
+    public function links(): HasMany
+    {
+        return $this->hasMany(OneTimeLink::class);
+    }
+
+    /** @param  Builder<self>  $query */
+    public function scopeOpen(Builder $query): void
+    {
+        $query->whereNull('closed_at');
+    }
 
     public function shortName(): string
     {

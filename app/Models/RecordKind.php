@@ -89,6 +89,32 @@ enum RecordKind: string
 
     case RetryStarted = 'retry_started';
 
+    case PersonInvited = 'person_invited';
+
+    case PersonChanged = 'person_changed';
+
+    case PersonClosed = 'person_closed';
+
+    case PersonOpened = 'person_opened';
+
+    case PersonPasswordRenewed = 'person_password_renewed';
+
+    case PasswordChosen = 'password_chosen';
+
+    case SecondFactorSet = 'second_factor_set';
+
+    case SecondFactorDropped = 'second_factor_dropped';
+
+    case RecoveryCodeUsed = 'recovery_code_used';
+
+    case SessionsEnded = 'sessions_ended';
+
+    case Asked = 'asked';
+
+    case Answered = 'answered';
+
+    case BackupDownloaded = 'backup_downloaded';
+
     case Removed = 'removed';
 
     case RemovalUndone = 'removal_undone';
@@ -96,6 +122,8 @@ enum RecordKind: string
     case SignInRefused = 'sign_in_refused';
 
     case SignedIn = 'signed_in';
+
+    case SignedOut = 'signed_out';
 
     case SiteAdded = 'site_added';
 

@@ -11,6 +11,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 /** A file that a deployment took out of a document root, held here so that it can be restored. */
 final class SetAside extends Model
 {
+    use OfClients;
+
     protected $guarded = ['id'];
 
     protected $casts = [
@@ -38,5 +40,11 @@ final class SetAside extends Model
     public function scopeHeld(Builder $query): Builder
     {
         return $query->whereNull('restored_at')->where('held_until', '>', now());
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereIn('site_id', self::sitesOf($client));
     }
 }

@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -14,6 +15,7 @@ use Illuminate\Database\Eloquent\Relations\MorphMany;
 /** A domain served from a document root. */
 final class Site extends Model
 {
+    use OfClients;
     use Removable;
 
     protected $guarded = ['id'];
@@ -52,6 +54,12 @@ final class Site extends Model
     public function client(): BelongsTo
     {
         return $this->belongsTo(Client::class)->withTrashed();
+    }
+
+    /** Whose site it is. */
+    public function owner(): Client
+    {
+        return $this->client_id === null ? $this->account->client : $this->client;
     }
 
     /** @return HasMany<Destination, $this> */
@@ -127,5 +135,11 @@ final class Site extends Model
         $name = (string) preg_replace('/\Awww\d*\./', '', $this->domain);
 
         return mb_substr($name, 0, 2);
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereIn('sites.id', self::sitesOf($client));
     }
 }

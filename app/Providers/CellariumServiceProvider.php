@@ -6,8 +6,10 @@ namespace App\Providers;
 
 use App\Failure\Problem;
 use App\Hosting\Connections;
+use App\People\Access;
 use App\Text\Breakable;
 use App\Text\Shown;
+use App\Text\When;
 use App\Watch\Recovery;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\BackupShelf;
@@ -34,6 +36,7 @@ final class CellariumServiceProvider extends ServiceProvider
     {
         $var = (string) config('cellarium.var');
         $this->app->singleton(ContentStore::class, fn () => new FileContentStore("$var/contents"));
+        $this->app->singleton(Access::class);
         $this->app->singleton(Locks::class, fn () => new FileLocks("$var/locks"));
         $this->app->singleton(BackupShelf::class, fn () => new BackupShelf("$var/backups"));
         $this->app->singleton(Connections::class, function () use ($var): Connections {
@@ -92,12 +95,20 @@ final class CellariumServiceProvider extends ServiceProvider
             $compiler->setEchoFormat('\\'.Shown::class.'::escaped(%s)');
             // Fields give back what they were given, to the letter.
             $compiler->directive('exactly', static fn (string $expression): string => "<?php echo e($expression); ?>");
+            // Whether whoever looks may go where a link or a button leads: the routes say so, pages have no rules.
+            $compiler->if('leads', static fn (string $to, string $method = 'GET'): bool => app(Access::class)
+                ->leads($to, $method));
             // Sentences with domains, paths and what servers said in them.
             $compiler->directive(
                 'words',
                 static fn (string $sentence): string => '<?php echo \\'.Breakable::class."::sentence($sentence); ?>",
             );
         });
+        CarbonImmutable::macro('shown', function (string $format): string {
+            /** @var CarbonImmutable $this */
+            return When::shown($this, $format);
+        });
+        Access::defineGates();
         Date::use(CarbonImmutable::class);
         Model::preventLazyLoading(! $this->app->isProduction() && $this->app->runningUnitTests());
         Model::preventSilentlyDiscardingAttributes();

@@ -95,7 +95,7 @@ final readonly class MapLane
 
         return match (true) {
             $user->hasEnded() && $user->refusal_proven_at === null => 'closed',
-            $user->hasEnded() => 'refused '.$user->refusal_proven_at?->format('j M'),
+            $user->hasEnded() => 'refused '.$user->refusal_proven_at?->shown('j M'),
             $user->proof_failed_at !== null => 'does not hold',
             ! $user->isProven() => 'not proven',
             count($reach->clients()) > 1 => count($reach->clients()).' clients',

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Sites;
 
 use App\Text\Amount;
+use App\Text\When;
 use Carbon\CarbonInterface;
 
 /** One thing that is proven of a site, or is not, with its age. */
@@ -68,6 +69,6 @@ final readonly class ProvenFact
     /** To the minute, for a title. */
     public function moment(): string
     {
-        return $this->at === null ? '' : $this->at->format('j M Y H:i');
+        return $this->at === null ? '' : When::shown($this->at, 'j M Y H:i');
     }
 }

@@ -76,7 +76,7 @@ final readonly class SiteView
 
         return $last?->ended_at === null
             ? ''
-            : "since {$last->ended_at->format('j M Y H:i')}, by ".($last->person?->shortName() ?? 'the console');
+            : "since {$last->ended_at->shown('j M Y H:i')}, by ".($last->person?->shortName() ?? 'the console');
     }
 
     /** On which backup it can go back in one step; null where there is no step to take back. */
@@ -86,7 +86,7 @@ final readonly class SiteView
 
         return $last?->backup === null
             ? null
-            : "one step, onto backup number {$last->backup->id} of {$last->backup->verified_at?->format('j M H:i')}";
+            : "one step, onto backup number {$last->backup->id} of {$last->backup->verified_at?->shown('j M H:i')}";
     }
 
     public function canGoBack(): bool

@@ -85,6 +85,11 @@ final readonly class ConcernGroup
                 'url' => '/accounts?only=unreached',
                 'method' => 'GET',
             ],
+            ConcernKind::Asked => [
+                'label' => 'See them all',
+                'url' => '/requests',
+                'method' => 'GET',
+            ],
             ConcernKind::ByHand => [
                 'label' => 'See them all',
                 'url' => '/ftp-users?only=waiting',

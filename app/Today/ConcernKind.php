@@ -31,6 +31,9 @@ enum ConcernKind: string
 
     case Question = 'question';
 
+    /** Somebody of a client asked for something. */
+    case Asked = 'asked';
+
     /** What a group of them is called. */
     public function title(): string
     {
@@ -46,6 +49,7 @@ enum ConcernKind: string
             self::Unknown => 'Not known what became of them',
             self::Unfinished => 'Not yet put back',
             self::Unproven => 'Put back, not proven',
+            self::Asked => 'Clients ask',
             self::Question => 'Backups that wait for an answer',
         };
     }

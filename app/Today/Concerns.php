@@ -7,6 +7,7 @@ namespace App\Today;
 use App\Models\Account;
 use App\Models\Backup;
 use App\Models\BackupState;
+use App\Models\ClientRequest;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
@@ -17,6 +18,7 @@ use Carbon\CarbonImmutable;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
 
 /** Computes what needs a hand over all accounts, most pressing first; reads only what is in trouble. */
 final readonly class Concerns
@@ -31,7 +33,13 @@ final readonly class Concerns
 
     public static function compute(): self
     {
-        $concerns = [...self::unfinished(), ...self::unreached(), ...self::openUsers(), ...self::sites()];
+        $concerns = [
+            ...self::asked(),
+            ...self::unfinished(),
+            ...self::unreached(),
+            ...self::openUsers(),
+            ...self::sites(),
+        ];
         usort(
             $concerns,
             static fn (Concern $a, Concern $b): int => [
@@ -161,6 +169,29 @@ final readonly class Concerns
         return $names->take(3)->join(', ')
             .($names->count() > 3 ? ' and '.($names->count() - 3).' more clients' : '')
             .'.';
+    }
+
+    /** @return list<Concern> what people of clients asked for */
+    private static function asked(): array
+    {
+        return ClientRequest::with('client', 'person', 'site')
+            ->whereNull('answered_at')
+            ->orderBy('id')
+            ->get()
+            ->map(
+                static fn (ClientRequest $asked): Concern => new Concern(
+                    ConcernKind::Asked,
+                    $asked->created_at->isBefore(now()->subDays(2)) ? Urgency::Now : Urgency::Soon,
+                    $asked->kind->title(),
+                    $asked->site === null ? $asked->client->name : $asked->site->domain,
+                    "{$asked->person->name}, ".Amount::ago($asked->created_at).': '.Str::limit($asked->words, 160),
+                    'Answer',
+                    "/requests/$asked->id",
+                    page: $asked->site === null ? null : "/sites/$asked->site_id",
+                ),
+            )
+            ->values()
+            ->all();
     }
 
     /** @return list<Concern> */
@@ -322,7 +353,7 @@ final readonly class Concerns
             Urgency::Soon,
             "No backup for $days days",
             $site->domain,
-            'The last one that was read back is from '.$last->format('j M Y'),
+            'The last one that was read back is from '.$last->shown('j M Y'),
             'Back up now',
             "/sites/$site->id/backups",
             'POST',

@@ -13,8 +13,8 @@ return new class extends Migration
     public function up(): void
     {
         $this->framework();
-        $this->people();
         $this->clients();
+        $this->people();
         $this->accounts();
         $this->sites();
         $this->ftpUsers();
@@ -71,9 +71,37 @@ return new class extends Migration
             $table->id();
             $table->string('name');
             $table->string('email')->unique();
-            $table->string('password');
+            $table->string('password')->nullable();
             $table->string('role', 20);
-            $table->rememberToken();
+            $table->foreignId('client_id')->nullable()->constrained();
+            $table->boolean('may_fetch_backups')->default(false);
+            $table->text('second_factor')->nullable();
+            $table->unsignedBigInteger('second_factor_step')->default(0);
+            $table->json('recovery_codes')->default('[]');
+            $table->dateTime('closed_at')->nullable();
+            $table->dateTime('seen_at')->nullable();
+            $table->json('settings')->default('{}');
+            $table->unsignedInteger('revision')->default(0);
+            $table->timestamps();
+        });
+        Schema::create('one_time_links', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('person_id')->constrained('people')->cascadeOnDelete();
+            $table->string('hash', 64)->unique();
+            $table->dateTime('expires_at');
+            $table->dateTime('used_at')->nullable();
+            $table->timestamps();
+        });
+        Schema::create('client_requests', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('client_id')->constrained();
+            $table->foreignId('person_id')->constrained('people');
+            $table->unsignedBigInteger('site_id')->nullable();
+            $table->string('kind', 20);
+            $table->text('words');
+            $table->dateTime('answered_at')->nullable()->index();
+            $table->foreignId('answered_by')->nullable()->constrained('people');
+            $table->text('answer')->nullable();
             $table->timestamps();
         });
         Schema::create('saved_views', static function (Blueprint $table): void {
@@ -395,10 +423,20 @@ return new class extends Migration
             $table->string('next', 500)->nullable();
             $table->dateTime('made_at', 3);
         });
+        // Where the chain of the record ends: one row, held while a line is written.
+        Schema::create('record_ends', static function (Blueprint $table): void {
+            $table->unsignedTinyInteger('id')->primary();
+            $table->unsignedBigInteger('number');
+            $table->string('seal', 64);
+        });
         Schema::create('record_entries', static function (Blueprint $table): void {
             $table->id();
+            $table->unsignedBigInteger('number')->unique();
+            $table->string('seal', 64);
             $table->dateTime('at', 3)->index();
             $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->string('role', 20)->nullable();
+            $table->string('address', 45)->nullable();
             $table->foreignId('client_id')->nullable()->constrained();
             $table->foreignId('account_id')->nullable()->constrained();
             $table->foreignId('site_id')->nullable()->constrained();

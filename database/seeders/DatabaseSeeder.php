@@ -15,14 +15,18 @@ use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
 use App\Models\Client;
+use App\Models\ClientRequest;
+use App\Models\ClientRequestKind;
 use App\Models\Closing;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\Person;
+use App\Models\RecordKind;
 use App\Models\Site;
 use App\Packages\Packages;
+use App\Record\Record;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Connection\Pin;
 use Cellarium\Core\Connection\PrivateKey;
@@ -30,6 +34,7 @@ use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\LoginRules;
 use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\People\Role;
 use Illuminate\Database\Seeder;
 use RuntimeException;
 
@@ -152,12 +157,18 @@ final class DatabaseSeeder extends Seeder
             'name' => 'Rowan Aldous',
             'email' => 'aldous@marramtide.example',
             'password' => 'slow-tide-lantern',
-            'role' => 'maintainer',
+            'role' => Role::Maintainer,
+        ]);
+        Person::create([
+            'name' => 'Wren Tideway',
+            'email' => 'tideway@marramtide.example',
+            'password' => 'quiet-harbour-oar',
+            'role' => Role::Helper,
         ]);
         $this->setClock(CarbonImmutable::now()->subDays(48)->setTime(9, 12));
         $this->takeOn();
         CarbonImmutable::setTestNow();
-        $moments = $this->moments($person, $ftpUsers);
+        $moments = [...$this->moments($person, $ftpUsers), ...$this->clientsPerson()];
         usort($moments, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         foreach ($moments as [$at, $work]) {
             $this->setClock($at);
@@ -168,6 +179,84 @@ final class DatabaseSeeder extends Seeder
             $check->connect($account)->holds()
                 || throw new RuntimeException("The demo account $account->login does not connect.");
         }
+    }
+
+    /**
+     * Somebody of a client, who has asked for two things, one of which was answered.
+     *
+     * @return list<array{CarbonImmutable, \Closure(): void}>
+     */
+    private function clientsPerson(): array
+    {
+        $person = Person::create([
+            'name' => 'Maud Ostler',
+            'email' => 'ostler@ostreabeds.example',
+            'password' => 'low-water-basket',
+            'role' => Role::ClientsPerson,
+            'client_id' => Client::where('name', 'Ostrea Oyster Beds')->firstOrFail()->id,
+            'may_fetch_backups' => true,
+        ]);
+
+        return [
+            [
+                CarbonImmutable::now()->subDays(3)->setTime(10, 5),
+                fn () => $this->asks(
+                    $person,
+                    'tours.ostreabeds.example',
+                    ClientRequestKind::Change,
+                    'The Sunday tours start at ten from now on, not at eleven.',
+                ),
+            ],
+            [
+                CarbonImmutable::now()->subDays(2)->setTime(9, 30),
+                static function () use ($person): void {
+                    $asked = ClientRequest::where('person_id', $person->id)->firstOrFail();
+                    $helper = Person::where('role', Role::Helper)->firstOrFail();
+                    $asked->update([
+                        'answered_at' => now(),
+                        'answered_by' => $helper->id,
+                        'answer' => 'Done; the page says ten o’clock.',
+                    ]);
+                    Record::write(
+                        RecordKind::Answered,
+                        "What $person->name asked for was answered: $asked->answer",
+                        $asked->site,
+                        person: $helper,
+                    );
+                },
+            ],
+            [
+                CarbonImmutable::now()->subHours(3),
+                fn () => $this->asks(
+                    $person,
+                    'ostreabeds.example',
+                    ClientRequestKind::FtpUser,
+                    'Our photographer brings pictures of the winter beds and needs the folder img for a week.',
+                ),
+            ],
+        ];
+    }
+
+    private function asks(
+        Person $person,
+        string $domain,
+        ClientRequestKind $kind,
+        string $words,
+    ): void {
+        $site = Site::where('domain', $domain)->firstOrFail();
+        ClientRequest::create([
+            'client_id' => $person->client_id,
+            'person_id' => $person->id,
+            'site_id' => $site->id,
+            'kind' => $kind,
+            'words' => $words,
+        ]);
+        Record::write(
+            RecordKind::Asked,
+            "$person->name asked for {$kind->label()}: $words",
+            $site,
+            person: $person,
+        );
     }
 
     private function takeOn(): void

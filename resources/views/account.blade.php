@@ -46,7 +46,7 @@
                                         <div><x-path :path="$site->document_root" /></div>
                                         @if ($site->root_proven_at !== null)
                                             <span class="proof">proven
-                                                {{ $site->root_proven_at->format('j M H:i') }}</span>
+                                                {{ $site->root_proven_at->shown('j M H:i') }}</span>
                                         @else
                                             <span class="soft">not proven</span>
                                         @endif
@@ -76,7 +76,7 @@
                                                 href="/deployments/{{ $site->lastDeployment->id }}">{{
                                                     $site->lastDeployment->title() }}</a><br>
                                             <span
-                                                class="soft">{{ $site->lastDeployment->ended_at->format('j M H:i')
+                                                class="soft">{{ $site->lastDeployment->ended_at->shown('j M H:i')
                                                     }}</span>
                                         @else
                                             <span class="soft">{{ $site->placeholder === null ? 'not looked at yet'
@@ -156,7 +156,7 @@
                                     <div class="user-head">
                                         <a href="/ftp-users/{{ $user->id }}"><x-path :path="$user->login" /></a>
                                         <span class="soft">{{ FtpUserView::stands($user)[0] }}
-                                            {{ $user->closed_at?->format('j M H:i') }}</span>
+                                            {{ $user->closed_at?->shown('j M H:i') }}</span>
                                     </div>
                                 </li>
                             @endforeach

@@ -34,7 +34,7 @@
                     <p class="side">
                         <input type="hidden" name="package" value="@exactly($package->id)">
                         <span><b>{{ $package->title() }}</b> <span class="soft">{{ Amount::files($package->files) }},
-                                {{ $package->created_at->format('j M') }}</span></span>
+                                {{ $package->created_at->shown('j M') }}</span></span>
                         <a class="act is-quiet"
                             href="/deployments/new?{{ http_build_query(array_filter(['site' => $site?->id])) }}">Choose
                             another</a>

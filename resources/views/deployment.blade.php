@@ -4,7 +4,7 @@
             <x-slot:facts><span>{{ $deployment->title() }}</span>
                 @if ($deployment->planned_at)
                     <span>plan made
-                        {{ $deployment->planned_at->format($deployment->planned_at->isToday() ? 'H:i'
+                        {{ $deployment->planned_at->shown($deployment->planned_at->isToday() ? 'H:i'
                             : 'j M H:i') }}</span>
                 @endif
             </x-slot:facts>

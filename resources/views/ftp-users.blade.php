@@ -1,4 +1,5 @@
 @use('App\Text\Amount')
+@use('App\Text\When')
 @use('App\FtpUsers\FtpUserView')
 @use('App\FtpUsers\FtpUserTable')
 @php($acts = $table->only !== 'ended' && $users->isNotEmpty())
@@ -69,7 +70,7 @@
                                         {{ $user->purpose }}</div>
                                 </td>
                                 <td class="when" data-label="open since">
-                                    {{ $user->created_at->format('j M Y') }}<div class="soft">
+                                    {{ $user->created_at->shown('j M Y') }}<div class="soft">
                                         {{ Amount::ago($user->created_at) }}</div>
                                 </td>
                                 <td class="when" data-label="used">
@@ -83,7 +84,7 @@
                                     @endif
                                 </td>
                                 <td data-label="closes">
-                                    {{ $user->hasEnded() ? 'closed '.$user->closed_at?->format('j M Y H:i')
+                                    {{ $user->hasEnded() ? 'closed '.$user->closed_at?->shown('j M Y H:i')
                                     : $user->endsWords() }}
                                     @if ($user->isOverdue())
                                         <div><x-tag tone="now">past its time</x-tag></div>
@@ -100,7 +101,7 @@
                             name="kind" value="renew">Renew the passwords</button>
                         <span class="inline"><label for="closes">Move the closing time to</label> <input
                                 class="entry is-time" id="closes" name="closes" type="datetime-local"
-                                value="@exactly(now()->addDays(7)->setTime(18, 0)->format('Y-m-d\TH:i'))"> <button
+                                value="@exactly(When::field(When::evening(7)))"> <button
                                     class="act" name="kind"
                                 value="move">Move</button></span>
                         <p class="soft">Each of these shows first what it would do.</p>

@@ -76,7 +76,7 @@
                                         @endif>{{ $version->version ?? $version->file_name }}</a>
                                 </td>
                                 <td>{{ Amount::files($version->files) }}</td>
-                                <td class="soft">{{ $version->created_at->format('j M Y') }}</td>
+                                <td class="soft">{{ $version->created_at->shown('j M Y') }}</td>
                             </tr>
                         @endforeach
                     </tbody>
@@ -87,7 +87,7 @@
                 @forelse ($deployed as $run)
                     <p><a href="/sites/{{ $run->site_id }}"><x-domain :name="$run->site->domain" /></a>
                         <a class="soft"
-                            href="/deployments/{{ $run->id }}">{{ $run->ended_at->format('j M Y H:i') }}</a></p>
+                            href="/deployments/{{ $run->id }}">{{ $run->ended_at->shown('j M Y H:i') }}</a></p>
                 @empty
                     <p class="soft">Nowhere yet.</p>
                 @endforelse

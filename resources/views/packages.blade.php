@@ -38,7 +38,7 @@
                                 </td>
                                 <td data-label="deployed">{{ $package->timesDeployed() }}</td>
                                 <td class="when" data-label="uploaded">
-                                    {{ $package->created_at->format('j M Y H:i') }}</td>
+                                    {{ $package->created_at->shown('j M Y H:i') }}</td>
                             </tr>
                         @endforeach
                     </tbody>

@@ -22,19 +22,26 @@
                 <tbody>
                     @foreach ($entries as $entry)
                         <tr>
-                            <td class="when">{{ $entry->at->format('j M Y H:i:s') }}</td>
-                            <td class="when">{{ $entry->person?->shortName() ?? 'Cellarium' }}</td>
+                            <td class="when">{{ $entry->at->shown('j M Y H:i:s') }}</td>
+                            <td class="when" data-label="who">{{ $entry->person?->shortName() ?? 'Cellarium' }}
+                                @if ($entry->role !== null)
+                                    <div class="soft">{{ $entry->role->label() }}{{ $entry->address === null ? ''
+                                        : ", $entry->address" }}</div>
+                                @elseif ($entry->address !== null)
+                                    <div class="soft">{{ $entry->address }}</div>
+                                @endif
+                            </td>
                             <td>
                                 @if ($entry->account_id)
-                                    <a
-                                        href="/accounts/{{ $entry->account_id }}">{{ $entry->client?->name
-                                            }}</a>@else{{ $entry->client?->name }}
+                                    <x-link to="/accounts/{{ $entry->account_id }}">{{ $entry->client?->name }}</x-link>
+                                @else
+                                    {{ $entry->client?->name }}
                                 @endif
                             </td>
                             <td>
                                 @if (isset($entry->facts['deployment']))
-                                    <a href="/deployments/{{ $entry->facts['deployment'] }}">
-                                        <bdi>@words($entry->sentence)</bdi></a>
+                                    <x-link to="/deployments/{{ $entry->facts['deployment'] }}">
+                                        <bdi>@words($entry->sentence)</bdi></x-link>
                                 @else
                                     <bdi>@words($entry->sentence)</bdi>
                                 @endif

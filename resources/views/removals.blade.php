@@ -22,9 +22,9 @@
                             <tr>
                                 <td><a href="/removals/{{ $kind }}/{{ $subject->id }}"><x-domain
                                             :name="GoesWith::name($subject)" /></a></td>
-                                <td class="when">{{ $subject->removed_at->format('j M Y H:i') }}</td>
+                                <td class="when">{{ $subject->removed_at->shown('j M Y H:i') }}</td>
                                 <td class="when">
-                                    {{ $subject->removed_at->addDays(Removal::DAYS)->format('j M Y H:i') }}</td>
+                                    {{ $subject->removed_at->addDays(Removal::DAYS)->shown('j M Y H:i') }}</td>
                                 <td class="acts"><x-action to="/removals/{{ $kind }}/{{ $subject->id }}/undo"
                                         aria-label="Undo the removal of {{ GoesWith::name($subject) }}">Undo</x-action>
                                 </td>

@@ -3,7 +3,7 @@
         @if ($site->exists)
             <x-site-where :site="$site" here="settings">
                 <x-slot:facts><span>{{ $site->root_proven_at === null ? 'document root not proven'
-                    : 'document root proven '.$site->root_proven_at->format('j M H:i') }}</span></x-slot:facts>
+                    : 'document root proven '.$site->root_proven_at->shown('j M H:i') }}</span></x-slot:facts>
             </x-site-where>
         @else
             <x-where :client="$account->client">

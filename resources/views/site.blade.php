@@ -17,7 +17,7 @@
             <h1><x-domain :name="$site->domain" /></h1>
             <p class="soft">
                 @if ($site->lastDeployment !== null && ! $site->placeholder)
-                    <a href="/deployments/{{ $site->lastDeployment->id }}">{{ $view->live() }}</a>
+                    <x-link to="/deployments/{{ $site->lastDeployment->id }}">{{ $view->live() }}</x-link>
                 @else
                     {{ $view->live() }}
                 @endif
@@ -35,7 +35,10 @@
     </header>
     @if ($view->going() !== null)
         <p class="word is-kept">{{ $view->going()->title() }}: {{ $view->going()->state->label() }}.
-            <a href="/deployments/{{ $view->going()->id }}">Look at it</a></p>
+            @leads("/deployments/{$view->going()->id}")
+                <a href="/deployments/{{ $view->going()->id }}">Look at it</a>
+            @endleads
+        </p>
     @endif
     <div class="two">
         <div class="stack">
@@ -85,7 +88,7 @@
                         <tbody>
                             @foreach ($view->deployments as $run)
                                 <tr>
-                                    <td><a href="/deployments/{{ $run->id }}">{{ $run->title() }}</a></td>
+                                    <td><x-link to="/deployments/{{ $run->id }}">{{ $run->title() }}</x-link></td>
                                     <td class="when">{{ $run->when() }}</td>
                                     <td>@include('parts.state')</td>
                                     <td>{{ $run->person?->shortName() ?? 'console' }}</td>
@@ -113,7 +116,7 @@
                         <tbody>
                             @foreach ($view->backups as $backup)
                                 <tr>
-                                    <td class="when">{{ $backup->created_at->format('j M Y H:i') }}</td>
+                                    <td class="when">{{ $backup->created_at->shown('j M Y H:i') }}</td>
                                     <td>{{ $backup->why() }}</td>
                                     <td class="when">
                                         {{ $backup->holds() }}</td>
@@ -148,7 +151,7 @@
                 <ul class="users">
                     @foreach ($view->touchers as $toucher)
                         <li>
-                            <a class="strong" href="{{ $toucher->url }}"><x-path :path="$toucher->login" /></a>
+                            <x-link class="strong" :to="$toucher->url"><x-path :path="$toucher->login" /></x-link>
                             <p class="soft">{{ $toucher->extent }} ·
                                 <span class="{{ $toucher->late ? 'is-now-text' : '' }}">{{ $toucher->until }}</span></p>
                         </li>
@@ -176,6 +179,7 @@
                     </dl>
                 </section>
             @endif
+            @leads("/sites/$site->id/edit")
             <section class="sheet" aria-labelledby="notes">
                 <h2 id="notes">Notes</h2>
                 @if ((string) $site->notes === '')
@@ -185,6 +189,7 @@
                     <p class="notes">{{ $site->notes }}</p>
                 @endif
             </section>
+            @endleads
         </div>
     </div>
 </x-page>

@@ -11,7 +11,7 @@
                     <h2>Changed since yesterday</h2>
                     <ul>
                         @foreach ($changed as $entry)
-                            <li><time>{{ $entry->at->format('H:i') }}</time> <a
+                            <li><time>{{ $entry->at->shown('H:i') }}</time> <a
                                     href="/accounts/{{ $entry->account_id }}">@words($entry->sentence)</a></li>
                         @endforeach
                     </ul>

@@ -111,17 +111,15 @@ final class AccountListTest extends AppTestCase
     private static function asked(): array
     {
         return [
-            'password' => 'a-word-for-tests',
             'passphrase' => self::PASSPHRASE,
             'passphrase_again' => self::PASSPHRASE,
         ];
     }
 
-    public function test_secrets_go_out_to_who_knows_the_password_and_under_a_good_passphrase_only(): void
+    public function test_secrets_go_out_under_a_good_passphrase_only(): void
     {
         foreach (
             [
-                [['password' => 'wrong'], 'not your password'],
                 [['passphrase_again' => 'x'], 'not the same'],
                 [['passphrase' => 'short', 'passphrase_again' => 'short'], 'too easy to guess'],
             ] as [$wrong, $words]

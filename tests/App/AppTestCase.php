@@ -15,8 +15,10 @@ use App\Models\Package;
 use App\Models\Person;
 use App\Models\Site;
 use App\Packages\Packages;
+use App\People\SessionBond;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\People\Role;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\DatabaseTruncation;
@@ -82,6 +84,15 @@ abstract class AppTestCase extends TestCase
         $this->lay();
     }
 
+    /** Signed in just now, as by the form. */
+    public function actingAs($user, $guard = null)
+    {
+        parent::actingAs($user, $guard);
+        $this->withSession(SessionBond::values($user));
+
+        return $this;
+    }
+
     /** Where a view breaks its lines does not change what a page says. */
     protected function createTestResponse($response, $request)
     {
@@ -106,13 +117,14 @@ abstract class AppTestCase extends TestCase
             'queue.default' => 'sync',
             'session.driver' => 'array',
             'cache.default' => 'array',
+            'cellarium.second_factor' => 'nobody',
         ]);
         (new \App\Providers\CellariumServiceProvider($this->app))->register();
         $this->person = Person::create([
             'name' => 'Rowan Aldous',
             'email' => 'aldous@marramtide.example',
             'password' => 'a-word-for-tests',
-            'role' => 'maintainer',
+            'role' => Role::Maintainer,
         ]);
         $this->account = Client::create(['name' => 'Pilgrim Stones Hostel', 'colour' => '#6f5a44'])
             ->accounts()

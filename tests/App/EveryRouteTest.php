@@ -8,7 +8,9 @@ use App\Deployments\Plans;
 use App\FtpUsers\HandOvers;
 use App\Models\Backup;
 use App\Models\BulkChange;
+use App\Models\ClientRequest;
 use App\Models\Errand;
+use App\Models\Person;
 use App\Models\SavedView;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Queue;
@@ -27,6 +29,35 @@ final class EveryRouteTest extends AppTestCase
         'POST sign-in' => ['email', 'password'],
         'GET hand-over' => [],
         'POST hand-over' => ['by', 'code'],
+        'GET sign-in/code' => [],
+        'POST sign-in/code' => ['code'],
+        'GET sign-in/again' => [],
+        'POST sign-in/again' => ['password', 'code'],
+        'GET welcome' => [],
+        'POST welcome' => ['code', 'password', 'password_confirmation'],
+        'GET me' => [],
+        'POST me' => ['time_zone', 'clock', 'scheme', 'mail'],
+        'POST me/password' => ['password', 'password_confirmation'],
+        'GET me/second-factor' => [],
+        'POST me/second-factor' => ['code'],
+        'POST me/second-factor/end' => [],
+        'POST me/recovery-codes' => [],
+        'POST me/sessions/end' => ['which'],
+        'GET people' => ['closed', 'page'],
+        'GET people/new' => [],
+        'POST people' => self::PERSON,
+        'GET people/{person}' => [],
+        'POST people/{person}' => ['revision', ...self::PERSON],
+        'POST people/{person}/close' => ['revision'],
+        'POST people/{person}/open' => ['revision'],
+        'POST people/{person}/renew-password' => ['revision'],
+        'POST people/{person}/drop-second-factor' => ['revision'],
+        'GET requests' => ['page'],
+        'POST requests' => ['kind', 'site', 'words'],
+        'GET requests/{asked}' => [],
+        'POST requests/{asked}/answer' => ['answer'],
+        'GET backups/{backup}/zip' => [],
+        'GET ftp-users/{user}/sheet' => [],
         'POST sign-out' => [],
         'GET /' => ['kind', 'as', 'group', 'words', 'from'],
         'GET shelves' => ['as', 'group', 'words', 'from'],
@@ -43,7 +74,7 @@ final class EveryRouteTest extends AppTestCase
         'POST accounts/import/{name}' => ['columns'],
         'GET accounts/export' => [],
         'POST accounts/export' => [],
-        'POST accounts/export-secrets' => ['password', 'passphrase', 'passphrase_again'],
+        'POST accounts/export-secrets' => ['passphrase', 'passphrase_again'],
         'POST accounts/letter' => ['letter', 'number'],
         'POST accounts' => self::ACCOUNT,
         'GET accounts/{account}/edit' => ['tried'],
@@ -120,6 +151,8 @@ final class EveryRouteTest extends AppTestCase
         'POST backups/{backup}/accept' => [],
         'GET record' => ['q', 'before'],
     ];
+
+    private const PERSON = ['name', 'email', 'role', 'client_id', 'may_fetch_backups'];
 
     private const ACCOUNT = [
         'client',
@@ -229,6 +262,12 @@ final class EveryRouteTest extends AppTestCase
             'items' => [],
         ]);
         $destination = $this->site->destinations()->create(['name' => 'blog', 'directory' => '/www/site.example/blog']);
+        $other = Person::create([
+            'name' => 'Wren Tideway',
+            'email' => 'tideway@marramtide.example',
+            'password' => 'a-word-for-tests',
+            'role' => 'helper',
+        ]);
         $ids = [
             'account' => $this->account->id,
             'site' => $this->site->id,
@@ -245,6 +284,13 @@ final class EveryRouteTest extends AppTestCase
             'name' => str_repeat('a', 32),
             'kind' => 'sites',
             'id' => $this->site->id,
+            'person' => $other->id,
+            'asked' => ClientRequest::create([
+                'client_id' => $this->account->client_id,
+                'person_id' => $other->id,
+                'kind' => 'change',
+                'words' => 'Please.',
+            ])->id,
         ];
         $bad = [];
         $seen = [];
@@ -352,6 +398,14 @@ final class EveryRouteTest extends AppTestCase
                 'package' => UploadedFile::fake()->createWithContent("\u{202e}x.zip", 'no archive'),
             ],
             $address === '/views' => ['name' => $name, 'query' => 'q=a'],
+            preg_match('#\A/people(/\d+)?\z#', $address) === 1 => [
+                'name' => 'Fuzz',
+                'email' => "$name@marramtide.example",
+                'role' => 'helper',
+                'revision' => '0',
+            ],
+            $address === '/requests' => ['kind' => 'change', 'words' => 'a test', 'site' => (string) $this->site->id],
+            $address === '/me' => ['clock' => '24', 'scheme' => 'system', 'mail' => 'none'],
             str_starts_with($address, '/clients') => ['name' => 'Fuzz', 'colour' => '#112233'],
             $address === '/sign-in' => ['email' => 'who@marramtide.example', 'password' => 'x'],
             $address === '/hand-over' => ['by' => 'who', 'code' => 'x'],

@@ -195,6 +195,7 @@ final class LyingHostTest extends AppTestCase
         self::assertSame('written anew by somebody', file_get_contents($this->root().'/about.html'));
         self::assertSame(['about.html'], SetAside::held()->where('deployment_id', $id)->pluck('path')->all());
         $this->travel(31)->days();
+        $this->actingAs($this->person);
         self::assertSame([], SetAside::held()->where('deployment_id', $id)->pluck('path')->all());
         $this->from("/deployments/$id")
             ->followingRedirects()

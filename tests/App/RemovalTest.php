@@ -172,6 +172,7 @@ final class RemovalTest extends AppTestCase
     {
         $this->remove("accounts/{$this->account->id}", keep: 365);
         $this->travel(Removal::DAYS + 1)->days();
+        $this->actingAs($this->person);
 
         app(Cleaner::class)->clean();
 

@@ -205,6 +205,7 @@ final class RunsTest extends AppTestCase
         $this->post("/sites/{$this->site->id}/backups")->assertRedirect("/backups?site={$this->site->id}");
         $this->get('/')->assertSee('nothing just now');
         $this->travel(8)->days();
+        $this->actingAs($this->person);
         $this->get('/')->assertSee('No backup for 8 days');
     }
 

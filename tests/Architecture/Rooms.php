@@ -17,6 +17,7 @@ final class Rooms
         'Credential' => [],
         'Json' => [],
         'Storage' => [],
+        'People' => ['Credential'],
         'Manifest' => ['Path', 'Json'],
         'Connection' => ['Path', 'Credential', 'Json', 'Storage', 'Manifest'],
         'Diagnosis' => ['Path', 'Credential', 'Connection'],
@@ -40,7 +41,7 @@ final class Rooms
         'Models' => ['Text'],
         'Record' => ['Models'],
         'Storage' => ['Models'],
-        'People' => ['Models'],
+        'People' => ['Failure', 'Models', 'Record'],
         'Hosting' => ['Failure', 'Models'],
         'Packages' => ['Models', 'Record'],
         'Sites' => ['Text', 'Models'],
@@ -99,6 +100,8 @@ final class Rooms
             'Text',
             'Failure',
             'Models',
+            'Record',
+            'People',
             'Packages',
             'FtpUsers',
             'Reach',
@@ -107,6 +110,6 @@ final class Rooms
             'Deployments',
             'Watch',
         ],
-        'Providers' => ['Text', 'Failure', 'Hosting', 'Watch'],
+        'Providers' => ['Text', 'Failure', 'People', 'Hosting', 'Watch'],
     ];
 }

@@ -6,9 +6,12 @@ namespace App\Console\Commands;
 
 use App\Models\Account;
 use App\Models\Site;
+use Cellarium\Core\People\Permission;
 
 final class AccountsCommand extends CellariumCommand
 {
+    protected const PERMISSION = Permission::LookAtAgency;
+
     protected $signature = 'cellarium:accounts {--json}';
 
     protected $description = 'List all accounts with their sites';

@@ -6,9 +6,12 @@ namespace App\Console\Commands;
 
 use App\Failure\Problem;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\People\Permission;
 
 final class AddressCommand extends CellariumCommand
 {
+    protected const PERMISSION = Permission::LookAtSites;
+
     protected $signature = 'cellarium:address {site : the domain} {path : a path on the server, or an address of the '
         .'site} {--json : one JSON object on standard output}';
 

@@ -8,6 +8,7 @@ use App\Backups\Backups;
 use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
+use App\Models\Person;
 
 final class BackupCommand extends CellariumCommand
 {
@@ -21,6 +22,7 @@ final class BackupCommand extends CellariumCommand
         $site = $this->siteNamed((string) $this->argument('site'));
         $backup = Backup::create([
             'site_id' => $site->id,
+            'person_id' => Person::viewer()?->id,
             'reason' => BackupReason::OnDemand,
             'state' => BackupState::Taking,
             'collapse_accepted' => (bool) $this->option('accept'),

@@ -7,9 +7,17 @@ namespace App\Console\Commands;
 use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\FtpUser;
+use App\Models\Person;
 use App\Models\Site;
+use App\People\SignInGuard;
+use App\Record\Record;
+use Cellarium\Core\People\Permission;
+use Cellarium\Core\People\Role;
 use Illuminate\Console\Command;
+use Illuminate\Support\Facades\Auth;
+use Illuminate\Support\Facades\Context;
 use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
 /**
@@ -30,9 +38,28 @@ abstract class CellariumCommand extends Command
     /** A person has something to do at the provider first. */
     protected const WAITS = 3;
 
+    /** What whoever acts has to be allowed. */
+    protected const PERMISSION = Permission::Work;
+
+    /** Whether Cellarium does it of its own accord, unless a person is named. */
+    protected const BY_ITSELF = false;
+
+    protected function configure(): void
+    {
+        $this->addOption(
+            'as',
+            null,
+            InputOption::VALUE_REQUIRED,
+            'the e-mail address of the person who acts; when nobody is named it is '
+                .(static::BY_ITSELF ? 'Cellarium itself' : 'the first maintainer'),
+        );
+    }
+
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         try {
+            $this->actAs($input->getOption('as'));
+
             return parent::execute($input, $output);
         } catch (\Throwable $failure) {
             if (! Problem::isExpected($failure)) {
@@ -41,6 +68,40 @@ abstract class CellariumCommand extends Command
 
             return $this->refuse(Problem::words($failure));
         }
+    }
+
+    /**
+     * From here on everything is seen and recorded as by this person.
+     *
+     * @throws Problem when nobody is called so, or they may not
+     */
+    private function actAs(?string $email): void
+    {
+        $person = match (true) {
+            $email !== null => Person::open()->where('email', SignInGuard::folded($email))->first(),
+            static::BY_ITSELF => null,
+            default => Person::open()->where('role', Role::Maintainer)->orderBy('id')->first(),
+        };
+        $person === null && $email !== null && throw new Problem(
+            "Nobody who may sign in has the address $email. See who there is on the page People.",
+        );
+        $person === null && ! static::BY_ITSELF && throw new Problem(
+            'There is no maintainer yet to act as. Run cellarium:person to make one.',
+        );
+        if ($person === null) {
+            return;
+        }
+        $person->may(static::PERMISSION) || throw new Problem(
+            "$person->name is a {$person->role->label()} and may not do this: ".static::PERMISSION->words().'.',
+        );
+        Auth::setUser($person);
+        Context::add(Record::ADDRESS, 'console');
+    }
+
+    /** Whether whoever acts may see and hand out passwords. */
+    protected function maySeeSecrets(): bool
+    {
+        return Person::viewer()?->may(Permission::SeeSecrets) === true;
     }
 
     /** @param  array<mixed>  $data */

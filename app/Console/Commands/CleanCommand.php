@@ -9,6 +9,8 @@ use App\Watch\Cleaner;
 
 final class CleanCommand extends CellariumCommand
 {
+    protected const BY_ITSELF = true;
+
     protected $signature = 'cellarium:clean {--json}';
 
     protected $description = 'Remove files that never arrived and contents that nothing refers to, and say what was '

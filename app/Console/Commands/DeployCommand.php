@@ -19,8 +19,8 @@ use Symfony\Component\Console\Helper\ProgressBar;
 
 final class DeployCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--as= : the FTP user to '
-        .'sign in as; it is closed at the end when it was made for its job} {--into= : a saved destination of the '
+    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--ftp-user= : the FTP user '
+        .'to sign in as; it is closed at the end when it was made for its job} {--into= : a saved destination of the '
         .'site, or a directory inside its document root} {--json : one JSON object on standard output}';
 
     protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 '
@@ -36,7 +36,7 @@ final class DeployCommand extends CellariumCommand
         $deployment = $plans->deploy(
             $site,
             $package,
-            $this->as($site->account_id),
+            $this->signingInAs($site->account_id),
             place: $this->place($site),
         );
         $deployment->update(['state' => DeploymentState::Queued]);
@@ -61,9 +61,9 @@ final class DeployCommand extends CellariumCommand
         };
     }
 
-    private function as(int $account): ?FtpUser
+    private function signingInAs(int $account): ?FtpUser
     {
-        $login = $this->option('as');
+        $login = $this->option('ftp-user');
 
         return is_string($login)
             ? FtpUser::with('account.sites')

@@ -9,9 +9,12 @@ use Cellarium\Core\Letter\Fact;
 use Cellarium\Core\Letter\Found;
 use Cellarium\Core\Letter\LetterAccount;
 use Cellarium\Core\Letter\LetterReader;
+use Cellarium\Core\People\Permission;
 
 final class LetterCommand extends CellariumCommand
 {
+    protected const PERMISSION = Permission::ChangeAccounts;
+
     private const MOST_BYTES = 1_000_000;
 
     protected $signature = 'cellarium:letter {file : a welcome letter as text or HTML} {--json : one JSON array on '

@@ -8,12 +8,15 @@ use App\Models\Client;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Reach\FleetScopes;
+use Cellarium\Core\People\Permission;
 use Cellarium\Core\Reach\Flag;
 use Cellarium\Core\Reach\LoginScope;
 use Cellarium\Core\Reach\SiteReach;
 
 final class ReachCommand extends CellariumCommand
 {
+    protected const PERMISSION = Permission::LookAtAgency;
+
     protected $signature = 'cellarium:reach {account? : only this one: its number, label, host, LOGIN@HOST, or the '
         .'domain of one of its sites} {--json : one JSON list on standard output}';
 

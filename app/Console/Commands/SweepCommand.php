@@ -8,6 +8,8 @@ use App\Watch\Sweep;
 
 final class SweepCommand extends CellariumCommand
 {
+    protected const BY_ITSELF = true;
+
     protected $signature = 'cellarium:sweep {--json : one JSON object on standard output}';
 
     protected $description = 'Put the accounts that are due in line to be looked at, a few at a time and one at a '

@@ -13,6 +13,7 @@ use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use Carbon\CarbonImmutable;
 use Carbon\Exceptions\InvalidFormatException;
+use Cellarium\Core\Hosting\InstructionSheet;
 use Cellarium\Core\Path\RemotePath;
 
 final class UserOpenCommand extends CellariumCommand
@@ -31,6 +32,9 @@ final class UserOpenCommand extends CellariumCommand
 
     public function handle(FtpUsers $users, HandOvers $handOvers): int
     {
+        $this->option('hand-over') !== true || $this->maySeeSecrets() || throw new Problem(
+            'Settings are handed over by maintainers. Leave --hand-over out, and ask one to hand them over.',
+        );
         $account = $this->accountNamed((string) $this->argument('account'));
         [$ends, $closes] = $this->ends();
         $name = (string) $this->argument('login');
@@ -104,15 +108,14 @@ final class UserOpenCommand extends CellariumCommand
                                 'title' => $sheet->title,
                                 'steps' => $sheet->steps,
                                 'fields' => $sheet->fields
-                                    + ($sheet->password === null ? [] : ['Password' => $sheet->password->reveal()]),
+                                    + $this->password($sheet),
                             ],
                         ]),
             );
         } elseif ($sheet !== null) {
             $this->components->info($sheet->title);
             $this->components->bulletList($sheet->steps);
-            $password = $sheet->password === null ? [] : ['Password' => $sheet->password->reveal()];
-            foreach ($sheet->fields + $password as $field => $text) {
+            foreach ($sheet->fields + $this->password($sheet) as $field => $text) {
                 $this->components->twoColumnDetail($field, $text);
             }
         } else {
@@ -128,6 +131,16 @@ final class UserOpenCommand extends CellariumCommand
             $open => self::PROVEN,
             $sheet !== null => self::WAITS,
             default => self::REFUSED,
+        };
+    }
+
+    /** @return array<string, string> */
+    private function password(InstructionSheet $sheet): array
+    {
+        return match (true) {
+            $sheet->password === null => [],
+            $this->maySeeSecrets() => ['Password' => $sheet->password->reveal()],
+            default => ['Password' => '(a maintainer sees it)'],
         };
     }
 

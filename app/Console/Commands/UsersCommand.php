@@ -6,9 +6,12 @@ namespace App\Console\Commands;
 
 use App\FtpUsers\FtpUserView;
 use App\Models\FtpUser;
+use Cellarium\Core\People\Permission;
 
 final class UsersCommand extends CellariumCommand
 {
+    protected const PERMISSION = Permission::LookAtAgency;
+
     protected $signature = 'cellarium:users '
         .self::ACCOUNT
         .' {--all : with those that are closed or removed} {--json : one JSON list on standard output}';

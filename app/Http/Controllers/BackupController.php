@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Backups\BackUpOverdue;
+use App\Backups\BackupZip;
 use App\Backups\TakeBackup;
 use App\Deployments\MakePlan;
 use App\Deployments\Plans;
@@ -18,6 +19,7 @@ use App\Record\Record;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 final class BackupController
 {
@@ -27,7 +29,7 @@ final class BackupController
     {
         $site =
             $request->integer('site') > 0 ? Site::with('account.client')->findOrFail($request->integer('site')) : null;
-        $backups = Backup::with('site.account.client', 'person')
+        $backups = Backup::with('site.account.client', 'site.client', 'person')
             ->when($site !== null, static fn ($query) => $query->where('site_id', $site->id))
             ->orderByDesc('id')
             ->simplePaginate(self::EACH)
@@ -99,6 +101,22 @@ final class BackupController
         }
 
         return redirect("/backups?site=$backup->site_id");
+    }
+
+    /** Read whole before the first byte is sent, so that what is saved is whole. */
+    public function download(Backup $backup, BackupZip $zip): BinaryFileResponse
+    {
+        $backup->load('site.account');
+        $file = $zip->make($backup);
+        Record::write(
+            RecordKind::BackupDownloaded,
+            "Backup number $backup->id of {$backup->site->domain} was downloaded",
+            $backup->site,
+            ['backup' => $backup->id],
+        );
+        $name = "{$backup->site->domain}-{$backup->created_at->format('Y-m-d-Hi')}.zip";
+
+        return response()->download($file, $name, ['Content-Type' => 'application/zip'])->deleteFileAfterSend();
     }
 
     public function restore(Request $request, Backup $backup, Plans $plans): RedirectResponse

@@ -89,7 +89,7 @@ final class ChooserController
                         'url' => '/deployments/new?'
                             .http_build_query(['package' => $package->id] + ($site > 0 ? ['site' => $site] : [])),
                         'name' => $package->title(),
-                        'note' => Amount::files($package->files).', '.$package->created_at->format('j M Y'),
+                        'note' => Amount::files($package->files).', '.$package->created_at->shown('j M Y'),
                     ],
                 )
                 ->all(),

@@ -9,6 +9,7 @@ use App\Models\Client;
 use App\Models\FtpUser;
 use App\Models\Package;
 use App\Models\Site;
+use App\People\Access;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
 
@@ -16,26 +17,17 @@ final class FinderController
 {
     private const EACH = 6;
 
-    public function __invoke(Request $request): View
+    public function __invoke(Request $request, Access $access): View
     {
         $words = trim(mb_substr((string) $request->query('q', ''), 0, 100));
         $like = '%'.addcslashes($words, '%_\\').'%';
-        $found = $words === '' ? $this->recent() : [];
-        if ($words !== '') {
-            foreach (
-                Site::with('account.client')
-                    ->where('domain', 'like', $like)
-                    ->orderBy('domain')
-                    ->limit(self::EACH)
-                    ->get() as $site
-            ) {
-                $found[] = [
-                    'kind' => 'site',
-                    'name' => $site->domain,
-                    'note' => $site->account->client->name,
-                    'url' => "/sites/$site->id",
-                ];
-            }
+        $everything = $access->leads('/accounts');
+        $found = match (true) {
+            $words !== '' => $this->sites($like),
+            $everything => $this->recent(),
+            default => $this->sites('%'),
+        };
+        if ($words !== '' && $everything) {
             foreach (
                 Account::with('client')
                     ->where('host', 'like', $like)
@@ -93,6 +85,25 @@ final class FinderController
         }
 
         return view('parts.found', ['found' => $found, 'words' => $words]);
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function sites(string $like): array
+    {
+        return Site::with('client', 'account.client')
+            ->where('domain', 'like', $like)
+            ->orderBy('domain')
+            ->limit(self::EACH)
+            ->get()
+            ->map(
+                static fn (Site $site): array => [
+                    'kind' => 'site',
+                    'name' => $site->domain,
+                    'note' => $site->owner()->name,
+                    'url' => "/sites/$site->id",
+                ],
+            )
+            ->all();
     }
 
     /** @return list<array<string, mixed>> the accounts that were looked at last, to be reached again in one action */

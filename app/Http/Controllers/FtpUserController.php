@@ -16,10 +16,13 @@ use App\Models\Account;
 use App\Models\ErrandKind;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
+use App\Models\Person;
+use App\People\SessionBond;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\People\Permission;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -91,6 +94,12 @@ final class FtpUserController
     public function show(FtpUser $user): View
     {
         return view('ftp-user', $this->facts($user));
+    }
+
+    /** Its page with the password to be typed at the provider; whoever comes here has just shown that it is them. */
+    public function sheet(FtpUser $user): RedirectResponse
+    {
+        return redirect("/ftp-users/$user->id#sheet");
     }
 
     /** The part of its page that changes while it is made, changed or proven. */
@@ -285,6 +294,8 @@ final class FtpUserController
             'sheet' => $this->users->sheet($user),
             'view' => FtpUserView::of($user),
             'byHand' => $this->users->byHand($user),
+            'showsSecrets' => Person::viewer()?->may(Permission::SeeSecrets) === true
+                && (new SessionBond(session()->driver()))->isFresh(),
         ];
     }
 }

@@ -6,11 +6,11 @@ namespace App\Http\Controllers;
 
 use App\Failure\Problem;
 use App\FtpUsers\BulkChanges;
-use App\FtpUsers\ClosingChoice;
 use App\FtpUsers\FtpUserTable;
 use App\Models\BulkChange;
 use App\Models\BulkKind;
 use App\Models\FtpUser;
+use App\Text\When;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -29,7 +29,7 @@ final class FtpUserListController
     {
         $kind = $request->enum('kind', BulkKind::class) ?? throw new Problem('Choose what is to be done.');
         $closes = $kind === BulkKind::Move
-            ? ClosingChoice::time($request->string('closes')->toString())
+            ? When::typed($request->string('closes')->toString())
             : null;
         $ids = array_values(
             array_unique(array_map(intval(...), array_filter((array) $request->input('users', []), is_numeric(...)))),

@@ -6,19 +6,25 @@ namespace App\Http\Controllers;
 
 use App\Models\Person;
 use App\Models\RecordKind;
+use App\People\SecondFactor;
+use App\People\SessionBond;
 use App\People\SignInGuard;
 use App\Record\Record;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Hash;
 use Illuminate\Validation\ValidationException;
 
+/** In, by password and where there is one by second factor; in anew before secrets; and out. */
 final class SignInController
 {
-    /** The hash of no password that anybody has. */
-    private const NOBODYS = '$2y$12$TOeBeF1cQhl8iOFlqPKWJuc7pRcPLbGfi3IlZnR243BmHeyakkzOm';
+    /** Between the password and the code of the second factor. */
+    private const CODE_WITHIN_SECONDS = 300;
+
+    private const HALFWAY = 'halfway';
 
     public function show(): View
     {
@@ -35,36 +41,167 @@ final class SignInController
         $found = Person::where('email', $email)->first();
         // The database finds letters that it takes for the same; who is meant has to be meant to the letter.
         $person = $found !== null && SignInGuard::folded($found->email) === $email ? $found : null;
-        $address = (string) $request->ip();
-        $guard = SignInGuard::for($person, $email, $address);
-        if (($wait = $guard->wait()) > 0) {
-            throw ValidationException::withMessages(['email' => "Too many tries. Wait $wait seconds."]);
-        }
-        if ($person === null || ! Auth::attempt(['id' => $person->id, 'password' => $given['password']])) {
-            $person === null && Hash::check($given['password'], self::NOBODYS); // As slow as for somebody.
-            $about = 'for '.mb_substr($email, 0, 100)." from $address";
-            $blocked = $guard->failed();
-            Record::write(
-                RecordKind::SignInRefused,
-                "A sign-in was refused $about".($blocked ? '; further tries have to wait now' : ''),
+        $guard = SignInGuard::for($person, $email, (string) $request->ip());
+        self::letWait($guard, 'email');
+        if (! self::knows($person, $given['password']) || $person?->isClosed() !== false) {
+            self::refuse(
+                $guard,
+                'email',
+                'for '.mb_substr($email, 0, 100),
+                'This address and password do not belong together. Both are taken to the letter.',
             );
-            throw ValidationException::withMessages([
-                'email' => 'This address and password do not belong together. Both are taken to the letter.',
-            ]);
         }
-        $guard->succeeded($person, $address);
-        $request->session()->regenerate();
-        Record::write(RecordKind::SignedIn, "Signed in from $address");
+        if (Hash::needsRehash((string) $person->password)) {
+            $person->update(['password' => $given['password']]);
+        }
+        if (! $person->hasSecondFactor()) {
+            return $this->letIn($request, $person, $guard);
+        }
+        $request->session()->regenerate(true);
+        $request->session()->put(self::HALFWAY, [
+            'person' => $person->id,
+            'at' => now()->getTimestamp(),
+            'email' => $email,
+        ]);
 
-        return redirect()->intended('/');
+        return redirect('/sign-in/code');
+    }
+
+    public function askCode(Request $request): View|RedirectResponse
+    {
+        return $this->halfway($request) === null ? redirect('/sign-in') : view('sign-in-code');
+    }
+
+    public function takeCode(Request $request): RedirectResponse
+    {
+        $given = $request->validate(['code' => ['required', 'string', 'max:40']], ['code.*' => 'Write the code.']);
+        $person = $this->halfway($request);
+        if ($person === null) {
+            return redirect('/sign-in')->with(
+                'trouble',
+                'The code came more than five minutes after the password. Begin again.',
+            );
+        }
+        $guard = SignInGuard::for(
+            $person,
+            (string) $request->session()->get(self::HALFWAY)['email'],
+            (string) $request->ip(),
+        );
+        self::letWait($guard, 'code');
+        SecondFactor::accepts($person, $given['code']) || self::refuse(
+            $guard,
+            'code',
+            "for $person->name, whose password was right but the code was not",
+            'This code is not right, or was used already. Wait for the next one, or take a recovery code.',
+        );
+
+        return $this->letIn($request, $person->refresh(), $guard);
+    }
+
+    public function showAgain(Request $request): View
+    {
+        return view('sign-in-again', ['person' => $request->user()]);
+    }
+
+    /** Whoever is signed in shows that it is still them. */
+    public function again(Request $request): RedirectResponse
+    {
+        $person = $request->user();
+        assert($person instanceof Person);
+        $given = $request->validate(
+            ['password' => ['required', 'string', 'max:200'], 'code' => ['nullable', 'string', 'max:40']],
+            ['password.*' => 'Write your password.'],
+        );
+        $guard = SignInGuard::for($person, $person->email, (string) $request->ip());
+        self::letWait($guard, 'password');
+        $holds = self::knows($person, $given['password'])
+            && (! $person->hasSecondFactor() || SecondFactor::accepts($person, (string) ($given['code'] ?? '')));
+        $holds || self::refuse(
+            $guard,
+            'password',
+            "for $person->name, who is signed in and was asked again",
+            $person->hasSecondFactor()
+                ? 'The password or the code is not right. A code works once; wait for the next one.'
+                : 'That is not your password.',
+        );
+        $guard->succeeded($person, (string) $request->ip());
+        $back = (string) $request->session()->pull('back_to', '/');
+        (new SessionBond($request->session()))->freshen($person->refresh());
+
+        return redirect($back);
+    }
+
+    /** What the web server in front of the pages asks: 204 while somebody is signed in, else 401. */
+    public function holds(Request $request): Response
+    {
+        $person = Person::viewer();
+        $holds = $person !== null && (new SessionBond($request->session()))->ends($person) === null;
+
+        return response()->noContent($holds ? 204 : 401);
     }
 
     public function signOut(Request $request): RedirectResponse
     {
+        Record::write(RecordKind::SignedOut, 'Signed out');
         Auth::logout();
         $request->session()->invalidate();
         $request->session()->regenerateToken();
 
         return redirect('/sign-in');
+    }
+
+    private function letIn(Request $request, Person $person, SignInGuard $guard): RedirectResponse
+    {
+        $guard->succeeded($person, (string) $request->ip());
+        $request->session()->forget(self::HALFWAY);
+        (new SessionBond($request->session()))->begin($person);
+        Record::write(
+            RecordKind::SignedIn,
+            'Signed in'.($person->hasSecondFactor() ? ', with the second factor' : ''),
+            $person->client,
+        );
+
+        return redirect()->intended('/');
+    }
+
+    /** Whose password was right, a short while ago. */
+    private function halfway(Request $request): ?Person
+    {
+        $halfway = $request->session()->get(self::HALFWAY);
+        $person = is_array($halfway) && now()->getTimestamp() - $halfway['at'] <= self::CODE_WITHIN_SECONDS
+            ? Person::find($halfway['person'])
+            : null;
+
+        return $person?->isClosed() === false && ! $person->isInvited() ? $person : null;
+    }
+
+    /** As slow for nobody as for somebody. */
+    private static function knows(?Person $person, #[\SensitiveParameter] string $password): bool
+    {
+        static $nobodys = null;
+        $own = $person?->password;
+
+        return Hash::check($password, $own ?? ($nobodys ??= Hash::make(bin2hex(random_bytes(16))))) && $own !== null;
+    }
+
+    private static function letWait(SignInGuard $guard, string $field): void
+    {
+        if (($wait = $guard->wait()) > 0) {
+            throw ValidationException::withMessages([$field => "Too many tries. Wait $wait seconds."]);
+        }
+    }
+
+    private static function refuse(
+        SignInGuard $guard,
+        string $field,
+        string $about,
+        string $words,
+    ): never {
+        $blocked = $guard->failed();
+        Record::write(
+            RecordKind::SignInRefused,
+            "A sign-in was refused $about".($blocked ? '; further tries have to wait now' : ''),
+        );
+        throw ValidationException::withMessages([$field => $words]);
     }
 }

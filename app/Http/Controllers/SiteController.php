@@ -8,6 +8,7 @@ use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\ErrandKind;
+use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
@@ -29,8 +30,9 @@ final class SiteController
         if ($site->isRemoved()) {
             return redirect("/removals/sites/$site->id");
         }
-        $site->account->update(['used_at' => now()]);
+        Person::clientOfViewer() === null && $site->account->update(['used_at' => now()]);
         $site->load([
+            'client',
             'account.client',
             'account.sites',
             'account.ftpUsers' => static fn ($query) => $query->alive(),

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Models\Client;
+use App\Models\Person;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Models\Site;
+use App\Today\ClientToday;
 use App\Today\ConcernKind;
 use App\Today\Concerns;
 use App\Today\ShelfPage;
@@ -18,6 +20,9 @@ final class TodayController
 {
     public function show(Request $request): View
     {
+        if (Person::viewer()?->role->isOfTheAgency() === false) {
+            return view('today-client', ['today' => ClientToday::of(Person::viewer())]);
+        }
         $concerns = Concerns::compute();
         $kind = $request->enum('kind', ConcernKind::class);
 

@@ -1,6 +1,8 @@
 @props(['title', 'place' => null, 'wide' => false])
+@php($finds = \App\Models\Person::clientOfViewer() === null ? 'Find a client, domain, login, package' : 'Find a site')
+@php($scheme = \App\Models\Person::viewer()?->settings->scheme ?? 'system')
 <!doctype html>
-<html lang="en">
+<html lang="en" @if ($scheme !== 'system') data-theme="{{ $scheme }}" @endif>
 
 <head>
     <meta charset="utf-8">
@@ -26,21 +28,25 @@
                 </svg><b>Cellarium</b></a>
             <nav aria-label="Places">
                 @foreach (['Today' => '/', 'Accounts' => '/accounts', 'Packages' => '/packages',
-                    'Deployments' => '/deployments', 'Backups' => '/backups', 'Record' => '/record'] as $name => $url)
+                    'Deployments' => '/deployments', 'Backups' => '/backups', 'Record' => '/record',
+                    'People' => '/people'] as $name => $url)
+                    @leads($url)
                     <a href="{{ $url }}"
                         @if ($place === $name) aria-current="page" @endif>{{ $name }}</a>
+                    @endleads
                 @endforeach
             </nav>
             <div class="finder" role="search">
-                <label class="is-sr-only" for="find">Find a client, domain, login or package</label>
-                <input id="find" type="search" name="q" placeholder="Find a client, domain, login, package"
+                <label class="is-sr-only" for="find">{{ $finds }}</label>
+                <input id="find" type="search" name="q" placeholder="{{ $finds }}"
                     autocomplete="off" hx-get="/find" hx-trigger="input changed delay:150ms, search, focus"
                     hx-target="#found" hx-swap="innerHTML" hx-sync="this:replace">
                 <kbd aria-hidden="true">/</kbd>
                 <div id="found" aria-live="polite"></div>
             </div>
             <form class="person" method="post" action="/sign-out">
-                @csrf<span>{{ auth()->user()->shortName() }}</span><button>Sign out</button></form>
+                @csrf<a href="/me" title="Your own settings">{{ auth()->user()->shortName() }}</a><button>Sign
+                    out</button></form>
         </header>
     @endauth
     {{ $where ?? '' }}
@@ -53,6 +59,7 @@
         @endif
         {{ $slot }}
     </main>
+    {{ $scripts ?? '' }}
 </body>
 
 </html>

@@ -1,7 +1,9 @@
 @props(['site', 'here' => null])
-<x-where :client="$site->account->client">
-    <b>{{ $site->account->client->name }}</b><i>›</i>
-    <a href="/accounts/{{ $site->account_id }}"><x-path :path="$site->account->title()" /></a><i>›</i>
+<x-where :client="$site->owner()">
+    <b>{{ $site->owner()->name }}</b><i>›</i>
+    @leads("/accounts/$site->account_id")
+        <a href="/accounts/{{ $site->account_id }}"><x-path :path="$site->account->title()" /></a><i>›</i>
+    @endleads
     @if ($here === null)
         <b><x-domain :name="$site->domain" /></b>
     @else

@@ -93,7 +93,7 @@
                                         <span class="soft">{{ $user->endsWords() }}</span>
                                     @else
                                         <span class="soft unbroken">until
-                                            {{ $user->closes_at->format('j M H:i') }}</span>
+                                            {{ $user->closes_at->shown('j M H:i') }}</span>
                                     @endif
                                 </div>
                             @empty<span class="soft">none</span>

@@ -30,12 +30,12 @@
                             <td class="whole">
                                 <svg class="band" width="6" height="16" aria-hidden="true">
                                     <rect width="6" height="16" rx="2"
-                                        fill="{{ $backup->site->account->client->colour }}" />
+                                        fill="{{ $backup->site->owner()->colour }}" />
                                 </svg>
                                 <a href="/sites/{{ $backup->site_id }}"><x-domain :name="$backup->site->domain" /></a>
                             </td>
                         @endif
-                        <td class="when">{{ $backup->created_at->format('j M Y H:i') }}</td>
+                        <td class="when">{{ $backup->created_at->shown('j M Y H:i') }}</td>
                         <td class="when">
                             {{ $backup->why() }}{{ $backup->person ? ', '.$backup->person->shortName() : '' }}</td>
                         <td class="when">
@@ -61,6 +61,8 @@
                                 <x-action to="/backups/{{ $backup->id }}/restore"
                                     aria-label="Restore backup {{ $backup->id }} of {{ $backup->site->domain
                                         }}">Restore</x-action>
+                                <x-action to="/backups/{{ $backup->id }}/zip" method="GET"
+                                    aria-label="Download as zip: backup {{ $backup->id }} of {{ $backup->site->domain }}">Download as zip</x-action>
                             @elseif ($backup->state === BackupState::Question)
                                 <x-action to="/backups/{{ $backup->id }}/accept">It is right, back up what is
                                     there</x-action>

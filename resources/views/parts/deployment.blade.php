@@ -112,10 +112,10 @@
                                 rel="noreferrer noopener"><x-domain :name="$view->site->domain" /></a></dd>
                         <dt>Took</dt>
                         <dd>{{ Amount::seconds($deployment->seconds()) }}, ended
-                            {{ $deployment->ended_at->format('j M H:i:s') }}</dd>
+                            {{ $deployment->ended_at->shown('j M H:i:s') }}</dd>
                     @elseif ($view->isDone())
                         <dt>Ended</dt>
-                        <dd>{{ $deployment->ended_at?->format('j M H:i:s') }}</dd>
+                        <dd>{{ $deployment->ended_at?->shown('j M H:i:s') }}</dd>
                     @else
                         <dt>Space used</dt>
                         <dd>{{ $view->space() ?? 'not known' }}</dd>
@@ -153,7 +153,7 @@
                     <p>Number <a href="/backups?site={{ $view->site->id }}">{{ $deployment->backup_id }}</a>:
                         {{ Amount::files($deployment->backup->files) }},
                         {{ Amount::bytes($deployment->backup->bytes) }}. {{ $deployment->backup->readings() }}. The
-                        stored copy was read back {{ $deployment->backup->verified_at->format('j M H:i:s') }}.</p>
+                        stored copy was read back {{ $deployment->backup->verified_at->shown('j M H:i:s') }}.</p>
                 </section>
             @endif
             @if ($deployment->proofs)
@@ -184,7 +184,7 @@
             @if ($view->aside->isNotEmpty())
                 <section class="sheet" aria-labelledby="held">
                     <h2 id="held">Set aside
-                        <small>held until {{ $view->aside->min('held_until')->format('j M Y') }}</small></h2>
+                        <small>held until {{ $view->aside->min('held_until')->shown('j M Y') }}</small></h2>
                     <ul>
                         @foreach ($view->aside->take(12) as $file)
                             <li><x-path :path="$file->path" />

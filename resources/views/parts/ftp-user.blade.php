@@ -16,7 +16,7 @@
             @endif
             @if ($user->found_at !== null && $user->secret === null && ! $ended && ! $view->working)
                 <p class="word is-kept">The host has had this user since before
-                    {{ $user->found_at->format('j M Y H:i') }}; it was not made here, and nobody here knows its
+                    {{ $user->found_at->shown('j M Y H:i') }}; it was not made here, and nobody here knows its
                     password. Renew the password to be able to prove it, or close it.</p>
             @endif
             @if ($view->working)
@@ -48,7 +48,7 @@
                             ({{ Amount::ago($user->closes_at) }})</span>
                     @elseif ($ended)
                         {{ $user->state === FtpUserState::Removed ? 'removed' : 'closed' }}
-                        {{ $user->closed_at?->format('j M Y H:i') }}, sign-in refused @else{{ $user->endsWords() }}
+                        {{ $user->closed_at?->shown('j M Y H:i') }}, sign-in refused @else{{ $user->endsWords() }}
                         @if ($user->closes_at !== null)
                             <span class="soft">({{ Amount::ago($user->closes_at) }})</span>
                         @endif
@@ -62,7 +62,7 @@
                     </dd>
                 @endunless
                 <dt>Handed over</dt>
-                <dd>{{ $user->handed_over_at === null ? 'not yet' : $user->handed_over_at->format('j M Y H:i') }}
+                <dd>{{ $user->handed_over_at === null ? 'not yet' : $user->handed_over_at->shown('j M Y H:i') }}
                     @if ($user->secret === null && ! $ended && $user->handed_over_at !== null)
                         <span class="soft">its password was forgotten here</span>
                     @elseif ($user->handed_over_at !== null && ! $ended)
@@ -135,10 +135,21 @@
                     @endforeach
                     @if ($sheet->password !== null)
                         <dt>Password</dt>
-                        <dd><code id="sheet-password">{{ $sheet->password->reveal() }}</code> <button type="button"
-                                class="link" data-copy="@exactly($sheet->password->reveal())"
-                                aria-label="copy Password">copy</button>
-                        </dd>
+                        @if ($showsSecrets)
+                            <dd><code id="sheet-password">{{ $sheet->password->reveal() }}</code> <button type="button"
+                                    class="link" data-copy="@exactly($sheet->password->reveal())"
+                                    aria-label="copy Password">copy</button>
+                            </dd>
+                        @else
+                            <dd>
+                                @leads("/ftp-users/$user->id/hand-over", 'POST')
+                                    <a href="/ftp-users/{{ $user->id }}/sheet">Show it</a> <span class="soft">once you
+                                        have shown that it is you</span>
+                                @else
+                                    <span class="soft">a maintainer sees it here, and does this at the provider</span>
+                                @endleads
+                            </dd>
+                        @endif
                     @endif
                 </dl>
                 <div class="row-acts">
@@ -150,6 +161,7 @@
             </section>
         @endif
         @if ($user->canBeHandedOver() && ! $view->working)
+            @leads("/ftp-users/$user->id/hand-over", 'POST')
             <section class="sheet" aria-labelledby="hand-over">
                 <h2 id="hand-over">Hand over the settings <small>once</small></h2>
                 <p>Host, port, protocol, login, password, directory and public address.
@@ -171,6 +183,12 @@
                         </label></form>
                 </div>
             </section>
+            @else
+            <section class="sheet" aria-labelledby="hand-over">
+                <h2 id="hand-over">Hand over the settings</h2>
+                <p class="calm">A maintainer shows them, or makes a link that works once.</p>
+            </section>
+            @endleads
         @endif
         @if (! $ended && ! $waits && ! $view->working && $user->action() === null
             && $user->state !== FtpUserState::Asked)
@@ -225,8 +243,8 @@
                                 <em>{{ $step->next }}</em>
                             @endif
                     </span>
-                    <time>{{ $step->made_at->isToday() ? $step->made_at->format('H:i:s')
-                        : $step->made_at->format('j M H:i') }}</time>
+                    <time>{{ $step->made_at->isToday() ? $step->made_at->shown('H:i:s')
+                        : $step->made_at->shown('j M H:i') }}</time>
                 </li>
             @endforeach
         </ol>

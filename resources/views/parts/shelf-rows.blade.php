@@ -6,7 +6,7 @@
             <td>{{ $shelf->client->name }}</td>
             <td class="when" data-label="used">{{ Amount::bytes($jar->site->bytes) }}</td>
             <td class="when" data-label="live page">{{ $jar->live() }}</td>
-            <td class="when" data-label="last backup">{{ $jar->site->last_backup_at?->format('j M Y') ?? 'none' }}</td>
+            <td class="when" data-label="last backup">{{ $jar->site->last_backup_at?->shown('j M Y') ?? 'none' }}</td>
             <td class="when" data-label="FTP users">{{ $jar->open ? 'open' : 'none' }}</td>
         </tr>
     @endforeach

@@ -1,0 +1,74 @@
+@use('App\Text\Amount')
+<x-page title="People" place="People">
+    <section class="sheet">
+        <header class="head">
+            <h1>{{ $closed ? 'People who are closed' : 'People' }} <small>who may sign in, and as what</small></h1>
+            <div class="row-acts">
+                @if ($closed)
+                    <x-action to="/people" method="GET">Those who may sign in</x-action>
+                @else
+                    @if ($others > 0)
+                        <x-action to="/people?closed=1" method="GET">Closed: {{ $others }}</x-action>
+                    @endif
+                    <x-action to="/people/new" method="GET" main>Invite somebody</x-action>
+                @endif
+            </div>
+        </header>
+        @if ($people->isEmpty())
+            <p class="calm">Nobody{{ $closed ? ' is closed' : '' }}.</p>
+        @else
+            <table class="facts-table is-roomy">
+                <thead>
+                    <tr>
+                        <th>Name</th>
+                        <th>Role</th>
+                        <th>Signs in with</th>
+                        <th>Since</th>
+                        <th>Second factor</th>
+                        <th>{{ $closed ? 'Closed' : 'Last seen' }}</th>
+                    </tr>
+                </thead>
+                <tbody>
+                    @foreach ($people as $person)
+                        <tr>
+                            <td><a class="strong" href="/people/{{ $person->id }}">{{ $person->name }}</a>
+                                @if ($person->is(auth()->user()))
+                                    <span class="soft">you</span>
+                                @endif
+                            </td>
+                            <td data-label="role">{{ $person->role->label() }}
+                                @if ($person->client !== null)
+                                    <div class="soft">{{ $person->client->name }}{{ $person->may_fetch_backups
+                                        ? ', may download backups' : '' }}</div>
+                                @endif
+                            </td>
+                            <td data-label="signs in with"><x-domain :name="$person->email" /></td>
+                            <td class="when" data-label="since">{{ $person->created_at?->shown('j M Y') }}</td>
+                            <td data-label="second factor">
+                                @if ($person->hasSecondFactor())
+                                    <x-tag tone="proven">on</x-tag>
+                                @elseif (\App\People\SecondFactor::isNeeded($person))
+                                    <x-tag tone="soon">not set up yet</x-tag>
+                                @else
+                                    <span class="soft">none</span>
+                                @endif
+                            </td>
+                            <td class="when" data-label="{{ $closed ? 'closed' : 'last seen' }}">
+                                @if ($closed)
+                                    {{ $person->closed_at?->shown('j M Y H:i') }}
+                                @elseif ($person->isInvited())
+                                    <x-tag :tone="$person->links->contains(fn ($link) => $link->waits()) ? 'kept'
+                                        : 'soon'">{{ $person->links->contains(fn ($link) => $link->waits())
+                                            ? 'invited, no password yet' : 'link ran out' }}</x-tag>
+                                @else
+                                    {{ $person->seen_at === null ? 'never' : Amount::ago($person->seen_at) }}
+                                @endif
+                            </td>
+                        </tr>
+                    @endforeach
+                </tbody>
+            </table>
+            <x-pages :of="$people" what="people" />
+        @endif
+    </section>
+</x-page>

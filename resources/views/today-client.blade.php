@@ -1,0 +1,116 @@
+@use('App\Models\ClientRequestKind')
+@use('App\Text\Amount')
+<x-page title="Today" place="Today">
+    <x-slot:where>
+        @if ($today->person->client !== null)
+            <x-where :client="$today->person->client"><b>{{ $today->person->client->name }}</b>
+                <x-slot:facts><span>{{ $today->sites->count() === 1 ? '1 site'
+                    : $today->sites->count().' sites' }}</span></x-slot:facts></x-where>
+        @endif
+    </x-slot:where>
+    <div class="stack">
+        <section class="sheet" aria-labelledby="sites">
+            <h1 id="sites">Your sites</h1>
+            @if ($today->sites->isEmpty())
+                <p class="calm">The agency looks after no site of yours here yet.</p>
+            @else
+                <table class="facts-table is-roomy">
+                    <thead>
+                        <tr>
+                            <th>Site</th>
+                            <th>What is live</th>
+                            <th>Live pages</th>
+                            <th>Last backup, read back</th>
+                        </tr>
+                    </thead>
+                    <tbody>
+                        @foreach ($today->sites as $site)
+                            <tr>
+                                <td><a class="strong" href="/sites/{{ $site->id }}"><x-domain
+                                            :name="$site->domain" /></a></td>
+                                <td data-label="live">{{ $today->live($site) }}</td>
+                                <td data-label="live pages"><x-tag :tone="$today->proven($site)->tone">{{
+                                    $today->proven($site)->words }}</x-tag></td>
+                                <td data-label="last backup"><x-tag :tone="$today->backup($site)->tone">{{
+                                    $today->backup($site)->words }}</x-tag>
+                                    <span class="soft">{{ $site->backups_count }} kept</span></td>
+                            </tr>
+                        @endforeach
+                    </tbody>
+                </table>
+            @endif
+        </section>
+        <div class="two">
+            <section class="sheet" aria-labelledby="asked">
+                <h2 id="asked">What you asked
+                    <small>{{ $today->waits() === 0 ? 'nothing waits' : $today->waits().' wait for an answer' }}</small>
+                </h2>
+                @foreach ($errors->all() as $message)
+                    <p class="word is-trouble" role="alert">{{ $message }}</p>
+                @endforeach
+                <form method="post" action="/requests" class="pairs-form">
+                    @csrf
+                    <span class="label" id="kind">Ask for</span>
+                    <div role="radiogroup" aria-labelledby="kind">
+                        @foreach (ClientRequestKind::cases() as $kind)
+                            <label class="check"><input type="radio" name="kind" value="{{ $kind->value }}" required
+                                    @checked(old('kind', 'change') === $kind->value)> {{ $kind->label() }}</label>
+                        @endforeach
+                    </div>
+                    <label for="site">Site</label>
+                    <select class="entry" id="site" name="site">
+                        @if ($today->sites->count() !== 1)
+                            <option value="">none in particular</option>
+                        @endif
+                        @foreach ($today->sites as $site)
+                            <option value="{{ $site->id }}" @selected(old('site') === (string) $site->id)>{{
+                                $site->domain }}</option>
+                        @endforeach
+                    </select>
+                    <label for="words">What it is about</label>
+                    <textarea class="entry" id="words" name="words" rows="3" required maxlength="2000"
+                        placeholder="What is to change, or who needs to put files where, and until when"
+                    >@exactly(old('words'))</textarea>
+                    <div class="row-acts"><button class="act is-main" data-once>Ask the agency</button></div>
+                </form>
+                @if ($today->requests->isNotEmpty())
+                    <ul class="asked apart">
+                        @foreach ($today->requests as $asked)
+                            <li>
+                                <p><b>{{ $asked->kind->label() }}</b>
+                                    @if ($asked->site !== null)
+                                        for <x-domain :name="$asked->site->domain" />
+                                    @endif
+                                    <x-tag :tone="$asked->answered_at === null ? 'soon' : 'proven'">{{
+                                        $asked->answered_at === null ? 'waits' : 'answered' }}</x-tag>
+                                    <span class="soft">{{ $asked->person->shortName() }},
+                                        {{ Amount::ago($asked->created_at) }}</span></p>
+                                <p class="notes">{{ $asked->words }}</p>
+                                @if ($asked->answered_at !== null)
+                                    <p class="notes answer">{{ $asked->answer }} <span
+                                            class="soft">{{ $asked->answeredBy?->shortName() }},
+                                            {{ Amount::ago($asked->answered_at) }}</span></p>
+                                @endif
+                            </li>
+                        @endforeach
+                    </ul>
+                @endif
+            </section>
+            <section class="sheet" aria-labelledby="lately">
+                <h2 id="lately">Done lately</h2>
+                @if ($today->entries->isEmpty())
+                    <p class="calm">Nothing yet.</p>
+                @else
+                    <ul class="lately">
+                        @foreach ($today->entries as $entry)
+                            <li><time>{{ $entry->at->shown('j M H:i') }}</time>
+                                <bdi>@words($entry->sentence)</bdi>
+                                <span class="soft">{{ $entry->person?->shortName() ?? 'Cellarium' }}</span></li>
+                        @endforeach
+                    </ul>
+                    <p class="row-acts"><a href="/record">The whole record</a></p>
+                @endif
+            </section>
+        </div>
+    </div>
+</x-page>
