@@ -251,8 +251,14 @@ web_up() {
         -d upload_tmp_dir="$VAR/uploads" -d upload_max_filesize=512M -d post_max_size=520M \
         -S "127.0.0.1:$pages" -t "$ROOT/public" "$ROOT/public/router.php"
     wait_for 30 'The server of the pages' answers "http://127.0.0.1:$pages/sign-in"
-    sed "s|@VAR@|$VAR|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@PAGES@|$pages|g" "$ROOT/bin/nginx.conf" \
-        >"$VAR/nginx.conf"
+    local proxy real_ip='' by_proxy=''
+    for proxy in $(setting CELLARIUM_TRUSTED_PROXIES | tr ',' ' '); do
+        [[ "$proxy" =~ ^[0-9a-fA-F.:]+(/[0-9]{1,3})?$ ]] \
+            || die "CELLARIUM_TRUSTED_PROXIES holds $proxy, which is neither an address nor a network."
+        real_ip="$real_ip set_real_ip_from $proxy;" by_proxy="$by_proxy $proxy 1;"
+    done
+    sed "s|@VAR@|$VAR|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@PAGES@|$pages|g
+        s|@REAL_IP@|$real_ip|; s|@BY_PROXY@|$by_proxy|" "$ROOT/bin/nginx.conf" >"$VAR/nginx.conf"
     # Files here are their owner's alone: its workers are started as the one who starts it.
     [ "$(id -u)" != 0 ] || sed -i "1i user $(id -un) $(id -gn);" "$VAR/nginx.conf"
     mkdir -p "$VAR/uploads"

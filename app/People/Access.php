@@ -62,6 +62,16 @@ final class Access
         return $permission === null || $person->may($permission);
     }
 
+    /** Whether there is a route for what somebody sends, and it is for whoever is signed in. */
+    public function takes(string $address, string $method): bool
+    {
+        try {
+            return $this->leads($address, $method);
+        } catch (\LogicException) {
+            return false;
+        }
+    }
+
     /** The permission a route names; null where it needs none. */
     public static function of(Route $route): ?Permission
     {

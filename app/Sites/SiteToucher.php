@@ -23,11 +23,12 @@ final readonly class SiteToucher
     ) {
     }
 
-    public static function account(Account $account): self
+    /** @param  bool  $unnamed  where its login would tell of another client */
+    public static function account(Account $account, bool $unnamed = false): self
     {
         return new self(
             null,
-            $account->login,
+            $unnamed ? 'the agency' : $account->login,
             "/accounts/$account->id",
             'whole account',
             'always',

@@ -11,6 +11,7 @@ use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
+use App\Models\Person;
 use App\Models\ProofKind;
 use App\Models\Site;
 use App\Text\Amount;
@@ -167,10 +168,18 @@ final readonly class SiteView
         };
     }
 
+    /** Whether the account is another client's, of whom whoever looks knows nothing. */
+    private function isShared(): bool
+    {
+        $client = Person::clientOfViewer();
+
+        return $client !== null && $this->account->client_id !== $client;
+    }
+
     /** @return list<SiteToucher> */
     private function whoCanTouch(): array
     {
-        $touchers = [SiteToucher::account($this->account)];
+        $touchers = [SiteToucher::account($this->account, $this->isShared())];
         foreach ($this->account->ftpUsers as $user) {
             $user->setRelation('account', $this->account);
             $reached = $user->hasEnded() ? null : $this->reached($user);
@@ -198,7 +207,13 @@ final readonly class SiteView
             ? 'space of the account not known'
             : 'account: '.Amount::bytes($this->account->space_used).' of '.Amount::bytes($this->account->space_limit);
 
-        return ($this->site->bytes === null ? '' : Amount::bytes((int) $this->site->bytes).' here; ').$account;
+        $here = $this->site->bytes === null ? 'not looked at yet' : Amount::bytes((int) $this->site->bytes).' here';
+
+        return match (true) {
+            $this->isShared() => $here,
+            $this->site->bytes === null => $account,
+            default => "$here; $account",
+        };
     }
 
     /** @return list<array{directory: string, address: string|null}> the document root and what is mounted below it */

@@ -81,8 +81,14 @@ final readonly class ClientToday
         };
     }
 
-    public function waits(): int
+    public function waitingWords(): string
     {
-        return $this->requests->whereNull('answered_at')->count();
+        $waiting = $this->requests->whereNull('answered_at')->count();
+
+        return match ($waiting) {
+            0 => 'nothing waits',
+            1 => '1 waits for an answer',
+            default => "$waiting wait for an answer",
+        };
     }
 }

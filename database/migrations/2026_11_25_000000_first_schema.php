@@ -92,6 +92,12 @@ return new class extends Migration
             $table->dateTime('used_at')->nullable();
             $table->timestamps();
         });
+        Schema::create('mailed_concerns', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('person_id')->constrained('people')->cascadeOnDelete();
+            $table->string('concern', 64);
+            $table->unique(['person_id', 'concern']);
+        });
         Schema::create('client_requests', static function (Blueprint $table): void {
             $table->id();
             $table->foreignId('client_id')->constrained();

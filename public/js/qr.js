@@ -1,5 +1,5 @@
 // Draws the QR code of a key here, in the browser: it is sent to nobody.
-import { generate } from '/vendor/lean-qr-2.7.4.mjs';
+import { generate } from '/vendor/lean-qr-2.7.4.js';
 
 const box = document.querySelector('[data-qr]');
 if (box) {

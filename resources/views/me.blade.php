@@ -3,7 +3,6 @@
     <header class="head">
         <h1>{{ $person->name }} <small>{{ $person->email }}, {{ $person->role->label() }}
                 {{ $person->client === null ? '' : 'of '.$person->client->name }}</small></h1>
-        <form method="post" action="/sign-out" class="act-form">@csrf<button class="act">Sign out</button></form>
     </header>
     <div class="two">
         <div class="stack">
@@ -18,14 +17,14 @@
                             <option @selected($zone === $person->settings->timeZone)>{{ $zone }}</option>
                         @endforeach
                     </select>
-                    <span class="label" id="clock">Times</span>
+                    <span class="name" id="clock">Times</span>
                     <div role="radiogroup" aria-labelledby="clock">
                         <label class="check"><input type="radio" name="clock" value="24"
                                 @checked($person->settings->twentyFourHours)> 24 hours, 18:30</label>
                         <label class="check"><input type="radio" name="clock" value="12"
                                 @checked(! $person->settings->twentyFourHours)> 12 hours, 6:30 pm</label>
                     </div>
-                    <span class="label" id="scheme">Colours</span>
+                    <span class="name" id="scheme">Colours</span>
                     <div role="radiogroup" aria-labelledby="scheme">
                         @foreach (['system' => 'as the device has it', 'light' => 'light', 'dark' => 'dark']
                             as $scheme => $words)
@@ -33,7 +32,7 @@
                                     @checked($person->settings->scheme === $scheme)> {{ $words }}</label>
                         @endforeach
                     </div>
-                    <span class="label" id="mail">By e-mail</span>
+                    <span class="name" id="mail">By e-mail</span>
                     <div role="radiogroup" aria-labelledby="mail">
                         @foreach ($mails as $mail => $words)
                             <label class="check"><input type="radio" name="mail" value="{{ $mail }}"

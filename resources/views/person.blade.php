@@ -22,7 +22,7 @@
                 <label for="email">E-mail address</label>
                 <input class="entry" id="email" name="email" type="email"
                     value="@exactly($typed('email', $person->email))" required maxlength="200">
-                <span class="label" id="role">Role</span>
+                <span class="name" id="role">Role</span>
                 <div role="radiogroup" aria-labelledby="role">
                     @foreach (Role::cases() as $role)
                         <label class="check"><input type="radio" name="role" value="{{ $role->value }}"
@@ -31,8 +31,8 @@
                         </label>
                     @endforeach
                 </div>
-                <label for="client_id">Client <span class="soft">of a client’s person</span></label>
-                <select class="entry" id="client_id" name="client_id">
+                <label for="client_id">Client</label>
+                <div><select class="entry" id="client_id" name="client_id">
                     <option value="">none</option>
                     @foreach ($clients as $client)
                         <option value="{{ $client->id }}"
@@ -40,10 +40,10 @@
                                 $client->name }}</option>
                     @endforeach
                 </select>
-                <span></span>
+                <span class="soft">only for a client’s person, who sees nothing but this client’s</span>
                 <label class="check"><input type="checkbox" name="may_fetch_backups" value="1"
-                        @checked($typed('may_fetch_backups', $person->may_fetch_backups ? '1' : '') === '1')> this
-                    client’s person may download backups as zip</label>
+                        @checked($typed('may_fetch_backups', $person->may_fetch_backups ? '1' : '') === '1')> may
+                    download backups as zip</label></div>
                 <div class="row-acts">
                     <button class="act is-main" data-once>{{ $person->exists ? 'Save' : 'Make the link' }}</button>
                     <a class="act" href="/people">Cancel</a>

@@ -4,7 +4,8 @@
             <h1>Record <small>who did what, when; it only grows</small></h1>
             <form method="get" action="/record" class="inline"><label class="is-sr-only" for="words">Words in the
                     record</label><input class="entry" id="words" name="q" value="@exactly($words)"
-                    placeholder="client, site, login, words"><button class="act">Find</button></form>
+                    placeholder="{{ $ofOneClient ? '' : 'client, ' }}site, login, words"><button
+                    class="act">Find</button></form>
         </header>
         @if ($entries->isEmpty())
             <p class="calm">{{ $words === '' ? 'Nothing happened yet.' : "Nothing in the record says “{$words}”." }}
@@ -15,7 +16,9 @@
                     <tr>
                         <th>When</th>
                         <th>Who</th>
-                        <th>Client</th>
+                        @unless ($ofOneClient)
+                            <th>Client</th>
+                        @endunless
                         <th>What</th>
                     </tr>
                 </thead>
@@ -25,12 +28,13 @@
                             <td class="when">{{ $entry->at->shown('j M Y H:i:s') }}</td>
                             <td class="when" data-label="who">{{ $entry->person?->shortName() ?? 'Cellarium' }}
                                 @if ($entry->role !== null)
-                                    <div class="soft">{{ $entry->role->label() }}{{ $entry->address === null ? ''
-                                        : ", $entry->address" }}</div>
-                                @elseif ($entry->address !== null)
+                                    <div class="soft">{{ $entry->role->label() }}{{ $entry->address === null
+                                        || $ofOneClient ? '' : ", $entry->address" }}</div>
+                                @elseif ($entry->address !== null && ! $ofOneClient)
                                     <div class="soft">{{ $entry->address }}</div>
                                 @endif
                             </td>
+                            @unless ($ofOneClient)
                             <td>
                                 @if ($entry->account_id)
                                     <x-link to="/accounts/{{ $entry->account_id }}">{{ $entry->client?->name }}</x-link>
@@ -38,6 +42,7 @@
                                     {{ $entry->client?->name }}
                                 @endif
                             </td>
+                            @endunless
                             <td>
                                 @if (isset($entry->facts['deployment']))
                                     <x-link to="/deployments/{{ $entry->facts['deployment'] }}">

@@ -6,7 +6,7 @@
                 scanning this.
                 <div class="qr" data-qr="@exactly($uri)" role="img" aria-label="QR code of the key below"></div>
                 <p class="soft">Without a camera: type this key, “time-based”, 6 digits.</p>
-                <p><code class="breakable">{{ $key }}</code> <button type="button" class="link"
+                <p><code>{{ $key }}</code> <button type="button" class="link"
                         data-copy="@exactly(str_replace(' ', '', $key))" aria-label="copy the key">copy</button></p>
             </li>
             <li>Type the code it shows now.

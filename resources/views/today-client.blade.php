@@ -43,14 +43,14 @@
         <div class="two">
             <section class="sheet" aria-labelledby="asked">
                 <h2 id="asked">What you asked
-                    <small>{{ $today->waits() === 0 ? 'nothing waits' : $today->waits().' wait for an answer' }}</small>
+                    <small>{{ $today->waitingWords() }}</small>
                 </h2>
                 @foreach ($errors->all() as $message)
                     <p class="word is-trouble" role="alert">{{ $message }}</p>
                 @endforeach
                 <form method="post" action="/requests" class="pairs-form">
                     @csrf
-                    <span class="label" id="kind">Ask for</span>
+                    <span class="name" id="kind">Ask for</span>
                     <div role="radiogroup" aria-labelledby="kind">
                         @foreach (ClientRequestKind::cases() as $kind)
                             <label class="check"><input type="radio" name="kind" value="{{ $kind->value }}" required

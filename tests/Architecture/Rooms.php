@@ -76,6 +76,7 @@ final class Rooms
             'Deployments',
             'Removal',
             'Errands',
+            'Today',
         ],
         // What a request or a command names, it asks of the rooms above; nothing asks of these three.
         'Http' => [

@@ -1,8 +1,9 @@
 // What the web server before the pages refuses, asked over a plain socket: no body is ever sent here.
+import { get } from 'node:http';
 import { connect } from 'node:net';
 import { after, test } from 'node:test';
 import assert from 'node:assert/strict';
-import { base, close, signIn } from './support.mjs';
+import { base, close, people, signIn } from './support.mjs';
 
 after(close);
 
@@ -47,7 +48,7 @@ test('a body is refused before any of it is read where nobody is signed in', asy
         /^HTTP\/1.1 303/,
     );
     assert.match(
-        (await headOnly(`POST /packages HTTP/1.1\r\nCookie: cellarium-session=made-up\r\n${large}`)) ??
+        (await headOnly(`POST /packages HTTP/1.1\r\nCookie: cellarium=made-up\r\n${large}`)) ??
             'it waits for the body',
         /^HTTP\/1.1 303/,
     );
@@ -63,4 +64,33 @@ test('of the one who is signed in the body is read', async () => {
     const page = await signIn();
     const cookies = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`).join('; ');
     assert.equal(await headOnly(`POST /packages HTTP/1.1\r\nCookie: ${cookies}\r\n${large}`, 1500), null);
+});
+
+test('nor of one who is signed in and may not send it', async () => {
+    const page = await signIn(undefined, people.clients);
+    const cookies = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`).join('; ');
+    for (const address of ['/packages', '/no/such/page']) {
+        const answer = await headOnly(`POST ${address} HTTP/1.1\r\nCookie: ${cookies}\r\n${large}`);
+        assert.match(answer ?? 'it waits for the body', /^HTTP\/1.1 (?:303|413)/, address);
+    }
+});
+
+/** The cookies of the sign-in page, asked from an address of this machine with headers as a proxy sends them. */
+function cookiesFrom(localAddress, headers) {
+    return new Promise((resolve, reject) =>
+        get(`${base}/sign-in`, { localAddress, headers }, (answer) => {
+            answer.resume();
+            resolve(answer.headers['set-cookie']);
+        }).on('error', reject),
+    );
+}
+
+test('cookies are for TLS only where a proxy we trust says so, and nobody else is heard', async () => {
+    const tls = { 'X-Forwarded-Proto': 'https', 'X-Forwarded-For': '192.0.2.77' };
+    const trusted = await cookiesFrom('127.0.0.3', tls);
+    const untrusted = await cookiesFrom('127.0.0.2', tls);
+    assert.ok(trusted.some(cookie => /^__Host-cellarium=.*; secure; httponly; samesite=lax$/i.test(cookie)), trusted);
+    assert.ok(trusted.every(cookie => /; secure/i.test(cookie)), trusted);
+    assert.ok(untrusted.some(cookie => /^cellarium=.*; httponly; samesite=lax$/i.test(cookie)), untrusted);
+    assert.ok(untrusted.every(cookie => !/; secure/i.test(cookie)), untrusted);
 });

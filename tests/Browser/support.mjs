@@ -42,13 +42,20 @@ export async function open(viewport = { width: 1280, height: 800 }) {
     return page;
 }
 
-export async function signIn(viewport) {
+/** One of each role, as the demo world has them. */
+export const people = {
+    maintainer: ['aldous@marramtide.example', 'slow-tide-lantern', /Needs a hand/],
+    helper: ['tideway@marramtide.example', 'quiet-harbour-oar', /Needs a hand/],
+    clients: ['ostler@ostreabeds.example', 'low-water-basket', /Your sites/],
+};
+
+export async function signIn(viewport, [address, password, first] = people.maintainer) {
     const page = await open(viewport);
     await page.goto(`${base}/sign-in`);
-    await page.getByLabel('Address').fill('aldous@marramtide.example');
-    await page.getByLabel('Password').fill('slow-tide-lantern');
+    await page.getByLabel('Address').fill(address);
+    await page.getByLabel('Password').fill(password);
     await page.getByRole('button', { name: 'Sign in' }).click();
-    await page.getByRole('heading', { name: /Needs a hand/ }).waitFor();
+    await page.getByRole('heading', { name: first }).waitFor();
     return page;
 }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Models\Person;
 use App\Models\RecordEntry;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
@@ -35,6 +36,7 @@ final class RecordController
             ->orderByDesc('id')->limit(self::PAGE + 1)->get();
 
         return view('record', [
+            'ofOneClient' => Person::clientOfViewer() !== null,
             'entries' => $entries->take(self::PAGE),
             'more' => $entries->count() > self::PAGE,
             'words' => $words,

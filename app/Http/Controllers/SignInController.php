@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Models\Person;
 use App\Models\RecordKind;
+use App\People\Access;
 use App\People\SecondFactor;
 use App\People\SessionBond;
 use App\People\SignInGuard;
@@ -25,6 +26,8 @@ final class SignInController
     private const CODE_WITHIN_SECONDS = 300;
 
     private const HALFWAY = 'halfway';
+
+    private const SMALL_BODY = 1_000_000;
 
     public function show(): View
     {
@@ -131,11 +134,21 @@ final class SignInController
         return redirect($back);
     }
 
-    /** What the web server in front of the pages asks: 204 while somebody is signed in, else 401. */
-    public function holds(Request $request): Response
+    /**
+     * What the web server in front of the pages asks before it reads a body: 204 while somebody is signed in who may
+     * send it, else 401. What is small is let through: the page itself says no, in words.
+     */
+    public function holds(Request $request, Access $access): Response
     {
         $person = Person::viewer();
-        $holds = $person !== null && (new SessionBond($request->session()))->ends($person) === null;
+        $length = (string) $request->header('X-Asked-Length');
+        $isSmall = ctype_digit($length) && strlen($length) < 12 && (int) $length < self::SMALL_BODY;
+        $holds = $person !== null
+            && (new SessionBond($request->session()))->ends($person) === null
+            && ($isSmall || $access->takes(
+                (string) $request->header('X-Asked-Address', '/'),
+                (string) $request->header('X-Asked-Method', 'GET'),
+            ));
 
         return response()->noContent($holds ? 204 : 401);
     }

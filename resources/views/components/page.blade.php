@@ -28,8 +28,7 @@
                 </svg><b>Cellarium</b></a>
             <nav aria-label="Places">
                 @foreach (['Today' => '/', 'Accounts' => '/accounts', 'Packages' => '/packages',
-                    'Deployments' => '/deployments', 'Backups' => '/backups', 'Record' => '/record',
-                    'People' => '/people'] as $name => $url)
+                    'Deployments' => '/deployments', 'Backups' => '/backups', 'Record' => '/record'] as $name => $url)
                     @leads($url)
                     <a href="{{ $url }}"
                         @if ($place === $name) aria-current="page" @endif>{{ $name }}</a>
@@ -45,7 +44,11 @@
                 <div id="found" aria-live="polite"></div>
             </div>
             <form class="person" method="post" action="/sign-out">
-                @csrf<a href="/me" title="Your own settings">{{ auth()->user()->shortName() }}</a><button>Sign
+                @csrf
+                @leads('/people')
+                    <a href="/people" @if ($place === 'People') aria-current="page" @endif>People</a>
+                @endleads
+                <a href="/me" title="Your own settings">{{ auth()->user()->shortName() }}</a><button>Sign
                     out</button></form>
         </header>
     @endauth

@@ -12,7 +12,7 @@
         ],
         403 => [
             'title' => 'This is not yours to do',
-            'words' => 'Nothing was done. Ask a maintainer of your agency.',
+            'words' => 'Nothing was done. '.$exception->getMessage(),
         ],
         429 => ['title' => 'Too many tries', 'words' => 'Nothing was done. Wait a minute, then try again.'],
         413 => [

@@ -62,7 +62,8 @@
                                     aria-label="Restore backup {{ $backup->id }} of {{ $backup->site->domain
                                         }}">Restore</x-action>
                                 <x-action to="/backups/{{ $backup->id }}/zip" method="GET"
-                                    aria-label="Download as zip: backup {{ $backup->id }} of {{ $backup->site->domain }}">Download as zip</x-action>
+                                    aria-label="Download as zip: backup {{ $backup->id }} of {{ $backup->site->domain
+                                        }}">Download as zip</x-action>
                             @elseif ($backup->state === BackupState::Question)
                                 <x-action to="/backups/{{ $backup->id }}/accept">It is right, back up what is
                                     there</x-action>
