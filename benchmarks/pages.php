@@ -9,7 +9,8 @@ declare(strict_types=1);
  * accounts with three thousand sites, some of them with hundreds of backups, are laid beside the demo world where they
  * are not there yet (./start --fresh takes them away again). Every page is asked for, as the list of routes has it; the
  * baseline, in the same run, is the sign-in page: the same application, session and layout, with nothing to show.
- * Pages are asked in turns, so that all see the same machine. What takes longer than 250 ms at the median is marked.
+ * Somebody of a client, with a handful of sites among them all, asks for their pages too, marked "#clients". Pages are
+ * asked in turns, so that all see the same machine. What takes longer than 250 ms at the median is marked.
  */
 const MOST_MILLISECONDS = 250;
 
@@ -21,10 +22,13 @@ $app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();
 
 use App\Models\Account;
 use App\Models\Backup;
+use App\Models\ClientRequest;
 use App\Models\Deployment;
 use App\Models\FtpUser;
 use App\Models\Package;
+use App\Models\Person;
 use App\Models\Site;
+use Cellarium\Core\People\Role;
 use Illuminate\Support\Facades\Route;
 
 if (Account::count() < 1000) {
@@ -51,6 +55,8 @@ $ids = [
     'client' => $deployed->site->account->client_id,
     'package' => $deployed->package_id,
     'deployment' => $deployed->id,
+    'person' => Person::firstOrFail()->id,
+    'asked' => ClientRequest::firstOrFail()->id,
     'kind' => 'clients',
     'id' => $deployed->site->account->client_id,
 ];
@@ -71,6 +77,9 @@ $asked = [
 // Written for other programs, or of something that has to be going on.
 $left = [
     'sign-in',
+    'sign-in/code',
+    'ftp-users/{user}/sheet',
+    'backups/{backup}/zip',
     'signed-in',
     'hand-over',
     'errands/{errand}',
@@ -78,7 +87,7 @@ $left = [
     'bulk/{change}',
     'bulk/{change}/live',
 ];
-$pages = ['/sign-in' => false];
+$pages = ['/sign-in' => 'nobody'];
 foreach (Route::getRoutes()->getRoutes() as $route) {
     if (! in_array('GET', $route->methods(), true) || in_array($route->uri(), $left, true)) {
         continue;
@@ -94,15 +103,22 @@ foreach (Route::getRoutes()->getRoutes() as $route) {
             '/',
         );
     foreach ($asked[$route->uri()] ?? [''] as $query) {
-        $pages[$address.($query === '' ? '' : "?$query")] = true;
+        $pages[$address.($query === '' ? '' : "?$query")] = 'maintainer';
     }
 }
+$clients = Person::where('role', Role::ClientsPerson)->firstOrFail();
+$theirs = Site::whereHas('account', static fn ($account) => $account->where('client_id', $clients->client_id))
+    ->firstOrFail()
+    ->id;
+foreach (['/', "/sites/$theirs", '/backups', "/backups?site=$theirs", '/record', '/find?q=o', '/me'] as $address) {
+    // The same address as another: told apart behind a "#", which is sent to nobody.
+    $pages["$address#clients"] = 'clients';
+}
 
-$guest = curl_init();
-$person = curl_init();
+$browsers = ['nobody' => curl_init(), 'maintainer' => curl_init(), 'clients' => curl_init()];
 $base = 'http://127.0.0.1:'.env('CELLARIUM_PORT');
-$ask = static function (string $path, ?array $form = null, bool $signedIn = true) use ($guest, $person, $base): array {
-    $curl = $signedIn ? $person : $guest;
+$ask = static function (string $path, string $who, ?array $form = null) use ($browsers, $base): array {
+    $curl = $browsers[$who];
     curl_setopt_array(
         $curl,
         [CURLOPT_URL => "$base$path", CURLOPT_RETURNTRANSFER => true, CURLOPT_COOKIEFILE => '']
@@ -113,15 +129,22 @@ $ask = static function (string $path, ?array $form = null, bool $signedIn = true
 
     return [(hrtime(true) - $from) / 1e6, $text, curl_getinfo($curl, CURLINFO_RESPONSE_CODE)];
 };
-preg_match('/name="_token" value="([^"]+)"/', $ask('/sign-in')[1], $token) === 1
-    || exit("Nothing answers at $base: run ./start first.\n");
-$ask('/sign-in', ['_token' => $token[1], 'email' => 'aldous@marramtide.example', 'password' => 'slow-tide-lantern']);
+foreach (
+    [
+        'maintainer' => ['aldous@marramtide.example', 'slow-tide-lantern'],
+        'clients' => ['ostler@ostreabeds.example', 'low-water-basket'],
+    ] as $who => [$email, $password]
+) {
+    preg_match('/name="_token" value="([^"]+)"/', $ask('/sign-in', $who)[1], $token) === 1
+        || exit("Nothing answers at $base: run ./start first.\n");
+    $ask('/sign-in', $who, ['_token' => $token[1], 'email' => $email, 'password' => $password]);
+}
 
 $took = [];
 $size = [];
 for ($time = -2; $time < $times; $time++) {
-    foreach ($pages as $page => $signedIn) {
-        [$milliseconds, $text, $status] = $ask($page, signedIn: $signedIn);
+    foreach ($pages as $page => $who) {
+        [$milliseconds, $text, $status] = $ask($page, $who);
         $status === 200 || exit("$page answered $status\n");
         $size[$page] = strlen($text);
         $time < 0 || $took[$page][] = $milliseconds; // The first rounds warm up.

@@ -247,7 +247,10 @@ web_up() {
     local port pages; port=$(setting CELLARIUM_PORT)
     port_taken "$port" && die "Port $port is taken, the web server needs it. Set CELLARIUM_PORT in .env to a free one."
     pages=$(free_port $((port + 1000)))
-    PHP_CLI_SERVER_WORKERS=4 launch pages php -d opcache.enable_cli=1 -d expose_php=0 \
+    # Compiled once, for the pages only: what a page offers is asked of the routes, many times each page.
+    local routes="$VAR/routes.php"
+    APP_ROUTES_CACHE="$routes" php "$ROOT/artisan" route:cache --quiet || die 'The routes could not be compiled.'
+    APP_ROUTES_CACHE="$routes" PHP_CLI_SERVER_WORKERS=4 launch pages php -d opcache.enable_cli=1 -d expose_php=0 \
         -d upload_tmp_dir="$VAR/uploads" -d upload_max_filesize=512M -d post_max_size=520M \
         -S "127.0.0.1:$pages" -t "$ROOT/public" "$ROOT/public/router.php"
     wait_for 30 'The server of the pages' answers "http://127.0.0.1:$pages/sign-in"

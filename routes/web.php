@@ -121,7 +121,6 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/errands/{errand}/cancel', [ErrandController::class, 'cancel']);
     Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
     Route::post('/accounts/{account}/cancel', [AccountController::class, 'cancel']);
-    Route::post('/sites/{site}/find-root', [SiteController::class, 'find']);
     Route::post('/sites/{site}/prove-root', [SiteController::class, 'proveRoot']);
     Route::get('/accounts/{account}/foresight', [ReachController::class, 'foresight']);
     Route::get('/accounts/{account}/tree', [ReachController::class, 'tree']);
@@ -140,8 +139,6 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/hand-overs/{link}/withdraw', [HandOverController::class, 'withdraw']);
     Route::post('/bulk', [FtpUserListController::class, 'draft']);
     Route::post('/bulk/{change}/start', [FtpUserListController::class, 'start']);
-    Route::post('/sites/{site}/destinations', [DestinationController::class, 'keep']);
-    Route::post('/destinations/{destination}/remove', [DestinationController::class, 'remove']);
     Route::post('/packages', [PackageController::class, 'take']);
     Route::get('/deployments/new', [DeploymentController::class, 'choose']);
     Route::post('/deployments', [DeploymentController::class, 'plan']);
@@ -177,6 +174,9 @@ $signedIn(Permission::ChangeAccounts)->group(function (): void {
     Route::post('/accounts/{account}/sites', [SiteController::class, 'create']);
     Route::get('/sites/{site}/edit', [SiteController::class, 'edit']);
     Route::post('/sites/{site}', [SiteController::class, 'update']);
+    Route::post('/sites/{site}/find-root', [SiteController::class, 'find']);
+    Route::post('/sites/{site}/destinations', [DestinationController::class, 'keep']);
+    Route::post('/destinations/{destination}/remove', [DestinationController::class, 'remove']);
     Route::get('/removals', [RemovalController::class, 'index']);
     Route::get('/removals/{kind}/{id}', [RemovalController::class, 'show']);
     Route::post('/removals/{kind}/{id}', [RemovalController::class, 'remove'])

@@ -397,9 +397,17 @@ final readonly class Runner
             };
     }
 
+    /** Whoever is closed while their deployment is at work: it goes on, as theirs, and says so. */
+    private function closedMeanwhile(Deployment $deployment): string
+    {
+        $person = $deployment->person()->first();
+
+        return $person?->isClosed() === true ? ", begun by $person->name, who was closed meanwhile" : '';
+    }
+
     private function sentence(Deployment $deployment, RunResult $result): string
     {
-        $what = "{$deployment->title()} on {$deployment->site->domain}";
+        $what = "{$deployment->title()} on {$deployment->site->domain}".$this->closedMeanwhile($deployment);
 
         return match ($result->end) {
             RunEnd::Proven => "$what: live and proven in ".($deployment->seconds() ?? 0).' s',

@@ -11,11 +11,18 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Foundation\Auth\User;
 use Illuminate\Support\Facades\Auth;
+use Illuminate\Support\Facades\DB;
 
 /** Somebody who signs in to Cellarium. */
 final class Person extends User
 {
     protected $table = 'people';
+
+    /** @var array<int, list<int>> by client */
+    private array $sitesOf = [];
+
+    /** @var array<int, list<int>> by client */
+    private array $accountsOf = [];
 
     protected $guarded = ['id'];
 
@@ -68,6 +75,47 @@ final class Person extends User
         $viewer = Auth::user();
 
         return $viewer instanceof self ? $viewer : null;
+    }
+
+    /**
+     * The numbers of the sites of a client: a site is its own client's where it has one, and its account's otherwise.
+     * Kept for as long as somebody is signed in here, which is one request.
+     *
+     * @return list<int>
+     */
+    public function sitesOf(int $client): array
+    {
+        return $this->sitesOf[$client] ??= array_map(
+            intval(...),
+            DB::table('sites')
+                ->whereNull('removed_at')
+                ->where('client_id', $client)
+                ->select('id')
+                ->unionAll(
+                    DB::table('sites')
+                        ->whereNull('removed_at')
+                        ->whereNull('client_id')
+                        ->whereIn('account_id', DB::table('accounts')->select('id')->where('client_id', $client))
+                        ->select('id'),
+                )
+                ->pluck('id')
+                ->all(),
+        );
+    }
+
+    /** @return list<int> the numbers of the accounts in which a client has something */
+    public function accountsOf(int $client): array
+    {
+        return $this->accountsOf[$client] ??= array_map(
+            intval(...),
+            DB::table('accounts')
+                ->whereNull('removed_at')
+                ->where('client_id', $client)
+                ->select('id')
+                ->union(DB::table('sites')->whereIn('id', $this->sitesOf($client))->select('account_id'))
+                ->pluck('id')
+                ->all(),
+        );
     }
 
     public function may(Permission $permission): bool

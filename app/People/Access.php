@@ -11,6 +11,7 @@ use Illuminate\Http\Request;
 use Illuminate\Routing\Route;
 use Illuminate\Routing\Router;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\Log;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 
 /**
@@ -42,12 +43,20 @@ final class Access
     {
         return match (true) {
             $person->may($permission) => Response::allow(),
-            ! $person->role->isOfTheAgency() => Response::denyAsNotFound(),
-            default => Response::deny(
+            ! $person->role->isOfTheAgency() => self::noted($person, $permission, Response::denyAsNotFound()),
+            default => self::noted($person, $permission, Response::deny(
                 "This is for maintainers: {$permission->words()}. You are a {$person->role->label()}; ask a maintainer "
                     .'to do it, or to change your role.',
-            ),
+            )),
         };
+    }
+
+    /** Who tries what is not theirs stands in the log: once is a slip, often is a question. */
+    private static function noted(Person $person, Permission $permission, Response $refusal): Response
+    {
+        Log::notice("Refused: $person->email ({$person->role->value}) asked for what needs $permission->value.");
+
+        return $refusal;
     }
 
     /** Whether whoever is signed in may go where a link or a button leads. */

@@ -12,7 +12,7 @@ final readonly class Passwords
 {
     public const MINIMUM_LENGTH = 12;
 
-    public const MAXIMUM_LENGTH = 200;
+    public const MAXIMUM_LENGTH = 128;
 
     public function __construct(private PasswordStrength $strength)
     {
@@ -26,7 +26,8 @@ final readonly class Passwords
         return match (true) {
             mb_strlen($password) < self::MINIMUM_LENGTH => 'A password has '.self::MINIMUM_LENGTH
                 .' characters or more: three or four words that do not belong together are easy to keep in mind.',
-            strlen($password) > self::MAXIMUM_LENGTH => 'A password has '.self::MAXIMUM_LENGTH.' bytes at the most.',
+            mb_strlen($password) > self::MAXIMUM_LENGTH => 'A password has '.self::MAXIMUM_LENGTH
+                .' characters at the most.',
             $this->strength->bits($password, $known) < PasswordStrength::MINIMUM_BITS => 'It is too easy to guess: '
                 .'it is made of common words, of your name, or repeats itself. Take words that do not belong together.',
             default => null,

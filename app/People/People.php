@@ -125,6 +125,7 @@ final readonly class People
                 $person->client,
             );
         });
+        SignInNotice::send($person, 'Your second factor for Cellarium was taken off by a maintainer.');
     }
 
     /** Whom a link is for; null when there is none, it was used, or its time is over: whoever asks is told no more. */
@@ -163,6 +164,7 @@ final readonly class People
             $person->client,
             person: $person,
         );
+        SignInNotice::send($person, 'Your password for Cellarium was changed.');
     }
 
     /** The ones made before open nothing any more. */

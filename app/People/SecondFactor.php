@@ -77,6 +77,7 @@ final class SecondFactor
             'recovery_codes' => array_map(self::hash(...), $codes),
         ])->save();
         Record::write(RecordKind::SecondFactorSet, "$person->name set up a second factor", person: $person);
+        SignInNotice::send($person, 'A second factor was set up for your sign-in to Cellarium.');
 
         return $codes;
     }
@@ -85,6 +86,7 @@ final class SecondFactor
     {
         $person->update(['second_factor' => null, 'second_factor_step' => 0, 'recovery_codes' => []]);
         Record::write(RecordKind::SecondFactorDropped, "$person->name took their second factor off", person: $person);
+        SignInNotice::send($person, 'Your second factor for Cellarium was turned off.');
     }
 
     /** @return list<Secret> shown this once; the ones before open nothing any more */
@@ -111,9 +113,10 @@ final class SecondFactor
     private static function takeRecoveryCode(Person $person, #[\SensitiveParameter] string $typed): bool
     {
         $before = $person->getRawOriginal('recovery_codes');
+        $hashes = self::hashes(new Secret($typed));
         $left = array_values(array_filter(
             $person->recovery_codes,
-            static fn (string $hash): bool => ! hash_equals($hash, self::hash(new Secret($typed))),
+            static fn (string $hash): bool => ! in_array($hash, $hashes, true),
         ));
         if (count($left) === count($person->recovery_codes)) {
             return false;
@@ -134,6 +137,15 @@ final class SecondFactor
 
     private static function hash(Secret $code): string
     {
-        return hash_hmac('sha256', $code->reveal(), (string) config('app.key'));
+        return self::hashes($code)[0];
+    }
+
+    /** @return non-empty-list<string> under the application's key, and under those it had before */
+    private static function hashes(Secret $code): array
+    {
+        return array_map(
+            static fn (string $key): string => hash_hmac('sha256', $code->reveal(), $key),
+            [(string) config('app.key'), ...array_values((array) config('app.previous_keys', []))],
+        );
     }
 }

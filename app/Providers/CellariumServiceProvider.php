@@ -25,8 +25,8 @@ use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Storage\FileLocks;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Mail\MailManager;
 use Illuminate\Support\Facades\Date;
-use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\View\Compilers\BladeCompiler;
@@ -111,7 +111,10 @@ final class CellariumServiceProvider extends ServiceProvider
             return When::shown($this, $format);
         });
         Access::defineGates();
-        Mail::extend('file', static fn (): MailFiles => new MailFiles(config('cellarium.var').'/mail'));
+        // Not before a mail is sent: pages need none of that.
+        $this->callAfterResolving('mail.manager', static function (MailManager $mail): void {
+            $mail->extend('file', static fn (): MailFiles => new MailFiles(config('cellarium.var').'/mail'));
+        });
         Date::use(CarbonImmutable::class);
         Model::preventLazyLoading(! $this->app->isProduction() && $this->app->runningUnitTests());
         Model::preventSilentlyDiscardingAttributes();

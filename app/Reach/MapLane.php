@@ -39,7 +39,7 @@ final readonly class MapLane
     public static function ofAccount(Account $account, int $rows): self
     {
         return new self(
-            "/accounts/$account->id/edit",
+            "/accounts/$account->id#ladder",
             $account->login,
             'kept',
             0,

@@ -30,6 +30,10 @@ final class When
     /** Also as a method of every moment: $at->shown('j M H:i'). */
     public static function shown(DateTimeInterface $moment, string $format): string
     {
+        if (self::$zone === '' && self::$twentyFourHours) {
+            return $moment->format($format); // All moments here have the application's time zone.
+        }
+
         return CarbonImmutable::instance($moment)
             ->setTimezone(self::zone())
             ->format(self::$twentyFourHours ? $format : str_replace(['H:i:s', 'H:i'], ['g:i:s a', 'g:i a'], $format));

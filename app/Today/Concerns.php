@@ -14,6 +14,7 @@ use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\PendingAction;
 use App\Text\Amount;
+use App\Text\When;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
@@ -353,7 +354,7 @@ final readonly class Concerns
             Urgency::Soon,
             "No backup for $days days",
             $site->domain,
-            'The last one that was read back is from '.$last->shown('j M Y'),
+            'The last one that was read back is from '.When::shown($last, 'j M Y'),
             'Back up now',
             "/sites/$site->id/backups",
             'POST',

@@ -4,7 +4,7 @@
 <x-page :title="$account->client->name" place="Accounts">
     <x-slot:where>
         <x-where :client="$account->client">
-            <a href="/clients/{{ $account->client_id }}"><b>{{ $account->client->name }}</b></a><i>›</i>
+            <x-link to="/clients/{{ $account->client_id }}"><b>{{ $account->client->name }}</b></x-link><i>›</i>
             @if ($account->label !== '')
                 <span>{{ $account->label }}</span><i>›</i>
             @endif

@@ -2,6 +2,10 @@
     <x-slot:where>
         <x-site-where :site="$site" here="deployment">
             <x-slot:facts><span>{{ $deployment->title() }}</span>
+                @if ($deployment->person !== null)
+                    <span>by {{ $deployment->person->shortName() }}{{ $deployment->person->isClosed()
+                        ? ', who is closed' : '' }}</span>
+                @endif
                 @if ($deployment->planned_at)
                     <span>plan made
                         {{ $deployment->planned_at->shown($deployment->planned_at->isToday() ? 'H:i'

@@ -37,16 +37,16 @@
                             @unless ($ofOneClient)
                             <td>
                                 @if ($entry->account_id)
-                                    <x-link to="/accounts/{{ $entry->account_id }}">{{ $entry->client?->name }}</x-link>
+                                    <a href="/accounts/{{ $entry->account_id }}">{{ $entry->client?->name }}</a>
                                 @else
                                     {{ $entry->client?->name }}
                                 @endif
                             </td>
                             @endunless
                             <td>
-                                @if (isset($entry->facts['deployment']))
-                                    <x-link to="/deployments/{{ $entry->facts['deployment'] }}">
-                                        <bdi>@words($entry->sentence)</bdi></x-link>
+                                @if (isset($entry->facts['deployment']) && ! $ofOneClient)
+                                    <a href="/deployments/{{ $entry->facts['deployment'] }}">
+                                        <bdi>@words($entry->sentence)</bdi></a>
                                 @else
                                     <bdi>@words($entry->sentence)</bdi>
                                 @endif

@@ -16,6 +16,7 @@
             <label for="password">Password</label>
             <input class="entry" id="password" name="password" type="password" autocomplete="current-password"
                 required>
+            <button type="button" class="link" data-reveal="password" aria-pressed="false">Show</button>
             <button class="act is-main">Sign in</button>
         </form>
     </section>

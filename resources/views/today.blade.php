@@ -24,8 +24,13 @@
                 @endif
             </ul>
             @if ($sites === 0)
-                <p class="sheet"><a href="/accounts/new">Add an account</a> or <a href="/accounts/import">import a
-                        list</a>. What needs a hand appears here by itself.</p>
+                <p class="sheet">
+                    @leads('/accounts/new')
+                        <a href="/accounts/new">Add an account</a> or <a href="/accounts/import">import a list</a>.
+                    @else
+                        A maintainer adds accounts.
+                    @endleads
+                    What needs a hand appears here by itself.</p>
             @elseif ($groups === [])
                 <p class="sheet calm">Every account connects, every site has a backup that was read back, no FTP user is
                     open past its date, and no placeholder is showing.</p>

@@ -15,6 +15,7 @@
             <label for="password">Password</label>
             <input class="entry" id="password" name="password" type="password" autocomplete="new-password" required
                 minlength="{{ \App\People\Passwords::MINIMUM_LENGTH }}">
+            <button type="button" class="link" data-reveal="password" aria-pressed="false">Show</button>
             <label for="password_confirmation">The same once more</label>
             <input class="entry" id="password_confirmation" name="password_confirmation" type="password"
                 autocomplete="new-password" required>

@@ -175,7 +175,7 @@ final class RoutePermissionsTest extends AppTestCase
     {
         $this->flushSession();
         $this->app['auth']->forgetGuards();
-        $person === null || $this->actingAs($person->refresh());
+        $person === null || $this->actingAs(Person::findOrFail($person->id));
 
         return $this->send($route, $things);
     }

@@ -11,6 +11,7 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUserState;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Storage\SiteLockNames;
 use App\Today\Concerns;
 use App\Watch\Recovery;
@@ -18,6 +19,7 @@ use Cellarium\Core\Storage\Locks;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
+use Tests\Support\Builder\PersonBuilder;
 
 final class RunsTest extends AppTestCase
 {
@@ -47,6 +49,25 @@ final class RunsTest extends AppTestCase
         self::assertSame(2, app(Recovery::class)->takeUp(true));
         self::assertTrue(app(Runner::class)->carryOut($second));
         self::assertSame(DeploymentState::Proven, $second->refresh()->state);
+    }
+
+    public function test_a_run_whose_person_is_closed_meanwhile_goes_on_as_theirs_and_says_so(): void
+    {
+        $helper = PersonBuilder::aHelper()->build();
+        $run = app(Plans::class)->deploy($this->site, $this->package(), person: $helper);
+        $run->update(['state' => DeploymentState::Queued]);
+        $this->actingAs($this->person)
+            ->post("/people/$helper->id/close", ['revision' => '0'])
+            ->assertRedirect('/people');
+        $this->app['auth']->forgetGuards(); // From here on it is a worker.
+
+        self::assertTrue(app(Runner::class)->carryOut($run->fresh()));
+
+        self::assertSame([DeploymentState::Proven, $helper->id], [$run->refresh()->state, $run->person_id]);
+        $entry = RecordEntry::where('action', RecordKind::DeploymentProven)->firstOrFail();
+        self::assertSame($helper->id, $entry->person_id);
+        self::assertStringContainsString('begun by Wren Tideway, who was closed meanwhile', $entry->sentence);
+        $this->actingAs($this->person)->get("/deployments/$run->id")->assertSee('by W. Tideway, who is closed');
     }
 
     public function test_the_job_signs_in_as_its_ftp_user_and_closes_it_at_the_end(): void

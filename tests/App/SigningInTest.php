@@ -209,6 +209,54 @@ final class SigningInTest extends AppTestCase
         $this->followingRedirects()->get('/accounts')->assertSee('You have been signed in for 12 hours');
     }
 
+    public function test_who_has_changed_how_they_sign_in_is_told_by_mail(): void
+    {
+        $this->actingAs($this->person);
+        $this->post('/me/password', [
+            'password' => 'gulls over slack water',
+            'password_confirmation' => 'gulls over slack water',
+        ]);
+        $mails = glob("$this->var/mail/*.eml") ?: [];
+        self::assertCount(1, $mails);
+        $mail = quoted_printable_decode((string) file_get_contents($mails[0]));
+        self::assertStringContainsString('Your password for Cellarium was changed.', $mail);
+        self::assertStringContainsString('From: 127.0.0.1', $mail);
+        self::assertStringNotContainsString('gulls over', $mail);
+
+        config(['mail.default' => 'smtp', 'mail.mailers.smtp.host' => '127.0.0.1', 'mail.mailers.smtp.port' => 1]);
+        SecondFactor::begin($this->person->refresh(), OneTimeCode::make(), 0);
+        self::assertTrue($this->person->refresh()->hasSecondFactor(), 'a mail server that is away hinders nobody');
+    }
+
+    public function test_after_the_applications_key_was_changed_recovery_codes_hold(): void
+    {
+        $person = PersonBuilder::aHelper()->build();
+        $codes = SecondFactor::begin($person, OneTimeCode::make(), 0);
+        config(['app.previous_keys' => [config('app.key')], 'app.key' => 'base64:'.base64_encode(random_bytes(32))]);
+
+        self::assertTrue(SecondFactor::accepts($person->refresh(), $codes[0]->reveal()));
+        self::assertFalse(SecondFactor::accepts($person->refresh(), $codes[0]->reveal()));
+    }
+
+    public function test_a_session_ends_when_nobody_uses_it(): void
+    {
+        config(['session.driver' => 'database', 'session.lifetime' => 30]);
+        $this->app['session']->forgetDrivers();
+        $session = $this->signIn($this->person)->getCookie('cellarium')?->getValue();
+        $again = function () use ($session): TestResponse {
+            $this->app['session']->forgetDrivers();
+            $this->app['auth']->forgetGuards();
+
+            return $this->withCookie('cellarium', (string) $session)->get('/accounts');
+        };
+        $this->travel(29)->minutes();
+        $again()->assertOk();
+        $this->travel(29)->minutes();
+        $again()->assertOk();
+        $this->travel(31)->minutes();
+        $again()->assertRedirect('/sign-in');
+    }
+
     public function test_signing_in_gives_another_session_identifier_and_so_does_showing_again_that_it_is_them(): void
     {
         $this->get('/sign-in');

@@ -160,7 +160,7 @@ final class SignInController
         $request->session()->invalidate();
         $request->session()->regenerateToken();
 
-        return redirect('/sign-in');
+        return redirect('/sign-in')->header('Clear-Site-Data', '"cache", "storage"');
     }
 
     private function letIn(Request $request, Person $person, SignInGuard $guard): RedirectResponse
@@ -191,10 +191,14 @@ final class SignInController
     /** As slow for nobody as for somebody. */
     private static function knows(?Person $person, #[\SensitiveParameter] string $password): bool
     {
-        static $nobodys = null;
         $own = $person?->password;
+        if ($own === null) {
+            Hash::make($password);
 
-        return Hash::check($password, $own ?? ($nobodys ??= Hash::make(bin2hex(random_bytes(16))))) && $own !== null;
+            return false;
+        }
+
+        return Hash::check($password, $own);
     }
 
     private static function letWait(SignInGuard $guard, string $field): void

@@ -23,6 +23,9 @@ final class SecurityHeaders
             'Referrer-Policy' => 'same-origin',
             'Cross-Origin-Opener-Policy' => 'same-origin',
         ]);
+        if ($request->isSecure()) {
+            $response->headers->set('Strict-Transport-Security', 'max-age=31536000; includeSubDomains');
+        }
         if (! $response->headers->hasCacheControlDirective('max-age')) {
             $response->headers->set('Cache-Control', 'no-store, private');
         }

@@ -6,7 +6,7 @@
         <li class="soft">@if ($words !== '')
                 No {{ $what }} with “{{ $words }}”.
             @elseif ($what === 'sites')
-                There is no site yet. <a href="/accounts/new">Add an account</a> with its sites first.
+                There is no site yet. <x-link to="/accounts/new">Add an account</x-link> with its sites first.
             @else
                 There is no package yet. Upload one first.
             @endif

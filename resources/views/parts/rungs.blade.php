@@ -22,11 +22,13 @@
                     <em><bdi>@words($rung->next)</bdi></em>
                 @endif
                 @if ($rung->remedy && $remedies !== null)
+                    @leads($remedies, 'POST')
                     <form method="post" action="{{ $remedies }}" class="act-form">@csrf
                         <input type="hidden" name="change" value="@exactly($rung->remedy['change'])">
                         <input type="hidden" name="value" value="@exactly($rung->remedy['value'])">
                         <button class="act" data-once>{{ $rung->label() }}</button>
                     </form>
+                    @endleads
                 @endif
             </span>
         </li>
