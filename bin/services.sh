@@ -193,7 +193,7 @@ SQL
 narrow() {
     local user table may own; user=$(setting DB_USERNAME); own=(mariadb --no-defaults --socket="$(mariadb_socket)")
     {
-        printf "REVOKE ALL PRIVILEGES, GRANT OPTION FROM '%s'@'127.0.0.1';\n" "$user"
+        printf "REVOKE ALL PRIVILEGES ON \`%s\`.* FROM '%s'@'127.0.0.1';\n" "$1" "$user"
         "${own[@]}" -N -e "SELECT table_name FROM information_schema.tables WHERE table_schema = '$1'" \
             | while read -r table; do
                 case "$table" in

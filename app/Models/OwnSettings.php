@@ -10,18 +10,20 @@ final readonly class OwnSettings
     public const SCHEMES = ['system', 'light', 'dark'];
 
     /** Which concerns come by e-mail. */
-    public const MAIL = ['none', 'now', 'all'];
+    public const MAIL = ['none', 'now', 'all', 'chosen'];
 
     /**
      * @param  string  $timeZone  of the IANA time zone database; "" for that of the application
      * @param  string  $scheme  one of SCHEMES
      * @param  string  $mail  one of MAIL
+     * @param  list<string>  $kinds  of concerns, where they were chosen one by one
      */
     public function __construct(
         public string $timeZone = '',
         public bool $twentyFourHours = true,
         public string $scheme = 'system',
         public string $mail = 'none',
+        public array $kinds = [],
     ) {
     }
 
@@ -37,6 +39,7 @@ final readonly class OwnSettings
             ($values['twenty_four_hours'] ?? true) !== false,
             in_array($scheme, self::SCHEMES, true) ? $scheme : 'system',
             in_array($mail, self::MAIL, true) ? $mail : 'none',
+            array_values(array_filter((array) ($values['kinds'] ?? []), is_string(...))),
         );
     }
 
@@ -48,6 +51,7 @@ final readonly class OwnSettings
             'twenty_four_hours' => $this->twentyFourHours,
             'scheme' => $this->scheme,
             'mail' => $this->mail,
+            'kinds' => $this->kinds,
         ];
     }
 }

@@ -129,6 +129,14 @@ final class Person extends User
         return $this->closed_at !== null;
     }
 
+    /** Whether they may not come in: closed, or of a client that the agency no longer looks after. */
+    public function isKeptOut(): bool
+    {
+        $client = $this->client_id === null ? null : Client::withoutGlobalScopes()->find($this->client_id);
+
+        return $this->isClosed() || ($this->client_id !== null && $client?->isRemoved() !== false);
+    }
+
     public function hasSecondFactor(): bool
     {
         return $this->second_factor !== null;

@@ -58,7 +58,7 @@ final readonly class SessionBond
         $hours = max(1, (int) config('cellarium.session_hours'));
 
         return match (true) {
-            $person->isClosed() => 'Your sign-in was closed by a maintainer. Ask one to open it again.',
+            $person->isKeptOut() => 'Your sign-in was closed by a maintainer. Ask one to open it again.',
             ! hash_equals(self::of($person), (string) $this->session->get(self::BOND, '')) => 'Your password or '
                 .'second factor was changed elsewhere, so this session has ended. Sign in with the new one.',
             now()->getTimestamp() - (int) $this->session->get(self::SINCE, 0) > $hours * 3600 => 'You have been '

@@ -63,7 +63,12 @@ final readonly class ConcernMail
     {
         $lines = [];
         foreach ($all as $concern) {
-            if ($person->settings->mail === 'all' || $concern->urgency === Urgency::Now) {
+            $wanted = match ($person->settings->mail) {
+                'all' => true,
+                'chosen' => in_array($concern->kind->value, $person->settings->kinds, true),
+                default => $concern->urgency === Urgency::Now,
+            };
+            if ($wanted) {
                 // Not by its evidence, which counts days.
                 $key = hash('sha256', "{$concern->kind->value}\n$concern->about\n$concern->url");
                 $lines[$key] = "{$concern->title}: $concern->about\n  ".rtrim($concern->evidence, '.').'.';

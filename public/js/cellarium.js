@@ -180,6 +180,7 @@
         const choice = {
             password: 'input[name=password_kind][value=own]',
             closes: 'input[name=ends][value=time]',
+            'kinds[]': 'input[name=mail][value=chosen]',
             reason: 'input[name=ends][value=never]',
         }[event.target.name];
         const radio = choice && event.target.closest('form')?.querySelector(choice);

@@ -38,6 +38,16 @@
                             <label class="check"><input type="radio" name="mail" value="{{ $mail }}"
                                     @checked($person->settings->mail === $mail)> {{ $words }}</label>
                         @endforeach
+                        @if ($kinds !== [])
+                            <div class="kinds">
+                                @foreach ($kinds as $kind)
+                                    <label class="check"><input type="checkbox" name="kinds[]"
+                                            value="{{ $kind->value }}"
+                                            @checked(in_array($kind->value, $person->settings->kinds, true))>
+                                        {{ $kind->title() }}</label>
+                                @endforeach
+                            </div>
+                        @endif
                     </div>
                     <div class="row-acts"><button class="act is-main" data-once>Save</button></div>
                 </form>

@@ -143,6 +143,18 @@ final class ClientsPersonTest extends AppTestCase
         $this->get('/')->assertOk()->assertSee('looks after no site of yours here yet');
     }
 
+    public function test_when_their_client_is_removed_they_are_kept_out_until_that_is_undone(): void
+    {
+        $this->actingAs($this->clients)->get('/')->assertOk();
+        $this->account->client->delete();
+        $this->actingAs($this->clients)->get('/')->assertRedirect('/sign-in');
+        $signIn = ['email' => $this->clients->email, 'password' => PersonBuilder::PASSWORD];
+        $this->post('/sign-in', $signIn)->assertSessionHasErrors('email');
+
+        $this->account->client->restore();
+        $this->post('/sign-in', $signIn)->assertRedirect('/');
+    }
+
     public function test_a_number_in_a_question_that_is_anothers_answers_like_none(): void
     {
         $this->actingAs($this->clients);

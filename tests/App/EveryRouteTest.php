@@ -36,7 +36,7 @@ final class EveryRouteTest extends AppTestCase
         'GET welcome' => [],
         'POST welcome' => ['code', 'password', 'password_confirmation'],
         'GET me' => [],
-        'POST me' => ['time_zone', 'clock', 'scheme', 'mail'],
+        'POST me' => ['time_zone', 'clock', 'scheme', 'mail', 'kinds'],
         'POST me/password' => ['password', 'password_confirmation'],
         'GET me/second-factor' => [],
         'POST me/second-factor' => ['code'],

@@ -12,6 +12,7 @@ use App\Models\Proof;
 use App\Watch\Upkeep;
 use Cellarium\Core\Hosting\InstructionSheet;
 use Cellarium\Core\Path\RemotePath;
+use Tests\Support\Builder\PersonBuilder;
 use Tests\Support\StandinHost;
 
 /** Where a host has no control service, a person does it there from a sheet, and it counts when it is proven. */
@@ -32,6 +33,25 @@ final class FtpUserByHandTest extends FtpUserTestCase
         $attempts = Proof::count();
         app(Upkeep::class)->settleLeft();
         self::assertSame($attempts, Proof::count());
+    }
+
+    public function test_its_password_is_shown_to_maintainers_who_have_just_shown_that_it_is_them(): void
+    {
+        $user = $this->byHand();
+        $password = (string) $this->users()->sheet($user)?->password?->reveal();
+        $page = "/ftp-users/$user->id";
+
+        $this->actingAs($this->person)->get($page)->assertOk()->assertSee($password);
+        $this->withSession(['fresh_at' => 0])->get($page)->assertDontSee($password)->assertSee("$page/sheet");
+        $this->get("$page/sheet")->assertRedirect('/sign-in/again');
+        $this->post('/sign-in/again', ['password' => PersonBuilder::PASSWORD])->assertRedirect("$page/sheet");
+        $this->get("$page/sheet")->assertRedirect("$page#sheet");
+        $this->get($page)->assertSee($password);
+
+        $this->actingAs(PersonBuilder::aHelper()->build())
+            ->get($page)
+            ->assertDontSee($password)
+            ->assertSee('a maintainer sees it here');
     }
 
     public function test_what_is_said_to_be_done_and_is_not_stays_to_be_done(): void

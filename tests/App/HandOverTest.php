@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\FtpUsers\FtpUsers;
+use App\Models\Client;
 use App\Models\FtpUser;
 use App\Models\HandOver;
 use App\Models\RecordEntry;
 use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\Support\Builder\PersonBuilder;
 
 /** Settings are handed over once: shown, or by a link that opens a single time. */
 final class HandOverTest extends AppTestCase
@@ -72,6 +74,17 @@ final class HandOverTest extends AppTestCase
             ->get("/ftp-users/$user->id")
             ->assertSee('by Mona Sandpiper, from 127.0.0.1');
         self::assertTrue(RecordEntry::where('sentence', 'like', '%opened by Mona Sandpiper%')->exists());
+    }
+
+    public function test_a_link_opens_for_who_is_signed_in_as_another_clients_person(): void
+    {
+        $code = $this->linkCode($this->ftpUser());
+        $other = Client::create(['name' => 'Kelpie Boatyard', 'colour' => '#112233']);
+
+        $this->actingAs(PersonBuilder::aPersonOf($other)->build())
+            ->post('/hand-over', ['by' => 'Mona Sandpiper', 'code' => $code])
+            ->assertOk()
+            ->assertSee('job@site.example');
     }
 
     public function test_without_a_name_or_with_another_code_nothing_opens(): void

@@ -17,7 +17,7 @@ final class OwnSettingsTest extends AppTestCase
 {
     protected const HOST_IS_ONLY_READ = true;
 
-    /** @param  array<string, string>  $settings */
+    /** @param  array<string, mixed>  $settings */
     private function save(array $settings): void
     {
         $this->post('/me', $settings + [
@@ -122,6 +122,22 @@ final class OwnSettingsTest extends AppTestCase
         self::assertDoesNotMatchRegularExpression('/^Bcc:/m', explode("\r\n\r\n", $this->mails()[0])[0]);
         $this->person->update(['closed_at' => now(), 'settings' => new OwnSettings(mail: 'all')]);
         self::assertSame(0, $this->artisanJson('mail-concerns')[1]['sent'], 'nor does who is closed');
+    }
+
+    public function test_who_chose_kinds_gets_these(): void
+    {
+        $this->actingAs($this->person);
+        $this->save(['mail' => 'chosen', 'kinds' => ['connection']]);
+        self::assertSame(0, $this->artisanJson('mail-concerns')[1]['sent'], 'a missing backup is another kind');
+        $this->account->update(['trouble' => 'Down', 'tried_at' => now()]);
+        self::assertSame(1, $this->artisanJson('mail-concerns')[1]['sent']);
+        $this->post('/me', [
+            'clock' => '24',
+            'scheme' => 'light',
+            'mail' => 'chosen',
+            'kinds' => ['weather'],
+        ])
+            ->assertSessionHasErrors('kinds.0');
     }
 
     public function test_a_clients_person_is_told_of_answers_and_of_nothing_else(): void

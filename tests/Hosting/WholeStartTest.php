@@ -110,6 +110,40 @@ final class WholeStartTest extends TestCase
         return (string) @file_get_contents("http://127.0.0.1:{$this->ports['CELLARIUM_PORT']}/sign-in");
     }
 
+    /** The user of the settings reads and adds to the record; all else is denied, by the grants and not by triggers. */
+    private function recordIsKept(): void
+    {
+        preg_match('/^DB_PASSWORD=(.+)$/m', (string) file_get_contents("$this->copy/.env"), $match);
+        $database = new \PDO(
+            "mysql:host=127.0.0.1;port={$this->ports['DB_PORT']};dbname=cellarium",
+            'cellarium',
+            $match[1],
+        );
+        self::assertGreaterThan(100, $database->query('SELECT COUNT(*) FROM record_entries')?->fetchColumn());
+        foreach (
+            [
+                'UPDATE record_entries SET sentence = "x"',
+                'DELETE FROM record_entries',
+                'TRUNCATE record_entries',
+                'DROP TRIGGER record_keeps_update',
+                'ALTER TABLE record_entries DROP COLUMN seal',
+                'DELETE FROM record_ends',
+                'DROP TABLE people',
+            ] as $statement
+        ) {
+            try {
+                $database->exec($statement);
+                self::fail("$statement was carried out");
+            } catch (\PDOException $denied) {
+                self::assertStringContainsString('command denied', $denied->getMessage(), $statement);
+            }
+        }
+        self::assertStringContainsString(
+            '"ok":true',
+            $this->bash('php artisan cellarium:record --verify --json'),
+        );
+    }
+
     /** @return int the new backup's number */
     private function backup(): int
     {
@@ -158,6 +192,7 @@ final class WholeStartTest extends TestCase
             ),
         );
         self::assertGreaterThan(8, count($this->processes()));
+        $this->recordIsKept();
         posix_kill(-proc_get_status($process)['pid'], SIGINT);
         self::assertSame(0, proc_close($process), (string) file_get_contents("$this->copy/errors"));
         self::assertSame([], $this->processes());

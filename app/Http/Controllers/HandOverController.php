@@ -6,9 +6,11 @@ namespace App\Http\Controllers;
 
 use App\FtpUsers\HandOvers;
 use App\Models\HandOver;
+use App\Models\Person;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Auth;
 
 /** The page behind a link that shows settings once; whoever has the link is not signed in here. */
 final class HandOverController
@@ -31,6 +33,8 @@ final class HandOverController
             ],
             ['by.*' => 'Write your name.', 'code.*' => 'The link is not whole: its end, behind the "#", is missing.'],
         );
+        // The link lets in, not the sign-in: somebody of a client may hold one to what is another's.
+        Person::clientOfViewer() === null || Auth::forgetUser();
         $settings = $handOvers->open(trim($given['code']), trim($given['by']), $request);
 
         return self::unseen(

@@ -13,6 +13,7 @@ use App\People\SecondFactor;
 use App\People\SessionBond;
 use App\People\SessionList;
 use App\Record\Record;
+use App\Today\ConcernKind;
 use Cellarium\Core\People\OneTimeCode;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -32,11 +33,17 @@ final class MeController
 
         return view('me', [
             'person' => $person,
+            'kinds' => $person->role->isOfTheAgency() ? ConcernKind::cases() : [],
             'zones' => \DateTimeZone::listIdentifiers(),
             'sessions' => SessionList::of($person, $request->session()->getId()),
             'needed' => SecondFactor::isNeeded($person),
             'mails' => $person->role->isOfTheAgency()
-                ? ['none' => 'nothing', 'now' => 'what needs a hand now', 'all' => 'everything that needs a hand']
+                ? [
+                    'none' => 'nothing',
+                    'now' => 'what needs a hand today',
+                    'all' => 'everything that needs a hand',
+                    'chosen' => 'only of these kinds',
+                ]
                 : ['none' => 'nothing', 'all' => 'answers to what we asked'],
         ]);
     }
@@ -49,12 +56,15 @@ final class MeController
                 'clock' => ['required', Rule::in(['24', '12'])],
                 'scheme' => ['required', Rule::in(OwnSettings::SCHEMES)],
                 'mail' => ['required', Rule::in(OwnSettings::MAIL)],
+                'kinds' => ['array'],
+                'kinds.*' => [Rule::enum(ConcernKind::class)],
             ],
             [
                 'time_zone.*' => 'Choose a time zone of the list.',
                 'clock.*' => 'Choose 24 or 12 hours.',
                 'scheme.*' => 'Choose a colour scheme.',
                 'mail.*' => 'Choose what comes by e-mail.',
+                'kinds.*' => 'Choose concerns of the list.',
             ],
         );
         $this->person($request)->update(['settings' => new OwnSettings(
@@ -62,6 +72,7 @@ final class MeController
             $given['clock'] === '24',
             $given['scheme'],
             $given['mail'],
+            array_values($given['kinds'] ?? []),
         )]);
 
         return redirect('/me')->with('done', 'Your settings are saved.');

@@ -46,7 +46,7 @@ final class SignInController
         $person = $found !== null && SignInGuard::folded($found->email) === $email ? $found : null;
         $guard = SignInGuard::for($person, $email, (string) $request->ip());
         self::letWait($guard, 'email');
-        if (! self::knows($person, $given['password']) || $person?->isClosed() !== false) {
+        if (! self::knows($person, $given['password']) || $person?->isKeptOut() !== false) {
             self::refuse(
                 $guard,
                 'email',
@@ -185,7 +185,7 @@ final class SignInController
             ? Person::find($halfway['person'])
             : null;
 
-        return $person?->isClosed() === false && ! $person->isInvited() ? $person : null;
+        return $person?->isKeptOut() === false && ! $person->isInvited() ? $person : null;
     }
 
     /** As slow for nobody as for somebody. */
