@@ -27,6 +27,9 @@ final class Record
 
     private const AT_ONCE = 500;
 
+    /** Where the database breaks a deadlock by letting one of two wait, that one tries again. */
+    private const TRIES = 5;
+
     /** @param  array<string, mixed>  $facts */
     public static function write(
         RecordKind $kind,
@@ -71,7 +74,7 @@ final class Record
     /** @param  list<RecordEntry>  $entries  in the order they happened */
     public static function writeAll(array $entries): void
     {
-        DB::transaction(static fn () => self::append($entries));
+        DB::transaction(static fn () => self::append($entries), self::TRIES);
     }
 
     /** @param  list<RecordEntry>  $entries */

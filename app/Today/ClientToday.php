@@ -8,6 +8,7 @@ use App\Models\BackupState;
 use App\Models\ClientRequest;
 use App\Models\Person;
 use App\Models\RecordEntry;
+use App\Models\RecordKind;
 use App\Models\Site;
 use Illuminate\Support\Collection;
 
@@ -44,7 +45,11 @@ final readonly class ClientToday
                 ->latest('id')
                 ->limit(self::REQUESTS)
                 ->get(),
-            RecordEntry::with('person')->latest('id')->limit(self::ENTRIES)->get(),
+            RecordEntry::with('person')
+                ->whereNotIn('action', [RecordKind::SignedIn, RecordKind::SignedOut])
+                ->latest('id')
+                ->limit(self::ENTRIES)
+                ->get(),
         );
     }
 

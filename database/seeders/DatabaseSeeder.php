@@ -153,6 +153,7 @@ final class DatabaseSeeder extends Seeder
     public function run(AccountCheck $check, FtpUsers $ftpUsers): void
     {
         config(['cellarium.lanes' => 1]); // Starting more workers would take longer than these small sites do.
+        $this->setClock(CarbonImmutable::now()->subDays(48)->setTime(9, 12));
         $person = Person::create([
             'name' => 'Rowan Aldous',
             'email' => 'aldous@marramtide.example',
@@ -165,7 +166,6 @@ final class DatabaseSeeder extends Seeder
             'password' => 'quiet-harbour-oar',
             'role' => Role::Helper,
         ]);
-        $this->setClock(CarbonImmutable::now()->subDays(48)->setTime(9, 12));
         $this->takeOn();
         CarbonImmutable::setTestNow();
         $moments = [...$this->moments($person, $ftpUsers), ...$this->clientsPerson()];

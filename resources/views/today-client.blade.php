@@ -74,7 +74,7 @@
                     <div class="row-acts"><button class="act is-main" data-once>Ask the agency</button></div>
                 </form>
                 @if ($today->requests->isNotEmpty())
-                    <ul class="asked apart">
+                    <ul class="asked">
                         @foreach ($today->requests as $asked)
                             <li>
                                 <p><b>{{ $asked->kind->label() }}</b>
@@ -87,7 +87,7 @@
                                         {{ Amount::ago($asked->created_at) }}</span></p>
                                 <p class="notes">{{ $asked->words }}</p>
                                 @if ($asked->answered_at !== null)
-                                    <p class="notes answer">{{ $asked->answer }} <span
+                                    <p class="notes reply">{{ $asked->answer }} <span
                                             class="soft">{{ $asked->answeredBy?->shortName() }},
                                             {{ Amount::ago($asked->answered_at) }}</span></p>
                                 @endif

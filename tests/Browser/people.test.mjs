@@ -105,7 +105,7 @@ test('what a client’s person asks is answered, and the answer stands on their 
     await helper.getByText('finds your answer').waitFor();
 
     await client.reload();
-    await client.locator('.answer', { hasText: 'It says May now.' }).waitFor();
+    await client.locator('.reply', { hasText: 'It says May now.' }).waitFor();
     assert.deepEqual([...client.troubles, ...helper.troubles], []);
 });
 
