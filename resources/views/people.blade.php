@@ -4,6 +4,14 @@
         <header class="head">
             <h1>{{ $closed ? 'People who are closed' : 'People' }} <small>who may sign in, and as what</small></h1>
             <div class="row-acts">
+                <form method="get" action="/people" class="inline">
+                    @if ($closed)
+                        <input type="hidden" name="closed" value="1">
+                    @endif
+                    <label class="is-sr-only" for="words">Name, address or client</label><input class="entry"
+                        id="words" name="q" type="search" value="@exactly($words)"
+                        placeholder="name, address, client"><button class="act">Find</button>
+                </form>
                 @if ($closed)
                     <x-action to="/people" method="GET">Those who may sign in</x-action>
                 @else
@@ -15,7 +23,7 @@
             </div>
         </header>
         @if ($people->isEmpty())
-            <p class="calm">Nobody{{ $closed ? ' is closed' : '' }}.</p>
+            <p class="calm">{{ $words === '' ? 'Nobody is closed.' : "Nobody here fits “{$words}”." }}</p>
         @else
             <table class="facts-table is-roomy">
                 <thead>

@@ -43,7 +43,7 @@ final class EveryRouteTest extends AppTestCase
         'POST me/second-factor/end' => [],
         'POST me/recovery-codes' => [],
         'POST me/sessions/end' => ['which'],
-        'GET people' => ['closed', 'page'],
+        'GET people' => ['closed', 'page', 'q'],
         'GET people/new' => [],
         'POST people' => self::PERSON,
         'GET people/{person}' => [],

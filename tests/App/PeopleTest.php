@@ -254,6 +254,8 @@ final class PeopleTest extends AppTestCase
             ->assertSee('Pilgrim Stones Hostel, may download backups')
             ->assertSee('Closed: 1')
             ->assertDontSee('Gone Away');
+        $this->get('/people?q=pilgrim')->assertSee('Maud Ostler')->assertDontSee('Rowan Aldous</a>', false);
+        $this->get('/people?q=%25')->assertSee('Nobody here fits');
         $this->get('/people?closed=1')->assertSee('Gone Away')->assertDontSee('Maud Ostler');
     }
 }

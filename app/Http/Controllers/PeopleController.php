@@ -29,9 +29,18 @@ final class PeopleController
     public function index(Request $request): View
     {
         $closed = $request->boolean('closed');
+        $words = trim(mb_substr($request->string('q')->toString(), 0, 100));
+        $like = '%'.addcslashes($words, '%_\\').'%';
 
         return view('people', [
+            'words' => $words,
             'people' => Person::with('client', 'links')
+                ->when($words !== '', static fn ($query) => $query->where(
+                    static fn ($any) => $any
+                        ->where('name', 'like', $like)
+                        ->orWhere('email', 'like', $like)
+                        ->orWhereHas('client', static fn ($client) => $client->where('name', 'like', $like)),
+                ))
                 ->when($closed, static fn ($query) => $query->whereNotNull('closed_at'))
                 ->unless($closed, static fn ($query) => $query->whereNull('closed_at'))
                 ->orderByRaw("FIELD(role, 'maintainer', 'helper', 'clients_person')")
