@@ -31,6 +31,7 @@ use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\PackageFinding;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
@@ -344,10 +345,10 @@ final readonly class Plans
             throw new Problem("$place does not lie in the document root of $site->domain, $site->document_root.");
         }
         if ($package->contents()->startPage($site->start_pages) === null) {
-            $stop = collect($package->notes())->first(static fn ($finding): bool => $finding->stops);
+            $stop = collect($package->notes())->first(static fn (PackageFinding $finding): bool => $finding->stops());
             throw new Problem(
                 "{$package->title()} cannot go to $site->domain: "
-                    .($stop->sentence
+                    .($stop->message
                         ?? 'none of the start pages of this site ('
                             .implode(', ', $site->start_pages)
                             .') stands at its top.'),

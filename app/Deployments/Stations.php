@@ -98,13 +98,13 @@ final class Stations
 
     private static function source(Deployment $deployment): string
     {
-        $notes = count($deployment->package->findings ?? []);
+        $findings = (string) $deployment->package?->findingsInWords();
 
         return match (true) {
             $deployment->kind === DeploymentKind::RestoreFiles => 'set aside, held here',
             $deployment->kind !== DeploymentKind::Deploy => 'a backup, read back',
-            $notes === 0 => 'checked',
-            default => "checked, $notes ".($notes === 1 ? 'note' : 'notes'),
+            $findings === '' => 'checked',
+            default => "checked, $findings",
         };
     }
 

@@ -51,6 +51,32 @@ final class Package extends Model
         );
     }
 
+    /** How many findings there are to look at, in words; "" where there is none. */
+    public function findingsInWords(): string
+    {
+        $counts = array_count_values(array_column($this->findings, 'severity'));
+        $warn = $counts['warn'] ?? 0;
+        $note = $counts['note'] ?? 0;
+
+        return implode(', ', array_filter([
+            $warn === 0 ? '' : "$warn to look at",
+            match ($note) {
+                0 => '',
+                1 => '1 note',
+                default => "$note notes",
+            },
+        ]));
+    }
+
+    /** Whether every reference was followed and leads where it says. */
+    public function leadsRight(): bool
+    {
+        return array_filter(
+            $this->findings,
+            static fn (array $finding): bool => str_starts_with($finding['code'], 'reference'),
+        ) === [];
+    }
+
     /** @return list<PackageFinding> */
     public function notes(): array
     {

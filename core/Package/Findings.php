@@ -20,6 +20,7 @@ final class Findings
         if ($wrapper !== null) {
             $findings[] = new PackageFinding(
                 'wrapper_lifted',
+                Severity::Note,
                 'Everything lay inside the '
                     ."folder $wrapper; its contents land in the document root, the folder does not.",
                 path: $wrapper,
@@ -28,6 +29,7 @@ final class Findings
         foreach (self::caseTwins($manifest) as [$one, $other]) {
             $findings[] = new PackageFinding(
                 'case_twins',
+                Severity::Warn,
                 "$one and $other differ only in case: two files to a server, one on many computers.",
                 path: $one,
             );
@@ -36,6 +38,7 @@ final class Findings
             $count = count($left);
             $findings[] = new PackageFinding(
                 'leftovers',
+                Severity::Note,
                 $count === 1
                     ? "$left[0] does not belong to a site and does not land."
                     : "$count entries that do not belong to a site ($left[0] and others) do not land.",
@@ -70,8 +73,8 @@ final class Findings
             return [
                 new PackageFinding(
                     'no_start_page',
+                    Severity::Stop,
                     "There is no start page at the top, so visitors would see a bare listing. $hint",
-                    stops: true,
                 ),
             ];
         }
@@ -79,6 +82,7 @@ final class Findings
             return [
                 new PackageFinding(
                     'several_start_pages',
+                    Severity::Note,
                     implode(' and ', $present)." both stand at the top; servers usually show $present[0].",
                     path: $present[0],
                 ),

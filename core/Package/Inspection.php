@@ -28,6 +28,6 @@ final readonly class Inspection
 
     public function stops(): bool
     {
-        return array_filter($this->findings, static fn (PackageFinding $finding): bool => $finding->stops) !== [];
+        return array_filter($this->findings, static fn (PackageFinding $finding): bool => $finding->stops()) !== [];
     }
 }

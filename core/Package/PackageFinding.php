@@ -9,23 +9,47 @@ use Cellarium\Core\Json\JsonFields;
 /** Something about a package that a person should know before it goes anywhere. */
 final readonly class PackageFinding
 {
-    /** @param  bool  $stops whether the package cannot be deployed as long as this stands */
+    /**
+     * @param  string  $code  stable, see docs/findings.md
+     * @param  string  $message  a sentence; what it quotes from the package is hostile text
+     * @param  string|null  $path  of the file it is about
+     * @param  int|null  $line  in that file, from 1
+     * @param  string|null  $suggestion  what may have been meant, a path
+     */
     public function __construct(
         public string $code,
-        public string $sentence,
-        public bool $stops = false,
+        public Severity $severity,
+        public string $message,
         public ?string $path = null,
+        public ?int $line = null,
+        public ?string $suggestion = null,
     ) {
     }
 
-    /** @return array{code: string, sentence: string, stops: bool, path: string|null} */
+    public function stops(): bool
+    {
+        return $this->severity === Severity::Stop;
+    }
+
+    /**
+     * @return array{
+     *     code: string,
+     *     severity: string,
+     *     path: string|null,
+     *     line: int|null,
+     *     message: string,
+     *     suggestion: string|null,
+     * }
+     */
     public function toArray(): array
     {
         return [
             'code' => $this->code,
-            'sentence' => $this->sentence,
-            'stops' => $this->stops,
+            'severity' => $this->severity->value,
             'path' => $this->path,
+            'line' => $this->line,
+            'message' => $this->message,
+            'suggestion' => $this->suggestion,
         ];
     }
 
@@ -33,9 +57,11 @@ final readonly class PackageFinding
     {
         return new self(
             $fields->text('code'),
-            $fields->text('sentence'),
-            $fields->flag('stops'),
+            Severity::from($fields->text('severity')),
+            $fields->text('message'),
             $fields->textOrNull('path'),
+            $fields->numberOrNull('line'),
+            $fields->textOrNull('suggestion'),
         );
     }
 }

@@ -66,8 +66,32 @@ final readonly class PackageIntake
             $wrapper,
             $manifest,
             $manifest->startPage(StartPages::USUAL)?->path->toString(),
-            Findings::of($manifest, $wrapper, $left),
+            self::worstFirst([
+                ...Findings::of($manifest, $wrapper, $left),
+                ...ReferenceFindings::of($manifest, $this->read(...)),
+            ]),
         );
+    }
+
+    private function read(ManifestEntry $entry): string
+    {
+        return (string) file_get_contents($this->store->file((string) $entry->sha256));
+    }
+
+    /**
+     * @param  list<PackageFinding>  $findings
+     * @return list<PackageFinding>
+     */
+    private static function worstFirst(array $findings): array
+    {
+        $order = [Severity::Stop, Severity::Warn, Severity::Note];
+        usort(
+            $findings,
+            static fn (PackageFinding $a, PackageFinding $b): int => array_search($a->severity, $order, true)
+                <=> array_search($b->severity, $order, true),
+        );
+
+        return $findings;
     }
 
     private function open(string $file, string $name): Archive

@@ -8,18 +8,44 @@
                         <span class="version">{{ $package->version }}</span>
                     @endif <small>built site, {{ Amount::files($package->files) }},
                         {{ Amount::bytes($package->bytes) }}</small></h1>
-                <h2>Findings</h2>
+                <h2>Findings <small>{{ $package->findingsInWords() ?: 'nothing to look at' }}</small></h2>
+                @foreach ($groups as $group)
+                    <section class="finding">
+                        <h3><x-tag :tone="$group->tone()">{{ $group->label() }}</x-tag> {{ $group->title() }}
+                            @if (count($group->findings) > 1)
+                                <b>{{ number_format(count($group->findings)) }}</b>
+                            @endif
+                            <small>{{ $group->code }}</small></h3>
+                        <ul>
+                            @foreach ($group->first() as $finding)
+                                <li>@include('parts.finding')</li>
+                            @endforeach
+                        </ul>
+                        @if ($group->others() !== [])
+                            <details>
+                                <summary>{{ count($group->others()) }} more like these</summary>
+                                <ul>
+                                    @foreach ($group->others() as $finding)
+                                        <li>@include('parts.finding')</li>
+                                    @endforeach
+                                </ul>
+                                @if ($group->notShown() > 0)
+                                    <p class="soft">and {{ number_format($group->notShown()) }} more;
+                                        <code>php artisan cellarium:inspect</code> lists them all</p>
+                                @endif
+                            </details>
+                        @endif
+                    </section>
+                @endforeach
                 <ol class="steps">
                     @if ($package->start_page)
                         <li class="is-ok"><span>{{ $package->start_page }} is the start page at the top</span></li>
                     @endif
                     <li class="is-ok"><span>Safe to open: nothing leaves the directory, no links, nothing encrypted,
                             every entry read whole</span></li>
-                    @foreach ($package->notes() as $finding)
-                        <li class="{{ $finding->stops ? 'is-broken'
-                            : 'is-note' }}"><span>@words($finding->sentence)</span>
-                        </li>
-                    @endforeach
+                    @if ($package->leadsRight())
+                        <li class="is-ok"><span>Every reference within it leads where it says</span></li>
+                    @endif
                 </ol>
             </section>
             <section class="sheet">

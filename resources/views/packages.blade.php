@@ -30,10 +30,10 @@
                                 <td data-label="findings">
                                     @if ($package->stops)
                                         <x-tag tone="now">cannot go live</x-tag>
-                                    @elseif (count($package->findings) > 0)
-                                        {{ count($package->findings) === 1 ? '1 note'
-                                            : count($package->findings).' notes' }}@else<span
-                                            class="soft">none</span>
+                                    @elseif ($package->findingsInWords() !== '')
+                                        {{ $package->findingsInWords() }}
+                                    @else
+                                        <span class="soft">none</span>
                                     @endif
                                 </td>
                                 <td data-label="deployed">{{ $package->timesDeployed() }}</td>

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Packages\FindingGroup;
 use Cellarium\Core\Package\PackageFinding;
 use Cellarium\Core\Package\PackageIntake;
 
@@ -37,7 +38,7 @@ final class InspectCommand extends CellariumCommand
                 count($found->manifest->files()).' files, '.$found->manifest->bytes().' bytes',
             );
             foreach ($found->findings as $finding) {
-                $this->components->bulletList([$finding->sentence]);
+                $this->components->bulletList([FindingGroup::where($finding).$finding->message]);
             }
         }
 

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Models\Package;
 use App\Models\Site;
 use App\Packages\FileTree;
+use App\Packages\FindingGroup;
 use App\Packages\Packages;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -46,6 +47,7 @@ final class PackageController
 
         return view('package', [
             'package' => $package,
+            'groups' => FindingGroup::all($package->notes()),
             'tree' => FileTree::ofManifest($package->contents()),
             'versions' => Package::where('name', $package->name)
                 ->orderByDesc('id')

@@ -85,7 +85,7 @@ final class PackageIntakeTest extends TestCase
     {
         $found = $this->take($this->zip(['readme.txt' => 'r', 'public/index.html' => 'x']));
         self::assertTrue($found->stops());
-        self::assertStringContainsString('public/index.html', $found->findings[0]->sentence);
+        self::assertStringContainsString('public/index.html', $found->findings[0]->message);
     }
 
     public function test_what_a_person_should_know_is_found(): void
@@ -100,7 +100,7 @@ final class PackageIntakeTest extends TestCase
                 'w/.DS_Store' => 'junk',
             ]),
         );
-        self::assertSame(['several_start_pages', 'wrapper_lifted', 'case_twins', 'leftovers'], self::codes($found));
+        self::assertSame(['case_twins', 'several_start_pages', 'wrapper_lifted', 'leftovers'], self::codes($found));
         self::assertCount(4, $found->manifest->files());
     }
 

@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Package;
+
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Reference\BrokenReference;
+use Cellarium\Core\Reference\Fault;
+use Cellarium\Core\Reference\ReferenceCheck;
+use Cellarium\Core\Reference\ReferenceKind;
+use Closure;
+
+/** References of a package that do not lead where they say, as findings. */
+final class ReferenceFindings
+{
+    /** So many are kept, each with its file and line; what is more of them is counted. */
+    public const MOST = 1000;
+
+    private const LONGEST_QUOTE = 120;
+
+    /**
+     * @param  Closure(ManifestEntry): string  $read
+     * @return list<PackageFinding> in the order of files and lines
+     */
+    public static function of(Manifest $manifest, Closure $read): array
+    {
+        $broken = (new ReferenceCheck($manifest, $read))->broken();
+        // Where a program answers, an address without a file may be one of its pages.
+        $answers = self::hasProgram($manifest);
+        $findings = array_map(
+            static fn (BrokenReference $one): PackageFinding => new PackageFinding(
+                $one->fault->value,
+                self::severity($one, $answers),
+                self::message($one),
+                $one->file,
+                $one->line,
+                $one->suggestion,
+            ),
+            array_slice($broken, 0, self::MOST),
+        );
+        $more = count($broken) - self::MOST;
+        $more <= 0 || $findings[] = new PackageFinding(
+            'references_more',
+            Severity::Warn,
+            "$more more references do not lead where they say. Mend these first and upload it again.",
+        );
+
+        return $findings;
+    }
+
+    private static function severity(BrokenReference $one, bool $answers): Severity
+    {
+        return match ($one->fault) {
+            Fault::PlainHttp, Fault::NoSuchPlace => Severity::Note,
+            Fault::Missing, Fault::Listing => $one->reference->how === 'source map'
+                || ($answers && $one->reference->kind === ReferenceKind::Link)
+                    ? Severity::Note
+                    : Severity::Warn,
+            default => Severity::Warn,
+        };
+    }
+
+    private static function message(BrokenReference $one): string
+    {
+        $asked = mb_strimwidth(
+            mb_scrub($one->reference->value),
+            0,
+            self::LONGEST_QUOTE,
+            '…',
+        );
+
+        return match ($one->fault) {
+            Fault::WrongCase => "asks for $asked; the file is $one->suggestion.",
+            Fault::Missing => "asks for $asked, which is not in the package"
+                .($one->suggestion === null ? '.' : "; nearest is $one->suggestion."),
+            Fault::Listing => "leads to $asked, a directory without a start page: visitors get a listing, or nothing.",
+            Fault::AboveRoot => "asks for $asked, which leads above the top of the site"
+                .($one->suggestion === null ? '.' : "; $one->suggestion may be meant."),
+            Fault::LocalFile => "asks for $asked, a file on the author’s own computer.",
+            Fault::PrivateHost => "asks for $asked, which only the author’s network knows.",
+            // Not with its login: that is a secret.
+            Fault::WithLogin => 'names an address with a login in it, for everybody to read.',
+            Fault::PlainHttp => "loads $asked by http:. A page of https: does not show it.",
+            Fault::NoSuchPlace => "leads to $asked; the page has no such place.",
+        };
+    }
+
+    private static function hasProgram(Manifest $manifest): bool
+    {
+        foreach (['.htaccess', 'index.php', 'web.config', '_redirects'] as $name) {
+            if ($manifest->get($name)?->isFile() === true) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Package;
+
+/** How much a finding matters. */
+enum Severity: string
+{
+    /** The package is not deployed as long as this stands. */
+    case Stop = 'stop';
+
+    /** Visitors would see that something is wrong. */
+    case Warn = 'warn';
+
+    case Note = 'note';
+}

@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Reference;
+
+/** What a browser does with a reference. */
+enum ReferenceKind: string
+{
+    /** Fetched with the page: without it something is missing from what visitors see. */
+    case Load = 'load';
+
+    /** Followed when somebody asks for it. */
+    case Link = 'link';
+}
