@@ -169,6 +169,13 @@ final class DatabaseSeeder extends Seeder
         $this->takeOn();
         CarbonImmutable::setTestNow();
         $moments = [...$this->moments($person, $ftpUsers), ...$this->clientsPerson()];
+        $moments[] = [
+            CarbonImmutable::now()->subHours(2),
+            static fn () => app(Packages::class)->take(
+                config('cellarium.var').'/demo/packages/thrift-campion-5.2-rc1.zip',
+                'thrift-campion-5.2-rc1.zip',
+            ),
+        ];
         usort($moments, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         foreach ($moments as [$at, $work]) {
             $this->setClock($at);
