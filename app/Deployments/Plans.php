@@ -17,6 +17,7 @@ use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
+use App\Packages\FindingGroup;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use App\Storage\RunLimits;
@@ -344,8 +345,14 @@ final readonly class Plans
         if ($place !== null && $site->root()->toward($place) === null) {
             throw new Problem("$place does not lie in the document root of $site->domain, $site->document_root.");
         }
+        $stops = collect($package->notes())->filter(static fn (PackageFinding $finding): bool => $finding->stops());
+        // Which names are start pages is the site's to say, not the package's.
+        $held = $stops->first(static fn (PackageFinding $finding): bool => $finding->code !== 'no_start_page');
+        $held === null || throw new Problem(
+            "{$package->title()} cannot go live: ".FindingGroup::where($held).$held->message,
+        );
         if ($package->contents()->startPage($site->start_pages) === null) {
-            $stop = collect($package->notes())->first(static fn (PackageFinding $finding): bool => $finding->stops());
+            $stop = $stops->first();
             throw new Problem(
                 "{$package->title()} cannot go to $site->domain: "
                     .($stop->message

@@ -22,6 +22,12 @@ final readonly class FindingGroup
         'wrapper_lifted' => 'A wrapping folder is lifted',
         'case_twins' => 'Names that differ in case only',
         'leftovers' => 'Leftovers that do not land',
+        'secret_key' => 'A private key lies in it',
+        'secret_setting' => 'A secret lies in it',
+        'secret_dump' => 'A database lies in it',
+        'archive_inside' => 'An archive lies in it',
+        'name_unusual' => 'Names that not every system holds',
+        'name_looks_like' => 'Names that look like others',
         'reference_case' => 'Works on the author’s computer, breaks live',
         'reference_missing' => 'Leads nowhere',
         'reference_listing' => 'Leads to a directory without a start page',
@@ -102,6 +108,10 @@ final readonly class FindingGroup
     /** In which file and line, before what is said; "" where it is about the whole. */
     public static function where(PackageFinding $finding): string
     {
-        return $finding->line === null ? '' : "$finding->path line $finding->line ";
+        return match (true) {
+            ! $finding->isAboutAFile() => '',
+            $finding->line === null => "$finding->path ",
+            default => "$finding->path line $finding->line ",
+        };
     }
 }

@@ -26,6 +26,12 @@ final readonly class PackageFinding
     ) {
     }
 
+    /** Whether its message goes on from the name of the file; else it is a sentence of its own. */
+    public function isAboutAFile(): bool
+    {
+        return $this->path !== null && preg_match('/^(?:reference|secret|archive|name)_/', $this->code) === 1;
+    }
+
     public function stops(): bool
     {
         return $this->severity === Severity::Stop;

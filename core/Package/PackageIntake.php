@@ -68,6 +68,7 @@ final readonly class PackageIntake
             $manifest->startPage(StartPages::USUAL)?->path->toString(),
             self::worstFirst([
                 ...Findings::of($manifest, $wrapper, $left),
+                ...NameFindings::of($manifest, $this->read(...)),
                 ...ReferenceFindings::of($manifest, $this->read(...)),
             ]),
         );

@@ -59,7 +59,8 @@ for (const [name, viewport] of [['wide', { width: 1280, height: 800 }], ['narrow
         for (const path of await everyPage(page)) {
             await page.goto(base + path);
             await assertAccessible(page);
-            await assertReadableInTheDark(page);
+            // Colours do not depend on the width.
+            name === 'wide' && (await assertReadableInTheDark(page));
             await page.evaluate(() => document.querySelectorAll('details').forEach(part => (part.open = true)));
             await assertNoSidewaysScroll(page);
             await assertNoBrokenWord(page);
