@@ -32,6 +32,28 @@ final readonly class BackupZip
         );
         $file = $this->contents->incoming();
         $zip = new ZipArchive;
+        $whole = false;
+        try {
+            $this->write($zip, $file, $backup);
+            $whole = true;
+        } finally {
+            // Else what was begun is written as the object goes, and lies there looking whole.
+            $whole || $this->letGo($zip, $file);
+        }
+
+        return $file;
+    }
+
+    private function letGo(ZipArchive $zip, string $file): void
+    {
+        @$zip->unchangeAll();
+        @$zip->close();
+        @unlink($file);
+    }
+
+    /** @throws Problem */
+    private function write(ZipArchive $zip, string $file, Backup $backup): void
+    {
         $zip->open($file, ZipArchive::CREATE | ZipArchive::OVERWRITE) === true || throw new Problem(
             'The archive could not be begun. Look at the room on the disk, then try again.',
         );
@@ -43,8 +65,10 @@ final readonly class BackupZip
                 .'again.',
         );
         chmod($file, 0600);
-
-        return $file;
+        $zip->open($file, ZipArchive::RDONLY | ZipArchive::CHECKCONS) === true || throw new Problem(
+            'The archive is not whole after it was written. Look at the room on the disk, then try again.',
+        );
+        $zip->close();
     }
 
     private function add(ZipArchive $zip, ManifestEntry $entry): void
@@ -55,14 +79,15 @@ final readonly class BackupZip
 
             return;
         }
-        if ($entry->kind !== EntryKind::File || $entry->sha256 === null) {
-            return;
+        if ($entry->kind !== EntryKind::File) {
+            return; // Links and the like have no contents that were kept.
         }
-        $this->contents->isIntact($entry->sha256, $entry->size) || throw new Problem(
+        $isWhole = $entry->sha256 !== null && $this->contents->isIntact($entry->sha256, $entry->size);
+        $isWhole || throw new Problem(
             "$path is damaged in the store, so the backup is not whole. Nothing was downloaded; take another backup of "
                 .'the site, and see whether an earlier one is whole.',
         );
-        $zip->addFile($this->contents->file($entry->sha256), $path, flags: ZipArchive::FL_ENC_UTF_8);
+        $zip->addFile($this->contents->file((string) $entry->sha256), $path, flags: ZipArchive::FL_ENC_UTF_8);
         $entry->modified === null || $zip->setMtimeName($path, $entry->modified);
     }
 }

@@ -28,14 +28,18 @@ final readonly class People
         Person::where('email', $facts->email)->exists() && throw new Problem(
             "$facts->email belongs to somebody here already. Nobody was invited.",
         );
-        $person->save();
-        Record::write(
-            RecordKind::PersonInvited,
-            "$person->name was invited as {$person->role->label()}".self::of($person),
-            $person->client,
-        );
 
-        return $this->link($person);
+        return DB::transaction(function () use ($person): Secret {
+            $person->save();
+            $token = $this->link($person);
+            Record::write(
+                RecordKind::PersonInvited,
+                "$person->name was invited as {$person->role->label()}".self::of($person),
+                $person->client,
+            );
+
+            return $token;
+        });
     }
 
     /**
@@ -140,17 +144,17 @@ final readonly class People
     public function choosePassword(#[\SensitiveParameter] string $token, #[\SensitiveParameter] string $password): bool
     {
         $person = $this->invited($token);
-        $taken = $person !== null
-            && OneTimeLink::where('hash', hash('sha256', $token))
+
+        // Both or neither: a link that was used up without a password would help nobody.
+        return $person !== null && DB::transaction(function () use ($person, $token, $password): bool {
+            $taken = OneTimeLink::where('hash', hash('sha256', $token))
                 ->whereNull('used_at')
                 ->where('expires_at', '>', now())
                 ->update(['used_at' => now()]) === 1;
-        if (! $taken) {
-            return false;
-        }
-        $this->setPassword($person, $password);
+            $taken && $this->setPassword($person, $password);
 
-        return true;
+            return $taken;
+        });
     }
 
     /** All their sessions end, since each is bound to the password. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\People;
 
 use App\Models\Person;
+use App\Record\Record;
 use Illuminate\Mail\Message;
 use Illuminate\Support\Facades\Context;
 use Illuminate\Support\Facades\Mail;
@@ -15,7 +16,7 @@ final class SignInNotice
     /** @param  string  $what  a sentence; never a secret */
     public static function send(Person $person, string $what): void
     {
-        $from = Context::get('address');
+        $from = Context::get(Record::ADDRESS);
         $text = "$what\n\nWhen: ".now()->format('j M Y H:i e').($from === null ? '' : "\nFrom: $from")
             ."\n\nIf that was neither you nor a maintainer for you, tell a maintainer now.\n"
             .rtrim((string) config('app.url'), '/')."/\n";

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Accounts\AccountCheck;
-use App\FtpUsers\HandOvers;
 use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\Person;
@@ -211,7 +210,6 @@ final class DoorTest extends AppTestCase
             ->getContent();
         self::assertStringContainsString('https://cellarium.marramtide.example/hand-over#', $page);
         self::assertStringNotContainsString('evil.example/hand-over', $page);
-        self::assertTrue(class_exists(HandOvers::class));
     }
 
     public function test_what_nobody_sees_is_made_visible_and_fields_give_back_what_they_were_given(): void

@@ -11,6 +11,7 @@ use App\Models\RecordKind;
 use App\People\SessionBond;
 use Cellarium\Core\People\OneTimeCode;
 use Cellarium\Core\People\Role;
+use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
 use Tests\Support\Builder\PersonBuilder;
@@ -81,6 +82,24 @@ final class PeopleTest extends AppTestCase
         $this->post('/sign-in', ['email' => $invited->email, 'password' => 'gulls over slack water'])
             ->assertRedirect('/');
         $this->assertAuthenticatedAs($invited);
+    }
+
+    public function test_a_link_is_not_used_up_when_the_password_could_not_be_written_down(): void
+    {
+        $token = self::token($this->invite());
+        $invited = Person::latest('id')->firstOrFail();
+        $breaks = true;
+        DB::listen(static function (QueryExecuted $query) use (&$breaks): void {
+            if ($breaks && str_contains($query->sql, 'insert into `record_entries`')) {
+                throw new \RuntimeException('The plug was pulled.');
+            }
+        });
+
+        $this->choose($token)->assertServerError();
+        self::assertNull($invited->refresh()->password);
+        $breaks = false;
+        $this->choose($token)->assertRedirect('/sign-in');
+        self::assertNotNull($invited->refresh()->password);
     }
 
     public function test_a_link_ends_by_itself_and_when_another_is_made(): void
