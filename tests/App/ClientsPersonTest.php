@@ -17,6 +17,7 @@ use App\Models\Site;
 use App\Record\Record;
 use App\Today\ConcernKind;
 use App\Today\Concerns;
+use Cellarium\Core\Storage\ContentStore;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Tests\Support\Builder\AccountBuilder;
 use Tests\Support\Builder\PersonBuilder;
@@ -234,11 +235,13 @@ final class ClientsPersonTest extends AppTestCase
 
     public function test_a_damaged_backup_is_not_downloaded(): void
     {
+        file_put_contents($this->root().'/a.txt', 'the first of all');
+        file_put_contents($this->root().'/z.txt', 'the last of all');
         $this->artisanJson('backup', 'site.example');
         $backup = Backup::where('site_id', $this->site->id)->latest('id')->firstOrFail();
-        foreach (glob("$this->var/contents/*/*") ?: [] as $content) {
-            is_file($content) && chmod($content, 0600) && file_put_contents($content, 'damaged');
-        }
+        $damaged = app(ContentStore::class)->file(hash('sha256', 'the last of all'));
+        chmod($damaged, 0600);
+        file_put_contents($damaged, 'damaged');
 
         $this->actingAs($this->person)
             ->get("/backups/$backup->id/zip")
