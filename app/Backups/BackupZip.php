@@ -46,9 +46,13 @@ final readonly class BackupZip
 
     private function letGo(ZipArchive $zip, string $file): void
     {
-        @$zip->unchangeAll();
-        @$zip->close();
-        @unlink($file);
+        try {
+            $zip->unchangeAll();
+            @$zip->close();
+        } catch (\ValueError) {
+            // It is closed already: what failed was its writing.
+        }
+        is_file($file) && unlink($file);
     }
 
     /** @throws Problem */
@@ -60,7 +64,8 @@ final readonly class BackupZip
         foreach ($this->shelf->manifest((string) $backup->name)->all() as $entry) {
             $this->add($zip, $entry);
         }
-        $zip->close() || throw new Problem(
+        // Its warnings say what getStatusString() says.
+        @$zip->close() || throw new Problem(
             "The archive could not be finished: {$zip->getStatusString()}. Look at the room on the disk, then try "
                 .'again.',
         );

@@ -233,6 +233,23 @@ final class ClientsPersonTest extends AppTestCase
         );
     }
 
+    public function test_an_archive_that_cannot_be_written_is_said(): void
+    {
+        $this->artisanJson('backup', 'site.example');
+        $backup = Backup::where('site_id', $this->site->id)->latest('id')->firstOrFail();
+        $store = $this->createStub(ContentStore::class);
+        $store->method('incoming')->willReturn("$this->var/no/such/directory/x");
+        $store->method('isIntact')->willReturn(true);
+        $store->method('file')->willReturnCallback(app(ContentStore::class)->file(...));
+        $this->app->instance(ContentStore::class, $store);
+
+        $this->actingAs($this->person)
+            ->get("/backups/$backup->id/zip")
+            ->assertStatus(422)
+            ->assertSee('could not be finished')
+            ->assertSee('Look at the room on the disk');
+    }
+
     public function test_a_damaged_backup_is_not_downloaded(): void
     {
         file_put_contents($this->root().'/a.txt', 'the first of all');
