@@ -32,6 +32,7 @@ need_for_running() {
     need 'command -v php-cgi' php8.2-cgi
     need 'command -v composer' composer
     need 'command -v unzip' unzip
+    need 'command -v xz' xz-utils
     need 'command -v mariadbd || test -x /usr/sbin/mariadbd' mariadb-server
     need 'command -v setsid' util-linux
     need 'test -x /usr/sbin/nginx' nginx-light

@@ -32,7 +32,7 @@ use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
-use Cellarium\Core\Package\PackageFinding;
+use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
@@ -347,7 +347,7 @@ final readonly class Plans
         }
         $stops = collect($package->notes())->filter(static fn (PackageFinding $finding): bool => $finding->stops());
         // Which names are start pages is the site's to say, not the package's.
-        $held = $stops->first(static fn (PackageFinding $finding): bool => $finding->code !== 'no_start_page');
+        $held = $stops->first(static fn (PackageFinding $finding): bool => ! $finding->code->isOfStartPage());
         $held === null || throw new Problem(
             "{$package->title()} cannot go live: ".FindingGroup::where($held).$held->message,
         );

@@ -6,7 +6,7 @@ namespace App\Models;
 
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Package\PackageFinding;
+use Cellarium\Core\Package\Finding\PackageFinding;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -55,10 +55,16 @@ final class Package extends Model
     public function findingsInWords(): string
     {
         $counts = array_count_values(array_column($this->findings, 'severity'));
+        $stop = $counts['stop'] ?? 0;
         $warn = $counts['warn'] ?? 0;
         $note = $counts['note'] ?? 0;
 
         return implode(', ', array_filter([
+            match ($stop) {
+                0 => '',
+                1 => '1 stops it',
+                default => "$stop stop it",
+            },
             $warn === 0 ? '' : "$warn to look at",
             match ($note) {
                 0 => '',

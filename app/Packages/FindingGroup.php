@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace App\Packages;
 
-use Cellarium\Core\Package\PackageFinding;
-use Cellarium\Core\Package\Severity;
+use Cellarium\Core\Package\Finding\FindingCode;
+use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Finding\Severity;
 
 /** Findings of one kind, together: what it means, and each with its place. */
 final readonly class FindingGroup
@@ -16,32 +17,8 @@ final readonly class FindingGroup
     /** Of one kind; what is more is counted. */
     private const MOST = 200;
 
-    private const TITLES = [
-        'no_start_page' => 'No start page at the top',
-        'several_start_pages' => 'Several start pages',
-        'wrapper_lifted' => 'A wrapping folder is lifted',
-        'case_twins' => 'Names that differ in case only',
-        'leftovers' => 'Leftovers that do not land',
-        'secret_key' => 'A private key lies in it',
-        'secret_setting' => 'A secret lies in it',
-        'secret_dump' => 'A database lies in it',
-        'archive_inside' => 'An archive lies in it',
-        'name_unusual' => 'Names that not every system holds',
-        'name_looks_like' => 'Names that look like others',
-        'reference_case' => 'Works on the author’s computer, breaks live',
-        'reference_missing' => 'Leads nowhere',
-        'reference_listing' => 'Leads to a directory without a start page',
-        'reference_above_root' => 'Leads above the top of the site',
-        'reference_local_file' => 'Asks for a file of the author’s computer',
-        'reference_private_host' => 'Asks a host that visitors do not reach',
-        'reference_with_login' => 'Shows a login to everybody',
-        'reference_plain_http' => 'Loads by http:',
-        'reference_fragment' => 'Leads to a place that the page does not have',
-        'references_more' => 'And more of these',
-    ];
-
     /** @param  non-empty-list<PackageFinding>  $findings */
-    private function __construct(public string $code, public array $findings)
+    private function __construct(public FindingCode $code, public array $findings)
     {
     }
 
@@ -54,7 +31,7 @@ final readonly class FindingGroup
         $groups = [];
         foreach ($findings as $finding) {
             // One code may be a warning here and a note there.
-            $groups["$finding->code {$finding->severity->value}"][] = $finding;
+            $groups["{$finding->code->value} {$finding->severity->value}"][] = $finding;
         }
 
         return array_map(static fn (array $some): self => new self($some[0]->code, $some), array_values($groups));
@@ -62,7 +39,44 @@ final readonly class FindingGroup
 
     public function title(): string
     {
-        return self::TITLES[$this->code] ?? $this->code;
+        return match ($this->code) {
+            FindingCode::NoStartPage => 'No start page at the top',
+            FindingCode::StartPageName => 'The first page has a name that servers do not look for',
+            FindingCode::StartPageElsewhere => 'The start page lies deeper',
+            FindingCode::SeveralStartPages => 'Several start pages',
+            FindingCode::WrapperLifted => 'A wrapping folder is lifted',
+            FindingCode::CaseTwins => 'Names that differ in case only',
+            FindingCode::Leftovers => 'Leftovers that do not land',
+            FindingCode::LeftoverCopy => 'Copies and what editors leave',
+            FindingCode::LeftoverDevelopment => 'What it was built with lies in it',
+            FindingCode::SecretKey => 'A private key lies in it',
+            FindingCode::SecretSetting => 'A secret lies in it',
+            FindingCode::SecretToken => 'What looks like a token lies in it',
+            FindingCode::SecretDump => 'A database lies in it',
+            FindingCode::ArchiveInside => 'An archive lies in it',
+            FindingCode::NameUnusual => 'Names that not every system holds',
+            FindingCode::NameLooksLike => 'Names that look like others',
+            FindingCode::ExecutableFile => 'Programs for computers',
+            FindingCode::ServerScript => 'Scripts that the server would run',
+            FindingCode::ModeUnusual => 'Unusual modes',
+            FindingCode::UnfinishedFiller => 'Filler text',
+            FindingCode::UnfinishedTitle => 'Pages without a title',
+            FindingCode::UnfinishedDate => 'Invites to a day that has passed',
+            FindingCode::UnfinishedSoon => 'Pages that are not there yet',
+            FindingCode::FileUnused => 'Nothing refers to it',
+            FindingCode::FileLarge => 'Large files',
+            FindingCode::ImageOversized => 'Pictures far larger than shown',
+            FindingCode::ReferenceCase => 'Works on the author’s computer, breaks live',
+            FindingCode::ReferenceMissing => 'Leads nowhere',
+            FindingCode::ReferenceListing => 'Leads to a directory without a start page',
+            FindingCode::ReferenceAboveRoot => 'Leads above the top of the site',
+            FindingCode::ReferenceLocalFile => 'Asks for a file of the author’s computer',
+            FindingCode::ReferencePrivateHost => 'Asks a host that visitors do not reach',
+            FindingCode::ReferenceWithLogin => 'Shows a login to everybody',
+            FindingCode::ReferencePlainHttp => 'Loads by http:',
+            FindingCode::ReferenceFragment => 'Leads to a place that the page does not have',
+            FindingCode::ReferencesMore => 'And more of these',
+        };
     }
 
     public function severity(): Severity

@@ -7,7 +7,7 @@ namespace App\Packages;
 use App\Models\Package;
 use App\Models\RecordKind;
 use App\Record\Record;
-use Cellarium\Core\Package\PackageFinding;
+use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageRefused;
 use Cellarium\Core\Storage\StoreFailure;
@@ -48,7 +48,7 @@ final readonly class Packages
             'bytes' => $found->manifest->bytes(),
             'files' => count($found->manifest->files()),
             'wrapper' => $found->wrapper,
-            'start_page' => $found->startPage,
+            'start_page' => $found->startPage(),
             'stops' => $found->stops(),
             'findings' => array_map(
                 static fn (PackageFinding $finding): array => $finding->toArray(),

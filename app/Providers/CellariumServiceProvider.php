@@ -55,11 +55,16 @@ final class CellariumServiceProvider extends ServiceProvider
             PackageIntake::class,
             fn ($app) => new PackageIntake(
                 $app->make(ContentStore::class),
-                new ArchiveLimits(
-                    (int) config('cellarium.archive.entries'),
-                    (int) config('cellarium.archive.bytes'),
-                    (int) config('cellarium.archive.ratio'),
-                ),
+                $app->make(ClockInterface::class),
+                $app->make(ArchiveLimits::class),
+            ),
+        );
+        $this->app->singleton(
+            ArchiveLimits::class,
+            static fn () => new ArchiveLimits(
+                (int) config('cellarium.archive.entries'),
+                (int) config('cellarium.archive.bytes'),
+                (int) config('cellarium.archive.ratio'),
             ),
         );
         $this->app->singleton(

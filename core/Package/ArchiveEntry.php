@@ -13,6 +13,7 @@ final readonly class ArchiveEntry
      * @param  int  $index  its place in the archive
      * @param  int  $size  bytes as declared
      * @param  int|null  $modified  seconds since 1970
+     * @param  int|null  $mode  twelve bits, null where the archive says nothing of it
      */
     public function __construct(
         public int $index,
@@ -20,6 +21,7 @@ final readonly class ArchiveEntry
         public bool $isDirectory,
         public int $size,
         public ?int $modified,
+        public ?int $mode = null,
     ) {
     }
 }

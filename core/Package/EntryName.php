@@ -13,10 +13,15 @@ use Cellarium\Core\Path\WireName;
 /** From the name an archive gives to a path below the directory it is unpacked in, or a refusal. */
 final class EntryName
 {
+    /** Of a whole path; Linux takes 4,096 with what it lies in. */
+    private const LONGEST_BYTES = 3000;
+
+    private const DEEPEST = 100;
+
     /** @throws PackageRefused */
     public static function parse(string $archive, string $name): RelativePath
     {
-        if (WireName::isHolding($name)) {
+        if (WireName::isHolding($name) || self::isEndless($name)) {
             throw PackageRefused::because($archive, RefusalReason::BadName, $name);
         }
         try {
@@ -32,5 +37,10 @@ final class EntryName
             $leaves = $refused->fault === PathFault::Leaves || $refused->fault === PathFault::Absolute;
             throw PackageRefused::because($archive, $leaves ? RefusalReason::Leaves : RefusalReason::BadName, $name);
         }
+    }
+
+    private static function isEndless(string $name): bool
+    {
+        return strlen($name) > self::LONGEST_BYTES || substr_count($name, '/') > self::DEEPEST;
     }
 }

@@ -9,7 +9,7 @@ namespace Cellarium\Core\Package;
  *
  * A file that ends before its member does is broken. PHP's own gzread() gives what there is and says nothing.
  */
-final class GzipStream
+final class GzipStream implements ByteSource
 {
     /** Packed bytes taken at a time; they become at most about a thousand times as many. */
     private const CHUNK = 4096;
@@ -35,12 +35,6 @@ final class GzipStream
         $this->begin();
     }
 
-    /**
-     * @param  int  $bytes  from 1
-     * @return string as many, fewer only at the end
-     *
-     * @throws PackageRefused Broken
-     */
     public function read(int $bytes): string
     {
         while (strlen($this->buffer) - $this->at < $bytes && $this->fill());

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package;
 
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Reference\References;
 
 /** What a package is and how it would land: a manifest without its wrapping folder, contents in the store. */
 final readonly class Inspection
@@ -14,20 +17,58 @@ final readonly class Inspection
      * @param  string|null  $version  from the file name
      * @param  string|null  $wrapper  the folder that was lifted, "site/public" say
      * @param  Manifest  $manifest  as it would land in the document root
-     * @param  list<PackageFinding>  $findings
+     * @param  list<PackageFinding>  $findings  what stops first
      */
     public function __construct(
         public string $name,
         public ?string $version,
         public ?string $wrapper,
         public Manifest $manifest,
-        public ?string $startPage,
         public array $findings,
+        public References $references,
     ) {
+    }
+
+    public function startPage(): ?string
+    {
+        return $this->manifest->startPage(StartPages::USUAL)?->path->toString();
     }
 
     public function stops(): bool
     {
         return array_filter($this->findings, static fn (PackageFinding $finding): bool => $finding->stops()) !== [];
+    }
+
+    /**
+     * @return array{
+     *     name: string,
+     *     version: string|null,
+     *     root_lifted: string|null,
+     *     entries: int,
+     *     bytes: int,
+     *     start_pages: list<array{directory: string, candidates: list<string>, winner: string}>,
+     *     findings: list<array<string, string|int|null>>,
+     *     served: list<array{address: string, as: string, file: string|null}>,
+     * }  documented in docs/findings.md
+     */
+    public function toArray(): array
+    {
+        return [
+            'name' => $this->name,
+            'version' => $this->version,
+            'root_lifted' => $this->wrapper,
+            'entries' => count($this->manifest->all()),
+            'bytes' => $this->manifest->bytes(),
+            'start_pages' => Served::startPages($this->manifest),
+            'findings' => array_map(
+                // Where in the file a mend would change something is of no use to others.
+                static fn (PackageFinding $finding): array => array_diff_key($finding->toArray(), ['offset' => 0]),
+                $this->findings,
+            ),
+            'served' => array_map(
+                static fn (Served $one): array => $one->toArray(),
+                Served::all($this->manifest, $this->findings),
+            ),
+        ];
     }
 }

@@ -7,35 +7,35 @@ namespace Cellarium\Core\Package;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Manifest\StartPages;
-use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Storage\ContentStore;
+use Psr\Clock\ClockInterface;
 
 /** Opens an archive, puts its contents into the store and says what it is. */
 final readonly class PackageIntake
 {
-    /** Folders and files that operating systems and editors leave in archives; they do not land. */
-    private const LEFTOVERS = ['__MACOSX', '.DS_Store', 'Thumbs.db', 'desktop.ini', '.git', '.svn', '.idea', '.vscode'];
-
     public function __construct(
         private ContentStore $store,
+        private ClockInterface $clock,
         private ArchiveLimits $limits = new ArchiveLimits,
     ) {
     }
 
     /**
      * @param  string  $name  the file name people gave it, "pilgrim-stones-1.0.zip"
+     * @param  list<PackageFinding>  $before  of the last version, where there is one
      *
      * @throws PackageRefused nothing of it is used then
      */
-    public function take(string $file, string $name): Inspection
+    public function take(string $file, string $name, array $before = []): Inspection
     {
         $archive = $this->open($file, $name);
         $entries = [];
         $left = [];
+        $modes = [];
         foreach ($archive->entries() as $entry) {
             $path = $entry->path->toString();
-            if (array_intersect($entry->path->segments(), self::LEFTOVERS) !== []) {
+            if (Leftovers::isOne($entry->path)) {
                 $left[] = $path;
 
                 continue;
@@ -46,6 +46,7 @@ final readonly class PackageIntake
             $entries[$path] = $entry->isDirectory
                 ? new ManifestEntry($entry->path, EntryKind::Directory)
                 : $this->keep($archive, $entry);
+            $entry->mode === null || $modes[$path] = $entry->mode;
             foreach ($entry->path->ancestors() as $above) {
                 $entries[$above->toString()] ??= new ManifestEntry($above, EntryKind::Directory);
                 if ($entries[$above->toString()]->isFile()) {
@@ -58,41 +59,37 @@ final readonly class PackageIntake
             throw PackageRefused::because($name, RefusalReason::Empty);
         }
         [$manifest, $wrapper] = Wrapper::lift($manifest);
-        [$stem, $version] = self::nameAndVersion($name);
 
-        return new Inspection(
-            $stem,
-            $version,
-            $wrapper,
+        return $this->inspector()->inspect(
             $manifest,
-            $manifest->startPage(StartPages::USUAL)?->path->toString(),
-            self::worstFirst([
-                ...Findings::of($manifest, $wrapper, $left),
-                ...NameFindings::of($manifest, $this->read(...)),
-                ...ReferenceFindings::of($manifest, $this->read(...)),
-            ]),
+            PackageOrigin::named($name)->opened($wrapper, $left, self::below($wrapper, $modes)),
+            $before,
         );
     }
 
-    private function read(ManifestEntry $entry): string
+    /** Of what is in the store already, a version made from another one say. */
+    public function inspector(): Inspector
     {
-        return (string) file_get_contents($this->store->file((string) $entry->sha256));
+        return new Inspector(new PackageContents($this->store), $this->clock->now()->format('Y-m-d'));
     }
 
     /**
-     * @param  list<PackageFinding>  $findings
-     * @return list<PackageFinding>
+     * @param  array<string, int>  $modes
+     * @return array<string, int>
      */
-    private static function worstFirst(array $findings): array
+    private static function below(?string $wrapper, array $modes): array
     {
-        $order = [Severity::Stop, Severity::Warn, Severity::Note];
-        usort(
-            $findings,
-            static fn (PackageFinding $a, PackageFinding $b): int => array_search($a->severity, $order, true)
-                <=> array_search($b->severity, $order, true),
-        );
+        if ($wrapper === null) {
+            return $modes;
+        }
+        $lifted = [];
+        foreach ($modes as $path => $mode) {
+            if (str_starts_with((string) $path, "$wrapper/")) {
+                $lifted[substr((string) $path, strlen($wrapper) + 1)] = $mode;
+            }
+        }
 
-        return $findings;
+        return $lifted;
     }
 
     private function open(string $file, string $name): Archive
@@ -102,18 +99,25 @@ final readonly class PackageIntake
             false,
             null,
             0,
-            4,
+            6,
         );
 
-        return match (true) {
-            str_starts_with($magic, "PK\x03\x04"), str_starts_with($magic, "PK\x05\x06") => new ZipPackage(
-                $file,
-                $name,
-                $this->limits,
-            ),
-            str_starts_with($magic, "\x1f\x8b") => new TarPackage($file, $name, $this->limits),
-            default => throw PackageRefused::because($name, RefusalReason::NotAnArchive),
-        };
+        if (str_starts_with($magic, "PK\x03\x04") || str_starts_with($magic, "PK\x05\x06")) {
+            return new ZipPackage($file, $name, $this->limits);
+        }
+
+        return new TarPackage(
+            match (true) {
+                str_starts_with($magic, "\x1f\x8b") => new GzipStream($file, $name),
+                $magic === "\xfd7zXZ\0" => new XzStream($file, $name),
+                // A tar has no mark at its beginning; its first header is checked by its sum.
+                filesize($file) >= TarPackage::BLOCK => new PlainStream($file, $name),
+                default => throw PackageRefused::because($name, RefusalReason::NotAnArchive),
+            },
+            (int) filesize($file),
+            $name,
+            $this->limits,
+        );
     }
 
     private function keep(Archive $archive, ArchiveEntry $entry): ManifestEntry
@@ -128,16 +132,5 @@ final readonly class PackageIntake
             null,
             $content->sha256,
         );
-    }
-
-    /** @return array{string, string|null} */
-    private static function nameAndVersion(string $name): array
-    {
-        $stem = preg_replace('/\.(zip|tar\.gz|'
-            .'tgz)\z/i', '', RelativePath::tryFromString($name)?->name() ?? $name) ?? $name;
-
-        return preg_match('/\A(.+?)[-_ ]v?(\d+(?:\.\d+)*(?:[-.]?(?:rc|beta|alpha)\.?\d*)?)\z/i', $stem, $match) === 1
-            ? [$match[1], $match[2]]
-            : [$stem, null];
     }
 }

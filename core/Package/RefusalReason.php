@@ -25,8 +25,8 @@ enum RefusalReason: string
         $detail ??= '';
 
         return match ($this) {
-            self::NotAnArchive => 'This is not a zip or tar.gz archive. Pack the site as one of these and upload it '
-                .'again.',
+            self::NotAnArchive => 'This is not a zip, tar, tar.gz or tar.xz archive. Pack the site as one of '
+                .'these and upload it again.',
             self::Broken => trim("The archive is damaged $detail").'. Pack or fetch it again.',
             self::Empty => 'The archive holds no files. Pack the folder that holds the built site.',
             self::Leaves => "The entry $detail leads out of the directory it would be unpacked in. Do not trust this "

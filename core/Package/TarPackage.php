@@ -5,27 +5,26 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package;
 
 /**
- * A tar archive packed with gzip (POSIX.1-1988 ustar, with the pax and GNU records for long names), read as a stream.
+ * A tar archive (POSIX.1-1988 ustar, with the pax and GNU records for long names), read as a stream.
  *
  * Nothing is known before it is read, so the limits are checked as the bytes come.
  */
 final class TarPackage implements Archive
 {
-    private const BLOCK = 512;
-
-    private readonly GzipStream $stream;
+    /** Bytes of a header, and what everything else is padded to. */
+    public const BLOCK = 512;
 
     private int $left = 0;
 
     private int $unpacked = 0;
 
-    private readonly int $packed;
-
-    /** @throws PackageRefused */
-    public function __construct(string $file, private readonly string $name, private readonly ArchiveLimits $limits)
-    {
-        $this->stream = new GzipStream($file, $name);
-        $this->packed = (int) filesize($file);
+    /** @param  int  $packed  bytes of the whole file */
+    public function __construct(
+        private readonly ByteSource $stream,
+        private readonly int $packed,
+        private readonly string $name,
+        private readonly ArchiveLimits $limits,
+    ) {
     }
 
     public function entries(): iterable
@@ -72,6 +71,7 @@ final class TarPackage implements Archive
                 $kind === '5',
                 $size,
                 $this->octal(substr($header, 136, 12)),
+                $this->octal(substr($header, 100, 8)) & 07777,
             );
         }
     }
@@ -135,12 +135,15 @@ final class TarPackage implements Archive
 
     private function checkSum(string $header): void
     {
-        $sum = array_sum(array_map(ord(...), str_split(substr_replace(
+        $sum = 0;
+        foreach (count_chars(substr_replace(
             $header,
             '        ',
             148,
             8,
-        ))));
+        ), 1) as $byte => $count) {
+            $sum += $byte * $count;
+        }
         if (
             preg_match('/\A *([0-7]+)[ \0]*\z/', substr($header, 148, 8), $match) !== 1
             || $sum !== (int) octdec($match[1])

@@ -33,11 +33,7 @@ final class ZipPackage implements Archive
                 $opened === ZipArchive::ER_NOZIP ? RefusalReason::NotAnArchive : RefusalReason::Broken,
             );
         }
-        foreach (ZipDirectory::names($file, $name) as $raw) {
-            if (str_contains($raw, "\0")) {
-                throw PackageRefused::because($name, RefusalReason::BadName, (string) strtok($raw, "\0"));
-            }
-        }
+        $this->checkNames($file);
         $packed = 0;
         $unpacked = 0;
         for ($index = 0; $index < $this->zip->numFiles; $index++) {
@@ -51,7 +47,7 @@ final class ZipPackage implements Archive
             if ($stat === false) {
                 throw PackageRefused::because($name, RefusalReason::Broken, 'in its directory');
             }
-            $this->refuseLinkOrCipher($index, $stat['name'], $stat['encryption_method']);
+            $mode = $this->mode($index, $stat['name'], $stat['encryption_method']);
             $limits->check(
                 $stat['name'],
                 1,
@@ -65,6 +61,7 @@ final class ZipPackage implements Archive
                 $stat['name'],
                 $stat['size'],
                 $stat['mtime'],
+                $mode,
             );
         }
         $limits->check(
@@ -111,7 +108,28 @@ final class ZipPackage implements Archive
         }
     }
 
-    private function refuseLinkOrCipher(int $index, string $name, int $cipher): void
+    /** libzip cuts names at a NUL and takes other control characters for signs of an old code page. */
+    private function checkNames(string $file): void
+    {
+        $count = 0;
+        foreach (ZipDirectory::names($file, $this->name) as $raw) {
+            $count++;
+            if (preg_match('/[\x00-\x1f\x7f]/', $raw) === 1) {
+                throw PackageRefused::because(
+                    $this->name,
+                    RefusalReason::BadName,
+                    (string) preg_replace('/[\x00-\x1f\x7f].*/s', '…', $raw),
+                );
+            }
+        }
+        if ($count !== $this->zip->numFiles) {
+            // There is more than one directory in it, and each reader takes another one.
+            throw PackageRefused::because($this->name, RefusalReason::Broken, 'in its directory');
+        }
+    }
+
+    /** @return int|null twelve bits, null where it was packed on a system without modes */
+    private function mode(int $index, string $name, int $cipher): ?int
     {
         if ($cipher !== ZipArchive::EM_NONE) {
             throw PackageRefused::because($this->name, RefusalReason::Encrypted, $name);
@@ -122,11 +140,16 @@ final class ZipPackage implements Archive
             $this->zip->getExternalAttributesIndex($index, $system, $attributes)
             && $system === ZipArchive::OPSYS_UNIX
         ) {
-            $kind = (is_int($attributes) ? $attributes >> 16 : 0120000) & 0170000;
-            if (! in_array($kind, [0, 0100000, 0040000], true)) {
+            $mode = is_int($attributes) ? $attributes >> 16 : 0120000;
+            if (! in_array($mode & 0170000, [0, 0100000, 0040000], true)) {
                 throw PackageRefused::because($this->name, RefusalReason::Link, $name);
             }
+
+            // Some programs say Unix and give no mode at all.
+            return ($mode & 07777) === 0 ? null : $mode & 07777;
         }
+
+        return null;
     }
 
     private function entry(
@@ -134,6 +157,7 @@ final class ZipPackage implements Archive
         string $name,
         int $size,
         int $modified,
+        ?int $mode,
     ): ArchiveEntry {
         // Some programs write backslashes, though APPNOTE 4.4.17.1 wants slashes.
         $name = str_replace('\\', '/', $name);
@@ -144,6 +168,7 @@ final class ZipPackage implements Archive
             str_ends_with($name, '/'),
             $size,
             $modified > 0 ? $modified : null,
+            $mode,
         );
     }
 }

@@ -59,7 +59,7 @@ final readonly class Address
         if (preg_match('~^(?:file:|[a-z]:[\\\\/]|[a-z]\|/|\\\\\\\\)~i', $value) === 1) {
             return new self(AddressKind::LocalFile);
         }
-        if (preg_match('~^(?:(https?):)?[/\\\\]{2}([^/\\\\?#]*)(.*)$~is', $value, $match) === 1) {
+        if (preg_match('~^(?:(https?|ftps?|sftp):)?[/\\\\]{2}([^/\\\\?#]*)(.*)$~is', $value, $match) === 1) {
             return self::withHost(
                 strtolower($match[1]),
                 $match[2],

@@ -16,6 +16,12 @@ final class Document
     /** Of <base href>, null where there is none. */
     public ?string $base = null;
 
+    /** @var array{string, int}|null the text of <title> and its place; null where there is none */
+    public ?array $title = null;
+
+    /** Whether it sends visitors on by itself. */
+    public bool $sendsOn = false;
+
     /** @var list<int>|null */
     private ?array $lines = null;
 

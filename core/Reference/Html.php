@@ -110,6 +110,29 @@ final class Html
         return $document;
     }
 
+    /**
+     * What visitors read: the text between the tags, and that of titles and text areas.
+     *
+     * @return iterable<array{string, int}> as it is written, character references and all, with its place in bytes
+     */
+    public static function visible(string $text): iterable
+    {
+        $from = 0;
+        foreach (Tokens::of(self::TOKENS, $text) as $tag) {
+            [$whole, $at] = $tag[0];
+            if ($at > $from) {
+                yield [substr($text, $from, $at - $from), $from];
+            }
+            if (in_array(strtolower($tag[1][0] ?? ''), ['title', 'textarea'], true)) {
+                yield [(string) $tag[3][0], $tag[3][1]];
+            }
+            $from = $at + strlen((string) $whole);
+        }
+        if ($from < strlen($text)) {
+            yield [substr($text, $from), $from];
+        }
+    }
+
     /** Style sheets and modules that stand in the page itself. */
     private static function text(
         Document $document,
@@ -122,6 +145,8 @@ final class Html
             Css::scan($document, $text, $offset);
         } elseif ($element === 'script' && preg_match('~\btype\s*=\s*["\']?module\b~i', $attributes) === 1) {
             Script::scan($document, $text, $offset);
+        } elseif ($element === 'title') {
+            $document->title ??= [trim(self::decoded($text)), $offset];
         }
     }
 
@@ -200,6 +225,7 @@ final class Html
                 "$element $name",
                 $value,
                 $at,
+                $name === 'src' && $element === 'img' ? self::width($attributes) : null,
             );
         } elseif (in_array($element, self::LINKS[$name] ?? [], true)) {
             self::add(
@@ -242,6 +268,7 @@ final class Html
         string $how,
         string $raw,
         int $offset,
+        ?int $shownWidth = null,
     ): void {
         $document->add(new Reference(
             $kind,
@@ -249,7 +276,16 @@ final class Html
             self::address($raw),
             $offset,
             strlen($raw),
+            $shownWidth,
         ));
+    }
+
+    /** @param  array<string, array{string, int}>  $attributes */
+    private static function width(array $attributes): ?int
+    {
+        $width = trim($attributes['width'][0] ?? '');
+
+        return preg_match('/^[1-9]\d{0,4}(?:px)?$/D', $width) === 1 ? (int) $width : null;
     }
 
     /** @param  array<string, array{string, int}>  $attributes */
@@ -269,6 +305,7 @@ final class Html
     ): void {
         $says = strtolower($attributes['property'][0] ?? $attributes['name'][0] ?? '');
         if (strtolower($attributes['http-equiv'][0] ?? '') === 'refresh') {
+            $document->sendsOn = true;
             // "5; url=next.html" (4.2.5.3)
             if (preg_match(
                 '~^[\s\d.]*[;,\s]\s*(?:url\s*=\s*)?["\']?([^"\']+)~i',

@@ -12,6 +12,7 @@ final readonly class Reference
      * @param  string  $value  as a browser reads it: character references decoded, blanks at either end gone
      * @param  int  $offset  in bytes, of the value as it is written in the document
      * @param  int  $length  in bytes, of the same
+     * @param  int|null  $shownWidth  of an image that is shown in a width of its own, in CSS pixels
      */
     public function __construct(
         public ReferenceKind $kind,
@@ -19,6 +20,7 @@ final readonly class Reference
         public string $value,
         public int $offset,
         public int $length,
+        public ?int $shownWidth = null,
     ) {
     }
 }

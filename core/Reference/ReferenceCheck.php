@@ -4,58 +4,55 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Manifest\StartPages;
-use Closure;
-
 /**
  * Follows every reference of a site within itself. One document is held at a time; of the others only the names of
  * places in them, once a fragment asks for these.
  */
 final class ReferenceCheck
 {
-    private const PAGES = ['html', 'htm', 'xhtml', 'svg', 'php', 'phtml', 'shtml'];
+    /** @var list<BrokenReference> */
+    private array $broken = [];
 
-    private const SCRIPTS = ['js', 'mjs'];
+    /** @var array<string, array<string, int>> */
+    private array $links = [];
 
-    /** Larger ones are not written by hand, and nobody waits for them. */
-    private const LONGEST = 16_000_000;
+    /** @var array<string, array{int, string, int}> */
+    private array $hosts = [];
 
-    private readonly Names $names;
+    /** @var array<string, array{int, string, int}|false> false for images that are shown as large as they are */
+    private array $shown = [];
 
     /** @var array<string, array<string, true>> ids by file */
     private array $ids = [];
 
-    /** @var list<array{string, string, int, Reference}> file that is meant, and where it is meant */
+    /** @var list<array{Resolved, string, int, Reference}> what leads to a place in a page, and where that is said */
     private array $places = [];
 
-    /**
-     * @param  Closure(ManifestEntry): string  $read  the contents of a file
-     * @param  list<string>  $own  hosts that are the site itself
-     */
-    public function __construct(
-        private readonly Manifest $manifest,
-        private readonly Closure $read,
-        private readonly array $own = [],
-    ) {
-        $this->names = new Names($manifest);
+    public function __construct(private readonly Resolver $resolver)
+    {
     }
 
-    /** @return list<BrokenReference> in the order of files and lines */
-    public function broken(): array
+    public function add(string $file, Document $document): void
     {
-        $broken = [];
-        foreach ($this->manifest->files() as $entry) {
-            $document = $this->document($entry);
-            if ($document !== null) {
-                array_push($broken, ...$this->ofDocument($entry->path->toString(), $document));
-            }
+        $known = [];
+        $this->ids[$file] = $document->ids;
+        foreach ($document->references as $reference) {
+            // The same address again is as right or wrong as before.
+            $key = $reference->kind->value.$reference->value;
+            $this->note(
+                $file,
+                $document,
+                $reference,
+                $known[$key] ??= $this->resolver->resolve($file, $document, $reference),
+            );
         }
-        foreach ($this->places as [$target, $file, $line, $reference]) {
-            $fragment = (string) Address::of($reference->value, $file)->fragment;
-            if (isset($this->ids[$target]) && ! isset($this->ids[$target][$fragment])) {
-                $broken[] = new BrokenReference(
+    }
+
+    public function finish(): References
+    {
+        foreach ($this->places as [$place, $file, $line, $reference]) {
+            if (isset($this->ids[$place->target]) && ! isset($this->ids[$place->target][$place->fragment])) {
+                $this->broken[] = new BrokenReference(
                     Fault::NoSuchPlace,
                     $file,
                     $line,
@@ -63,190 +60,76 @@ final class ReferenceCheck
                 );
             }
         }
+        $this->places = [];
 
-        return $broken;
-    }
-
-    /** Null for files in which nothing is looked for. */
-    private function document(ManifestEntry $entry): ?Document
-    {
-        $ending = strtolower(pathinfo($entry->path->name(), PATHINFO_EXTENSION));
-        $isPage = in_array($ending, self::PAGES, true);
-        $isScript = in_array($ending, self::SCRIPTS, true);
-        if (! $isPage && ! $isScript && $ending !== 'css' && $ending !== 'webmanifest') {
-            return null;
-        }
-        if ($entry->size > self::LONGEST) {
-            return null;
-        }
-        $text = ($this->read)($entry);
-        if ($isPage) {
-            return Html::scan($text);
-        }
-        $document = new Document($text);
-        match (true) {
-            $isScript => Script::scan($document, $text),
-            $ending === 'css' => self::styles($document, $text),
-            default => WebManifest::scan($document, $text),
-        };
-
-        return $document;
-    }
-
-    private static function styles(Document $document, string $text): void
-    {
-        Css::scan($document, $text);
-        Script::sourceMap($document, $text);
-    }
-
-    /** @return list<BrokenReference> */
-    private function ofDocument(string $file, Document $document): array
-    {
-        $broken = [];
-        $known = [];
-        $this->ids[$file] = $document->ids;
-        foreach ($document->references as $reference) {
-            // The same address again is as right or wrong as before.
-            $found = $known[$reference->kind->value.$reference->value] ??= $this->judge($file, $document, $reference);
-            if ($found instanceof BrokenReference) {
-                $broken[] = new BrokenReference(
-                    $found->fault,
-                    $file,
-                    $document->line($reference->offset),
-                    $reference,
-                    $found->suggestion,
-                );
-            }
-        }
-
-        return $broken;
-    }
-
-    private function judge(string $file, Document $document, Reference $reference): BrokenReference|false
-    {
-        $address = Address::of(
-            $reference->value,
-            $file,
-            $document->base,
-            $this->own,
-        );
-        $fault = match ($address->kind) {
-            AddressKind::NoPlace => null,
-            AddressKind::Fragment => $this->notePlace(
-                $file,
-                $address,
-                $document,
-                $reference,
-                $file,
-            ),
-            AddressKind::LocalFile => Fault::LocalFile,
-            AddressKind::PrivateHost => Fault::PrivateHost,
-            AddressKind::WithLogin => Fault::WithLogin,
-            AddressKind::AboveRoot => Fault::AboveRoot,
-            AddressKind::Elsewhere => $address->isPlainHttp && $reference->kind === ReferenceKind::Load
-                ? Fault::PlainHttp
-                : null,
-            AddressKind::Inside => $this->inside(
-                $file,
-                $address,
-                $document,
-                $reference,
-            ),
-        };
-        if ($fault === null) {
-            return false;
-        }
-        $path = (string) $address->path;
-
-        return new BrokenReference(
-            $fault,
-            $file,
-            0,
-            $reference,
-            match ($fault) {
-                Fault::WrongCase => $this->names->otherwiseWritten($path),
-                Fault::Missing, Fault::AboveRoot => $this->names->nearest($path),
-                default => null,
-            },
+        return new References(
+            $this->broken,
+            $this->links,
+            $this->hosts,
+            array_filter($this->shown),
         );
     }
 
-    private function inside(
+    private function note(
         string $file,
-        Address $address,
         Document $document,
         Reference $reference,
-    ): ?Fault {
-        $path = (string) $address->path;
-        $isFile = $this->names->has($path) && ! $this->names->isDirectory($path);
-        if (! $isFile && $reference->how === 'module import' && $this->isForBundler($path)) {
-            return null;
+        Resolved $found,
+    ): void {
+        if ($found->fault !== null) {
+            $this->broken[] = new BrokenReference(
+                $found->fault,
+                $file,
+                $document->line($reference->offset),
+                $reference,
+                $found->suggestion,
+            );
         }
-        if (! $this->names->has($path)) {
-            return $this->names->otherwiseWritten($path) === null ? Fault::Missing : Fault::WrongCase;
+        if ($found->host !== null) {
+            $this->hosts[$found->host] ??= [0, $file, $document->line($reference->offset)];
+            $this->hosts[$found->host][0]++;
         }
-        if (! $this->names->isDirectory($path)) {
-            // "page.html/" is no file to a server.
-            return $address->isDirectory
-                ? Fault::Missing
-                : $this->notePlace(
-                    $path,
-                    $address,
-                    $document,
-                    $reference,
-                    $file,
-                );
+        if ($found->target !== null && $found->target !== $file) {
+            $this->links[$file][$found->target] = ($this->links[$file][$found->target] ?? 0) + 1;
         }
-        $start = $this->startPage($path);
-
-        return $start === null ? Fault::Listing : $this->notePlace(
-            $start,
-            $address,
-            $document,
-            $reference,
-            $file,
-        );
+        if ($found->target !== null) {
+            $this->noteWidth(
+                $file,
+                $document,
+                $reference,
+                $found->target,
+            );
+            self::isPlace($found) && $this->places[] = [
+                $found,
+                $file,
+                $document->line($reference->offset),
+                $reference,
+            ];
+        }
     }
 
-    /** A source that is put together before it is served names modules without their ending. */
-    private function isForBundler(string $path): bool
-    {
-        foreach (['.js', '.mjs', '.ts', '/index.js', '/index.ts'] as $ending) {
-            if ($this->names->has($path.$ending)) {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
-    private function startPage(string $directory): ?string
-    {
-        foreach (StartPages::USUAL as $name) {
-            $path = ltrim("$directory/$name", '/');
-            if ($this->names->has($path) && ! $this->names->isDirectory($path)) {
-                return $path;
-            }
-        }
-
-        return null;
-    }
-
-    /** Whether the place is there is known once all documents were read. */
-    private function notePlace(
-        string $target,
-        Address $address,
+    private function noteWidth(
+        string $file,
         Document $document,
         Reference $reference,
-        string $file,
-    ): null {
-        // "#" and "#top" lead to the top of every document; text fragments and states of scripts are no places.
-        $fragment = $address->fragment;
-        $isPlace = $fragment !== null && preg_match('~^(?!top$)[^:/!=&]+$~iD', $fragment) === 1;
-        if ($isPlace && preg_match('/\.(?:html?|xhtml|svg)$/iD', $target) === 1) {
-            $this->places[] = [$target, $file, $document->line($reference->offset), $reference];
+        string $image,
+    ): void {
+        $known = $this->shown[$image] ?? null;
+        if ($reference->kind === ReferenceKind::Link || $known === false) {
+            return;
         }
+        if ($reference->shownWidth === null) {
+            $this->shown[$image] = false;
+        } elseif ($known === null || $known[0] < $reference->shownWidth) {
+            $this->shown[$image] = [$reference->shownWidth, $file, $document->line($reference->offset)];
+        }
+    }
 
-        return null;
+    /** "#" and "#top" lead to the top of every document; text fragments and states of scripts are no places. */
+    private static function isPlace(Resolved $found): bool
+    {
+        return $found->fragment !== null
+            && preg_match('~^(?!top$)[^:/!=&]+$~iD', $found->fragment) === 1
+            && preg_match('/\.(?:html?|xhtml|svg)$/iD', (string) $found->target) === 1;
     }
 }

@@ -8,7 +8,8 @@ namespace Cellarium\Core\Reference;
 final class Script
 {
     private const TOKENS = '~//[^\n]*|/\*.*?(?:\*/|\z)|`(?:[^`\\\\]|\\\\.)*+`'
-        .'|\b(?:import|export)\b(?:[\s\w$*{},]*?\bfrom)?\s*+(?:\(\s*+)?+(?:"([^"\n]*+)"|\'([^\'\n]*+)\')'
+        .'|\b(?:import|export)\b(?:(?:(?!\b(?:import|export|from)\b)[\s\w$*{},])*+\bfrom)?+\s*+'
+        .'(?:\(\s*+)?+(?:"([^"\n]*+)"|\'([^\'\n]*+)\')'
         .'|"(?:[^"\\\\\n]|\\\\.)*+"|\'(?:[^\'\\\\\n]|\\\\.)*+\'~s';
 
     public static function scan(Document $document, string $script, int $offset = 0): void

@@ -7,32 +7,72 @@ namespace Cellarium\Core\Storage;
 /** Contents in files named by their hash, 256 directories of them, below one directory outside any document root. */
 final readonly class FileContentStore implements ContentStore
 {
-    public function __construct(private string $directory)
+    /** Up to here contents are held and hashed before a file is made for them. */
+    private const HELD_BYTES = 262_144;
+
+    /** @param  bool  $isDurable  whether what is kept is on the disk when put() returns, through a loss of power */
+    public function __construct(private string $directory, private bool $isDurable = true)
     {
     }
 
     public function put(iterable $chunks): StoredContent
     {
         $file = $this->incoming();
-        $stream = @fopen($file, 'xb');
-        if ($stream === false) {
-            throw StoreFailure::writing($file);
-        }
+        $stream = null;
+        $held = '';
         try {
             foreach ($chunks as $chunk) {
-                if (@fwrite($stream, $chunk) !== strlen($chunk)) {
-                    throw StoreFailure::writing($file);
+                $held .= $chunk;
+                if (strlen($held) > self::HELD_BYTES) {
+                    $stream ??= self::open($file);
+                    self::write($stream, $held, $file);
+                    $held = '';
                 }
             }
+            $known = $stream === null ? $this->known($held) : null;
+            if ($known !== null) {
+                return $known;
+            }
+            $stream ??= self::open($file);
+            self::write($stream, $held, $file);
             fflush($stream);
         } catch (\Throwable $failure) {
             @unlink($file);
             throw $failure;
         } finally {
-            fclose($stream);
+            $stream === null || fclose($stream);
         }
 
         return $this->adopt($file);
+    }
+
+    /** What is small and here already need not be written once more: icons and empty files are in every version. */
+    private function known(string $bytes): ?StoredContent
+    {
+        $sha256 = hash('sha256', $bytes);
+        if (! $this->isIntact($sha256, strlen($bytes))) {
+            return null;
+        }
+        // Found again: a sweep must not take it for forgotten before it is referred to.
+        @touch($this->path($sha256));
+
+        return new StoredContent($sha256, strlen($bytes));
+    }
+
+    /** @return resource */
+    private static function open(string $file)
+    {
+        $stream = @fopen($file, 'xb');
+
+        return $stream === false ? throw StoreFailure::writing($file) : $stream;
+    }
+
+    /** @param  resource  $stream */
+    private static function write($stream, string $bytes, string $file): void
+    {
+        if (@fwrite($stream, $bytes) !== strlen($bytes)) {
+            throw StoreFailure::writing($file);
+        }
     }
 
     public function adopt(string $file): StoredContent
@@ -50,7 +90,7 @@ final readonly class FileContentStore implements ContentStore
             return new StoredContent($sha256, $size);
         }
         $this->make(dirname($this->path($sha256)));
-        $this->sync($file);
+        $this->isDurable && $this->sync($file);
         if (! @chmod($file, 0440) || ! @rename($file, $this->path($sha256))) {
             throw StoreFailure::writing($this->path($sha256));
         }

@@ -15,7 +15,7 @@
                             @if (count($group->findings) > 1)
                                 <b>{{ number_format(count($group->findings)) }}</b>
                             @endif
-                            <small>{{ $group->code }}</small></h3>
+                            <small>{{ $group->code->value }}</small></h3>
                         <ul>
                             @foreach ($group->first() as $finding)
                                 <li>@include('parts.finding')</li>

@@ -6,7 +6,7 @@
                 <small>{{ $packages->isEmpty() ? '' : number_format($packages->total()).', the newest first' }}</small>
             </h1>
             @if ($packages->isEmpty())
-                <p class="calm">No package yet. Upload a zip or tar.gz of a built site.</p>
+                <p class="calm">No package yet. Upload a zip, tar, tar.gz or tar.xz of a built site.</p>
             @else
                 <table class="facts-table is-roomy">
                     <thead>

@@ -25,7 +25,7 @@ final class BadInputTest extends AppTestCase
             static fn (string $dir): string => self::cut(
                 Zips::make("$dir/x.zip", ['index.html' => random_bytes(4000)]),
             ),
-            'not a zip or tar.gz',
+            'not a zip, tar, tar.gz or tar.xz',
         ];
         yield 'climbs out' => [
             static fn (string $dir): string => Zips::make("$dir/x.zip", ['index.html' => 'x', '../../evil.php' => 'x']),

@@ -97,8 +97,15 @@ final class ConsoleTest extends AppTestCase
         self::assertSame([0, null], [$backup['taken_over'], $backup['taken_over_since']]);
         [$status, $found] = $this->artisanJson('inspect', $this->zip());
         self::assertSame(
-            [0, 'stones', '1.0', 'stones', 'index.html', 4],
-            [$status, $found['name'], $found['version'], $found['wrapper'], $found['start_page'], $found['files']],
+            [0, 'stones', '1.0', 'stones', 'index.html', 7],
+            [
+                $status,
+                $found['name'],
+                $found['version'],
+                $found['root_lifted'],
+                $found['start_pages'][0]['winner'],
+                $found['entries'],
+            ],
         );
         [$status, $accounts] = $this->artisanJson('accounts');
         self::assertSame(

@@ -29,7 +29,7 @@ final class PackageFindingsTest extends AppTestCase
             ->assertSee('3 more like these')
             ->assertDontSee('<script>alert(1)</script>', false)
             ->assertDontSee('leads where it says');
-        $this->get('/packages')->assertSee('9 to look at, 1 note');
+        $this->get('/packages')->assertSee('cannot go live');
     }
 
     public function test_a_package_whose_references_are_right_says_so(): void

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Architecture;
 
+use Cellarium\Core\Package\Finding\FindingCode;
 use PHPUnit\Framework\TestCase;
 
 /** The repository explains itself: what documents name is there, and what is there is named. */
@@ -74,6 +75,14 @@ final class DocumentsTest extends TestCase
         preg_match_all('/^(\w+)=/m', self::text('.env.example'), $named);
 
         self::assertSame([], array_values(array_diff(array_unique($read), $named[1])));
+    }
+
+    public function test_every_code_of_a_finding_is_explained(): void
+    {
+        $text = (string) file_get_contents(dirname(__DIR__, 2).'/docs/findings.md');
+        preg_match_all('/^\| `(\w+)` \|/m', $text, $match);
+
+        self::assertEqualsCanonicalizing(array_column(FindingCode::cases(), 'value'), $match[1]);
     }
 
     public function test_every_package_that_is_required_has_its_licence_named(): void

@@ -19,7 +19,8 @@ use Symfony\Component\Console\Helper\ProgressBar;
 
 final class DeployCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip or tar.gz} {--ftp-user= : the FTP user '
+    protected $signature = 'cellarium:deploy {site : the domain} {file : a zip, tar, tar.gz or tar.xz} '
+        .'{--ftp-user= : the FTP user '
         .'to sign in as; it is closed at the end when it was made for its job} {--into= : a saved destination of the '
         .'site, or a directory inside its document root} {--json : one JSON object on standard output}';
 

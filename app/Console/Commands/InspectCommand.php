@@ -5,43 +5,47 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Packages\FindingGroup;
-use Cellarium\Core\Package\PackageFinding;
+use App\Text\Amount;
+use Cellarium\Core\Package\ArchiveLimits;
+use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageIntake;
+use Cellarium\Core\Storage\FileContentStore;
+use Psr\Clock\ClockInterface;
 
 final class InspectCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:inspect {file : a zip or tar.gz} {--json}';
+    protected $signature = 'cellarium:inspect {file : a zip, tar, tar.gz or tar.xz} {--json}';
 
-    protected $description = 'Say what a package is and how it would land';
+    protected $description = 'Say what a package is, what is wrong with it and how it would land; nothing is kept';
 
-    public function handle(PackageIntake $intake): int
+    public function handle(ClockInterface $clock, ArchiveLimits $limits): int
     {
         $file = $this->readable((string) $this->argument('file'));
-        $found = $intake->take($file, basename($file));
-        if ($this->wantsJson()) {
-            $this->json([
-                'ok' => ! $found->stops(),
-                'name' => $found->name,
-                'version' => $found->version,
-                'files' => count($found->manifest->files()),
-                'bytes' => $found->manifest->bytes(),
-                'wrapper' => $found->wrapper,
-                'start_page' => $found->startPage,
-                'findings' => array_map(
-                    static fn (PackageFinding $finding): array => $finding->toArray(),
-                    $found->findings,
-                ),
-            ]);
-        } else {
-            $this->components->twoColumnDetail(
-                trim("$found->name $found->version"),
-                count($found->manifest->files()).' files, '.$found->manifest->bytes().' bytes',
-            );
-            foreach ($found->findings as $finding) {
+        $scratch = sys_get_temp_dir().'/cellarium-inspect-'.bin2hex(random_bytes(8));
+        try {
+            $store = new FileContentStore($scratch, isDurable: false);
+            $found = (new PackageIntake($store, $clock, $limits))->take($file, basename($file));
+        } finally {
+            $this->laravel->make('files')->deleteDirectory($scratch);
+        }
+        $this->wantsJson()
+            ? $this->json(['ok' => ! $found->stops(), ...$found->toArray()])
+            : $this->say($found);
+
+        return $found->stops() ? self::REFUSED : self::PROVEN;
+    }
+
+    private function say(Inspection $found): void
+    {
+        $this->components->twoColumnDetail(
+            trim("$found->name $found->version"),
+            Amount::files(count($found->manifest->files())).', '.Amount::bytes($found->manifest->bytes()),
+        );
+        foreach (FindingGroup::all($found->findings) as $group) {
+            $this->components->twoColumnDetail($group->title(), "{$group->label()} · {$group->code->value}");
+            foreach ($group->findings as $finding) {
                 $this->components->bulletList([FindingGroup::where($finding).$finding->message]);
             }
         }
-
-        return $found->stops() ? self::REFUSED : self::PROVEN;
     }
 }

@@ -10,7 +10,7 @@ use Cellarium\Core\Plan\PlanItem;
 
 final class PlanCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:plan {site : the domain} {file : a zip or tar.gz} {--json}';
+    protected $signature = 'cellarium:plan {site : the domain} {file : a zip, tar, tar.gz or tar.xz} {--json}';
 
     protected $description = 'Show file by file what a deployment would do; nothing is changed';
 

@@ -29,7 +29,7 @@ final class PackageController
         $request->validate(
             ['package' => ['required', 'file']],
             [
-                'package.required' => 'Choose a zip or tar.gz first.',
+                'package.required' => 'Choose a zip, tar, tar.gz or tar.xz first.',
                 'package.uploaded' => 'The file did not arrive whole; it may be larger '
                     .'than '.ini_get('upload_max_filesize').'.',
             ],

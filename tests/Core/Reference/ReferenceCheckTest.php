@@ -9,8 +9,10 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Reference\BrokenReference;
+use Cellarium\Core\Reference\Documents;
 use Cellarium\Core\Reference\Fault;
 use Cellarium\Core\Reference\ReferenceCheck;
+use Cellarium\Core\Reference\Resolver;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -41,11 +43,12 @@ final class ReferenceCheckTest extends TestCase
             }
         }
 
-        return (new ReferenceCheck(
-            Manifest::of($entries),
-            static fn (ManifestEntry $entry): string => $files[$entry->path->toString()],
-            ['site.example'],
-        ))->broken();
+        $check = new ReferenceCheck(new Resolver(Manifest::of($entries), ['site.example']));
+        foreach ($files as $name => $text) {
+            Documents::isOne($name, strlen($text)) && $check->add($name, Documents::read($name, $text));
+        }
+
+        return $check->finish()->broken;
     }
 
     public function test_a_site_that_is_right_has_none(): void

@@ -2,15 +2,17 @@
 
 declare(strict_types=1);
 
-namespace Tests\Core\Package;
+namespace Tests\Core\Package\Finding;
 
 use Cellarium\Core\Package\Inspection;
-use Cellarium\Core\Package\PackageFinding;
+use Cellarium\Core\Package\Finding\FindingCode;
+use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\PackageIntake;
-use Cellarium\Core\Package\ReferenceFindings;
-use Cellarium\Core\Package\Severity;
+use Cellarium\Core\Package\Finding\ReferenceFindings;
+use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\FixedClock;
 use Tests\Support\Scratch;
 use Tests\Support\Zips;
 
@@ -29,7 +31,7 @@ final class ReferenceFindingsTest extends TestCase
     /** @param  array<string, string>  $files */
     private function inspect(array $files): Inspection
     {
-        return (new PackageIntake(new FileContentStore("$this->scratchDirectory/store")))->take(
+        return (new PackageIntake(new FileContentStore("$this->scratchDirectory/store"), new FixedClock))->take(
             Zips::make("$this->scratchDirectory/site.zip", $files),
             'site-1.0.zip',
         );
@@ -42,7 +44,7 @@ final class ReferenceFindingsTest extends TestCase
             static fn (PackageFinding $one): array => $one->toArray(),
             array_filter(
                 $found->findings,
-                static fn (PackageFinding $one): bool => str_starts_with($one->code, 'reference'),
+                static fn (PackageFinding $one): bool => str_starts_with($one->code->value, 'reference'),
             ),
         ));
     }
@@ -56,13 +58,14 @@ final class ReferenceFindingsTest extends TestCase
 
         self::assertSame([[
             'code' => 'reference_case',
-            'severity' => 'warn',
+            'severity' => 'stop',
             'path' => 'index.html',
             'line' => 2,
             'message' => 'asks for img/Harbour.JPG; the file is img/harbour.jpg.',
             'suggestion' => 'img/harbour.jpg',
+            'offset' => 14,
         ]], self::references($found));
-        self::assertFalse($found->stops());
+        self::assertTrue($found->stops());
     }
 
     public function test_a_link_that_a_program_may_answer_is_a_note(): void
@@ -109,7 +112,7 @@ final class ReferenceFindingsTest extends TestCase
     {
         foreach (Severity::cases() as $severity) {
             $finding = new PackageFinding(
-                'a_code',
+                FindingCode::ReferenceCase,
                 $severity,
                 'A sentence.',
                 'a/b.html',

@@ -2,15 +2,13 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Package;
+namespace Cellarium\Core\Package\Finding;
 
 use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Reference\BrokenReference;
 use Cellarium\Core\Reference\Fault;
-use Cellarium\Core\Reference\ReferenceCheck;
 use Cellarium\Core\Reference\ReferenceKind;
-use Closure;
+use Cellarium\Core\Reference\References;
 
 /** References of a package that do not lead where they say, as findings. */
 final class ReferenceFindings
@@ -18,31 +16,27 @@ final class ReferenceFindings
     /** So many are kept, each with its file and line; what is more of them is counted. */
     public const MOST = 1000;
 
-    private const LONGEST_QUOTE = 120;
-
-    /**
-     * @param  Closure(ManifestEntry): string  $read
-     * @return list<PackageFinding> in the order of files and lines
-     */
-    public static function of(Manifest $manifest, Closure $read): array
+    /** @return list<PackageFinding> in the order of files and lines */
+    public static function of(Manifest $manifest, References $references): array
     {
-        $broken = (new ReferenceCheck($manifest, $read))->broken();
+        $broken = $references->broken;
         // Where a program answers, an address without a file may be one of its pages.
         $answers = self::hasProgram($manifest);
         $findings = array_map(
             static fn (BrokenReference $one): PackageFinding => new PackageFinding(
-                $one->fault->value,
+                FindingCode::from($one->fault->value),
                 self::severity($one, $answers),
                 self::message($one),
                 $one->file,
                 $one->line,
                 $one->suggestion,
+                $one->reference->offset,
             ),
             array_slice($broken, 0, self::MOST),
         );
         $more = count($broken) - self::MOST;
         $more <= 0 || $findings[] = new PackageFinding(
-            'references_more',
+            FindingCode::ReferencesMore,
             Severity::Warn,
             "$more more references do not lead where they say. Mend these first and upload it again.",
         );
@@ -54,6 +48,8 @@ final class ReferenceFindings
     {
         return match ($one->fault) {
             Fault::PlainHttp, Fault::NoSuchPlace => Severity::Note,
+            // Nobody means it, everybody's visitors see it, and it can be mended here.
+            Fault::WrongCase => Severity::Stop,
             Fault::Missing, Fault::Listing => $one->reference->how === 'source map'
                 || ($answers && $one->reference->kind === ReferenceKind::Link)
                     ? Severity::Note
@@ -64,12 +60,7 @@ final class ReferenceFindings
 
     private static function message(BrokenReference $one): string
     {
-        $asked = mb_strimwidth(
-            mb_scrub($one->reference->value),
-            0,
-            self::LONGEST_QUOTE,
-            '…',
-        );
+        $asked = Quote::of($one->reference->value);
 
         return match ($one->fault) {
             Fault::WrongCase => "asks for $asked; the file is $one->suggestion.",

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Package;
+namespace Cellarium\Core\Package\Finding;
 
 /** How much a finding matters. */
 enum Severity: string

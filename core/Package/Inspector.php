@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Package;
+
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Package\Finding\LayoutFindings;
+use Cellarium\Core\Package\Finding\Mentions;
+use Cellarium\Core\Package\Finding\NameFindings;
+use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Finding\ProgramFindings;
+use Cellarium\Core\Package\Finding\ReferenceFindings;
+use Cellarium\Core\Package\Finding\SecretCheck;
+use Cellarium\Core\Package\Finding\Severity;
+use Cellarium\Core\Package\Finding\UnfinishedCheck;
+use Cellarium\Core\Package\Finding\UseFindings;
+use Cellarium\Core\Reference\Documents;
+use Cellarium\Core\Reference\ReferenceCheck;
+use Cellarium\Core\Reference\References;
+use Cellarium\Core\Reference\Resolver;
+
+/** Looks through a package as it would land. One text is held at a time, however many there are. */
+final readonly class Inspector
+{
+    /** Texts that hold no references, but maybe secrets and names of files. */
+    private const TEXT = '/\.(?:txt|md|json|xml|ya?ml|toml|ini|conf|cfg|env|sh|log|pem|key|ppk|htaccess)\z'
+        .'|(?:\A|\/)(?:\.env(?:\.[\w-]+)?|id_(?:rsa|dsa|ecdsa|ed25519)|\.npmrc|\.netrc|\.htpasswd)\z/i';
+
+    /** Of these, in bytes; what is longer is data. */
+    private const LONGEST_TEXT = 1_000_000;
+
+    /** @param  string  $today  as YYYY-MM-DD */
+    public function __construct(private PackageContents $contents, private string $today)
+    {
+    }
+
+    /**
+     * @param  PackageOrigin  $origin  what is known besides its files
+     * @param  list<PackageFinding>  $before  of its last version; what is unfinished there is no news here
+     */
+    public function inspect(Manifest $manifest, PackageOrigin $origin, array $before = []): Inspection
+    {
+        $mentions = new Mentions($manifest);
+        $checks = [new SecretCheck, new UnfinishedCheck($this->today)];
+        $references = new ReferenceCheck(new Resolver($manifest));
+        foreach ($manifest->files() as $entry) {
+            $path = $entry->path->toString();
+            $isDocument = Documents::isOne($path, $entry->size);
+            if (! $isDocument && ($entry->size > self::LONGEST_TEXT || preg_match(self::TEXT, $path) !== 1)) {
+                continue;
+            }
+            $text = $this->contents->text($entry);
+            $document = $isDocument ? Documents::read($path, $text) : null;
+            $document === null || $references->add($path, $document);
+            $mentions->note($entry->path->name(), $text);
+            foreach ($checks as $check) {
+                $check->look($entry, $text, $document);
+            }
+        }
+        $found = $references->finish();
+
+        return new Inspection(
+            $origin->name,
+            $origin->version,
+            $origin->wrapper,
+            $manifest,
+            self::worstFirst(self::news([
+                ...LayoutFindings::of($manifest, $origin->wrapper, $origin->left),
+                ...NameFindings::of($manifest),
+                ...(new ProgramFindings($this->contents, $found))->of($manifest, $origin->modes),
+                ...array_merge(...array_map(static fn ($check): array => $check->findings(), $checks)),
+                ...ReferenceFindings::of($manifest, $found),
+                ...(new UseFindings(
+                    $manifest,
+                    $this->contents,
+                    $found,
+                    $mentions,
+                ))->all(),
+            ], $before)),
+            $found,
+        );
+    }
+
+    /**
+     * @param  list<PackageFinding>  $findings
+     * @param  list<PackageFinding>  $before
+     * @return list<PackageFinding>
+     */
+    private static function news(array $findings, array $before): array
+    {
+        $known = [];
+        foreach ($before as $finding) {
+            $known[$finding->sameAsBefore()] = true;
+        }
+
+        return array_map(
+            static fn (PackageFinding $one): PackageFinding => $one->code->isOfUnfinished()
+                && isset($known[$one->sameAsBefore()]) ? $one->as(Severity::Note) : $one,
+            $findings,
+        );
+    }
+
+    /**
+     * @param  list<PackageFinding>  $findings
+     * @return list<PackageFinding>
+     */
+    private static function worstFirst(array $findings): array
+    {
+        $order = [Severity::Stop, Severity::Warn, Severity::Note];
+        usort(
+            $findings,
+            static fn (PackageFinding $a, PackageFinding $b): int => array_search($a->severity, $order, true)
+                <=> array_search($b->severity, $order, true),
+        );
+
+        return $findings;
+    }
+}

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Package;
+
+use Cellarium\Core\Path\RelativePath;
+
+/** What operating systems, editors and version control leave in archives; it does not land. */
+final class Leftovers
+{
+    private const NAMES = [
+        '__MACOSX',
+        '.DS_Store',
+        '.AppleDouble',
+        '.Spotlight-V100',
+        '.Trashes',
+        '.fseventsd',
+        '$RECYCLE.BIN',
+        'Thumbs.db',
+        'ehthumbs.db',
+        'desktop.ini',
+        '.directory',
+        '.git',
+        '.svn',
+        '.hg',
+        '.bzr',
+        'CVS',
+        '.idea',
+        '.vscode',
+    ];
+
+    public static function isOne(RelativePath $path): bool
+    {
+        return array_intersect($path->segments(), self::NAMES) !== []
+            // The other half of a file that a Mac has written to a foreign disk.
+            || str_starts_with($path->name(), '._');
+    }
+}

@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Package;
+
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\Finding\FindingCode;
+use Cellarium\Core\Package\Finding\PackageFinding;
+
+/** One address of a package as it would land, and what it would give. */
+final readonly class Served
+{
+    private const EXPOSES = [
+        FindingCode::SecretKey,
+        FindingCode::SecretSetting,
+        FindingCode::SecretToken,
+        FindingCode::SecretDump,
+        FindingCode::LeftoverCopy,
+        FindingCode::LeftoverDevelopment,
+    ];
+
+    /**
+     * @param  string  $address  from the root of the site, percent-encoded (RFC 3986)
+     * @param  string|null  $file  that answers there
+     */
+    private function __construct(public string $address, public ServedAs $as, public ?string $file)
+    {
+    }
+
+    /**
+     * @param  list<string>  $names  start pages in the order of the site
+     * @param  list<PackageFinding>  $findings
+     * @return list<self> each directory that holds files, then what should not be fetched
+     */
+    public static function all(Manifest $manifest, array $findings, array $names = StartPages::USUAL): array
+    {
+        $served = [];
+        foreach (self::directories($manifest) as $directory) {
+            $winner = self::candidates($manifest, $directory, $names)[0] ?? null;
+            $served[] = new self(
+                $directory === '' ? '/' : '/'.self::encoded($directory).'/',
+                $winner === null ? ServedAs::Listing : ServedAs::Page,
+                $winner,
+            );
+        }
+        $exposed = [];
+        foreach ($findings as $finding) {
+            if ($finding->path !== null && in_array($finding->code, self::EXPOSES, true)) {
+                $exposed[$finding->path] ??= new self(
+                    '/'.self::encoded($finding->path),
+                    ServedAs::Exposed,
+                    $finding->path,
+                );
+            }
+        }
+
+        return [...$served, ...array_values($exposed)];
+    }
+
+    /**
+     * Which start pages stand in each directory that has one, and which of them is shown.
+     *
+     * @param  list<string>  $names  in the order of the site
+     * @return list<array{directory: string, candidates: list<string>, winner: string}>
+     */
+    public static function startPages(Manifest $manifest, array $names = StartPages::USUAL): array
+    {
+        $found = [];
+        foreach (self::directories($manifest) as $directory) {
+            $candidates = self::candidates($manifest, $directory, $names);
+            $candidates === [] || $found[] = [
+                'directory' => $directory,
+                'candidates' => $candidates,
+                'winner' => $candidates[0],
+            ];
+        }
+
+        return $found;
+    }
+
+    /** @return array{address: string, as: string, file: string|null} */
+    public function toArray(): array
+    {
+        return ['address' => $this->address, 'as' => $this->as->value, 'file' => $this->file];
+    }
+
+    /** @return list<string> that hold files themselves, and the root */
+    private static function directories(Manifest $manifest): array
+    {
+        $found = ['' => true];
+        foreach ($manifest->files() as $file) {
+            $found[(string) $file->path->parent()] = true;
+        }
+        ksort($found, SORT_STRING);
+
+        return array_map(strval(...), array_keys($found));
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @return list<string> paths
+     */
+    private static function candidates(Manifest $manifest, string $directory, array $names): array
+    {
+        $paths = array_map(static fn (string $name): string => ltrim("$directory/$name", '/'), $names);
+
+        return array_values(array_filter(
+            $paths,
+            static fn (string $path): bool => $manifest->get($path)?->isFile() ?? false,
+        ));
+    }
+
+    private static function encoded(string $path): string
+    {
+        return implode('/', array_map(rawurlencode(...), explode('/', $path)));
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Reference;
+
+/** Where a reference leads within its site, or what is wrong with it. */
+final readonly class Resolved
+{
+    /**
+     * @param  string|null  $target  the file it leads to, below the root; null where it leads to none
+     * @param  string|null  $fragment  the place in it that is asked for
+     * @param  string|null  $suggestion  the path it may have meant
+     * @param  string|null  $host  where it leads elsewhere
+     */
+    public function __construct(
+        public ?Fault $fault = null,
+        public ?string $target = null,
+        public ?string $fragment = null,
+        public ?string $suggestion = null,
+        public ?string $host = null,
+    ) {
+    }
+}

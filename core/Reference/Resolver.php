@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Reference;
+
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\StartPages;
+
+/** Says of one reference where it leads, by the names there are. */
+final readonly class Resolver
+{
+    private Names $names;
+
+    /** @param  list<string>  $own  hosts that are the site itself */
+    public function __construct(Manifest $manifest, private array $own = [])
+    {
+        $this->names = new Names($manifest);
+    }
+
+    public function resolve(string $file, Document $document, Reference $reference): Resolved
+    {
+        $address = Address::of(
+            $reference->value,
+            $file,
+            $document->base,
+            $this->own,
+        );
+
+        return match ($address->kind) {
+            AddressKind::NoPlace => new Resolved,
+            AddressKind::Fragment => new Resolved(target: $file, fragment: $address->fragment),
+            AddressKind::LocalFile => new Resolved(Fault::LocalFile),
+            AddressKind::PrivateHost => new Resolved(Fault::PrivateHost),
+            AddressKind::WithLogin => new Resolved(Fault::WithLogin),
+            AddressKind::AboveRoot => new Resolved(
+                Fault::AboveRoot,
+                suggestion: $this->names->nearest((string) $address->path),
+            ),
+            AddressKind::Elsewhere => new Resolved(
+                $address->isPlainHttp && $reference->kind === ReferenceKind::Load ? Fault::PlainHttp : null,
+                host: $address->host,
+            ),
+            AddressKind::Inside => $this->inside($address, $reference),
+        };
+    }
+
+    private function inside(Address $address, Reference $reference): Resolved
+    {
+        $path = (string) $address->path;
+        $isFile = $this->names->has($path) && ! $this->names->isDirectory($path);
+        if (! $isFile && $reference->how === 'module import') {
+            $source = $this->forBundler($path);
+            if ($source !== null) {
+                return new Resolved(target: $source);
+            }
+        }
+        if (! $this->names->has($path)) {
+            $other = $this->names->otherwiseWritten($path);
+
+            return $other === null ? $this->missing($path) : new Resolved(Fault::WrongCase, suggestion: $other);
+        }
+        if (! $this->names->isDirectory($path)) {
+            // "page.html/" is no file to a server.
+            return $address->isDirectory
+                ? $this->missing($path)
+                : new Resolved(target: $path, fragment: $address->fragment);
+        }
+        $start = $this->startPage($path);
+
+        return $start === null
+            ? new Resolved(Fault::Listing)
+            : new Resolved(target: $start, fragment: $address->fragment);
+    }
+
+    private function missing(string $path): Resolved
+    {
+        return new Resolved(Fault::Missing, suggestion: $this->names->nearest($path));
+    }
+
+    /** A source that is put together before it is served names modules without their ending. */
+    private function forBundler(string $path): ?string
+    {
+        foreach (['.js', '.mjs', '.ts', '/index.js', '/index.ts'] as $ending) {
+            if ($this->names->has($path.$ending)) {
+                return $path.$ending;
+            }
+        }
+
+        return null;
+    }
+
+    private function startPage(string $directory): ?string
+    {
+        foreach (StartPages::USUAL as $name) {
+            $path = ltrim("$directory/$name", '/');
+            if ($this->names->has($path) && ! $this->names->isDirectory($path)) {
+                return $path;
+            }
+        }
+
+        return null;
+    }
+}
