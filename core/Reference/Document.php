@@ -13,6 +13,9 @@ final class Document
     /** @var array<string, true> names that a fragment may lead to, as keys */
     public array $ids = [];
 
+    /** @var array<string, true> beginnings of names that a script puts together ("step-"), as keys */
+    public array $beginnings = [];
+
     /** Of <base href>, null where there is none. */
     public ?string $base = null;
 

@@ -145,6 +145,8 @@ final class Html
             Css::scan($document, $text, $offset);
         } elseif ($element === 'script' && preg_match('~\btype\s*=\s*["\']?module\b~i', $attributes) === 1) {
             Script::scan($document, $text, $offset);
+        } elseif ($element === 'script') {
+            Script::beginnings($document, $text);
         } elseif ($element === 'title') {
             $document->title ??= [trim(self::decoded($text)), $offset];
         }

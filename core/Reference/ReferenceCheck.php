@@ -25,6 +25,9 @@ final class ReferenceCheck
     /** @var array<string, array<string, true>> ids by file */
     private array $ids = [];
 
+    /** @var array<string, true> of all scripts together */
+    private array $beginnings = [];
+
     /** @var list<array{Resolved, string, int, Reference}> what leads to a place in a page, and where that is said */
     private array $places = [];
 
@@ -36,6 +39,7 @@ final class ReferenceCheck
     {
         $known = [];
         $this->ids[$file] = $document->ids;
+        $this->beginnings += $document->beginnings;
         foreach ($document->references as $reference) {
             // The same address again is as right or wrong as before.
             $key = $reference->kind->value.$reference->value;
@@ -51,7 +55,7 @@ final class ReferenceCheck
     public function finish(): References
     {
         foreach ($this->places as [$place, $file, $line, $reference]) {
-            if (isset($this->ids[$place->target]) && ! isset($this->ids[$place->target][$place->fragment])) {
+            if (isset($this->ids[$place->target]) && ! $this->mayHave((string) $place->target, $place->fragment)) {
                 $this->broken[] = new BrokenReference(
                     Fault::NoSuchPlace,
                     $file,
@@ -68,6 +72,17 @@ final class ReferenceCheck
             $this->hosts,
             array_filter($this->shown),
         );
+    }
+
+    /** A number behind what a script begins names with may be made by it. */
+    private function mayHave(string $file, ?string $fragment): bool
+    {
+        if (isset($this->ids[$file][$fragment])) {
+            return true;
+        }
+
+        return preg_match('/\A(.+[-_])\w+\z/', (string) $fragment, $match) === 1
+            && isset($this->beginnings[$match[1]]);
     }
 
     private function note(

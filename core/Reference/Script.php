@@ -27,7 +27,15 @@ final class Script
                 ));
             }
         }
+        self::beginnings($document, $script);
         self::sourceMap($document, $script, $offset);
+    }
+
+    /** Texts that end as names do to which a number is added: the places of a page may be made by a script. */
+    public static function beginnings(Document $document, string $script): void
+    {
+        preg_match_all('~["\'`]#?([A-Za-z][\w-]{0,40}[-_])(?:["\'`]|\$\{)~', $script, $match);
+        $document->beginnings += array_fill_keys($match[1], true);
     }
 
     /** Of scripts and style sheets: the last line that names one. Asked for by developers only. */

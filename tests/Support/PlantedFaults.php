@@ -288,7 +288,11 @@ final class PlantedFaults
         );
 
         return [
-            'a private key' => $file('deploy/id_ed25519', self::KEY, 'secret_key 1'),
+            'a private key' => static fn (PlantedSite $site) => $site->add(
+                'deploy/id_ed25519',
+                self::KEY,
+                'secret_key 1',
+            ),
             'a private key by another name' => $file('notes.txt', "Keys\n".self::KEY, 'secret_key 2'),
             'settings' => $file('config/.env', "APP=1\nDB_PASSWORD=Tide-Mill-42\n", 'secret_setting 2'),
             'a token in a script' => static fn (PlantedSite $site) => $site->plant(
@@ -329,7 +333,6 @@ final class PlantedFaults
                 'bin/tide',
                 "\x7fELF\x02",
                 'executable_file',
-                'file_unused',
             ),
             'a script for the server' => static fn (PlantedSite $site) => $site->add(
                 'send.php',

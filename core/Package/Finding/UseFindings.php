@@ -20,6 +20,9 @@ final readonly class UseFindings
         .'|apple-touch-icon[^/]*|browserconfig\.xml|crossdomain\.xml|[45]\d\d\.html?|CNAME|_redirects|_headers'
         .'|web\.config|\.ht\w+|\.user\.ini|php\.ini)\z|\A\.well-known/~i';
 
+    /** Sources that are put together before anything is served; they name each other in ways of their own. */
+    private const SOURCE = '/\.(?:s[ac]ss|less|styl|tsx?|jsx|coffee|vue|svelte)\z/i';
+
     /** What editors and people leave beside a file. */
     private const COPY = '/(?:~|\.(?:bak|orig|rej|old|sw[op]|tmp)|\.(?:html?|css|js|php)\.\d+)\z|\A#.*#\z|\A\.#'
         .'|\ACopy of |(?: - Copy| copy| \(copy\))(?: \d+)?(?=\.\w+\z)/i';
@@ -174,8 +177,11 @@ final readonly class UseFindings
 
         return ! $this->isUsed($file)
             && ! $this->mentions->has($file->path->name())
+            // A name without an ending is a word like any other: nobody can tell where it is meant.
+            && str_contains($file->path->name(), '.')
             && ! in_array($file->path->name(), StartPages::USUAL, true)
             && preg_match(self::ASKED_FOR, $path) !== 1
+            && preg_match(self::SOURCE, $path) !== 1
             && ! $this->isCopy($file)
             && array_intersect($file->path->segments(), self::FOR_BUILDING) === [];
     }
