@@ -112,7 +112,7 @@ final class PlantedFaults
             ),
             'the same, percent-encoded' => static fn (PlantedSite $site) => $site->plant(
                 'about.html',
-                $site->tag('a', ['href' => 'gro%CC%88%C3%9Fe.html?a=1#crew'], 'x'),
+                $site->tag('a', ['href' => 'gro%CC%88%C3%9Fe.html?a=1#top'], 'x'),
                 'reference_case',
             ),
             'a base that leads astray' => static fn (PlantedSite $site) => $site->add(
