@@ -17,6 +17,7 @@ use App\Http\Controllers\FtpUserController;
 use App\Http\Controllers\FtpUserListController;
 use App\Http\Controllers\HandOverController;
 use App\Http\Controllers\MeController;
+use App\Http\Controllers\MendController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\ReachController;
@@ -110,6 +111,7 @@ $signedIn(Permission::LookAtAgency)->group(function (): void {
     Route::post('/views/{view}/remove', [SavedViewController::class, 'remove']);
     Route::get('/packages', [PackageController::class, 'index']);
     Route::get('/packages/{package}', [PackageController::class, 'show']);
+    Route::get('/packages/{package}/references', [PackageController::class, 'references']);
     Route::get('/deployments', [DeploymentController::class, 'index']);
     Route::get('/deployments/{deployment}', [DeploymentController::class, 'show']);
     Route::get('/deployments/{deployment}/live', [DeploymentController::class, 'live']);
@@ -140,6 +142,8 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/bulk', [FtpUserListController::class, 'draft']);
     Route::post('/bulk/{change}/start', [FtpUserListController::class, 'start']);
     Route::post('/packages', [PackageController::class, 'take']);
+    Route::get('/packages/{package}/mend', [MendController::class, 'show']);
+    Route::post('/packages/{package}/mend', [MendController::class, 'make']);
     Route::get('/deployments/new', [DeploymentController::class, 'choose']);
     Route::post('/deployments', [DeploymentController::class, 'plan']);
     Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);

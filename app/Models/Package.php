@@ -7,8 +7,10 @@ namespace App\Models;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Reference\Links;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Query\Builder as Rows;
 use Illuminate\Support\Facades\DB;
@@ -20,7 +22,7 @@ final class Package extends Model
 
     protected $guarded = ['id'];
 
-    protected $casts = ['findings' => 'array', 'stops' => 'boolean'];
+    protected $casts = ['findings' => 'array', 'stops' => 'boolean', 'mends' => 'array'];
 
     /** @return HasMany<Deployment, $this> */
     public function deployments(): HasMany
@@ -28,16 +30,24 @@ final class Package extends Model
         return $this->hasMany(Deployment::class);
     }
 
+    /** @return BelongsTo<self, $this> what it was made from here, by mending */
+    public function source(): BelongsTo
+    {
+        return $this->belongsTo(self::class, 'mended_from');
+    }
+
     /**
      * @param  array<string, mixed>  $facts  its columns
      */
-    public static function add(array $facts, Manifest $contents): self
+    public static function add(array $facts, Manifest $contents, Links $links): self
     {
-        return DB::transaction(static function () use ($facts, $contents): self {
+        return DB::transaction(static function () use ($facts, $contents, $links): self {
             $package = self::create($facts);
-            DB::table('package_manifests')->insert(
-                ['package_id' => $package->id, 'manifest' => $contents->toJson()],
-            );
+            DB::table('package_manifests')->insert([
+                'package_id' => $package->id,
+                'manifest' => $contents->toJson(),
+                'links' => $links->toJson(),
+            ]);
 
             return $package;
         });
@@ -45,10 +55,19 @@ final class Package extends Model
 
     public function contents(): Manifest
     {
-        return Manifest::fromJson(
-            DB::table('package_manifests')->where('package_id', $this->id)->value('manifest')
-                ?? throw new \LogicException("Package $this->id was written without its manifest"),
-        );
+        return Manifest::fromJson($this->stored('manifest'));
+    }
+
+    /** Which of its files refers to which. */
+    public function links(): Links
+    {
+        return Links::fromJson($this->stored('links'));
+    }
+
+    private function stored(string $column): string
+    {
+        return DB::table('package_manifests')->where('package_id', $this->id)->value($column)
+            ?? throw new \LogicException("Package $this->id was written without its $column");
     }
 
     /** How many findings there are to look at, in words; "" where there is none. */

@@ -7,6 +7,8 @@ namespace App\Packages;
 use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Finding\Severity;
+use Cellarium\Core\Package\Mend\Mend;
+use Cellarium\Core\Package\Mend\MendKind;
 
 /** Findings of one kind, together: what it means, and each with its place. */
 final readonly class FindingGroup
@@ -99,6 +101,33 @@ final readonly class FindingGroup
             Severity::Stop => 'stop',
             Severity::Warn => 'look',
             Severity::Note => 'note',
+        };
+    }
+
+    /** @return list<Mend> what can be done about these */
+    public function mends(): array
+    {
+        return Mend::all($this->findings);
+    }
+
+    /** On the button that mends all of this kind; null where none can be. */
+    public function mendLabel(): ?string
+    {
+        $mends = $this->mends();
+        if ($mends === []) {
+            return null;
+        }
+        $all = count($mends) === count($this->findings)
+            ? 'all '.number_format(count($mends))
+            : number_format(count($mends)).' of '.number_format(count($this->findings));
+        $isOne = count($this->findings) === 1;
+
+        return match ($mends[0]->kind) {
+            MendKind::CorrectReference => $isOne ? 'Correct it' : "Correct $all",
+            MendKind::PointReference => $isOne ? 'Point it there' : "Point $all to the nearest",
+            MendKind::LeaveOut => $isOne ? 'Leave it out' : "Leave $all out",
+            MendKind::RenameStartPage => 'Rename it',
+            MendKind::LiftDirectory => "Make {$mends[0]->finding->suggestion}/ the top",
         };
     }
 

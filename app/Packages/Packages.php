@@ -4,18 +4,28 @@ declare(strict_types=1);
 
 namespace App\Packages;
 
+use App\Failure\Problem;
 use App\Models\Package;
 use App\Models\RecordKind;
 use App\Record\Record;
+use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Inspection;
+use Cellarium\Core\Package\Mend\Mend;
+use Cellarium\Core\Package\Mend\MendChange;
+use Cellarium\Core\Package\Mend\Mending;
+use Cellarium\Core\Package\Mend\MendPlan;
 use Cellarium\Core\Package\PackageIntake;
+use Cellarium\Core\Package\PackageOrigin;
 use Cellarium\Core\Package\PackageRefused;
+use Cellarium\Core\Reference\Links;
+use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 
-/** Takes packages in; the same bytes are the same package. */
+/** Takes packages in, and makes mended ones of them; the same bytes are the same package. */
 final readonly class Packages
 {
-    public function __construct(private PackageIntake $intake)
+    public function __construct(private PackageIntake $intake, private ContentStore $store)
     {
     }
 
@@ -34,17 +44,106 @@ final readonly class Packages
             return $known;
         }
         try {
-            $found = $this->intake->take($file, $name);
+            $last = Package::where('name', PackageOrigin::named($name)->name)->latest('id')->first();
+            $found = $this->intake->take($file, $name, $last?->notes() ?? []);
         } catch (PackageRefused $refused) {
             Record::write(RecordKind::PackageRefused, "$name was not uploaded: {$refused->getMessage()}");
             throw $refused;
         }
-        $package = Package::add([
-            'name' => $found->name,
-            'version' => $found->version,
+        $package = $this->add($found, [
             'file_name' => $name,
             'sha256' => $sha256,
             'packed_bytes' => filesize($file),
+        ]);
+        Record::write(
+            RecordKind::PackageAdded,
+            "{$package->title()} uploaded: $package->files files",
+            facts: ['sha256' => $sha256],
+        );
+
+        return $package;
+    }
+
+    /** What mending would do; nothing is done yet. */
+    public function mendPlan(Package $package, MendChoice $choice): MendPlan
+    {
+        return (new Mending($this->store))->plan($package->contents(), $choice->of($package->notes()));
+    }
+
+    /**
+     * How findings about a place would be written then, for those that can be mended.
+     *
+     * @param  list<PackageFinding>  $findings
+     * @return array<string, MendChange> by "path:offset"
+     */
+    public function places(Manifest $contents, array $findings): array
+    {
+        $mends = array_filter(
+            Mend::all($findings),
+            static fn (Mend $mend): bool => $mend->finding->offset !== null,
+        );
+        $changes = [];
+        foreach ((new Mending($this->store))->plan($contents, array_values($mends))->changes as $change) {
+            $changes["$change->path:$change->offset"] = $change;
+        }
+
+        return $changes;
+    }
+
+    /**
+     * Makes a package of its own; the one it is made from stays as it is.
+     *
+     * @throws Problem where nothing would change, or something would break that is right now
+     * @throws StoreFailure
+     */
+    public function mend(Package $package, MendChoice $choice): Package
+    {
+        $plan = $this->mendPlan($package, $choice);
+        if ($plan->changes === []) {
+            throw new Problem('There is nothing here that can be mended without changing more than that.');
+        }
+        $contents = (new Mending($this->store))->carryOut($plan);
+        $sha256 = hash('sha256', $contents->toJson());
+        $known = Package::where('sha256', $sha256)->first();
+        if ($known !== null) {
+            return $known;
+        }
+        $version = MendedVersion::next($package);
+        $found = $this->intake->inspector()->inspect(
+            $contents,
+            new PackageOrigin($package->name, $version),
+            $package->notes(),
+        );
+        $worse = MendedVersion::worse($package->notes(), $found->findings);
+        if ($worse !== null) {
+            throw new Problem(
+                'Mending this would bring something new: '.FindingGroup::where($worse).$worse->message
+                    .' Nothing was changed. Mend fewer at a time, or mend it where it was built.',
+            );
+        }
+        $mended = $this->add($found, [
+            'file_name' => $package->file_name,
+            'sha256' => $sha256,
+            'packed_bytes' => null,
+            'mended_from' => $package->id,
+            'mends' => array_map(static fn (MendChange $change): array => $change->toArray(), $plan->changes),
+        ]);
+        Record::write(
+            RecordKind::PackageMended,
+            "{$mended->title()} made from {$package->title()}: ".count($plan->changes).' mended',
+            facts: ['sha256' => $sha256],
+        );
+
+        return $mended;
+    }
+
+    /** @param  array<string, mixed>  $facts  where it is from */
+    private function add(Inspection $found, array $facts): Package
+    {
+        return Package::add([
+            ...$facts,
+            'name' => $found->name,
+            'version' => $found->version,
             'bytes' => $found->manifest->bytes(),
             'files' => count($found->manifest->files()),
             'wrapper' => $found->wrapper,
@@ -54,13 +153,6 @@ final readonly class Packages
                 static fn (PackageFinding $finding): array => $finding->toArray(),
                 $found->findings,
             ),
-        ], $found->manifest);
-        Record::write(
-            RecordKind::PackageAdded,
-            "{$package->title()} uploaded: $package->files files",
-            facts: ['sha256' => $sha256],
-        );
-
-        return $package;
+        ], $found->manifest, new Links($found->references->links));
     }
 }

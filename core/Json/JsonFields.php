@@ -82,6 +82,17 @@ final readonly class JsonFields
         return $texts;
     }
 
+    /** @return list<int> */
+    public function numbers(string $key): array
+    {
+        $numbers = [];
+        foreach ($this->list($key) as $value) {
+            $numbers[] = is_int($value) ? $value : throw $this->wrong($key, 'a list of numbers');
+        }
+
+        return $numbers;
+    }
+
     /** @return list<self> */
     public function each(string $key): array
     {

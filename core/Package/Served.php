@@ -24,9 +24,14 @@ final readonly class Served
     /**
      * @param  string  $address  from the root of the site, percent-encoded (RFC 3986)
      * @param  string|null  $file  that answers there
+     * @param  bool  $hasPages  whether a directory without a start page holds pages, so that visitors may come there
      */
-    private function __construct(public string $address, public ServedAs $as, public ?string $file)
-    {
+    private function __construct(
+        public string $address,
+        public ServedAs $as,
+        public ?string $file,
+        public bool $hasPages = false,
+    ) {
     }
 
     /**
@@ -37,12 +42,14 @@ final readonly class Served
     public static function all(Manifest $manifest, array $findings, array $names = StartPages::USUAL): array
     {
         $served = [];
-        foreach (self::directories($manifest) as $directory) {
+        foreach (self::directories($manifest) as $directory => $hasPages) {
+            $directory = (string) $directory;
             $winner = self::candidates($manifest, $directory, $names)[0] ?? null;
             $served[] = new self(
                 $directory === '' ? '/' : '/'.self::encoded($directory).'/',
                 $winner === null ? ServedAs::Listing : ServedAs::Page,
                 $winner,
+                $hasPages,
             );
         }
         $exposed = [];
@@ -68,7 +75,8 @@ final readonly class Served
     public static function startPages(Manifest $manifest, array $names = StartPages::USUAL): array
     {
         $found = [];
-        foreach (self::directories($manifest) as $directory) {
+        foreach (array_keys(self::directories($manifest)) as $directory) {
+            $directory = (string) $directory;
             $candidates = self::candidates($manifest, $directory, $names);
             $candidates === [] || $found[] = [
                 'directory' => $directory,
@@ -86,16 +94,18 @@ final readonly class Served
         return ['address' => $this->address, 'as' => $this->as->value, 'file' => $this->file];
     }
 
-    /** @return list<string> that hold files themselves, and the root */
+    /** @return array<string, bool> that hold files themselves, and the root; whether there are pages among them */
     private static function directories(Manifest $manifest): array
     {
-        $found = ['' => true];
+        $found = ['' => false];
         foreach ($manifest->files() as $file) {
-            $found[(string) $file->path->parent()] = true;
+            $isPage = preg_match('/\.(?:x?html?|shtml|php)\z/i', $file->path->name()) === 1;
+            $directory = (string) $file->path->parent();
+            $found[$directory] = ($found[$directory] ?? false) || $isPage;
         }
         ksort($found, SORT_STRING);
 
-        return array_map(strval(...), array_keys($found));
+        return $found;
     }
 
     /**

@@ -295,7 +295,10 @@ return new class extends Migration
             $table->string('version')->nullable();
             $table->string('file_name');
             $table->string('sha256', 64)->unique();
-            $table->unsignedBigInteger('packed_bytes');
+            // Null for what was made here from another one.
+            $table->unsignedBigInteger('packed_bytes')->nullable();
+            $table->foreignId('mended_from')->nullable()->constrained('packages');
+            $table->json('mends')->nullable();
             $table->unsignedBigInteger('bytes');
             $table->unsignedInteger('files');
             $table->string('wrapper')->nullable();
@@ -308,6 +311,8 @@ return new class extends Migration
         Schema::create('package_manifests', static function (Blueprint $table): void {
             $table->foreignId('package_id')->primary()->constrained();
             $table->longText('manifest');
+            // Which file refers to which, for the drawing.
+            $table->longText('links');
         });
     }
 

@@ -7,6 +7,7 @@ namespace Database\Seeders;
 use App\Models\BackupReason;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Reference\Links;
 use Illuminate\Database\Seeder;
 use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
@@ -294,6 +295,7 @@ final class FleetSeeder extends Seeder
                         ],
                     ],
                 ]),
+                'links' => (new Links([]))->toJson(),
             ],
             $packages,
         );

@@ -8,35 +8,27 @@
                         <span class="version">{{ $package->version }}</span>
                     @endif <small>built site, {{ Amount::files($package->files) }},
                         {{ Amount::bytes($package->bytes) }}</small></h1>
+                @if ($package->source !== null)
+                    <p class="soft">Made here from <a href="/packages/{{ $package->mended_from }}"
+                            >{{ $package->source->title() }}</a>, {{ count($package->mends ?? []) }} mended.</p>
+                @endif
                 <h2>Findings <small>{{ $package->findingsInWords() ?: 'nothing to look at' }}</small></h2>
-                @foreach ($groups as $group)
-                    <section class="finding">
-                        <h3><x-tag :tone="$group->tone()">{{ $group->label() }}</x-tag> {{ $group->title() }}
-                            @if (count($group->findings) > 1)
-                                <b>{{ number_format(count($group->findings)) }}</b>
-                            @endif
-                            <small>{{ $group->code->value }}</small></h3>
-                        <ul>
-                            @foreach ($group->first() as $finding)
-                                <li>@include('parts.finding')</li>
-                            @endforeach
-                        </ul>
-                        @if ($group->others() !== [])
-                            <details>
-                                <summary>{{ count($group->others()) }} more like these</summary>
-                                <ul>
-                                    @foreach ($group->others() as $finding)
-                                        <li>@include('parts.finding')</li>
-                                    @endforeach
-                                </ul>
-                                @if ($group->notShown() > 0)
-                                    <p class="soft">and {{ number_format($group->notShown()) }} more;
-                                        <code>php artisan cellarium:inspect</code> lists them all</p>
-                                @endif
-                            </details>
-                        @endif
-                    </section>
+                @foreach ($page->groups as $group)
+                    @include('parts.finding-group')
                 @endforeach
+                @if ($page->notes !== [])
+                    <details class="finding">
+                        <summary>{{ $page->noteCount() === 1 ? 'Show 1 note' : 'Show '.$page->noteCount().' notes' }}
+                        </summary>
+                        @foreach ($page->notes as $group)
+                            @include('parts.finding-group')
+                        @endforeach
+                    </details>
+                @endif
+                @if ($page->safe > 1)
+                    <p class="row-acts"><x-action :to="'/packages/'.$package->id.'/mend?what=all'" method="GET"
+                            >Mend all {{ $page->safe }} that are safe</x-action></p>
+                @endif
                 <ol class="steps">
                     @if ($package->start_page)
                         <li class="is-ok"><span>{{ $package->start_page }} is the start page at the top</span></li>
@@ -48,30 +40,33 @@
                     @endif
                 </ol>
             </section>
+            @include('parts.references')
             <section class="sheet">
-                <h2>As it would land <small>below the document root</small></h2>
-                <table class="facts-table tree">
-                    <thead>
-                        <tr>
-                            <th>Directory or file</th>
-                            <th>Holds</th>
-                        </tr>
-                    </thead>
-                    <tbody>
-                        @foreach (array_slice($tree, 0, 400) as $row)
+                <details>
+                    <summary>All {{ Amount::files($package->files) }} below the document root</summary>
+                    <table class="facts-table tree">
+                        <thead>
                             <tr>
-                                <td class="depth-{{ min(8, $row['depth']) }}">
-                                    <code>{{ $row['path'] }}{{ $row['directory'] ? '/' : '' }}</code></td>
-                                <td>{{ $row['directory'] ? Amount::files($row['files']).', '
-                                    : '' }}{{ Amount::bytes($row['bytes']) }}
-                                </td>
+                                <th>Directory or file</th>
+                                <th>Holds</th>
                             </tr>
-                        @endforeach
-                    </tbody>
-                </table>
-                @if (count($tree) > 400)
-                    <p class="soft">and {{ count($tree) - 400 }} more</p>
-                @endif
+                        </thead>
+                        <tbody>
+                            @foreach (array_slice($tree, 0, 400) as $row)
+                                <tr>
+                                    <td class="depth-{{ min(8, $row['depth']) }}">
+                                        <code>{{ $row['path'] }}{{ $row['directory'] ? '/' : '' }}</code></td>
+                                    <td>{{ $row['directory'] ? Amount::files($row['files']).', '
+                                        : '' }}{{ Amount::bytes($row['bytes']) }}
+                                    </td>
+                                </tr>
+                            @endforeach
+                        </tbody>
+                    </table>
+                    @if (count($tree) > 400)
+                        <p class="soft">and {{ count($tree) - 400 }} more</p>
+                    @endif
+                </details>
             </section>
         </div>
         <div class="stack">
@@ -79,6 +74,10 @@
                 <h2 id="deploy-it">Deploy it</h2>
                 @if ($package->stops)
                     <p class="calm">This package cannot go live as it is; the findings say why.</p>
+                    @if ($page->safe > 0)
+                        <p class="row-acts"><x-action :to="'/packages/'.$package->id.'/mend?what=all'" method="GET"
+                                main>Mend what is safe</x-action></p>
+                    @endif
                 @else
                     @php($likely = $site ?? $deployed->first()?->site)
                     @if ($likely !== null)
@@ -89,6 +88,32 @@
                     @endif
                     <x-chooser what="sites" :query="['package' => $package->id]"
                             :label="$likely === null ? 'To which client or domain' : 'To another client or domain'" />
+                @endif
+            </section>
+            <section class="sheet">
+                <h2>As it would land
+                    <small>{{ $site === null ? 'by the usual start pages' : 'on '.$site->domain }}</small></h2>
+                <table class="facts-table">
+                    <tbody>
+                        @foreach ($page->firstServed() as $served)
+                            @include('parts.served')
+                        @endforeach
+                    </tbody>
+                </table>
+                @if ($page->otherServed() !== [])
+                    <details>
+                        <summary>{{ count($page->otherServed()) }} more addresses</summary>
+                        <table class="facts-table">
+                            <tbody>
+                                @foreach ($page->otherServed() as $served)
+                                    @include('parts.served')
+                                @endforeach
+                            </tbody>
+                        </table>
+                        @if ($page->servedNotShown() > 0)
+                            <p class="soft">and {{ number_format($page->servedNotShown()) }} more</p>
+                        @endif
+                    </details>
                 @endif
             </section>
             <section class="sheet">
@@ -118,7 +143,8 @@
                     <p class="soft">Nowhere yet.</p>
                 @endforelse
                 <p class="soft">File <x-path :path="$package->file_name" />,
-                    {{ Amount::bytes($package->packed_bytes) }} packed</p>
+                    {{ $package->packed_bytes === null ? 'mended here'
+                        : Amount::bytes($package->packed_bytes).' packed' }}</p>
                 <p class="soft">SHA-256
                     <code class="hash breakable">{{ Breakable::hash($package->sha256) }}</code></p>
             </section>

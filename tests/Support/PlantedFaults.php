@@ -358,7 +358,7 @@ final class PlantedFaults
         return [
             'filler text' => static fn (PlantedSite $site) => $site->plant(
                 'about.html',
-                $site->tag('p', [], 'Lorem ipsum dolor sit amet'),
+                $site->tag('p', [], 'Lorem ipsum'),
                 'unfinished_filler',
             ),
             'what is to come' => $text('Prices coming soon', 'unfinished_soon'),

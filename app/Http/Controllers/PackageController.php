@@ -7,8 +7,9 @@ namespace App\Http\Controllers;
 use App\Models\Package;
 use App\Models\Site;
 use App\Packages\FileTree;
-use App\Packages\FindingGroup;
+use App\Packages\PackagePage;
 use App\Packages\Packages;
+use App\Packages\ReferencesView;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -41,14 +42,27 @@ final class PackageController
         return redirect("/packages/$package->id".($site > 0 ? "?site=$site" : ''));
     }
 
-    public function show(Request $request, Package $package): View
+    public function show(Request $request, Package $package, Packages $packages): View
     {
         $site = $request->integer('site') > 0 ? Site::with('account.client')->find($request->integer('site')) : null;
 
+        $contents = $package->contents();
+
         return view('package', [
             'package' => $package,
-            'groups' => FindingGroup::all($package->notes()),
-            'tree' => FileTree::ofManifest($package->contents()),
+            'page' => new PackagePage(
+                $package,
+                $contents,
+                $packages,
+                $site,
+            ),
+            'references' => new ReferencesView(
+                $package,
+                $contents,
+                '',
+                '',
+            ),
+            'tree' => FileTree::ofManifest($contents),
             'versions' => Package::where('name', $package->name)
                 ->orderByDesc('id')
                 ->get(['id', 'version', 'file_name', 'created_at', 'files', 'bytes']),
@@ -61,5 +75,20 @@ final class PackageController
                 ->limit(10)
                 ->get(),
         ]);
+    }
+
+    /** The drawing by itself, with a directory opened or a file chosen; without htmx within the page around it. */
+    public function references(Request $request, Package $package): View
+    {
+        $references = new ReferencesView(
+            $package,
+            $package->contents(),
+            trim($request->string('in')->value(), '/'),
+            $request->string('file')->value(),
+        );
+
+        return $request->header('HX-Request') === 'true'
+            ? view('parts.references', ['references' => $references])
+            : view('references', ['package' => $package, 'references' => $references]);
     }
 }

@@ -14,8 +14,8 @@ final class UnfinishedCheck implements TextCheck
     /** Larger ones are no pages that somebody has written; in bytes. */
     private const LONGEST = 1_000_000;
 
-    private const FILLER = '/\blorem ipsum\b|\bdolor sit amet\b|\bconsectetur adipisc|\b(?:your|insert|placeholder|'
-        .'dummy|sample) text here\b|\bplaceholder text\b|\bTODO\b|\bTBD\b|\bXXX\b/';
+    private const FILLER = '/(?i:\blorem ipsum\b|\bdolor sit amet\b|\bconsectetur adipisc|\b(?:your|insert|'
+        .'placeholder|dummy|sample) text here\b|\bplaceholder text\b)|\bTODO\b|\bTBD\b|\bXXX\b/';
 
     /** One of these is in whatever the patterns find; most pages hold none, and that is quickly seen. */
     private const HINTS = [

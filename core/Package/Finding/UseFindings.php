@@ -7,6 +7,7 @@ namespace Cellarium\Core\Package\Finding;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\AskedFor;
 use Cellarium\Core\Package\PackageContents;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Reference\References;
@@ -15,11 +16,6 @@ use Cellarium\Core\Storage\Bytes;
 /** Files that nothing refers to, copies among them, and what is larger than visitors need it. */
 final readonly class UseFindings
 {
-    /** Asked for by name by browsers, search engines and servers. */
-    private const ASKED_FOR = '~(?:\A|/)(?:favicon\.ico|robots\.txt|humans\.txt|ads\.txt|security\.txt|sitemap[^/]*'
-        .'|apple-touch-icon[^/]*|browserconfig\.xml|crossdomain\.xml|[45]\d\d\.html?|CNAME|_redirects|_headers'
-        .'|web\.config|\.ht\w+|\.user\.ini|php\.ini)\z|\A\.well-known/~i';
-
     /** Sources that are put together before anything is served; they name each other in ways of their own. */
     private const SOURCE = '/\.(?:s[ac]ss|less|styl|tsx?|jsx|coffee|vue|svelte)\z/i';
 
@@ -180,7 +176,7 @@ final readonly class UseFindings
             // A name without an ending is a word like any other: nobody can tell where it is meant.
             && str_contains($file->path->name(), '.')
             && ! in_array($file->path->name(), StartPages::USUAL, true)
-            && preg_match(self::ASKED_FOR, $path) !== 1
+            && ! AskedFor::isOne($path)
             && preg_match(self::SOURCE, $path) !== 1
             && ! $this->isCopy($file)
             && array_intersect($file->path->segments(), self::FOR_BUILDING) === [];

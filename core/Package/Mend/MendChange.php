@@ -11,6 +11,7 @@ final readonly class MendChange
      * @param  string  $path  before
      * @param  string|null  $to  its path afterwards; null where it is left out
      * @param  int|null  $line  from 1, where it is about a place
+     * @param  int|null  $offset  of that place, in bytes
      * @param  string|null  $before  that place as it was written
      * @param  string|null  $after  and as it is written then
      */
@@ -19,6 +20,7 @@ final readonly class MendChange
         public string $path,
         public ?string $to,
         public ?int $line = null,
+        public ?int $offset = null,
         public ?string $before = null,
         public ?string $after = null,
     ) {

@@ -89,6 +89,7 @@ final class MendedText
             $this->path,
             $this->path,
             $this->document->line($reference->offset),
+            $reference->offset,
             $raw,
             $written,
         );

@@ -21,27 +21,50 @@ final readonly class Mending
     }
 
     /**
+     * Reads only.
+     *
      * @param  list<Mend>  $mends
      *
      * @throws StoreFailure
      */
-    public function apply(Manifest $manifest, array $mends): MendedPackage
+    public function plan(Manifest $manifest, array $mends): MendPlan
     {
         $names = new NewNames($manifest, $mends);
         [$texts, $changes, $notDone] = $this->texts($manifest, $mends, $names);
-        $entries = [];
-        foreach ($manifest->all() as $entry) {
+        foreach ($manifest->files() as $entry) {
             $path = $entry->path->toString();
             $to = $names->of($path);
-            if ($to !== $path && $entry->isFile()) {
+            if ($to !== $path) {
                 $changes[] = new MendChange($names->why($path), $path, $to);
-            }
-            if ($to !== null) {
-                $entries[] = $this->changed($entry, $texts[$path] ?? null)->at(RelativePath::fromString($to));
             }
         }
 
-        return new MendedPackage(Manifest::of($entries), $changes, $notDone);
+        return new MendPlan(
+            $manifest,
+            $names,
+            $texts,
+            $changes,
+            $notDone,
+        );
+    }
+
+    /**
+     * @return Manifest of the mended package; its texts are in the store
+     *
+     * @throws StoreFailure
+     */
+    public function carryOut(MendPlan $plan): Manifest
+    {
+        $entries = [];
+        foreach ($plan->manifest->all() as $entry) {
+            $path = $entry->path->toString();
+            $to = $plan->names->of($path);
+            if ($to !== null) {
+                $entries[] = $this->changed($entry, $plan->texts[$path] ?? null)->at(RelativePath::fromString($to));
+            }
+        }
+
+        return Manifest::of($entries);
     }
 
     private function changed(ManifestEntry $entry, ?string $text): ManifestEntry

@@ -5,3 +5,6 @@
     @endif
 @endif
 @words($finding->message)
+@isset($place)
+    <span class="difference"><del>{{ $place->before }}</del> <ins>{{ $place->after }}</ins></span>
+@endisset

@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Core\Package\Mend;
 
+use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\Mend\Mend;
-use Cellarium\Core\Package\Mend\MendedPackage;
 use Cellarium\Core\Package\Mend\Mending;
+use Cellarium\Core\Package\Mend\MendPlan;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageOrigin;
 use Cellarium\Core\Storage\FileContentStore;
@@ -46,18 +47,23 @@ final class MendingTest extends TestCase
         return $this->intake->take(Zips::make("$this->scratchDirectory/x.zip", $files), 'x-1.zip');
     }
 
-    private function mended(Inspection $found, bool $guesses = false): MendedPackage
+    private function plan(Inspection $found, bool $guesses = false): MendPlan
     {
-        return (new Mending($this->store))->apply($found->manifest, array_values(array_filter(
+        return (new Mending($this->store))->plan($found->manifest, array_values(array_filter(
             Mend::all($found->findings),
             static fn (Mend $mend): bool => $guesses || $mend->kind->isSafe(),
         )));
     }
 
-    /** @return list<string> */
-    private function codesOf(MendedPackage $mended): array
+    private function mended(MendPlan $plan): Manifest
     {
-        $found = $this->intake->inspector()->inspect($mended->manifest, PackageOrigin::named('x-1.zip'));
+        return (new Mending($this->store))->carryOut($plan);
+    }
+
+    /** @return list<string> */
+    private function codesOf(Manifest $mended): array
+    {
+        $found = $this->intake->inspector()->inspect($mended, PackageOrigin::named('x-1.zip'));
 
         return array_map(
             static fn (PackageFinding $one): string => "{$one->code->value} $one->path",
@@ -66,10 +72,10 @@ final class MendingTest extends TestCase
     }
 
     /** @return array<string, string> */
-    private function texts(MendedPackage $mended): array
+    private function texts(Manifest $mended): array
     {
         $texts = [];
-        foreach ($mended->manifest->files() as $file) {
+        foreach ($mended->files() as $file) {
             $texts["$file->path"] = (string) file_get_contents($this->store->file((string) $file->sha256));
         }
 
@@ -120,10 +126,10 @@ final class MendingTest extends TestCase
             'news/index.html' => '<title>x</title>',
         ];
 
-        $mended = $this->mended($this->taken($files));
+        $plan = $this->plan($this->taken($files));
 
-        self::assertSame([], $mended->notDone);
-        self::assertEquals(['index.html' => sprintf($around, $then)] + $files, $this->texts($mended));
+        self::assertSame([], $plan->notDone);
+        self::assertEquals(['index.html' => sprintf($around, $then)] + $files, $this->texts($this->mended($plan)));
     }
 
     /** @return iterable<string, array{string}> */
@@ -138,10 +144,10 @@ final class MendingTest extends TestCase
     public function test_what_cannot_be_said_in_its_place_is_left_and_told(string $page): void
     {
         $found = $this->taken(['index.html' => "<title>x</title>$page", 'img/harbour.jpg' => 'x']);
-        $mended = $this->mended($found);
+        $plan = $this->plan($found);
 
-        self::assertSame([[], 1], [$mended->changes, count($mended->notDone)]);
-        self::assertEquals($found->manifest, $mended->manifest);
+        self::assertSame([[], 1], [$plan->changes, count($plan->notDone)]);
+        self::assertEquals($found->manifest, $this->mended($plan));
     }
 
     public function test_a_guess_is_made_when_asked_only(): void
@@ -152,27 +158,27 @@ final class MendingTest extends TestCase
             'index.html' => '<title>x</title>',
         ]);
 
-        self::assertSame([], $this->mended($found)->changes);
+        self::assertSame([], $this->plan($found)->changes);
         self::assertSame(
             '<title>x</title><a href="../team.html#us"><a href="/team.html">',
-            $this->texts($this->mended($found, guesses: true))['news/index.html'],
+            $this->texts($this->mended($this->plan($found, guesses: true)))['news/index.html'],
         );
     }
 
     public function test_the_start_page_is_renamed_and_what_refers_to_it_follows(): void
     {
-        $mended = $this->mended($this->taken([
+        $mended = $this->mended($this->plan($this->taken([
             'Home.html' => '<title>x</title><a href="home.html#a" id=a><a href=news/a.html>',
             'news/a.html' => '<title>x</title><a href="../Home.html?b">Home.html</a>',
             'sw.js' => 'import "./other.js"',
             'other.js' => '',
-        ]));
+        ])));
 
         self::assertSame([
             'index.html' => '<title>x</title><a href="index.html#a" id=a><a href=news/a.html>',
             'news/a.html' => '<title>x</title><a href="../index.html?b">Home.html</a>',
         ], array_intersect_key($this->texts($mended), ['index.html' => 0, 'news/a.html' => 0]));
-        self::assertNull($mended->manifest->get('Home.html'));
+        self::assertNull($mended->get('Home.html'));
         self::assertSame([], array_filter(
             $this->codesOf($mended),
             static fn (string $code): bool => ! str_starts_with($code, 'file_unused'),
@@ -181,7 +187,7 @@ final class MendingTest extends TestCase
 
     public function test_a_directory_becomes_the_top_and_leftovers_are_left_out(): void
     {
-        $mended = $this->mended($this->taken([
+        $plan = $this->plan($this->taken([
             'README.md' => 'x',
             'src/app.ts' => 'x',
             'dist/index.html' => '<title>x</title><img src="a.png">',
@@ -189,13 +195,14 @@ final class MendingTest extends TestCase
             'dist/a.png' => 'x',
             'node_modules/x/y.js' => 'x',
         ]));
+        $mended = $this->mended($plan);
 
         self::assertSame(
             ['a.png', 'index.html'],
-            array_map(static fn (ManifestEntry $one): string => "$one->path", $mended->manifest->all()),
+            array_map(static fn (ManifestEntry $one): string => "$one->path", $mended->all()),
         );
         self::assertSame([], $this->codesOf($mended));
-        self::assertCount(6, $mended->changes);
+        self::assertCount(6, $plan->changes);
     }
 
     /** @return iterable<string, array{HtmlManner}> */
@@ -214,11 +221,12 @@ final class MendingTest extends TestCase
             $plant($site);
         }
         $found = $this->taken($site->files);
-        $mended = $this->mended($found);
+        $plan = $this->plan($found);
+        $mended = $this->mended($plan);
         $codes = $this->codesOf($mended);
         $had = array_map(static fn (PackageFinding $one): string => "{$one->code->value} $one->path", $found->findings);
 
-        self::assertSame([], $mended->notDone);
+        self::assertSame([], $plan->notDone);
         foreach (['reference_case', 'leftover_copy', 'leftover_development', 'secret_key', 'secret_setting'] as $code) {
             self::assertNotSame([], preg_grep("/^$code /", $had));
             self::assertSame([], preg_grep("/^$code /", $codes));

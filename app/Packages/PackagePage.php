@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Packages;
+
+use App\Models\Package;
+use App\Models\Site;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Finding\Severity;
+use Cellarium\Core\Package\Mend\MendChange;
+use Cellarium\Core\Package\Served;
+use Cellarium\Core\Package\ServedAs;
+
+/** What the page of a package shows of its inspection. */
+final readonly class PackagePage
+{
+    /** So many addresses are shown at once. */
+    private const FIRST_ADDRESSES = 12;
+
+    private const MOST_ADDRESSES = 200;
+
+    /** @var list<FindingGroup> what stops it or is to be looked at */
+    public array $groups;
+
+    /** @var list<FindingGroup> */
+    public array $notes;
+
+    /** How many can be mended without looking at each of them. */
+    public int $safe;
+
+    /** @var array<string, MendChange> by "path:offset" */
+    public array $places;
+
+    /** @var list<Served> those that need a look first */
+    private array $served;
+
+    public function __construct(
+        public Package $package,
+        public Manifest $contents,
+        Packages $packages,
+        public ?Site $site,
+    ) {
+        $findings = $package->notes();
+        $isNote = static fn (FindingGroup $group): bool => $group->severity() === Severity::Note;
+        $groups = FindingGroup::all($findings);
+        $this->notes = array_values(array_filter($groups, $isNote));
+        $this->groups = array_values(array_udiff(
+            $groups,
+            $this->notes,
+            static fn (FindingGroup $a, FindingGroup $b): int => spl_object_id($a) <=> spl_object_id($b),
+        ));
+        $this->safe = count(MendChoice::allThatIsSafe()->of($findings));
+        $shown = array_merge([], ...array_map(static fn (FindingGroup $group): array => $group->first(), $groups));
+        $this->places = $packages->places($contents, $shown);
+        $this->served = self::byNeed(Served::all(
+            $contents,
+            $findings,
+            $site->start_pages ?? StartPages::USUAL,
+        ));
+    }
+
+    public function place(PackageFinding $finding): ?MendChange
+    {
+        return $this->places["$finding->path:$finding->offset"] ?? null;
+    }
+
+    /** @return int how many findings are notes */
+    public function noteCount(): int
+    {
+        return array_sum(array_map(static fn (FindingGroup $group): int => count($group->findings), $this->notes));
+    }
+
+    /** @return list<Served> */
+    public function firstServed(): array
+    {
+        return array_slice($this->served, 0, self::FIRST_ADDRESSES);
+    }
+
+    /** @return list<Served> */
+    public function otherServed(): array
+    {
+        return array_slice($this->served, self::FIRST_ADDRESSES, self::MOST_ADDRESSES - self::FIRST_ADDRESSES);
+    }
+
+    public function servedNotShown(): int
+    {
+        return max(0, count($this->served) - self::MOST_ADDRESSES);
+    }
+
+    /**
+     * @param  list<Served>  $served
+     * @return list<Served> the top, what should not be fetched, pages, listings
+     */
+    private static function byNeed(array $served): array
+    {
+        $rank = static fn (Served $one): int => match (true) {
+            $one->address === '/' => 0,
+            $one->as === ServedAs::Exposed => 1,
+            $one->as === ServedAs::Listing && $one->hasPages => 2,
+            $one->as === ServedAs::Page => 3,
+            default => 4,
+        };
+        usort($served, static fn (Served $a, Served $b): int => $rank($a) <=> $rank($b));
+
+        return $served;
+    }
+}
