@@ -54,6 +54,7 @@ $ids = [
     'user' => $user->id,
     'client' => $deployed->site->account->client_id,
     'package' => $deployed->package_id,
+    'other' => $deployed->package_id,
     'deployment' => $deployed->id,
     'person' => Person::firstOrFail()->id,
     'asked' => ClientRequest::firstOrFail()->id,

@@ -16,6 +16,7 @@ use App\Http\Controllers\FinderController;
 use App\Http\Controllers\FtpUserController;
 use App\Http\Controllers\FtpUserListController;
 use App\Http\Controllers\HandOverController;
+use App\Http\Controllers\LibraryController;
 use App\Http\Controllers\MeController;
 use App\Http\Controllers\MendController;
 use App\Http\Controllers\PackageController;
@@ -37,8 +38,8 @@ use Illuminate\Support\Facades\Route;
  */
 // Numbers, so that "/accounts/new" is no account.
 foreach (
-    ['account', 'site', 'user', 'client', 'package', 'deployment', 'backup', 'view', 'errand', 'change', 'link',
-        'destination', 'asked', 'person', 'id'] as $number
+    ['account', 'site', 'user', 'client', 'package', 'other', 'deployment', 'backup', 'view', 'errand', 'change',
+        'link', 'destination', 'asked', 'person', 'id'] as $number
 ) {
     Route::pattern($number, '[0-9]+');
 }
@@ -109,8 +110,9 @@ $signedIn(Permission::LookAtAgency)->group(function (): void {
     Route::get('/bulk/{change}/live', [FtpUserListController::class, 'live']);
     Route::post('/views', [SavedViewController::class, 'keep']);
     Route::post('/views/{view}/remove', [SavedViewController::class, 'remove']);
-    Route::get('/packages', [PackageController::class, 'index']);
+    Route::get('/packages', [LibraryController::class, 'index']);
     Route::get('/packages/{package}', [PackageController::class, 'show']);
+    Route::get('/packages/{package}/compare/{other}', [LibraryController::class, 'compare']);
     Route::get('/packages/{package}/references', [PackageController::class, 'references']);
     Route::get('/deployments', [DeploymentController::class, 'index']);
     Route::get('/deployments/{deployment}', [DeploymentController::class, 'show']);
@@ -142,6 +144,8 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/bulk', [FtpUserListController::class, 'draft']);
     Route::post('/bulk/{change}/start', [FtpUserListController::class, 'start']);
     Route::post('/packages', [PackageController::class, 'take']);
+    Route::get('/packages/let-go', [LibraryController::class, 'offer']);
+    Route::post('/packages/let-go', [LibraryController::class, 'letGo']);
     Route::get('/packages/{package}/mend', [MendController::class, 'show']);
     Route::post('/packages/{package}/mend', [MendController::class, 'make']);
     Route::get('/deployments/new', [DeploymentController::class, 'choose']);

@@ -18,6 +18,7 @@ use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
 use App\Packages\FindingGroup;
+use App\Packages\LetGo;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use App\Storage\RunLimits;
@@ -345,6 +346,7 @@ final readonly class Plans
         if ($place !== null && $site->root()->toward($place) === null) {
             throw new Problem("$place does not lie in the document root of $site->domain, $site->document_root.");
         }
+        LetGo::mustBeHere($package);
         $stops = collect($package->notes())->filter(static fn (PackageFinding $finding): bool => $finding->stops());
         // Which names are start pages is the site's to say, not the package's.
         $held = $stops->first(static fn (PackageFinding $finding): bool => ! $finding->code->isOfStartPage());

@@ -41,6 +41,9 @@ enum DeploymentState: string
     /** Those in which something is or will be done on the server without anybody asking again. */
     public const GOING = [self::Queued, self::Waiting, self::Running, self::Unfinished];
 
+    /** Those that still need what they were planned from. */
+    public const OPEN = [self::Drafting, self::Planned, ...self::GOING];
+
     public function isGoing(): bool
     {
         return in_array($this, self::GOING, true);

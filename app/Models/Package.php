@@ -22,7 +22,12 @@ final class Package extends Model
 
     protected $guarded = ['id'];
 
-    protected $casts = ['findings' => 'array', 'stops' => 'boolean', 'mends' => 'array'];
+    protected $casts = [
+        'findings' => 'array',
+        'stops' => 'boolean',
+        'mends' => 'array',
+        'let_go_at' => 'immutable_datetime',
+    ];
 
     /** @return HasMany<Deployment, $this> */
     public function deployments(): HasMany
@@ -42,7 +47,8 @@ final class Package extends Model
     public static function add(array $facts, Manifest $contents, Links $links): self
     {
         return DB::transaction(static function () use ($facts, $contents, $links): self {
-            $package = self::create($facts);
+            // One that was let go comes back under its number: the deployments there were name it.
+            $package = self::updateOrCreate(['sha256' => $facts['sha256']], [...$facts, 'let_go_at' => null]);
             DB::table('package_manifests')->insert([
                 'package_id' => $package->id,
                 'manifest' => $contents->toJson(),
@@ -56,6 +62,18 @@ final class Package extends Model
     public function contents(): Manifest
     {
         return Manifest::fromJson($this->stored('manifest'));
+    }
+
+    /** @param  Builder<self>  $query */
+    public function scopeKept(Builder $query): void
+    {
+        $query->whereNull('packages.let_go_at');
+    }
+
+    /** Whether its files are no longer here. */
+    public function isLetGo(): bool
+    {
+        return $this->let_go_at !== null;
     }
 
     /** Which of its files refers to which. */
@@ -114,18 +132,6 @@ final class Package extends Model
     public function title(): string
     {
         return trim("$this->name $this->version");
-    }
-
-    /** How often it was deployed, where that was counted with it. */
-    public function timesDeployed(): string
-    {
-        $times = (int) $this->getAttribute('deployments_count');
-
-        return match ($times) {
-            0 => 'not yet',
-            1 => 'once',
-            default => "$times times",
-        };
     }
 
     /** @param  Builder<self>  $query */

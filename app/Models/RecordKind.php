@@ -81,6 +81,8 @@ enum RecordKind: string
 
     case PackageAdded = 'package_added';
 
+    case PackageLetGo = 'package_let_go';
+
     case PackageMended = 'package_mended';
 
     case PackageRefused = 'package_refused';

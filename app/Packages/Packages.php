@@ -39,7 +39,7 @@ final readonly class Packages
     {
         $name = mb_substr(basename(str_replace('\\', '/', mb_scrub($name))), 0, 200);
         $sha256 = (string) hash_file('sha256', $file);
-        $known = Package::where('sha256', $sha256)->first();
+        $known = Package::kept()->where('sha256', $sha256)->first();
         if ($known !== null) {
             return $known;
         }
@@ -104,7 +104,7 @@ final readonly class Packages
         }
         $contents = (new Mending($this->store))->carryOut($plan);
         $sha256 = hash('sha256', $contents->toJson());
-        $known = Package::where('sha256', $sha256)->first();
+        $known = Package::kept()->where('sha256', $sha256)->first();
         if ($known !== null) {
             return $known;
         }

@@ -93,18 +93,11 @@ final readonly class Cleaner
         foreach ($this->shelf->names() as $name) {
             yield from self::hashes($this->shelf->manifest($name)->files());
         }
-        foreach (Package::query()->lazyById(20) as $package) {
+        foreach (Package::kept()->lazyById(20) as $package) {
             yield from self::hashes($package->contents()->files());
         }
         foreach (
-            Deployment::whereIn('state', [
-                DeploymentState::Drafting,
-                DeploymentState::Planned,
-                DeploymentState::Queued,
-                DeploymentState::Waiting,
-                DeploymentState::Running,
-                DeploymentState::Unfinished,
-            ])->lazyById(20) as $deployment
+            Deployment::whereIn('state', DeploymentState::OPEN)->lazyById(20) as $deployment
         ) {
             yield from $this->targets($deployment);
         }

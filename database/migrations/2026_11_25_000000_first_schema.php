@@ -291,7 +291,7 @@ return new class extends Migration
     {
         Schema::create('packages', static function (Blueprint $table): void {
             $table->id();
-            $table->string('name');
+            $table->string('name')->index();
             $table->string('version')->nullable();
             $table->string('file_name');
             $table->string('sha256', 64)->unique();
@@ -305,6 +305,8 @@ return new class extends Migration
             $table->string('start_page')->nullable();
             $table->json('findings');
             $table->boolean('stops');
+            // Its row stays for the deployments there were; its files do not.
+            $table->dateTime('let_go_at')->nullable()->index();
             $table->timestamps();
         });
         // Apart from its package: a list of packages must not carry every name in every one of them.

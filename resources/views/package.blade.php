@@ -79,7 +79,7 @@
                                 main>Mend what is safe</x-action></p>
                     @endif
                 @else
-                    @php($likely = $site ?? $deployed->first()?->site)
+                    @php($likely = $site ?? $deployed)
                     @if ($likely !== null)
                         <p class="row-acts"><a class="act is-main"
                                 href="/deployments/new?{{ http_build_query(['package' => $package->id, 'site' =>
@@ -117,31 +117,53 @@
                 @endif
             </section>
             <section class="sheet">
-                <h2>Versions</h2>
+                <h2>Versions
+                    <small>{{ $versions->all->count() > 1 ? 'each compares with this one' : '' }}</small></h2>
                 <table class="facts-table">
                     <tbody>
-                        @foreach ($versions as $version)
+                        @foreach ($versions->all as $version)
                             <tr>
                                 <td><a href="/packages/{{ $version->id }}"
                                         @if ($version->is($package)) aria-current="true"
                                         @endif>{{ $version->version ?? $version->file_name }}</a>
+                                    <div class="soft">{{ $version->created_at->shown('j M Y') }}</div>
                                 </td>
-                                <td>{{ Amount::files($version->files) }}</td>
-                                <td class="soft">{{ $version->created_at->shown('j M Y') }}</td>
+                                <td data-label="live on">
+                                    @foreach (array_slice($versions->runs->live($version->id), 0, 3) as $at)
+                                        <div><a href="/sites/{{ $at->site }}"><x-domain :name="$at->domain" /></a></div>
+                                    @endforeach
+                                    @if (count($versions->runs->live($version->id)) > 3)
+                                        <div class="soft">and
+                                            {{ number_format(count($versions->runs->live($version->id)) - 3) }} more
+                                        </div>
+                                    @endif
+                                    @if ($versions->runs->live($version->id) === [])
+                                        <span class="soft">{{ $versions->runs->wayBack($version->id) === [] ? 'nowhere'
+                                            : 'the way back' }}</span>
+                                    @endif
+                                </td>
+                                <td>
+                                    @if (! $version->is($package))
+                                        <a href="/packages/{{ $package->id }}/compare/{{ $version->id }}">compare</a>
+                                    @endif
+                                </td>
                             </tr>
                         @endforeach
                     </tbody>
                 </table>
+                @if ($versions->notShown > 0)
+                    <p class="soft">and {{ number_format($versions->notShown) }} older ones</p>
+                @endif
+                @if ($versions->behind() !== [])
+                    <p><x-tag tone="soon">{{ count($versions->behind()) }} behind</x-tag> an older version is live
+                        there.</p>
+                @endif
+                <p class="row-acts"><x-action
+                        :to="'/packages/let-go?this=1&packages[]='.$package->id" method="GET">Let this version
+                        go</x-action></p>
             </section>
             <section class="sheet">
-                <h2>Deployed to</h2>
-                @forelse ($deployed as $run)
-                    <p><a href="/sites/{{ $run->site_id }}"><x-domain :name="$run->site->domain" /></a>
-                        <a class="soft"
-                            href="/deployments/{{ $run->id }}">{{ $run->ended_at->shown('j M Y H:i') }}</a></p>
-                @empty
-                    <p class="soft">Nowhere yet.</p>
-                @endforelse
+                <h2>What it is</h2>
                 <p class="soft">File <x-path :path="$package->file_name" />,
                     {{ $package->packed_bytes === null ? 'mended here'
                         : Amount::bytes($package->packed_bytes).' packed' }}</p>

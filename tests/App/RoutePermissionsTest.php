@@ -280,6 +280,7 @@ final class RoutePermissionsTest extends AppTestCase
             'user' => $user->id,
             'client' => $account->client_id,
             'package' => $package->id,
+            'other' => $package->id,
             'deployment' => $deployment->id,
             'backup' => $backup->id,
             'person' => $person->id,

@@ -65,7 +65,7 @@ final class ChooserController
     public function packages(Request $request): View
     {
         $words = self::words($request);
-        $query = Package::where('stops', false)->latest('id');
+        $query = Package::kept()->where('stops', false)->latest('id');
         foreach ($words === '' ? [] : explode(' ', $words) as $word) {
             $like = '%'.addcslashes($word, '%_\\').'%';
             $query->where(
@@ -79,7 +79,7 @@ final class ChooserController
 
         return view('parts.choices', [
             'words' => $words,
-            'all' => $words === '' ? Package::where('stops', false)->count() : null,
+            'all' => $words === '' ? Package::kept()->where('stops', false)->count() : null,
             'what' => 'packages',
             'choices' => $query
                 ->limit(self::AT_ONCE)

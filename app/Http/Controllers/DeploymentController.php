@@ -62,7 +62,8 @@ final class DeploymentController
                 $request->integer('site'),
             )
             : null;
-        $package = $request->integer('package') > 0 ? Package::findOrFail($request->integer('package')) : null;
+        $package = $request->integer('package') > 0 ? Package::kept()->findOrFail($request->integer('package'))
+            : null;
         $users = $site === null
             ? collect()
             : $site->account->ftpUsers
@@ -84,7 +85,7 @@ final class DeploymentController
     {
         $given = $request->validate([
             'site' => ['required', 'integer', Rule::exists('sites', 'id')->whereNull('removed_at')],
-            'package' => ['required', 'integer', 'exists:packages,id'],
+            'package' => ['required', 'integer', Rule::exists('packages', 'id')->whereNull('let_go_at')],
             'user' => ['nullable', 'integer'],
             'place' => ['nullable', 'string', 'max:1000'],
         ]);

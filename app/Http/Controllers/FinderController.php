@@ -74,7 +74,8 @@ final class FinderController
                     ];
                 }
             }
-            foreach (Package::where('name', 'like', $like)->latest('id')->limit(self::EACH)->get() as $package) {
+            $packages = Package::kept()->where('name', 'like', $like)->latest('id')->limit(self::EACH)->get();
+            foreach ($packages as $package) {
                 $found[] = [
                     'kind' => 'package',
                     'name' => $package->title(),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Models\Package;
+use App\Packages\LetGo;
 use App\Packages\MendChoice;
 use App\Packages\MendedVersion;
 use App\Packages\MendPreview;
@@ -18,6 +19,7 @@ final class MendController
 {
     public function show(Request $request, Package $package, Packages $packages): View
     {
+        LetGo::mustBeHere($package);
         $choice = self::choice($request);
 
         return view('mend', [
@@ -30,6 +32,7 @@ final class MendController
 
     public function make(Request $request, Package $package, Packages $packages): RedirectResponse
     {
+        LetGo::mustBeHere($package);
         $mended = $packages->mend($package, self::choice($request));
 
         return redirect("/packages/$mended->id")->with(

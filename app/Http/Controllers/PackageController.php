@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Models\DeploymentState;
 use App\Models\Package;
 use App\Models\Site;
 use App\Packages\FileTree;
+use App\Packages\LetGo;
 use App\Packages\PackagePage;
 use App\Packages\Packages;
+use App\Packages\PackageVersions;
 use App\Packages\ReferencesView;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -16,15 +19,6 @@ use Illuminate\Http\Request;
 
 final class PackageController
 {
-    private const EACH = 100;
-
-    public function index(): View
-    {
-        return view('packages', [
-            'packages' => Package::withCount('deployments')->latest('id')->paginate(self::EACH),
-        ]);
-    }
-
     public function take(Request $request, Packages $packages): RedirectResponse
     {
         $request->validate(
@@ -44,8 +38,10 @@ final class PackageController
 
     public function show(Request $request, Package $package, Packages $packages): View
     {
+        if ($package->isLetGo()) {
+            return view('package-let-go', ['package' => $package, 'versions' => PackageVersions::of($package)]);
+        }
         $site = $request->integer('site') > 0 ? Site::with('account.client')->find($request->integer('site')) : null;
-
         $contents = $package->contents();
 
         return view('package', [
@@ -63,23 +59,22 @@ final class PackageController
                 '',
             ),
             'tree' => FileTree::ofManifest($contents),
-            'versions' => Package::where('name', $package->name)
-                ->orderByDesc('id')
-                ->get(['id', 'version', 'file_name', 'created_at', 'files', 'bytes']),
+            'versions' => PackageVersions::of($package),
             'site' => $site,
             'deployed' => $package
                 ->deployments()
                 ->with('site')
-                ->where('state', 'proven')
+                ->where('state', DeploymentState::Proven)
                 ->latest('id')
-                ->limit(10)
-                ->get(),
+                ->first()
+                ?->site,
         ]);
     }
 
     /** The drawing by itself, with a directory opened or a file chosen; without htmx within the page around it. */
     public function references(Request $request, Package $package): View
     {
+        LetGo::mustBeHere($package);
         $references = new ReferencesView(
             $package,
             $package->contents(),

@@ -70,7 +70,7 @@
                                 <td><a href="{{ $references->to($references->open, $path) }}"
                                         hx-get="{{ $references->to($references->open, $path) }}"
                                         hx-target="#references" hx-swap="outerHTML"><x-path :path="$path" /></a></td>
-                                <td class="number">{{ $times }}</td>
+                                <td class="number" data-label="times">{{ $times }}</td>
                             </tr>
                         @empty
                             <tr>
@@ -98,7 +98,7 @@
                                 <td><a href="{{ $references->to($references->open, $path) }}"
                                         hx-get="{{ $references->to($references->open, $path) }}"
                                         hx-target="#references" hx-swap="outerHTML"><x-path :path="$path" /></a></td>
-                                <td class="number">{{ $times }}</td>
+                                <td class="number" data-label="times">{{ $times }}</td>
                             </tr>
                         @empty
                             <tr>
