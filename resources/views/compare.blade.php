@@ -4,8 +4,7 @@
     <div class="stack">
         <section class="sheet">
             <header class="head">
-                <h1>{{ $compare->after->name }} <span class="version">{{ $compare->before->version ?? 'before' }} →
-                        {{ $compare->after->version ?? 'after' }}</span>
+                <h1>{{ $compare->before->title() }} → {{ $compare->after->title() }}
                     <small>{{ $compare->inWords() }}</small></h1>
                 <div class="row-acts"><a class="act is-quiet"
                         href="/packages/{{ $compare->before->id }}/compare/{{ $compare->after->id }}">The other way</a>

@@ -8,9 +8,12 @@
         @if ($letGo->packages->isEmpty())
             <p class="calm">There is no older version of what was chosen.</p>
         @else
-            <p>What is live, a way back or in a plan stays. The others go with their files, {{ Amount::bytes(
-                (int) $letGo->going()->sum('bytes')) }} at the most; the deployments there were stay in the record. To
-                have one again, upload it again.</p>
+            <p>What is live, a way back or in a plan stays.
+                @if ($letGo->going()->isNotEmpty())
+                    The others go with their files, {{ Amount::bytes((int) $letGo->going()->sum('bytes')) }} at the
+                    most; the deployments there were stay in the record. To have one again, upload it again.
+                @endif
+            </p>
             <table class="facts-table is-roomy">
                 <thead>
                     <tr>
