@@ -56,6 +56,9 @@ return [
         'ratio' => (int) env('CELLARIUM_ARCHIVE_RATIO', 250),
     ],
 
+    // Bytes that an upload may have, in pieces.
+    'upload_bytes' => (int) env('CELLARIUM_UPLOAD_BYTES', 2_147_483_648),
+
     // Days without a backup before Today speaks up.
     'backup_days' => 7,
 

@@ -28,6 +28,7 @@ use App\Http\Controllers\SavedViewController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TodayController;
+use App\Http\Controllers\UploadController;
 use App\Http\Controllers\WelcomeController;
 use Cellarium\Core\People\Permission;
 use Illuminate\Support\Facades\Route;
@@ -38,8 +39,8 @@ use Illuminate\Support\Facades\Route;
  */
 // Numbers, so that "/accounts/new" is no account.
 foreach (
-    ['account', 'site', 'user', 'client', 'package', 'other', 'deployment', 'backup', 'view', 'errand', 'change',
-        'link', 'destination', 'asked', 'person', 'id'] as $number
+    ['account', 'site', 'user', 'client', 'package', 'other', 'upload', 'deployment', 'backup', 'view', 'errand',
+        'change', 'link', 'destination', 'asked', 'person', 'id'] as $number
 ) {
     Route::pattern($number, '[0-9]+');
 }
@@ -144,6 +145,12 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/bulk', [FtpUserListController::class, 'draft']);
     Route::post('/bulk/{change}/start', [FtpUserListController::class, 'start']);
     Route::post('/packages', [PackageController::class, 'take']);
+    Route::options('/uploads', [UploadController::class, 'offers']);
+    Route::post('/uploads', [UploadController::class, 'begin']);
+    Route::match('HEAD', '/uploads/{upload}', [UploadController::class, 'offset']);
+    Route::patch('/uploads/{upload}', [UploadController::class, 'append']);
+    Route::delete('/uploads/{upload}', [UploadController::class, 'remove']);
+    Route::get('/uploads/{upload}/finish', [UploadController::class, 'finish']);
     Route::get('/packages/let-go', [LibraryController::class, 'offer']);
     Route::post('/packages/let-go', [LibraryController::class, 'letGo']);
     Route::get('/packages/{package}/mend', [MendController::class, 'show']);

@@ -29,6 +29,31 @@ final class Errands
         Client|Account|Site|FtpUser|null $about,
         array $given = [],
     ): Errand {
+        $errand = self::order(
+            $kind,
+            $back,
+            $about,
+            $given,
+        );
+        $until = microtime(true) + (float) config('cellarium.errand_seconds');
+        while (! $errand->refresh()->state->hasEnded() && microtime(true) < $until) {
+            usleep(40_000);
+        }
+
+        return $errand;
+    }
+
+    /**
+     * The same without waiting for it.
+     *
+     * @param  array<string, mixed>  $given
+     */
+    public static function order(
+        ErrandKind $kind,
+        string $back,
+        Client|Account|Site|FtpUser|null $about,
+        array $given = [],
+    ): Errand {
         $errand = Errand::create([
             'kind' => $kind,
             'state' => ErrandState::Waiting,
@@ -41,10 +66,6 @@ final class Errands
             'given' => $given,
         ]);
         RunErrand::dispatch($errand->id);
-        $until = microtime(true) + (float) config('cellarium.errand_seconds');
-        while (! $errand->refresh()->state->hasEnded() && microtime(true) < $until) {
-            usleep(40_000);
-        }
 
         return $errand;
     }

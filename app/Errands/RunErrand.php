@@ -14,6 +14,8 @@ use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\PendingAction;
+use App\Models\Upload;
+use App\Packages\Uploads;
 use App\Reach\DirectoryLook;
 use App\Removal\GoesWith;
 use App\Removal\Removal;
@@ -112,6 +114,7 @@ final class RunErrand implements ShouldQueue
             ErrandKind::LookAtTree => $this->lookAtTree($errand),
             ErrandKind::TryAccount => $this->tryAccount($errand),
             ErrandKind::Remove => $this->remove($errand),
+            ErrandKind::TakePackage => $this->takePackage($errand),
         };
     }
 
@@ -195,6 +198,20 @@ final class RunErrand implements ShouldQueue
         );
 
         return ['words' => ucfirst(GoesWith::name($subject)).' is removed from Cellarium.'];
+    }
+
+    /** @return array<string, mixed> */
+    private function takePackage(Errand $errand): array
+    {
+        $package = app(Uploads::class)->finish(
+            Upload::find((int) ($errand->given['upload'] ?? 0)) ?? throw self::removed(),
+        );
+        $site = (int) ($errand->given['site'] ?? 0);
+
+        return [
+            'words' => "{$package->title()} is received and verified: SHA-256 ".substr($package->sha256, 0, 12).'…',
+            'back' => "/packages/$package->id".($site > 0 ? "?site=$site" : ''),
+        ];
     }
 
     /** @return array<string, mixed> what was typed stays with it until it is shown again */

@@ -14,6 +14,7 @@ enum ErrandKind: string
     case LookAtTree = 'look_at_tree';
     case TryAccount = 'try_account';
     case Remove = 'remove';
+    case TakePackage = 'take_package';
 
     /**
      * Whether it can be cancelled once it has begun: it changes nothing at the host, or takes its own trace away again.
@@ -21,6 +22,14 @@ enum ErrandKind: string
     public function onlyLooks(): bool
     {
         return ! in_array($this, [self::RenewPassword, self::CloseUser, self::Remove], true);
+    }
+
+    /** What it is waited for, in a sentence. */
+    public function waitsFor(): string
+    {
+        return $this === self::TakePackage
+            ? 'All of it has arrived. It is hashed, unpacked and looked through; a large one takes a minute or two.'
+            : 'The server has not answered yet.';
     }
 
     /** What is going on, for the page that waits for it. */
@@ -34,6 +43,7 @@ enum ErrandKind: string
             self::LookAtTree => 'Looking into the directory',
             self::TryAccount => 'Trying the connection',
             self::Remove => 'Closing FTP users, then removing from Cellarium',
+            self::TakePackage => 'Checking the package',
         };
     }
 }

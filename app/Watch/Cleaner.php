@@ -12,6 +12,7 @@ use App\Models\Errand;
 use App\Models\Package;
 use App\Models\RecordKind;
 use App\Models\SetAside;
+use App\Packages\Uploads;
 use App\Record\Record;
 use App\Removal\Removal;
 use App\Storage\RunFiles;
@@ -32,6 +33,7 @@ final readonly class Cleaner
         private BackupShelf $shelf,
         private RunFiles $files,
         private Removal $removal,
+        private Uploads $uploads,
     ) {
     }
 
@@ -42,6 +44,7 @@ final readonly class Cleaner
         $before = time() - self::SECONDS_OF_GRACE;
         Errand::where('created_at', '<', now()->subSeconds(self::SECONDS_OF_GRACE))->delete();
         $this->removal->expire();
+        $this->uploads->expire();
         $this->unshelve();
         $files = 0;
         $bytes = 0;

@@ -309,6 +309,17 @@ return new class extends Migration
             $table->dateTime('let_go_at')->nullable()->index();
             $table->timestamps();
         });
+        // Files that come in pieces; how far each has come is its size on the disk.
+        Schema::create('uploads', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('person_id')->constrained('people');
+            $table->foreignId('site_id')->nullable()->constrained();
+            $table->string('file_name');
+            $table->unsignedBigInteger('length');
+            $table->foreignId('errand_id')->nullable();
+            $table->dateTime('expires_at')->index();
+            $table->timestamps();
+        });
         // Apart from its package: a list of packages must not carry every name in every one of them.
         Schema::create('package_manifests', static function (Blueprint $table): void {
             $table->foreignId('package_id')->primary()->constrained();

@@ -22,6 +22,7 @@ final class Walls
                 Selector::inNamespace('Cellarium\Core'),
                 Selector::inNamespace('Psr'),
                 Selector::inNamespace('phpseclib3'),
+                Selector::inNamespace('SebastianBergmann\Diff'),
                 Selector::inNamespace('ParagonIE\ConstantTime'),
             )
             ->because('the rules of the trade are tested and changed without a framework');

@@ -64,7 +64,8 @@ final class TextDifference
         $rows = [];
         [$left, $right] = [0, 0];
         [$gone, $come] = [[], []];
-        foreach ((new Differ(new DiffOnlyOutputBuilder))->diffToArray($before, $after) as [$line, $kind]) {
+        foreach ((new Differ(new DiffOnlyOutputBuilder))->diffToArray($before, $after) as $step) {
+            [$line, $kind] = is_array($step) ? $step : [null, null];
             if ($kind === Differ::REMOVED) {
                 $gone[] = [++$left, self::line($line)];
             } elseif ($kind === Differ::ADDED) {

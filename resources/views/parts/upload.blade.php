@@ -1,7 +1,7 @@
 <section class="sheet" aria-labelledby="upload">
     <h2 id="upload">Upload a package</h2>
-    <p class="soft">A zip, tar, tar.gz or tar.xz. It is opened here and looked through; nothing goes to a server
-        yet.</p>
+    <p class="soft">A zip, tar, tar.gz or tar.xz, or the folder of a built site. It is opened here and looked through;
+        nothing goes to a server yet.</p>
     <form method="post" action="/packages" enctype="multipart/form-data" class="upload" data-busy>
         @csrf
         @if ($site !== null)
@@ -10,9 +10,26 @@
         @error('package')
             <p class="word is-trouble" role="alert">{{ $message }}</p>
         @enderror
-        <label for="package">Archive</label>
-        <input class="entry" id="package" name="package" type="file"
-            accept=".zip,.tar,.tar.gz,.tgz,.tar.xz,.txz" required>
-        <button class="act is-main" data-once>Upload</button>
+        <div class="choices-of-files">
+            <label for="package">Archive</label>
+            <input class="entry" id="package" name="package" type="file"
+                accept=".zip,.tar,.tar.gz,.tgz,.tar.xz,.txz" required>
+            <div class="folder-choice">
+                <label for="folder">or a folder</label>
+                <input class="entry" id="folder" type="file" webkitdirectory>
+                <p class="soft">or drop one here</p>
+            </div>
+            <button class="act is-main" data-once>Upload</button>
+        </div>
+        <div class="progress-box" hidden>
+            <p><code class="progress-name breakable"></code></p>
+            <progress aria-label="Uploaded" max="1" value="0"></progress>
+            <p class="progress-words soft" role="status"></p>
+            <button class="act is-quiet stop" type="button">Stop and discard</button>
+        </div>
     </form>
 </section>
+@once
+    <script src="/vendor/tus-js-client-4.3.1.min.js" defer></script>
+    <script src="/js/upload.js?v={{ filemtime(public_path('js/upload.js')) }}" defer></script>
+@endonce

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Packages;
+
+use App\Failure\Problem;
+use App\Models\Package;
+use App\Models\Person;
+use App\Models\Upload;
+use Cellarium\Core\Package\PackageRefused;
+use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Upload\PartialFile;
+
+/** Packages that come in pieces; what does not come to its end is removed after DAYS without a piece. */
+final readonly class Uploads
+{
+    public const DAYS = 3;
+
+    public function __construct(private Packages $packages)
+    {
+    }
+
+    public static function mostBytes(): int
+    {
+        return (int) config('cellarium.upload_bytes');
+    }
+
+    /** @throws StoreFailure */
+    public function begin(
+        Person $person,
+        string $name,
+        int $length,
+        ?int $site,
+    ): Upload {
+        $upload = Upload::create([
+            'person_id' => $person->id,
+            'site_id' => $site,
+            'file_name' => mb_substr(basename(str_replace('\\', '/', mb_scrub($name))), 0, 200),
+            'length' => $length,
+            'expires_at' => now()->addDays(self::DAYS),
+        ]);
+        $this->file($upload)->begin();
+
+        return $upload;
+    }
+
+    public function file(Upload $upload): PartialFile
+    {
+        return new PartialFile(self::path($upload), $upload->length);
+    }
+
+    /**
+     * Makes a package of what has arrived; the file is gone then, whether it was one or not. Who waits for it finds
+     * the upload for some days more.
+     *
+     * @throws Problem where not all of it is there
+     * @throws PackageRefused
+     * @throws StoreFailure
+     */
+    public function finish(Upload $upload): Package
+    {
+        if (! $this->file($upload)->isWhole()) {
+            throw new Problem('Not all of it has arrived. Upload it again; it goes on where it ended.');
+        }
+        try {
+            $package = $this->packages->take(self::path($upload), $upload->file_name);
+        } catch (PackageRefused $refused) {
+            @unlink(self::path($upload));
+            throw $refused;
+        }
+        unlink(self::path($upload));
+
+        return $package;
+    }
+
+    public function remove(Upload $upload): void
+    {
+        $upload->delete();
+        @unlink(self::path($upload)); // It may never have been begun.
+    }
+
+    /** Those without a piece for too long. */
+    public function expire(): void
+    {
+        foreach (Upload::where('expires_at', '<', now())->lazyById() as $upload) {
+            $this->remove($upload);
+        }
+    }
+
+    private static function path(Upload $upload): string
+    {
+        return config('cellarium.var')."/arriving/$upload->id";
+    }
+}
