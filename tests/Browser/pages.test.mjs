@@ -1,8 +1,5 @@
 import { after, test } from 'node:test';
 import assert from 'node:assert/strict';
-import { writeFileSync, mkdtempSync } from 'node:fs';
-import { join } from 'node:path';
-import { tmpdir } from 'node:os';
 import {
     assertAccessible,
     assertNoBrokenWord,
@@ -97,16 +94,4 @@ test('a backup on demand shows up by itself as read back', async () => {
     await page.getByRole('button', { name: 'Back up now: archive.bellwetherclockworks.example' }).click();
     await page.waitForURL(/\/backups\?site=/);
     await page.locator('tbody tr').first().getByText('read back').waitFor({ timeout: 90000 });
-});
-
-test('a file that is no archive is refused with what to do', async () => {
-    const page = await signIn();
-    const file = join(mkdtempSync(join(tmpdir(), 'cellarium-')), 'letter.zip');
-    writeFileSync(file, 'Dear Rowan, here is the site.');
-    await page.goto(`${base}/packages`);
-    await page.getByLabel('Archive').setInputFiles(file);
-    await page.getByRole('button', { name: 'Upload' }).click();
-    await page
-        .getByText('This is not a zip or tar.gz archive. Pack the site as one of these and upload it again.')
-        .waitFor();
 });
