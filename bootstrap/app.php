@@ -9,6 +9,7 @@ use App\Http\Middleware\KeepsAddress;
 use App\Http\Middleware\PlainInput;
 use App\Http\Middleware\SecurityHeaders;
 use App\Http\Middleware\SignedIn;
+use App\Http\Middleware\TokenSignIn;
 use Illuminate\Auth\Middleware\Authorize;
 use Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests;
 use Illuminate\Foundation\Application;
@@ -20,7 +21,11 @@ use Illuminate\Http\Request;
 $root = dirname(__DIR__);
 
 return Application::configure(basePath: $root)
-    ->withRouting(web: $root.'/routes/web.php', commands: $root.'/routes/console.php')
+    ->withRouting(
+        web: $root.'/routes/web.php',
+        api: $root.'/routes/api.php',
+        commands: $root.'/routes/console.php',
+    )
     ->withMiddleware(function (Middleware $middleware): void {
         // Its package is missing, see framework-gaps.php; no page is for other origins.
         $middleware->remove(HandleCors::class);
@@ -33,10 +38,15 @@ return Application::configure(basePath: $root)
             at: ['127.0.0.1'],
             headers: Request::HEADER_X_FORWARDED_FOR | Request::HEADER_X_FORWARDED_PROTO,
         );
-        $middleware->alias(['signed-in' => SignedIn::class, 'fresh' => FreshSignIn::class]);
+        $middleware->alias([
+            'signed-in' => SignedIn::class,
+            'fresh' => FreshSignIn::class,
+            'token' => TokenSignIn::class,
+        ]);
         // Permissions come first: who may not come in is not asked for a password.
         $middleware->appendToPriorityList(Authorize::class, FreshSignIn::class);
         $middleware->appendToPriorityList(AuthenticatesRequests::class, SignedIn::class);
+        $middleware->appendToPriorityList(AuthenticatesRequests::class, TokenSignIn::class);
         $middleware->redirectGuestsTo('/sign-in');
         $middleware->redirectUsersTo('/');
     })

@@ -28,6 +28,7 @@ use App\Http\Controllers\SavedViewController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TodayController;
+use App\Http\Controllers\TokenController;
 use App\Http\Controllers\UploadController;
 use App\Http\Controllers\WelcomeController;
 use Cellarium\Core\People\Permission;
@@ -40,7 +41,7 @@ use Illuminate\Support\Facades\Route;
 // Numbers, so that "/accounts/new" is no account.
 foreach (
     ['account', 'site', 'user', 'client', 'package', 'other', 'upload', 'deployment', 'backup', 'view', 'errand',
-        'change', 'link', 'destination', 'asked', 'person', 'id'] as $number
+        'change', 'link', 'destination', 'asked', 'person', 'token', 'id'] as $number
 ) {
     Route::pattern($number, '[0-9]+');
 }
@@ -123,6 +124,9 @@ $signedIn(Permission::LookAtAgency)->group(function (): void {
 });
 
 $signedIn(Permission::Work)->group(function (): void {
+    Route::get('/me/tokens', [TokenController::class, 'index']);
+    Route::post('/me/tokens', [TokenController::class, 'make'])->middleware('fresh');
+    Route::post('/me/tokens/{token}/revoke', [TokenController::class, 'revoke']);
     Route::post('/errands/{errand}/cancel', [ErrandController::class, 'cancel']);
     Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
     Route::post('/accounts/{account}/cancel', [AccountController::class, 'cancel']);

@@ -76,13 +76,17 @@ final class Problem extends RuntimeException
 
             return ! $away;
         });
+        $exceptions->shouldRenderJsonWhen(
+            static fn (Request $request): bool => $request->is('api/*') || $request->expectsJson(),
+        );
         $exceptions->dontFlash(['code']); // Of a link that opens once.
         $exceptions->render(static function (\Throwable $failure, Request $request): ?Response {
             if (! self::isExpected($failure)) {
                 return null;
             }
             $words = self::words($failure);
-            if (DatabaseAway::caused($failure) && $request->header('HX-Request') !== 'true') {
+            $isPage = $request->header('HX-Request') !== 'true' && ! $request->is('api/*');
+            if (DatabaseAway::caused($failure) && $isPage) {
                 return response(
                     View::make('errors.plain', [
                         'title' => 'The database does not answer',
@@ -92,6 +96,9 @@ final class Problem extends RuntimeException
                     503,
                     ['Retry-After' => '5'],
                 );
+            }
+            if ($request->is('api/*')) {
+                return response()->json(['error' => $words], DatabaseAway::caused($failure) ? 503 : 422);
             }
             if ($request->header('HX-Request') === 'true') {
                 return response(View::make('parts.trouble', ['trouble' => $words]), 200);

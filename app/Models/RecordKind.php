@@ -79,6 +79,10 @@ enum RecordKind: string
 
     case ListingAccepted = 'listing_accepted';
 
+    case TokenMade = 'token_made';
+
+    case TokenRevoked = 'token_revoked';
+
     case PackageAdded = 'package_added';
 
     case PackageLetGo = 'package_let_go';

@@ -309,6 +309,20 @@ return new class extends Migration
             $table->dateTime('let_go_at')->nullable()->index();
             $table->timestamps();
         });
+        // What a build pipeline signs in with; of the token itself only its hash is here.
+        Schema::create('api_tokens', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('person_id')->constrained('people');
+            $table->string('name', 80);
+            $table->string('scope', 40);
+            // Packages of this name only; null for any.
+            $table->string('package_name')->nullable();
+            $table->string('sha256', 64)->unique();
+            $table->dateTime('expires_at')->nullable();
+            $table->dateTime('used_at')->nullable();
+            $table->dateTime('revoked_at')->nullable();
+            $table->timestamps();
+        });
         // Files that come in pieces; how far each has come is its size on the disk.
         Schema::create('uploads', static function (Blueprint $table): void {
             $table->id();

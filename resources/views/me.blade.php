@@ -113,6 +113,13 @@
                     <div class="row-acts"><x-action to="/me/second-factor" method="GET" main>Set it up</x-action></div>
                 @endif
             </section>
+            @leads('/me/tokens')
+                <section class="sheet" aria-labelledby="tokens-head">
+                    <h2 id="tokens-head">Tokens for build pipelines</h2>
+                    <p>With a token a pipeline delivers what it has built, in your name and nothing more.</p>
+                    <div class="row-acts"><x-action to="/me/tokens" method="GET">Your tokens</x-action></div>
+                </section>
+            @endleads
             <section class="sheet" aria-labelledby="password-head">
                 <h2 id="password-head">Password</h2>
                 <form method="post" action="/me/password" class="stack-form">

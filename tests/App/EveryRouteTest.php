@@ -6,12 +6,14 @@ namespace Tests\App;
 
 use App\Deployments\Plans;
 use App\FtpUsers\HandOvers;
+use App\Models\ApiToken;
 use App\Models\Backup;
 use App\Models\BulkChange;
 use App\Models\ClientRequest;
 use App\Models\Errand;
 use App\Models\Person;
 use App\Models\SavedView;
+use App\Models\Upload;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Route;
@@ -129,6 +131,17 @@ final class EveryRouteTest extends AppTestCase
         'POST clients/{client}' => ['name', 'colour', 'group', 'notes'],
         'POST views' => ['name', 'query'],
         'POST views/{view}/remove' => [],
+        'POST api/packages' => ['package'],
+        'POST api/inspections' => ['package'],
+        'OPTIONS uploads' => [],
+        'POST uploads' => [],
+        'HEAD uploads/{upload}' => [],
+        'PATCH uploads/{upload}' => [],
+        'DELETE uploads/{upload}' => [],
+        'GET uploads/{upload}/finish' => [],
+        'GET me/tokens' => [],
+        'POST me/tokens' => ['name', 'package_name', 'scope', 'days'],
+        'POST me/tokens/{token}/revoke' => [],
         'GET packages' => ['q', 'sort'],
         'GET packages/{package}/compare/{other}' => ['file'],
         'GET packages/let-go' => ['packages', 'this'],
@@ -283,6 +296,18 @@ final class EveryRouteTest extends AppTestCase
             'other' => $deployed->package_id,
             'deployment' => $plan->id,
             'backup' => Backup::firstOrFail()->id,
+            'upload' => Upload::create([
+                'person_id' => $this->person->id,
+                'file_name' => 'stones.zip',
+                'length' => 1,
+                'expires_at' => now()->addDay(),
+            ])->id,
+            'token' => ApiToken::create([
+                'person_id' => $this->person->id,
+                'name' => 'a pipeline',
+                'scope' => 'deliver_packages',
+                'sha256' => hash('sha256', 'token'),
+            ])->id,
             'view' => $view->id,
             'errand' => $errand->id,
             'change' => $change->id,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Models\Account;
+use App\Models\ApiToken;
 use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
@@ -20,6 +21,7 @@ use App\Models\Package;
 use App\Models\Person;
 use App\Models\SavedView;
 use App\Models\Site;
+use App\Models\Upload;
 use App\People\Access;
 use Cellarium\Core\People\Role;
 use Illuminate\Routing\Contracts\ControllerDispatcher;
@@ -198,6 +200,9 @@ final class RoutePermissionsTest extends AppTestCase
 
         return match (true) {
             $response->getContent() === self::REACHED => 'allowed',
+            // HEAD: the same without a body.
+            $response->getStatusCode() === 200 && $response->getContent() === '' => 'allowed',
+            $response->getStatusCode() === 401 => 'asks for a token',
             $response->getStatusCode() === 403 => 'refused',
             $response->getStatusCode() === 404 => 'not there',
             $to === '/sign-in' => 'signs in first',
@@ -283,6 +288,18 @@ final class RoutePermissionsTest extends AppTestCase
             'other' => $package->id,
             'deployment' => $deployment->id,
             'backup' => $backup->id,
+            'upload' => Upload::create([
+                'person_id' => $this->person->id,
+                'file_name' => 'stones.zip',
+                'length' => 1,
+                'expires_at' => now()->addDay(),
+            ])->id,
+            'token' => ApiToken::create([
+                'person_id' => $this->person->id,
+                'name' => 'a pipeline',
+                'scope' => 'deliver_packages',
+                'sha256' => hash('sha256', "token of $account->id"),
+            ])->id,
             'person' => $person->id,
             'view' => SavedView::create([
                 'person_id' => $this->person->id,

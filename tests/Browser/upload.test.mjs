@@ -88,7 +88,10 @@ test('what is no package is said, and what is stopped is gone', async () => {
     await page.getByLabel('Archive').setInputFiles(join(directory, 'letter.zip'));
     await page.getByText('This is not a zip, tar, tar.gz or tar.xz archive').waitFor();
 
-    await page.route('**/uploads/*', route => (route.request().method() === 'PATCH' ? route.abort() : route.continue()));
+    await page.route(
+        '**/uploads/*',
+        route => (route.request().method() === 'PATCH' ? route.abort() : route.continue()),
+    );
     await page.getByLabel('Archive').setInputFiles(join(directory, 'letter.zip'));
     const gone = page.waitForResponse(response => response.request().method() === 'DELETE');
     await page.getByText('The connection is lost').waitFor();

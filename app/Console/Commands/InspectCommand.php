@@ -5,12 +5,9 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Packages\FindingGroup;
+use App\Packages\ScratchInspection;
 use App\Text\Amount;
-use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\Inspection;
-use Cellarium\Core\Package\PackageIntake;
-use Cellarium\Core\Storage\FileContentStore;
-use Psr\Clock\ClockInterface;
 
 final class InspectCommand extends CellariumCommand
 {
@@ -18,16 +15,10 @@ final class InspectCommand extends CellariumCommand
 
     protected $description = 'Say what a package is, what is wrong with it and how it would land; nothing is kept';
 
-    public function handle(ClockInterface $clock, ArchiveLimits $limits): int
+    public function handle(ScratchInspection $inspection): int
     {
         $file = $this->readable((string) $this->argument('file'));
-        $scratch = sys_get_temp_dir().'/cellarium-inspect-'.bin2hex(random_bytes(8));
-        try {
-            $store = new FileContentStore($scratch, isDurable: false);
-            $found = (new PackageIntake($store, $clock, $limits))->take($file, basename($file));
-        } finally {
-            $this->laravel->make('files')->deleteDirectory($scratch);
-        }
+        $found = $inspection->inspect($file, basename($file));
         $this->wantsJson()
             ? $this->json(['ok' => ! $found->stops(), ...$found->toArray()])
             : $this->say($found);

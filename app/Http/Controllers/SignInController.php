@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\People\Access;
+use App\People\ApiTokens;
 use App\People\SecondFactor;
 use App\People\SessionBond;
 use App\People\SignInGuard;
@@ -143,10 +144,14 @@ final class SignInController
         $person = Person::viewer();
         $length = (string) $request->header('X-Asked-Length');
         $isSmall = ctype_digit($length) && strlen($length) < 12 && (int) $length < self::SMALL_BODY;
+        $address = (string) $request->header('X-Asked-Address', '/');
+        if (str_starts_with($address, '/api/')) {
+            return response()->noContent(ApiTokens::find((string) $request->bearerToken()) === null ? 401 : 204);
+        }
         $holds = $person !== null
             && (new SessionBond($request->session()))->ends($person) === null
             && ($isSmall || $access->takes(
-                (string) $request->header('X-Asked-Address', '/'),
+                $address,
                 (string) $request->header('X-Asked-Method', 'GET'),
             ));
 

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Packages;
+
+use Cellarium\Core\Package\ArchiveLimits;
+use Cellarium\Core\Package\Inspection;
+use Cellarium\Core\Package\PackageIntake;
+use Cellarium\Core\Package\PackageRefused;
+use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Storage\StoreFailure;
+use Illuminate\Filesystem\Filesystem;
+use Psr\Clock\ClockInterface;
+
+/** Inspects an archive of which nothing is kept. */
+final readonly class ScratchInspection
+{
+    public function __construct(
+        private ClockInterface $clock,
+        private ArchiveLimits $limits,
+        private Filesystem $files,
+    ) {
+    }
+
+    /**
+     * @throws PackageRefused
+     * @throws StoreFailure
+     */
+    public function inspect(string $file, string $name): Inspection
+    {
+        $scratch = sys_get_temp_dir().'/cellarium-inspect-'.bin2hex(random_bytes(8));
+        try {
+            $store = new FileContentStore($scratch, isDurable: false);
+
+            return (new PackageIntake($store, $this->clock, $this->limits))->take($file, $name);
+        } finally {
+            $this->files->deleteDirectory($scratch);
+        }
+    }
+}
