@@ -18,6 +18,7 @@ use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
 use App\Packages\FindingGroup;
+use App\Packages\Fitting;
 use App\Packages\LetGo;
 use App\Record\Record;
 use App\Storage\RunFiles;
@@ -66,6 +67,7 @@ final readonly class Plans
 
     /**
      * @param  RemotePath|null  $place  a directory inside the document root; null for the document root itself
+     * @param  string|null  $reason  why it goes there although another site fits better
      *
      * @throws Problem
      */
@@ -75,9 +77,11 @@ final readonly class Plans
         ?FtpUser $as = null,
         ?Person $person = null,
         ?RemotePath $place = null,
+        ?string $reason = null,
     ): Deployment {
         $place = $place?->equals($site->root()) === true ? null : $place;
         $this->checkPackage($site, $package, $place);
+        $this->checkFit($site, $package, $reason);
         $as?->read_only && throw new Problem("$as->login may only read. Choose another user, or none.");
         $reaches = $as === null || $site->root()->seenFrom($as->path()) !== null;
         if (! $reaches) {
@@ -87,6 +91,12 @@ final readonly class Plans
             );
         }
 
+        $reason === null || Record::write(
+            RecordKind::DeploymentReasoned,
+            "{$package->title()} goes to $site->domain, because: $reason",
+            $site,
+        );
+
         return $this->order(
             $site,
             DeploymentKind::Deploy,
@@ -94,6 +104,7 @@ final readonly class Plans
                 'package_id' => $package->id,
                 'ftp_user_id' => $as?->id,
                 'directory' => $place?->toString(),
+                'reason' => $reason,
             ],
             $person,
         );
@@ -168,6 +179,7 @@ final readonly class Plans
         ?FtpUser $as = null,
         ?Person $person = null,
         ?RemotePath $place = null,
+        ?string $reason = null,
     ): Deployment {
         return $this->make($this->orderDeploy(
             $site,
@@ -175,6 +187,7 @@ final readonly class Plans
             $as,
             $person,
             $place,
+            $reason,
         ));
     }
 
@@ -338,6 +351,18 @@ final readonly class Plans
         $policy = new Policy;
 
         return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
+    }
+
+    /** @throws Problem where another site fits better and nobody has said why it goes here */
+    private function checkFit(Site $site, Package $package, ?string $reason): void
+    {
+        $better = $reason === null ? Fitting::of($package)->betterThan($site) : null;
+        if ($better !== null) {
+            throw new Problem(
+                "{$package->title()} fits {$better->site->domain} better than $site->domain: {$better->fit->inWords()} "
+                    .'in it are of that site. Choose that one, or say why it goes here all the same.',
+            );
+        }
     }
 
     /** @throws Problem */

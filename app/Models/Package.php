@@ -7,6 +7,8 @@ namespace App\Models;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Fit\PackageMarks;
+use Cellarium\Core\Package\Fit\PackageTraits;
 use Cellarium\Core\Reference\Links;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
@@ -44,16 +46,25 @@ final class Package extends Model
     /**
      * @param  array<string, mixed>  $facts  its columns
      */
-    public static function add(array $facts, Manifest $contents, Links $links): self
-    {
-        return DB::transaction(static function () use ($facts, $contents, $links): self {
+    public static function add(
+        array $facts,
+        Manifest $contents,
+        Links $links,
+        PackageTraits $traits,
+    ): self {
+        return DB::transaction(static function () use ($facts, $contents, $links, $traits): self {
             // One that was let go comes back under its number: the deployments there were name it.
             $package = self::updateOrCreate(['sha256' => $facts['sha256']], [...$facts, 'let_go_at' => null]);
             DB::table('package_manifests')->insert([
                 'package_id' => $package->id,
                 'manifest' => $contents->toJson(),
                 'links' => $links->toJson(),
+                'traits' => json_encode($traits->toArray(), JSON_THROW_ON_ERROR),
             ]);
+            DB::table('package_marks')->insert(array_map(
+                static fn (string $mark): array => ['package_id' => $package->id, 'mark' => $mark],
+                PackageMarks::of($contents, $traits),
+            ));
 
             return $package;
         });
@@ -80,6 +91,12 @@ final class Package extends Model
     public function links(): Links
     {
         return Links::fromJson($this->stored('links'));
+    }
+
+    /** What it says of whose it is. */
+    public function traits(): PackageTraits
+    {
+        return PackageTraits::fromFields(JsonFields::fromJson($this->stored('traits')));
     }
 
     private function stored(string $column): string

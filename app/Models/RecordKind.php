@@ -39,6 +39,8 @@ enum RecordKind: string
 
     case DeploymentPutBackUnproven = 'deployment_put_back_unproven';
 
+    case DeploymentReasoned = 'deployment_reasoned';
+
     case DeploymentRefused = 'deployment_refused';
 
     case DeploymentStarted = 'deployment_started';

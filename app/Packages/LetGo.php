@@ -100,6 +100,7 @@ final readonly class LetGo
             $ids = $going->pluck('id')->all();
             Package::whereIn('id', $ids)->update(['let_go_at' => now()]);
             DB::table('package_manifests')->whereIn('package_id', $ids)->delete();
+            DB::table('package_marks')->whereIn('package_id', $ids)->delete();
             foreach ($going as $package) {
                 Record::write(
                     RecordKind::PackageLetGo,

@@ -34,6 +34,12 @@ final readonly class PackagePage
     /** @var array<string, MendChange> by "path:offset" */
     public array $places;
 
+    /** @var list<FittingSite> best first */
+    public array $fits;
+
+    /** The site that fits better than the one that is chosen. */
+    public ?FittingSite $better;
+
     /** @var list<Served> those that need a look first */
     private array $served;
 
@@ -55,6 +61,9 @@ final readonly class PackagePage
         $this->safe = count(MendChoice::allThatIsSafe()->of($findings));
         $shown = array_merge([], ...array_map(static fn (FindingGroup $group): array => $group->first(), $groups));
         $this->places = $packages->places($contents, $shown);
+        $fitting = Fitting::of($package);
+        $this->fits = $fitting->best();
+        $this->better = $site === null ? null : $fitting->betterThan($site);
         $this->served = self::byNeed(Served::all(
             $contents,
             $findings,

@@ -140,19 +140,24 @@ final readonly class Packages
     /** @param  array<string, mixed>  $facts  where it is from */
     private function add(Inspection $found, array $facts): Package
     {
-        return Package::add([
-            ...$facts,
-            'name' => $found->name,
-            'version' => $found->version,
-            'bytes' => $found->manifest->bytes(),
-            'files' => count($found->manifest->files()),
-            'wrapper' => $found->wrapper,
-            'start_page' => $found->startPage(),
-            'stops' => $found->stops(),
-            'findings' => array_map(
-                static fn (PackageFinding $finding): array => $finding->toArray(),
-                $found->findings,
-            ),
-        ], $found->manifest, new Links($found->references->links));
+        return Package::add(
+            [
+                ...$facts,
+                'name' => $found->name,
+                'version' => $found->version,
+                'bytes' => $found->manifest->bytes(),
+                'files' => count($found->manifest->files()),
+                'wrapper' => $found->wrapper,
+                'start_page' => $found->startPage(),
+                'stops' => $found->stops(),
+                'findings' => array_map(
+                    static fn (PackageFinding $finding): array => $finding->toArray(),
+                    $found->findings,
+                ),
+            ],
+            $found->manifest,
+            new Links($found->references->links),
+            $found->traits,
+        );
     }
 }

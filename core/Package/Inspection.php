@@ -7,6 +7,7 @@ namespace Cellarium\Core\Package;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Fit\PackageTraits;
 use Cellarium\Core\Reference\References;
 
 /** What a package is and how it would land: a manifest without its wrapping folder, contents in the store. */
@@ -26,6 +27,7 @@ final readonly class Inspection
         public Manifest $manifest,
         public array $findings,
         public References $references,
+        public PackageTraits $traits,
     ) {
     }
 

@@ -15,6 +15,7 @@ use Cellarium\Core\Package\Finding\SecretCheck;
 use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Package\Finding\UnfinishedCheck;
 use Cellarium\Core\Package\Finding\UseFindings;
+use Cellarium\Core\Package\Fit\TraitCheck;
 use Cellarium\Core\Reference\Documents;
 use Cellarium\Core\Reference\ReferenceCheck;
 use Cellarium\Core\Reference\References;
@@ -43,6 +44,7 @@ final readonly class Inspector
     {
         $mentions = new Mentions($manifest);
         $checks = [new SecretCheck, new UnfinishedCheck($this->today)];
+        $traits = new TraitCheck;
         $references = new ReferenceCheck(new Resolver($manifest));
         foreach ($manifest->files() as $entry) {
             $path = $entry->path->toString();
@@ -54,6 +56,7 @@ final readonly class Inspector
             $document = $isDocument ? Documents::read($path, $text) : null;
             $document === null || $references->add($path, $document);
             $mentions->note($entry->path->name(), $text);
+            $traits->look($entry, $text, $document);
             foreach ($checks as $check) {
                 $check->look($entry, $text, $document);
             }
@@ -79,6 +82,7 @@ final readonly class Inspector
                 ))->all(),
             ], $before)),
             $found,
+            $traits->traits(array_map(static fn (array $host): int => $host[0], $found->hosts)),
         );
     }
 

@@ -22,6 +22,9 @@ final class Document
     /** @var array{string, int}|null the text of <title> and its place; null where there is none */
     public ?array $title = null;
 
+    /** @var list<string> addresses that the page gives as its own: canonical, in previews, for mail */
+    public array $ownAddresses = [];
+
     /** Whether it sends visitors on by itself. */
     public bool $sendsOn = false;
 

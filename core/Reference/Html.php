@@ -196,6 +196,9 @@ final class Html
         } elseif ($element === 'base' && $name === 'href') {
             $document->base ??= self::address($value);
         } elseif ($element === 'link' && $name === 'href') {
+            if (preg_match('~\bcanonical\b~i', $attributes['rel'][0] ?? '') === 1) {
+                $document->ownAddresses[] = self::address($value);
+            }
             self::add(
                 $document,
                 self::ofLink($attributes),
@@ -230,6 +233,9 @@ final class Html
                 $name === 'src' && $element === 'img' ? self::width($attributes) : null,
             );
         } elseif (in_array($element, self::LINKS[$name] ?? [], true)) {
+            if (strncasecmp($value, 'mailto:', 7) === 0) {
+                $document->ownAddresses[] = self::address($value);
+            }
             self::add(
                 $document,
                 ReferenceKind::Link,
@@ -323,6 +329,8 @@ final class Html
                     $at + $match[1][1],
                 );
             }
+        } elseif ($says === 'og:url') {
+            $document->ownAddresses[] = self::address($value);
         } elseif (in_array($says, self::SHOWN, true)) {
             self::add(
                 $document,

@@ -340,6 +340,15 @@ return new class extends Migration
             $table->longText('manifest');
             // Which file refers to which, for the drawing.
             $table->longText('links');
+            // Whose it says it is.
+            $table->json('traits');
+        });
+        // Titles and files that tell one site from another, to find what has them too.
+        Schema::create('package_marks', static function (Blueprint $table): void {
+            $table->foreignId('package_id')->constrained();
+            $table->char('mark', 32);
+            $table->primary(['package_id', 'mark']);
+            $table->index(['mark', 'package_id']);
         });
     }
 
@@ -385,6 +394,8 @@ return new class extends Migration
             $table->foreignId('person_id')->nullable()->constrained('people');
             $table->foreignId('backup_id')->nullable()->constrained();
             $table->foreignId('waits_for_id')->nullable()->constrained('deployments');
+            // Why it goes there although another site fits better.
+            $table->string('reason', 500)->nullable();
             $table->string('state', 20)->index();
             $table->string('stage', 20)->nullable();
             $table->boolean('held')->default(false);

@@ -7,6 +7,7 @@ namespace Database\Seeders;
 use App\Models\BackupReason;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\Fit\PackageTraits;
 use Cellarium\Core\Reference\Links;
 use Illuminate\Database\Seeder;
 use Illuminate\Support\Facades\Crypt;
@@ -296,6 +297,7 @@ final class FleetSeeder extends Seeder
                     ],
                 ]),
                 'links' => (new Links([]))->toJson(),
+                'traits' => json_encode((new PackageTraits([], [], []))->toArray()),
             ],
             $packages,
         );

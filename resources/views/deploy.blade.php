@@ -14,6 +14,17 @@
                 @endforeach
                 <label for="choose-sites">Site</label>
                 @if ($site === null)
+                    @if ($fits !== [])
+                        <ul class="fits">
+                            @foreach ($fits as $fit)
+                                <li><a class="strong"
+                                        href="/deployments/new?{{ http_build_query(['package' => $package->id,
+                                            'site' => $fit->site->id]) }}"><x-domain :name="$fit->site->domain" /></a>
+                                    <span class="soft">{{ $fit->site->account->client->name }}: {{ $fit->fit->inWords()
+                                        }} in it are of that site</span></li>
+                            @endforeach
+                        </ul>
+                    @endif
                     <x-chooser what="sites" label="Client or domain"
                         :query="array_filter(['package' => $package?->id])" />
                 @else
@@ -29,6 +40,18 @@
                 @endif
                 <label for="choose-packages">Package</label>
                 @if ($package === null)
+                    @if ($fitting !== null)
+                        <p class="soft">{{ $fitting->live === null ? 'Nothing deployed from here is live there.'
+                            : $fitting->live->title().' is live there.' }}</p>
+                        <ul class="fits">
+                            @foreach ($fitting->packages as $fit)
+                                <li><a class="strong"
+                                        href="/deployments/new?{{ http_build_query(['site' => $site->id,
+                                            'package' => $fit->package->id]) }}">{{ $fit->package->title() }}</a>
+                                    <span class="soft">{{ $fit->why }}</span></li>
+                            @endforeach
+                        </ul>
+                    @endif
                     <x-chooser what="packages" label="Name or version" :query="array_filter(['site' => $site?->id])" />
                 @else
                     <p class="side">
@@ -62,6 +85,12 @@
                     @endforeach
                     <option value="">the account itself{{ $site ? ', '.$site->account->login : '' }}</option>
                 </select>
+                @if ($better !== null)
+                    <div class="whole-row">@include('parts.wrong-site')</div>
+                    <label for="reason">Go on all the same, because</label>
+                    <input class="entry" id="reason" name="reason" maxlength="500" required
+                        value="@exactly(old('reason', ''))">
+                @endif
                 <div class="row-acts"><button class="act is-main" data-once
                     @disabled($package === null || $site === null)>Make the
                         plan</button></div>

@@ -14,5 +14,9 @@
             </x-slot:facts>
         </x-site-where>
     </x-slot:where>
+    @if ($deployment->reason !== null)
+        <p class="word">Another site fitted better. It goes here all the same, because:
+            <bdi>{{ $deployment->reason }}</bdi></p>
+    @endif
     @include($view === null ? 'parts.drafting' : 'parts.deployment')
 </x-page>

@@ -79,6 +79,9 @@
                                 main>Mend what is safe</x-action></p>
                     @endif
                 @else
+                    @if ($page->better !== null)
+                        @include('parts.wrong-site', ['better' => $page->better])
+                    @endif
                     @php($likely = $site ?? $deployed)
                     @if ($likely !== null)
                         <p class="row-acts"><a class="act is-main"
@@ -86,6 +89,14 @@
                                     $likely->id]) }}">To
                                 {{ $likely->domain }}</a></p>
                     @endif
+                    @foreach ($page->fits as $fit)
+                        @if ($likely === null || ! $fit->site->is($likely))
+                            <p><a class="strong"
+                                    href="/deployments/new?{{ http_build_query(['package' => $package->id,
+                                        'site' => $fit->site->id]) }}"><x-domain :name="$fit->site->domain" /></a>
+                                <span class="soft">fits: {{ $fit->fit->inWords() }} in it are of that site</span></p>
+                        @endif
+                    @endforeach
                     <x-chooser what="sites" :query="['package' => $package->id]"
                             :label="$likely === null ? 'To which client or domain' : 'To another client or domain'" />
                 @endif

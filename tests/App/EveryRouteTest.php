@@ -153,7 +153,7 @@ final class EveryRouteTest extends AppTestCase
         'POST packages/{package}/mend' => ['what'],
         'GET deployments' => [],
         'GET deployments/new' => ['site', 'package'],
-        'POST deployments' => ['site', 'package', 'user', 'place'],
+        'POST deployments' => ['site', 'package', 'user', 'place', 'reason'],
         'GET deployments/{deployment}' => [],
         'GET deployments/{deployment}/live' => [],
         'POST deployments/{deployment}/start' => [],

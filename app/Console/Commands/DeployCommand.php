@@ -22,7 +22,8 @@ final class DeployCommand extends CellariumCommand
     protected $signature = 'cellarium:deploy {site : the domain} {file : a zip, tar, tar.gz or tar.xz} '
         .'{--ftp-user= : the FTP user '
         .'to sign in as; it is closed at the end when it was made for its job} {--into= : a saved destination of the '
-        .'site, or a directory inside its document root} {--json : one JSON object on standard output}';
+        .'site, or a directory inside its document root} {--reason= : why it goes there although '
+        .'another site fits better} {--json : one JSON object on standard output}';
 
     protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 '
         .'failed and put back)';
@@ -39,6 +40,7 @@ final class DeployCommand extends CellariumCommand
             $package,
             $this->signingInAs($site->account_id),
             place: $this->place($site),
+            reason: is_string($this->option('reason')) ? $this->option('reason') : null,
         );
         $deployment->update(['state' => DeploymentState::Queued]);
         while (! $runner->carryOut($deployment, $this->wantsJson() ? null : $this->show(...))) {

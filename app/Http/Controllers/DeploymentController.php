@@ -18,6 +18,8 @@ use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
+use App\Packages\Fitting;
+use App\Packages\FittingPackages;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Deployment\RunRefusal;
@@ -78,6 +80,9 @@ final class DeploymentController
             'site' => $site,
             'package' => $package,
             'users' => $users,
+            'better' => $site !== null && $package !== null ? Fitting::of($package)->betterThan($site) : null,
+            'fits' => $site === null && $package !== null ? Fitting::of($package)->best() : [],
+            'fitting' => $site !== null && $package === null ? FittingPackages::of($site) : null,
         ]);
     }
 
@@ -88,6 +93,7 @@ final class DeploymentController
             'package' => ['required', 'integer', Rule::exists('packages', 'id')->whereNull('let_go_at')],
             'user' => ['nullable', 'integer'],
             'place' => ['nullable', 'string', 'max:1000'],
+            'reason' => ['nullable', 'string', 'max:500'],
         ]);
         $site = Site::with('account.client', 'account.sites')->findOrFail($given['site']);
         $user = isset($given['user'])
@@ -101,6 +107,7 @@ final class DeploymentController
             $user,
             $this->person($request),
             isset($given['place']) ? RemotePath::fromString($given['place']) : null,
+            $given['reason'] ?? null,
         );
         MakePlan::dispatch($deployment->id);
 

@@ -1,0 +1,155 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Packages;
+
+use App\Models\Package;
+use App\Models\Site;
+use Cellarium\Core\Package\Fit\PackageMarks;
+use Cellarium\Core\Package\Fit\SiteFit;
+use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
+
+/** Which site a package is for, by the domains and titles in it and by what is live where. */
+final readonly class Fitting
+{
+    /** A mark that packages of more names have says nothing: libraries, icons, a theme of the agency's own. */
+    private const MOST_NAMES = 2;
+
+    private const SHOWN = 6;
+
+    /** @param  list<FittingSite>  $sites  best first */
+    private function __construct(private array $sites)
+    {
+    }
+
+    public static function of(Package $package): self
+    {
+        $traits = $package->traits();
+        $own = [];
+        $linked = [];
+        foreach (self::sitesNamed([...array_keys($traits->own), ...array_keys($traits->linked)]) as $host => $site) {
+            $own[$site] = ($own[$site] ?? 0) + ($traits->own[$host] ?? 0);
+            $linked[$site] = ($linked[$site] ?? 0) + ($traits->linked[$host] ?? 0);
+        }
+        [$titles, $files, $named] = self::alike($package);
+        $ids = array_keys($own + $titles + $files + $named);
+        $sites = Site::with('account.client')->whereIn('id', $ids)->get()->map(
+            static fn (Site $site): FittingSite => new FittingSite($site, new SiteFit(
+                $own[$site->id] ?? 0,
+                $linked[$site->id] ?? 0,
+                $titles[$site->id] ?? 0,
+                $files[$site->id] ?? 0,
+                isset($named[$site->id]),
+            )),
+        );
+
+        return new self($sites
+            ->filter(static fn (FittingSite $one): bool => $one->fit->saysSomething())
+            ->sortByDesc(static fn (FittingSite $one): int => $one->fit->points())
+            ->values()
+            ->all());
+    }
+
+    /** @return list<FittingSite> best first, those that say something */
+    public function best(): array
+    {
+        return array_slice($this->sites, 0, self::SHOWN);
+    }
+
+    /**
+     * The site that fits clearly better than this one; null where none does, or where sites of several clients do: then
+     * it is for all of them.
+     */
+    public function betterThan(Site $chosen): ?FittingSite
+    {
+        $own = new SiteFit;
+        foreach ($this->sites as $one) {
+            $one->site->is($chosen) && $own = $one->fit;
+        }
+        $better = collect($this->sites)
+            ->reject(static fn (FittingSite $one): bool => $one->site->is($chosen))
+            ->filter(static fn (FittingSite $one): bool => $one->fit->isClearlyBetterThan($own));
+        $clients = $better->map(static fn (FittingSite $one): int => $one->site->account->client_id)->unique();
+
+        return $clients->count() === 1 ? $better->first() : null;
+    }
+
+    /**
+     * @param  list<string|int>  $hosts
+     * @return array<string, int> the site of each host that is one's domain or another name of it
+     */
+    private static function sitesNamed(array $hosts): array
+    {
+        $bare = [];
+        foreach ($hosts as $host) {
+            $bare[(string) preg_replace('/\Awww\./', '', (string) $host)][] = (string) $host;
+        }
+        if ($bare === []) {
+            return [];
+        }
+        $names = array_map(strval(...), array_keys($bare));
+        $sites = Site::query()
+            ->whereIn('domain', [...$names, ...array_map(static fn (string $name): string => "www.$name", $names)])
+            ->orWhereRaw("aliases <> '[]' AND JSON_OVERLAPS(aliases, ?)", [json_encode($names)])
+            ->get(['id', 'domain', 'aliases']);
+        $found = [];
+        foreach ($sites as $site) {
+            foreach ([$site->domain, ...$site->aliases] as $name) {
+                foreach ($bare[(string) preg_replace('/\Awww\./', '', (string) $name)] ?? [] as $host) {
+                    $found[$host] = $site->id;
+                }
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * Sites where a package with the same titles, files or name is live.
+     *
+     * @return array{array<int, int>, array<int, int>, array<int, true>} how many titles and files, by site
+     */
+    private static function alike(Package $package): array
+    {
+        $marks = DB::table('package_marks')->where('package_id', $package->id)->pluck('mark');
+        $rows = DB::table('package_marks as m')
+            ->join(
+                'packages as p',
+                'p.id',
+                '=',
+                'm.package_id',
+            )
+            ->whereIn('m.mark', $marks)
+            ->whereNull('p.let_go_at')
+            ->get(['m.mark', 'm.package_id', 'p.name']);
+        $common = $rows
+            ->groupBy('mark')
+            ->filter(static fn (Collection $same): bool => $same->pluck('name')->unique()->count() > self::MOST_NAMES);
+        $counts = [];
+        foreach ($rows as $row) {
+            if (! $common->has($row->mark)) {
+                $of = &$counts[(int) $row->package_id][$row->mark[0]];
+                $of = ($of ?? 0) + 1;
+                unset($of);
+            }
+        }
+        $sameName = Package::kept()->where('name', $package->name)->pluck('id')->all();
+        $runs = WhereRuns::of(array_values(array_unique([...array_keys($counts), ...$sameName])));
+        [$titles, $files, $named] = [[], [], []];
+        foreach ($counts as $id => $of) {
+            foreach ($runs->live($id) as $at) {
+                $titles[$at->site] = max($titles[$at->site] ?? 0, $of[PackageMarks::TITLE] ?? 0);
+                $files[$at->site] = max($files[$at->site] ?? 0, $of[PackageMarks::FILE] ?? 0);
+            }
+        }
+        foreach ($sameName as $id) {
+            foreach ([...$runs->live($id), ...$runs->wayBack($id)] as $at) {
+                $named[$at->site] = true;
+            }
+        }
+
+        return [$titles, $files, $named];
+    }
+}
