@@ -359,8 +359,9 @@ final readonly class Plans
         $better = $reason === null ? Fitting::of($package)->betterThan($site) : null;
         if ($better !== null) {
             throw new Problem(
-                "{$package->title()} fits {$better->site->domain} better than $site->domain: {$better->fit->inWords()} "
-                    .'in it are of that site. Choose that one, or say why it goes here all the same.',
+                "{$package->title()} fits {$better->site->domain} better than $site->domain: "
+                    ."{$better->fit->inWords()}. "
+                    .'Choose that one, or say why it goes here all the same.',
             );
         }
     }

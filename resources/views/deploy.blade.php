@@ -14,19 +14,22 @@
                 @endforeach
                 <label for="choose-sites">Site</label>
                 @if ($site === null)
-                    @if ($fits !== [])
-                        <ul class="fits">
-                            @foreach ($fits as $fit)
-                                <li><a class="strong"
-                                        href="/deployments/new?{{ http_build_query(['package' => $package->id,
-                                            'site' => $fit->site->id]) }}"><x-domain :name="$fit->site->domain" /></a>
-                                    <span class="soft">{{ $fit->site->account->client->name }}: {{ $fit->fit->inWords()
-                                        }} in it are of that site</span></li>
-                            @endforeach
-                        </ul>
-                    @endif
-                    <x-chooser what="sites" label="Client or domain"
-                        :query="array_filter(['package' => $package?->id])" />
+                    <div>
+                        @if ($fits !== [])
+                            <ul class="fits">
+                                @foreach ($fits as $fit)
+                                    <li><a class="strong"
+                                            href="/deployments/new?{{ http_build_query(['package' => $package->id,
+                                                'site' => $fit->site->id]) }}"><x-domain
+                                                :name="$fit->site->domain" /></a>
+                                        <span class="soft">{{ $fit->site->account->client->name }}:
+                                            {{ $fit->fit->inWords() }}</span></li>
+                                @endforeach
+                            </ul>
+                        @endif
+                        <x-chooser what="sites" label="Client or domain"
+                            :query="array_filter(['package' => $package?->id])" />
+                    </div>
                 @else
                     <p class="side">
                         <input type="hidden" name="site" value="@exactly($site->id)">
@@ -40,19 +43,22 @@
                 @endif
                 <label for="choose-packages">Package</label>
                 @if ($package === null)
-                    @if ($fitting !== null)
-                        <p class="soft">{{ $fitting->live === null ? 'Nothing deployed from here is live there.'
-                            : $fitting->live->title().' is live there.' }}</p>
-                        <ul class="fits">
-                            @foreach ($fitting->packages as $fit)
-                                <li><a class="strong"
-                                        href="/deployments/new?{{ http_build_query(['site' => $site->id,
-                                            'package' => $fit->package->id]) }}">{{ $fit->package->title() }}</a>
-                                    <span class="soft">{{ $fit->why }}</span></li>
-                            @endforeach
-                        </ul>
-                    @endif
-                    <x-chooser what="packages" label="Name or version" :query="array_filter(['site' => $site?->id])" />
+                    <div>
+                        @if ($fitting !== null)
+                            <p class="soft">{{ $fitting->live === null ? 'Nothing deployed from here is live there.'
+                                : $fitting->live->title().' is live there.' }}</p>
+                            <ul class="fits">
+                                @foreach ($fitting->packages as $fit)
+                                    <li><a class="strong"
+                                            href="/deployments/new?{{ http_build_query(['site' => $site->id,
+                                                'package' => $fit->package->id]) }}">{{ $fit->package->title() }}</a>
+                                        <span class="soft">{{ $fit->why }}</span></li>
+                                @endforeach
+                            </ul>
+                        @endif
+                        <x-chooser what="packages" label="Name or version"
+                            :query="array_filter(['site' => $site?->id])" />
+                    </div>
                 @else
                     <p class="side">
                         <input type="hidden" name="package" value="@exactly($package->id)">

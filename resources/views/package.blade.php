@@ -94,7 +94,7 @@
                             <p><a class="strong"
                                     href="/deployments/new?{{ http_build_query(['package' => $package->id,
                                         'site' => $fit->site->id]) }}"><x-domain :name="$fit->site->domain" /></a>
-                                <span class="soft">fits: {{ $fit->fit->inWords() }} in it are of that site</span></p>
+                                <span class="soft">fits: {{ $fit->fit->inWords() }}</span></p>
                         @endif
                     @endforeach
                     <x-chooser what="sites" :query="['package' => $package->id]"

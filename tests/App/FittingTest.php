@@ -93,7 +93,7 @@ final class FittingTest extends AppTestCase
 
         $this->actingAs($this->person)
             ->get("/deployments/new?site=$other->id&package=$next->id")
-            ->assertSeeInOrder(['Another site fits better', '1 title and 8 files', 'site.example']);
+            ->assertSeeInOrder(['Another site fits better', 'site.example', '1 title and 8 files']);
         $this->get("/deployments/new?site={$this->site->id}")
             ->assertSeeInOrder(['lamp 1', 'is live there', 'another-name 2', 'titles and files as what is live']);
         // The newest of the same name comes first.

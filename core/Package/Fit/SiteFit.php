@@ -47,7 +47,7 @@ final readonly class SiteFit
         return $this->saysSomething() && $this->points() > 2 * $other->points();
     }
 
-    /** @return string "3 titles, 12 files and 5 addresses in it are of"; "" where there is nothing */
+    /** @return string "3 titles and 12 files in it are of that site"; "" where there is nothing */
     public function inWords(): string
     {
         $parts = array_values(array_filter([
@@ -55,15 +55,17 @@ final readonly class SiteFit
             self::count($this->files, 'file'),
             self::count($this->own, 'address', 'addresses'),
             $this->own === 0 ? self::count($this->linked, 'link') : '',
-            $this->isOfTheSameName ? 'its name' : '',
         ]));
+        $isOne = count($parts) === 1 && str_starts_with($parts[0], '1 ');
         $last = array_pop($parts);
-
-        return match (true) {
+        $alike = match (true) {
             $last === null => '',
-            $parts === [] => $last,
-            default => implode(', ', $parts)." and $last",
+            default => implode(', ', $parts).($parts === [] ? '' : ' and ').$last.' in it '
+                .($isOne ? 'is' : 'are').' of that site',
         };
+        $name = $this->isOfTheSameName ? 'a version of it was deployed there' : '';
+
+        return implode(', and ', array_filter([$alike, $name]));
     }
 
     private static function count(int $count, string $one, ?string $many = null): string

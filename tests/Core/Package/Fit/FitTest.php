@@ -78,8 +78,11 @@ final class FitTest extends TestCase
         self::assertFalse($titles->isClearlyBetterThan(new SiteFit(own: 5, isOfTheSameName: true)));
         // A link in every footer makes no site of somebody else's.
         self::assertFalse((new SiteFit(linked: 33))->isClearlyBetterThan($none));
-        self::assertSame('3 titles and 12 files', $titles->inWords());
-        self::assertSame('1 address and its name', (new SiteFit(own: 1, linked: 4, isOfTheSameName: true))->inWords());
+        self::assertSame('3 titles and 12 files in it are of that site', $titles->inWords());
+        self::assertSame(
+            '1 address in it is of that site, and a version of it was deployed there',
+            (new SiteFit(own: 1, linked: 4, isOfTheSameName: true))->inWords(),
+        );
         self::assertSame('', $none->inWords());
     }
 }
