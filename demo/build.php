@@ -96,3 +96,41 @@ zip(
     $draft,
     $time + 86400 * 60,
 );
+
+/**
+ * @return array<string, string> what lies below a directory, by path
+ */
+function below(string $directory): array
+{
+    $files = [];
+    $all = new RecursiveIteratorIterator(
+        new RecursiveDirectoryIterator($directory, FilesystemIterator::SKIP_DOTS),
+    );
+    foreach ($all as $file) {
+        $files[substr((string) $file, strlen($directory) + 1)] = (string) file_get_contents((string) $file);
+    }
+    ksort($files);
+
+    return $files;
+}
+
+// The made-up content-management system: a new installation, an update, a theme and an extension.
+$system = below(__DIR__.'/quaylight/system');
+$next = array_diff_key($system, ['setup.php' => 0]);
+$next['quaylight.php'] = str_replace("'2.4'", "'2.5'", $next['quaylight.php']);
+$next['update.ini'] = "from = 2.4\nto = 2.5\n";
+foreach (
+    [
+        'quaylight-2.4' => $system,
+        'quaylight-2.5' => $next,
+        'shore-1.2' => below(__DIR__.'/quaylight/shore'),
+        'tides-1.0' => below(__DIR__.'/quaylight/tides'),
+    ] as $name => $files
+) {
+    zip(
+        "$to/packages/$name.zip",
+        $name,
+        $files,
+        $time + 86400 * 30,
+    );
+}

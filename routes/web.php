@@ -20,6 +20,7 @@ use App\Http\Controllers\LibraryController;
 use App\Http\Controllers\MeController;
 use App\Http\Controllers\MendController;
 use App\Http\Controllers\PackageController;
+use App\Http\Controllers\PackageTypeController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\ReachController;
 use App\Http\Controllers\RecordController;
@@ -45,6 +46,7 @@ foreach (
 ) {
     Route::pattern($number, '[0-9]+');
 }
+Route::pattern('type', '[a-z][a-z0-9-]{1,39}');
 
 Route::middleware('guest')->group(function (): void {
     Route::get('/sign-in', [SignInController::class, 'show']);
@@ -112,6 +114,8 @@ $signedIn(Permission::LookAtAgency)->group(function (): void {
     Route::get('/bulk/{change}/live', [FtpUserListController::class, 'live']);
     Route::post('/views', [SavedViewController::class, 'keep']);
     Route::post('/views/{view}/remove', [SavedViewController::class, 'remove']);
+    Route::get('/package-types', [PackageTypeController::class, 'index']);
+    Route::get('/package-types/{type}.yaml', [PackageTypeController::class, 'download']);
     Route::get('/packages', [LibraryController::class, 'index']);
     Route::get('/packages/{package}', [PackageController::class, 'show']);
     Route::get('/packages/{package}/compare/{other}', [LibraryController::class, 'compare']);
@@ -157,6 +161,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::get('/uploads/{upload}/finish', [UploadController::class, 'finish']);
     Route::get('/packages/let-go', [LibraryController::class, 'offer']);
     Route::post('/packages/let-go', [LibraryController::class, 'letGo']);
+    Route::post('/packages/{package}/type', [PackageController::class, 'say']);
     Route::get('/packages/{package}/mend', [MendController::class, 'show']);
     Route::post('/packages/{package}/mend', [MendController::class, 'make']);
     Route::get('/deployments/new', [DeploymentController::class, 'choose']);
@@ -176,6 +181,10 @@ $signedIn(Permission::Work)->group(function (): void {
 });
 
 $signedIn(Permission::ChangeAccounts)->group(function (): void {
+    Route::get('/package-types/new', [PackageTypeController::class, 'edit']);
+    Route::get('/package-types/{type}/edit', [PackageTypeController::class, 'edit']);
+    Route::post('/package-types', [PackageTypeController::class, 'save']);
+    Route::post('/package-types/{type}/remove', [PackageTypeController::class, 'remove']);
     Route::get('/accounts/new', [AccountFormController::class, 'new']);
     Route::get('/accounts/import', [AccountImportController::class, 'bring']);
     Route::post('/accounts/import', [AccountImportController::class, 'take']);

@@ -20,6 +20,7 @@ use App\Models\Site;
 use App\Packages\FindingGroup;
 use App\Packages\Fitting;
 use App\Packages\LetGo;
+use App\Packages\Types;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use App\Storage\RunLimits;
@@ -35,6 +36,7 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
@@ -353,6 +355,30 @@ final readonly class Plans
         return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }
 
+    /** @throws Problem where it does not belong into a document root, or nobody has said what it is */
+    private function checkKind(Package $package, ?RemotePath $place): void
+    {
+        if (($package->type_choices ?? []) !== []) {
+            throw new Problem(
+                "{$package->title()} may be of several kinds. Say on its page which one, then deploy it.",
+            );
+        }
+        $type = app(Types::class)->types()->get((string) $package->type);
+        if ($place === null && $type?->place === Place::InsideSystem) {
+            throw new Problem(
+                "{$package->title()} is of the type $type->label. It goes into $type->directory of an installed "
+                    ."$type->system, not into the document root: choose that directory.",
+            );
+        }
+        if ($type?->place === Place::AboveDocumentRoot) {
+            throw new Problem(
+                "{$package->title()} is of the type $type->label: its $type->directory/ is the document root, and the "
+                    .'rest lies above it. Cellarium puts files into document roots only; put it there over the '
+                    .'account.',
+            );
+        }
+    }
+
     /** @throws Problem where another site fits better and nobody has said why it goes here */
     private function checkFit(Site $site, Package $package, ?string $reason): void
     {
@@ -373,13 +399,15 @@ final readonly class Plans
             throw new Problem("$place does not lie in the document root of $site->domain, $site->document_root.");
         }
         LetGo::mustBeHere($package);
+        $this->checkKind($package, $place);
         $stops = collect($package->notes())->filter(static fn (PackageFinding $finding): bool => $finding->stops());
         // Which names are start pages is the site's to say, not the package's.
         $held = $stops->first(static fn (PackageFinding $finding): bool => ! $finding->code->isOfStartPage());
         $held === null || throw new Problem(
             "{$package->title()} cannot go live: ".FindingGroup::where($held).$held->message,
         );
-        if ($package->contents()->startPage($site->start_pages) === null) {
+        $isPart = app(Types::class)->types()->get((string) $package->type)?->place === Place::InsideSystem;
+        if (! $isPart && $package->contents()->startPage($site->start_pages) === null) {
             $stop = $stops->first();
             throw new Problem(
                 "{$package->title()} cannot go to $site->domain: "

@@ -28,6 +28,8 @@ final class Package extends Model
         'findings' => 'array',
         'stops' => 'boolean',
         'mends' => 'array',
+        'type_evidence' => 'array',
+        'type_choices' => 'array',
         'let_go_at' => 'immutable_datetime',
     ];
 

@@ -91,6 +91,12 @@ enum RecordKind: string
 
     case PackageMended = 'package_mended';
 
+    case PackageTypeRemoved = 'package_type_removed';
+
+    case PackageTypeSaved = 'package_type_saved';
+
+    case PackageTypeSaid = 'package_type_said';
+
     case PackageRefused = 'package_refused';
 
     case PasswordRenewed = 'password_renewed';

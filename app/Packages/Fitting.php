@@ -130,9 +130,9 @@ final readonly class Fitting
         $counts = [];
         foreach ($rows as $row) {
             if (! $common->has($row->mark)) {
-                $of = &$counts[(int) $row->package_id][$row->mark[0]];
-                $of = ($of ?? 0) + 1;
-                unset($of);
+                $id = (int) $row->package_id;
+                $kind = (string) $row->mark[0];
+                $counts[$id][$kind] = ($counts[$id][$kind] ?? 0) + 1;
             }
         }
         $sameName = Package::kept()->where('name', $package->name)->pluck('id')->all();

@@ -13,6 +13,8 @@ use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Package\Mend\MendChange;
 use Cellarium\Core\Package\Served;
 use Cellarium\Core\Package\ServedAs;
+use Cellarium\Core\Package\Type\PackageType;
+use Cellarium\Core\Package\Type\PackageTypes;
 
 /** What the page of a package shows of its inspection. */
 final readonly class PackagePage
@@ -48,6 +50,7 @@ final readonly class PackagePage
         public Manifest $contents,
         Packages $packages,
         public ?Site $site,
+        private PackageTypes $types,
     ) {
         $findings = $package->notes();
         $isNote = static fn (FindingGroup $group): bool => $group->severity() === Severity::Note;
@@ -69,6 +72,30 @@ final readonly class PackagePage
             $findings,
             $site->start_pages ?? StartPages::USUAL,
         ));
+    }
+
+    /** What it is, for people; null where nothing is known of it. */
+    public function kind(): ?PackageType
+    {
+        return $this->types->get((string) $this->package->type);
+    }
+
+    /** In a few words, beside its name. */
+    public function kindInWords(): string
+    {
+        return $this->kind()->label ?? 'of no known type';
+    }
+
+    /** @return list<PackageType> those it may be, where several fit equally well */
+    public function choices(): array
+    {
+        return array_values(array_filter(array_map($this->types->get(...), $this->package->type_choices ?? [])));
+    }
+
+    /** @return list<PackageType> */
+    public function allKinds(): array
+    {
+        return $this->types->all();
     }
 
     public function place(PackageFinding $finding): ?MendChange

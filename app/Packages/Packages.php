@@ -18,6 +18,7 @@ use Cellarium\Core\Package\Mend\MendPlan;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageOrigin;
 use Cellarium\Core\Package\PackageRefused;
+use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Reference\Links;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
@@ -137,27 +138,51 @@ final readonly class Packages
         return $mended;
     }
 
+    /** What kind it is, said by somebody; it is looked through again for that. */
+    public function sayType(Package $package, string $type): void
+    {
+        $found = $this->intake->inspector()->inspect(
+            $package->contents(),
+            new PackageOrigin($package->name, $package->version, $package->wrapper),
+            [],
+            $type,
+        );
+        $package->update(self::columns($found));
+        Record::write(RecordKind::PackageTypeSaid, "{$package->title()} is of the type $type, by the word of a person");
+    }
+
     /** @param  array<string, mixed>  $facts  where it is from */
     private function add(Inspection $found, array $facts): Package
     {
         return Package::add(
-            [
-                ...$facts,
-                'name' => $found->name,
-                'version' => $found->version,
-                'bytes' => $found->manifest->bytes(),
-                'files' => count($found->manifest->files()),
-                'wrapper' => $found->wrapper,
-                'start_page' => $found->startPage(),
-                'stops' => $found->stops(),
-                'findings' => array_map(
-                    static fn (PackageFinding $finding): array => $finding->toArray(),
-                    $found->findings,
-                ),
-            ],
+            [...$facts, ...self::columns($found)],
             $found->manifest,
             new Links($found->references->links),
             $found->traits,
         );
+    }
+
+    /** @return array<string, mixed> what an inspection says of a package */
+    private static function columns(Inspection $found): array
+    {
+        return [
+            'name' => $found->name,
+            'version' => $found->version,
+            'bytes' => $found->manifest->bytes(),
+            'files' => count($found->manifest->files()),
+            'wrapper' => $found->wrapper,
+            'start_page' => $found->startPage(),
+            'type' => $found->kind?->type?->id,
+            'type_evidence' => $found->kind->evidence ?? [],
+            'type_choices' => array_map(
+                static fn (PackageType $type): string => $type->id,
+                $found->kind->equal ?? [],
+            ),
+            'stops' => $found->stops(),
+            'findings' => array_map(
+                static fn (PackageFinding $finding): array => $finding->toArray(),
+                $found->findings,
+            ),
+        ];
     }
 }

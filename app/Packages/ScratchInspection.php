@@ -8,6 +8,7 @@ use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageRefused;
+use Cellarium\Core\Package\Type\TypeSource;
 use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Illuminate\Filesystem\Filesystem;
@@ -20,6 +21,7 @@ final readonly class ScratchInspection
         private ClockInterface $clock,
         private ArchiveLimits $limits,
         private Filesystem $files,
+        private TypeSource $types,
     ) {
     }
 
@@ -33,7 +35,14 @@ final readonly class ScratchInspection
         try {
             $store = new FileContentStore($scratch, isDurable: false);
 
-            return (new PackageIntake($store, $this->clock, $this->limits))->take($file, $name);
+            $intake = new PackageIntake(
+                $store,
+                $this->clock,
+                $this->limits,
+                $this->types,
+            );
+
+            return $intake->take($file, $name);
         } finally {
             $this->files->deleteDirectory($scratch);
         }

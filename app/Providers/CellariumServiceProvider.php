@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Failure\Problem;
 use App\Hosting\Connections;
+use App\Packages\Types;
 use App\People\Access;
 use App\Text\Breakable;
 use App\Text\Shown;
@@ -20,6 +21,7 @@ use Cellarium\Core\Credential\CommonWords;
 use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\PackageIntake;
+use Cellarium\Core\Package\Type\TypeSource;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Storage\FileLocks;
@@ -57,8 +59,11 @@ final class CellariumServiceProvider extends ServiceProvider
                 $app->make(ContentStore::class),
                 $app->make(ClockInterface::class),
                 $app->make(ArchiveLimits::class),
+                $app->make(TypeSource::class),
             ),
         );
+        $this->app->singleton(TypeSource::class, static fn (): Types => new Types(resource_path('package-types')));
+        $this->app->alias(TypeSource::class, Types::class);
         $this->app->singleton(
             ArchiveLimits::class,
             static fn () => new ArchiveLimits(

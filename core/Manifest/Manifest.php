@@ -72,6 +72,19 @@ final readonly class Manifest
         return self::of($entries);
     }
 
+    /** What lies below a directory, as if that were the top. */
+    public function inside(string $directory): self
+    {
+        $entries = [];
+        foreach ($this->entries as $path => $entry) {
+            if (str_starts_with((string) $path, "$directory/")) {
+                $entries[] = $entry->at(RelativePath::fromString(substr((string) $path, strlen($directory) + 1)));
+            }
+        }
+
+        return self::of($entries);
+    }
+
     /** @param  list<string>  $paths */
     public function without(array $paths): self
     {

@@ -8,6 +8,7 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Fit\PackageTraits;
+use Cellarium\Core\Package\Type\Recognition;
 use Cellarium\Core\Reference\References;
 
 /** What a package is and how it would land: a manifest without its wrapping folder, contents in the store. */
@@ -28,6 +29,7 @@ final readonly class Inspection
         public array $findings,
         public References $references,
         public PackageTraits $traits,
+        public ?Recognition $kind = null,
     ) {
     }
 
@@ -43,6 +45,8 @@ final readonly class Inspection
 
     /**
      * @return array{
+     *     type: string|null,
+     *     type_evidence: list<string>,
      *     name: string,
      *     version: string|null,
      *     root_lifted: string|null,
@@ -56,6 +60,8 @@ final readonly class Inspection
     public function toArray(): array
     {
         return [
+            'type' => $this->kind?->type?->id,
+            'type_evidence' => $this->kind->evidence ?? [],
             'name' => $this->name,
             'version' => $this->version,
             'root_lifted' => $this->wrapper,

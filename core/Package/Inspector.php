@@ -16,6 +16,8 @@ use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Package\Finding\UnfinishedCheck;
 use Cellarium\Core\Package\Finding\UseFindings;
 use Cellarium\Core\Package\Fit\TraitCheck;
+use Cellarium\Core\Package\Type\PackageTypes;
+use Cellarium\Core\Package\Type\Recognition;
 use Cellarium\Core\Reference\Documents;
 use Cellarium\Core\Reference\ReferenceCheck;
 use Cellarium\Core\Reference\References;
@@ -31,17 +33,28 @@ final readonly class Inspector
     /** Of these, in bytes; what is longer is data. */
     private const LONGEST_TEXT = 1_000_000;
 
-    /** @param  string  $today  as YYYY-MM-DD */
-    public function __construct(private PackageContents $contents, private string $today)
-    {
+    /**
+     * @param  string  $today  as YYYY-MM-DD
+     * @param  PackageTypes|null  $types  null where kinds of packages do not matter
+     */
+    public function __construct(
+        private PackageContents $contents,
+        private string $today,
+        private ?PackageTypes $types = null,
+    ) {
     }
 
     /**
      * @param  PackageOrigin  $origin  what is known besides its files
      * @param  list<PackageFinding>  $before  of its last version; what is unfinished there is no news here
+     * @param  string|null  $said  the id of its type, where somebody has said it
      */
-    public function inspect(Manifest $manifest, PackageOrigin $origin, array $before = []): Inspection
-    {
+    public function inspect(
+        Manifest $manifest,
+        PackageOrigin $origin,
+        array $before = [],
+        ?string $said = null,
+    ): Inspection {
         $mentions = new Mentions($manifest);
         $checks = [new SecretCheck, new UnfinishedCheck($this->today)];
         $traits = new TraitCheck;
@@ -62,16 +75,26 @@ final readonly class Inspector
             }
         }
         $found = $references->finish();
+        $kind = $this->kind($manifest, $said);
 
         return new Inspection(
             $origin->name,
-            $origin->version,
+            $origin->version ?? $kind?->version,
             $origin->wrapper,
             $manifest,
             self::worstFirst(self::news([
-                ...LayoutFindings::of($manifest, $origin->wrapper, $origin->left),
+                ...LayoutFindings::of(
+                    $manifest,
+                    $origin->wrapper,
+                    $origin->left,
+                    $kind?->type,
+                ),
                 ...NameFindings::of($manifest),
-                ...(new ProgramFindings($this->contents, $found))->of($manifest, $origin->modes),
+                ...(new ProgramFindings($this->contents, $found))->of(
+                    $manifest,
+                    $origin->modes,
+                    $kind?->type,
+                ),
                 ...array_merge(...array_map(static fn ($check): array => $check->findings(), $checks)),
                 ...ReferenceFindings::of($manifest, $found),
                 ...(new UseFindings(
@@ -83,7 +106,20 @@ final readonly class Inspector
             ], $before)),
             $found,
             $traits->traits(array_map(static fn (array $host): int => $host[0], $found->hosts)),
+            $kind,
         );
+    }
+
+    private function kind(Manifest $manifest, ?string $said): ?Recognition
+    {
+        if ($this->types === null) {
+            return null;
+        }
+        $type = $said === null ? null : $this->types->get($said);
+
+        return $type === null
+            ? $this->types->recognise($manifest, $this->contents->head(...))
+            : $this->types->said($type, $manifest, $this->contents->head(...));
     }
 
     /**

@@ -8,6 +8,7 @@ use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Type\TypeSource;
 use Cellarium\Core\Storage\ContentStore;
 use Psr\Clock\ClockInterface;
 
@@ -18,6 +19,7 @@ final readonly class PackageIntake
         private ContentStore $store,
         private ClockInterface $clock,
         private ArchiveLimits $limits = new ArchiveLimits,
+        private ?TypeSource $types = null,
     ) {
     }
 
@@ -70,7 +72,11 @@ final readonly class PackageIntake
     /** Of what is in the store already, a version made from another one say. */
     public function inspector(): Inspector
     {
-        return new Inspector(new PackageContents($this->store), $this->clock->now()->format('Y-m-d'));
+        return new Inspector(
+            new PackageContents($this->store),
+            $this->clock->now()->format('Y-m-d'),
+            $this->types?->types(),
+        );
     }
 
     /**

@@ -303,10 +303,20 @@ return new class extends Migration
             $table->unsignedInteger('files');
             $table->string('wrapper')->nullable();
             $table->string('start_page')->nullable();
+            // What kind it is, by which signs; and those it may be where several fit equally well.
+            $table->string('type', 40)->nullable()->index();
+            $table->json('type_evidence')->nullable();
+            $table->json('type_choices')->nullable();
             $table->json('findings');
             $table->boolean('stops');
             // Its row stays for the deployments there were; its files do not.
             $table->dateTime('let_go_at')->nullable()->index();
+            $table->timestamps();
+        });
+        // Kinds of packages as the agency has them; those that ship lie in resources/package-types.
+        Schema::create('package_types', static function (Blueprint $table): void {
+            $table->string('id', 40)->primary();
+            $table->text('yaml');
             $table->timestamps();
         });
         // What a build pipeline signs in with; of the token itself only its hash is here.

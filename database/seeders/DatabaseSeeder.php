@@ -176,6 +176,15 @@ final class DatabaseSeeder extends Seeder
                 'thrift-campion-5.2-rc1.zip',
             ),
         ];
+        foreach (['quaylight-2.4.zip', 'quaylight-2.5.zip', 'shore-1.2.zip', 'tides-1.0.zip'] as $number => $file) {
+            $moments[] = [
+                CarbonImmutable::now()->subDays(9)->addHours($number),
+                static fn () => app(Packages::class)->take(
+                    config('cellarium.var')."/demo/packages/$file",
+                    $file,
+                ),
+            ];
+        }
         usort($moments, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         foreach ($moments as [$at, $work]) {
             $this->setClock($at);

@@ -6,7 +6,7 @@
             <section class="sheet">
                 <h1>{{ $package->name }} @if ($package->version)
                         <span class="version">{{ $package->version }}</span>
-                    @endif <small>built site, {{ Amount::files($package->files) }},
+                    @endif <small>{{ $page->kindInWords() }}, {{ Amount::files($package->files) }},
                         {{ Amount::bytes($package->bytes) }}</small></h1>
                 @if ($package->source !== null)
                     <p class="soft">Made here from <a href="/packages/{{ $package->mended_from }}"
@@ -175,6 +175,36 @@
             </section>
             <section class="sheet">
                 <h2>What it is</h2>
+                @if ($page->choices() !== [])
+                    <p class="word is-trouble" role="alert">Several types fit equally well. Say which one it is.</p>
+                @elseif ($page->kind() !== null)
+                    <p><b>{{ $page->kind()->label }}</b>, by these signs:
+                        {{ implode('; ', $package->type_evidence ?? []) }}.</p>
+                    @if (! $page->kind()->needs->isNothing())
+                        <p>Needs {{ $page->kind()->needs->inWords() }}.</p>
+                    @endif
+                @else
+                    <p>No type fits it; it lands as it is.</p>
+                @endif
+                @leads('/packages/'.$package->id.'/type', 'POST')
+                    <details @if ($page->choices() !== []) open @endif>
+                        <summary>It is something else</summary>
+                        <form method="post" action="/packages/{{ $package->id }}/type" class="stack-form">
+                            @csrf
+                            <label for="type">Type</label>
+                            <select class="entry" id="type" name="type">
+                                @foreach ($page->choices() ?: $page->allKinds() as $type)
+                                    <option value="@exactly($type->id)" @selected($type->id === $package->type)>
+                                        {{ $type->label }}</option>
+                                @endforeach
+                            </select>
+                            <div class="row-acts"><button class="act" data-once>Save</button></div>
+                        </form>
+                    </details>
+                @endleads
+                @if ($package->wrapper !== null)
+                    <p>All lay inside <x-path :path="$package->wrapper" />; that is lifted.</p>
+                @endif
                 <p class="soft">File <x-path :path="$package->file_name" />,
                     {{ $package->packed_bytes === null ? 'mended here'
                         : Amount::bytes($package->packed_bytes).' packed' }}</p>

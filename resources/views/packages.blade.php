@@ -7,6 +7,7 @@
                 <small>{{ $packages->isEmpty() ? '' : number_format($packages->total()).', '
                     .$library->order->label() }}</small>
             </h1>
+            <p class="soft"><a href="/package-types">Package types</a> say how kinds of packages are recognised.</p>
             @if ($packages->isEmpty() && $library->words === '')
                 <p class="calm">No package yet. Upload a zip, tar, tar.gz or tar.xz of a built site.</p>
             @else

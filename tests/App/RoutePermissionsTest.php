@@ -128,7 +128,7 @@ final class RoutePermissionsTest extends AppTestCase
         $clients = $this->of(Role::ClientsPerson);
         $clients->update(['may_fetch_backups' => true]);
         $this->walk($this->routes()['GET /'], $this->theirs, $clients); // That they were seen is written down now.
-        $missing = array_map(static fn (): string => '987654', $this->anothers);
+        $missing = ['type' => 'no-such-type'] + array_map(static fn (): string => '987654', $this->anothers);
         foreach ($this->routes() as $name => $route) {
             if (! str_contains($route->uri(), '{')) {
                 continue;
@@ -288,6 +288,7 @@ final class RoutePermissionsTest extends AppTestCase
             'other' => $package->id,
             'deployment' => $deployment->id,
             'backup' => $backup->id,
+            'type' => 'built-site',
             'upload' => Upload::create([
                 'person_id' => $this->person->id,
                 'file_name' => 'stones.zip',

@@ -124,6 +124,6 @@ final class Rooms
             'Deployments',
             'Watch',
         ],
-        'Providers' => ['Text', 'Failure', 'People', 'Hosting', 'Watch'],
+        'Providers' => ['Text', 'Failure', 'People', 'Hosting', 'Packages', 'Watch'],
     ];
 }

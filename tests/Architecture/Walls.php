@@ -23,6 +23,8 @@ final class Walls
                 Selector::inNamespace('Psr'),
                 Selector::inNamespace('phpseclib3'),
                 Selector::inNamespace('SebastianBergmann\Diff'),
+                Selector::inNamespace('Opis\JsonSchema'),
+                Selector::inNamespace('Symfony\Component\Yaml'),
                 Selector::inNamespace('ParagonIE\ConstantTime'),
             )
             ->because('the rules of the trade are tested and changed without a framework');

@@ -13,6 +13,7 @@ use App\Packages\PackagePage;
 use App\Packages\Packages;
 use App\Packages\PackageVersions;
 use App\Packages\ReferencesView;
+use App\Packages\Types;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -36,8 +37,12 @@ final class PackageController
         return redirect("/packages/$package->id".($site > 0 ? "?site=$site" : ''));
     }
 
-    public function show(Request $request, Package $package, Packages $packages): View
-    {
+    public function show(
+        Request $request,
+        Package $package,
+        Packages $packages,
+        Types $types,
+    ): View {
         if ($package->isLetGo()) {
             return view('package-let-go', ['package' => $package, 'versions' => PackageVersions::of($package)]);
         }
@@ -51,6 +56,7 @@ final class PackageController
                 $contents,
                 $packages,
                 $site,
+                $types->types(),
             ),
             'references' => new ReferencesView(
                 $package,
@@ -69,6 +75,20 @@ final class PackageController
                 ->first()
                 ?->site,
         ]);
+    }
+
+    /** What kind it is, where the rules do not say, or say the wrong thing. */
+    public function say(
+        Request $request,
+        Package $package,
+        Packages $packages,
+        Types $types,
+    ): RedirectResponse {
+        LetGo::mustBeHere($package);
+        $type = $types->types()->get($request->string('type')->value()) ?? abort(404);
+        $packages->sayType($package, $type->id);
+
+        return redirect("/packages/$package->id")->with('done', "{$package->title()} is of the type $type->label now.");
     }
 
     /** The drawing by itself, with a directory opened or a file chosen; without htmx within the page around it. */

@@ -7,6 +7,8 @@ namespace Cellarium\Core\Package\Finding;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\Type\PackageType;
+use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Reference\Names;
 
 /** How a package lies: its start page, what it was wrapped in, names that meet. */
@@ -20,9 +22,13 @@ final class LayoutFindings
      * @param  list<string>  $left  leftovers that were not taken in
      * @return list<PackageFinding>
      */
-    public static function of(Manifest $manifest, ?string $wrapper, array $left): array
-    {
-        $findings = self::startPage($manifest);
+    public static function of(
+        Manifest $manifest,
+        ?string $wrapper,
+        array $left,
+        ?PackageType $type = null,
+    ): array {
+        $findings = self::startPage(self::served($manifest, $type));
         if ($wrapper !== null) {
             $findings[] = new PackageFinding(
                 FindingCode::WrapperLifted,
@@ -48,9 +54,22 @@ final class LayoutFindings
         return $findings;
     }
 
-    /** @return list<PackageFinding> */
-    private static function startPage(Manifest $manifest): array
+    /** What lands in the document root; null where it is a part of a system that has its start page already. */
+    private static function served(Manifest $manifest, ?PackageType $type): ?Manifest
     {
+        return match ($type?->place) {
+            Place::InsideSystem => null,
+            Place::AboveDocumentRoot => $manifest->inside((string) $type->directory),
+            default => $manifest,
+        };
+    }
+
+    /** @return list<PackageFinding> */
+    private static function startPage(?Manifest $manifest): array
+    {
+        if ($manifest === null) {
+            return [];
+        }
         $present = array_values(array_filter(
             StartPages::USUAL,
             static fn (string $name): bool => $manifest->get($name)?->isFile() ?? false,

@@ -7,6 +7,7 @@ namespace Cellarium\Core\Package\Finding;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\PackageContents;
+use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Reference\References;
 
 /** Programs where none belong, and modes that say more than they should. */
@@ -31,9 +32,10 @@ final readonly class ProgramFindings
      * @param  array<string, int>  $modes  twelve bits by path, of entries that have one
      * @return list<PackageFinding>
      */
-    public function of(Manifest $manifest, array $modes): array
+    public function of(Manifest $manifest, array $modes, ?PackageType $type = null): array
     {
-        $isApplication = $manifest->get('index.php') !== null;
+        // What is not recognised and begins with a script is taken for a program.
+        $isApplication = $type === null ? $manifest->get('index.php') !== null : $type->id !== PackageType::BUILT_SITE;
         $findings = [];
         foreach ($manifest->files() as $entry) {
             $path = $entry->path->toString();

@@ -1,0 +1,8 @@
+<?php
+
+declare(strict_types=1);
+
+return static fn (string $title, string $heading, string $text): string => '<!doctype html><html lang="en">'
+    .'<meta charset="utf-8"><title>'.htmlspecialchars("$heading · $title").'</title>'
+    .'<link rel="stylesheet" href="themes/plain/style.css"><h1>'.htmlspecialchars($heading).'</h1>'
+    .'<p>'.htmlspecialchars($text).'</p><footer>Quaylight '.QUAYLIGHT_VERSION.'</footer>';

@@ -1,0 +1,189 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core\Package\Type;
+
+use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\Type\Glob;
+use Cellarium\Core\Package\Type\PackageType;
+use Cellarium\Core\Package\Type\PackageTypes;
+use Cellarium\Core\Package\Type\Place;
+use Cellarium\Core\Package\Type\Recognition;
+use Cellarium\Core\Package\Type\TypeRefused;
+use Cellarium\Core\Package\Type\TypeYaml;
+use Cellarium\Core\Path\RelativePath;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class PackageTypesTest extends TestCase
+{
+    private const SHIPPED = __DIR__.'/../../../../resources/package-types';
+
+    private static function yaml(): TypeYaml
+    {
+        return new TypeYaml((string) file_get_contents(self::SHIPPED.'/schema.json'));
+    }
+
+    private static function shipped(): PackageTypes
+    {
+        return new PackageTypes(array_map(
+            static fn (string $file): PackageType => self::yaml()->parse((string) file_get_contents($file)),
+            glob(self::SHIPPED.'/*.yaml') ?: [],
+        ));
+    }
+
+    /** @param  array<string, string>  $files */
+    private static function recognise(array $files, ?PackageTypes $types = null): Recognition
+    {
+        return ($types ?? self::shipped())->recognise(
+            Manifest::of(array_map(
+                static fn (string $path): ManifestEntry => new ManifestEntry(
+                    RelativePath::fromString($path),
+                    EntryKind::File,
+                    1,
+                ),
+                array_keys($files),
+            )),
+            static fn (ManifestEntry $file, int $bytes): string => substr($files["$file->path"], 0, $bytes),
+        );
+    }
+
+    /** @return iterable<string, array{array<string, string>, string|null, string|null, string|null}> */
+    public static function packages(): iterable
+    {
+        $system = [
+            'index.php' => '<?php require "engine/page.php";',
+            'quaylight.php' => "<?php\ndefine('QUAYLIGHT_VERSION', '2.4');\n",
+            'engine/page.php' => '<?php',
+        ];
+        yield 'a built site' => [['index.html' => 'x', 'a.css' => 'x'], 'built-site', null, null];
+        yield 'pages without a start page' => [['home.html' => 'x'], 'built-site', null, null];
+        yield 'an application' => [
+            ['public/index.php' => 'x', 'composer.json' => '{"version": "1.2.0"}', 'src/A.php' => 'x'],
+            'php-application',
+            '1.2.0',
+            null,
+        ];
+        yield 'a system' => [$system + ['setup.php' => 'x'], 'quaylight', '2.4', null];
+        yield 'an update' => [$system + ['update.ini' => 'x'], 'quaylight-update', '2.4', null];
+        yield 'a theme' => [
+            ['theme.ini' => "name = shore\nversion = 1.2\nfor = quaylight\n", 'page.php' => 'x', 'a.html' => 'x'],
+            'quaylight-theme',
+            '1.2',
+            'shore',
+        ];
+        yield 'an extension' => [
+            ['extension.ini' => "name=tides\nfor=quaylight\nversion=3\n", 'extension.php' => 'x'],
+            'quaylight-extension',
+            '3',
+            'tides',
+        ];
+        yield 'a theme for something else' => [['theme.ini' => "for = lamplight\n"], null, null, null];
+        yield 'nothing that is known' => [['readme.txt' => 'x'], null, null, null];
+    }
+
+    /** @param  array<string, string>  $files */
+    #[DataProvider('packages')]
+    public function test_a_package_is_recognised_by_its_files(
+        array $files,
+        ?string $type,
+        ?string $version,
+        ?string $name,
+    ): void {
+        $found = self::recognise($files);
+
+        self::assertSame([$type, $version, $name], [$found->type?->id, $found->version, $found->name]);
+        self::assertSame($type === null, $found->evidence === []);
+        self::assertSame([], $found->equal);
+    }
+
+    public function test_two_that_fit_equally_well_are_asked_about(): void
+    {
+        $one = "id: %s\nlabel: One\nrecognise: {from: 1, markers: [{file: a.txt, weight: 3, says: it is there}]}\n"
+            ."goes: {into: document_root}\n";
+        $types = new PackageTypes([
+            self::yaml()->parse(sprintf($one, 'one')),
+            self::yaml()->parse(sprintf($one, 'two')),
+        ]);
+        $found = self::recognise(['a.txt' => 'x'], $types);
+
+        self::assertNull($found->type);
+        self::assertSame(['one', 'two'], array_map(static fn (PackageType $type): string => $type->id, $found->equal));
+    }
+
+    public function test_every_rule_of_a_shipped_type_is_read(): void
+    {
+        $type = self::shipped()->get('quaylight');
+
+        self::assertNotNull($type);
+        self::assertSame([Place::DocumentRoot, false], [$type->place, $type->isUpdate]);
+        self::assertSame(['data', 0775], [$type->writable[0]->path, $type->writable[0]->mode]);
+        self::assertSame(['/', '/sign-in.php'], $type->proves);
+        self::assertSame('PHP 8.1 or newer, with mbstring', $type->needs->inWords());
+        self::assertTrue(Glob::any($type->never, 'data/site.ini'));
+        self::assertSame('themes/{name}', self::shipped()->get('quaylight-theme')?->directory);
+        self::assertTrue(self::shipped()->get('quaylight-update')?->isUpdate);
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function wrong(): iterable
+    {
+        $good = "id: one\nlabel: One\nrecognise: {from: 1, markers: [{file: a, weight: 1, says: it is}]}\n"
+            ."goes: {into: document_root}\n";
+        yield 'no YAML' => ["a: [b\n", 'is not understood as YAML'];
+        yield 'a text' => ['hello', 'names and values'];
+        yield 'an unknown name' => [$good."colour: red\n", 'colour'];
+        yield 'a missing name' => [str_replace("label: One\n", '', $good), 'label'];
+        yield 'an unknown place' => [str_replace('document_root', 'attic', $good), 'goes/into'];
+        yield 'a theme of nothing' => [str_replace('document_root', 'inside_system', $good), 'system'];
+        yield 'a mode that is none' => [$good."writable: [{path: a, mode: '0999'}]\n", 'writable/0/mode'];
+        yield 'no regular expression' => [
+            str_replace('says: it is', 'says: it is, holds: "(a"', $good),
+            'is no regular expression',
+        ];
+        yield 'an object' => [
+            str_replace('label: One', 'label: !php/object "O:8:\"stdClass\":0:{}"', $good),
+            'Nothing',
+        ];
+        yield 'too much' => [$good.'# '.str_repeat('x', 70_000), 'at most'];
+    }
+
+    #[DataProvider('wrong')]
+    public function test_what_is_no_description_is_refused_with_its_place(string $yaml, string $words): void
+    {
+        $this->expectException(TypeRefused::class);
+        $this->expectExceptionMessage($words);
+        self::yaml()->parse($yaml);
+    }
+
+    /** @return iterable<string, array{string, list<string>, list<string>}> */
+    public static function globs(): iterable
+    {
+        yield 'a name' => ['a.html', ['a.html'], ['b/a.html', 'a.htmlx', 'A.html']];
+        yield 'any name' => ['*.html', ['a.html', '.html'], ['b/a.html', 'a.css']];
+        yield 'at any depth' => ['**/*.php', ['a.php', 'b/c/a.php'], ['a.phpx']];
+        yield 'a directory' => ['data/', ['data', 'data/a', 'data/b/c'], ['database', 'x/data']];
+        yield 'all below' => ['a/**', ['a/b', 'a/b/c'], ['a', 'b/a']];
+        yield 'one letter' => ['a-??.css', ['a-12.css'], ['a-1.css', 'a-1/.css']];
+        yield 'signs' => ['a(1)+.css', ['a(1)+.css'], ['a1.css']];
+    }
+
+    /**
+     * @param  list<string>  $fits
+     * @param  list<string>  $others
+     */
+    #[DataProvider('globs')]
+    public function test_patterns_of_paths(string $pattern, array $fits, array $others): void
+    {
+        $glob = new Glob($pattern);
+        foreach ($fits as $path) {
+            self::assertTrue($glob->matches($path), $path);
+        }
+        foreach ($others as $path) {
+            self::assertFalse($glob->matches($path), $path);
+        }
+    }
+}
