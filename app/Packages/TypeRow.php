@@ -37,10 +37,9 @@ final readonly class TypeRow
 
     public function recognisedBy(): string
     {
-        return implode('; ', array_map(
-            static fn (Marker $marker): string => $marker->says,
-            array_filter($this->type->markers, static fn (Marker $marker): bool => $marker->weight > 0),
-        ));
+        $signs = array_filter($this->type->markers, static fn (Marker $marker): bool => $marker->weight > 0);
+
+        return implode('; ', array_unique(array_map(static fn (Marker $marker): string => $marker->says, $signs)));
     }
 
     public function goes(): string

@@ -336,7 +336,7 @@ final class PlantedFaults
             ),
             'a script for the server' => static fn (PlantedSite $site) => $site->add(
                 'send.php',
-                '<?php mail("crew@saltmarshferries.example", "x", "y");',
+                '<?php mail("crew@saltmarshferries.example", "x", "<!doctype html><html>");',
                 'server_script',
                 'file_unused',
             ),

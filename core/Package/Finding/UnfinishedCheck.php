@@ -96,7 +96,11 @@ final class UnfinishedCheck implements TextCheck
     /** Parts of pages have none; nobody sees the title of a page that sends visitors on. */
     private function title(string $path, string $text, Document $document): void
     {
-        if ($document->sendsOn || preg_match('/<(?:html|head|!doctype html)\b/i', $text) !== 1) {
+        // What a program puts together is no page yet.
+        $written = str_contains($text, '<?')
+            ? (string) preg_replace('~<\?(?:php\b|=).*?(?:\?>|\z)~s', '', $text)
+            : $text;
+        if ($document->sendsOn || preg_match('/<(?:html|head|!doctype html)\b/i', $written) !== 1) {
             return;
         }
         [$title, $at] = $document->title ?? [null, 0];

@@ -105,7 +105,7 @@ final readonly class PackageTypes
             }
         }
 
-        return [$weight, $evidence];
+        return [$weight, array_values(array_unique($evidence))];
     }
 
     /** @param  Closure(ManifestEntry, int<1, max>): string  $read */
