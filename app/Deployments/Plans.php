@@ -37,6 +37,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Type\Place;
+use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
@@ -64,6 +65,7 @@ final readonly class Plans
         private Connections $connections,
         private RunFiles $files,
         private BackupShelf $shelf,
+        private Types $types,
     ) {
     }
 
@@ -265,21 +267,31 @@ final readonly class Plans
         ?Deployment $watched = null,
     ): array {
         $this->checkPackage($site, $package, $place);
-        $target = $package->contents();
-        $below = $place === null ? null : $site->root()->toward($place);
         $remote = $this->connections->remote($site->account);
         $survey = $this->survey($site, $remote, $watched);
+        $type = $this->types->types()->get((string) $package->type);
+        $destination = (new Destinations($this->types->types(), $remote))->of(
+            $site,
+            $package,
+            $place,
+            $survey->manifest,
+        );
+        if ($watched !== null && $destination->place !== null) {
+            $watched->update(['directory' => $destination->place->toString()]);
+        }
+        $target = TypeRules::target($package->contents(), $type);
+        $below = $destination->place === null ? null : $site->root()->toward($destination->place);
         // What is deployed further down leaves everything beside it as it is; the backup holds the whole site either
         // way.
         $policy = new Policy(
-            $site->kept,
+            [...$site->kept, ...TypeRules::keeps($type, (string) $below)],
             $below === null ? $this->placeholders(
                 $site,
                 $survey->manifest,
                 $target,
                 $remote,
             ) : [],
-            $this->ours($site, $place),
+            array_values(array_unique([...$this->ours($site, $destination->place), ...$destination->replaced])),
         );
         $target = $below === null ? $target : $target->below($below);
 
@@ -356,20 +368,14 @@ final readonly class Plans
     }
 
     /** @throws Problem where it does not belong into a document root, or nobody has said what it is */
-    private function checkKind(Package $package, ?RemotePath $place): void
+    private function checkKind(Package $package): void
     {
         if (($package->type_choices ?? []) !== []) {
             throw new Problem(
                 "{$package->title()} may be of several kinds. Say on its page which one, then deploy it.",
             );
         }
-        $type = app(Types::class)->types()->get((string) $package->type);
-        if ($place === null && $type?->place === Place::InsideSystem) {
-            throw new Problem(
-                "{$package->title()} is of the type $type->label. It goes into $type->directory of an installed "
-                    ."$type->system, not into the document root: choose that directory.",
-            );
-        }
+        $type = $this->types->types()->get((string) $package->type);
         if ($type?->place === Place::AboveDocumentRoot) {
             throw new Problem(
                 "{$package->title()} is of the type $type->label: its $type->directory/ is the document root, and the "
@@ -399,14 +405,14 @@ final readonly class Plans
             throw new Problem("$place does not lie in the document root of $site->domain, $site->document_root.");
         }
         LetGo::mustBeHere($package);
-        $this->checkKind($package, $place);
+        $this->checkKind($package);
         $stops = collect($package->notes())->filter(static fn (PackageFinding $finding): bool => $finding->stops());
         // Which names are start pages is the site's to say, not the package's.
         $held = $stops->first(static fn (PackageFinding $finding): bool => ! $finding->code->isOfStartPage());
         $held === null || throw new Problem(
             "{$package->title()} cannot go live: ".FindingGroup::where($held).$held->message,
         );
-        $isPart = app(Types::class)->types()->get((string) $package->type)?->place === Place::InsideSystem;
+        $isPart = $this->types->types()->get((string) $package->type)?->place === Place::InsideSystem;
         if (! $isPart && $package->contents()->startPage($site->start_pages) === null) {
             $stop = $stops->first();
             throw new Problem(

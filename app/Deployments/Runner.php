@@ -20,6 +20,7 @@ use App\Models\ProofKind;
 use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
+use App\Packages\Types;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use App\Storage\RunIds;
@@ -35,7 +36,10 @@ use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\Type\InstalledPackage;
+use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Policy;
@@ -59,6 +63,7 @@ final readonly class Runner
         private ClockInterface $clock,
         private FtpUsers $ftpUsers,
         private AccountCheck $check,
+        private Types $types,
     ) {
     }
 
@@ -274,6 +279,7 @@ final readonly class Runner
                 'live_proven_at' => now(),
                 'bytes' => $result->after?->bytes(),
                 'root_proven_at' => $site->root_proven_at ?? now(),
+                'installed' => $this->installed($result->after),
             ]);
         }
         Record::write(
@@ -282,6 +288,27 @@ final readonly class Runner
             $site,
             ['deployment' => $deployment->id],
             $deployment->person,
+        );
+    }
+
+    /** @return list<array<string, string|null>> systems, themes and extensions that are there now */
+    private function installed(?Manifest $after): array
+    {
+        if ($after === null) {
+            return [];
+        }
+        // What lies there was put there from the store or backed up into it.
+        $read = function (string $path) use ($after): string {
+            $sha256 = (string) $after->get($path)?->sha256;
+
+            return $sha256 !== '' && $this->store->has($sha256)
+                ? (string) file_get_contents($this->store->file($sha256), length: Destinations::READ)
+                : '';
+        };
+
+        return array_map(
+            static fn (InstalledPackage $one): array => $one->toArray(),
+            InstalledPackages::find($after, $this->types->types(), $read)->all,
         );
     }
 

@@ -23,6 +23,7 @@ final class Site extends Model
     protected $attributes = [
         'aliases' => '[]',
         'mounts' => '[]',
+        'installed' => '[]',
         'leads_elsewhere' => false,
         'client_id' => null,
         'last_backup_at' => null,
@@ -35,6 +36,7 @@ final class Site extends Model
         'kept' => 'array',
         'aliases' => 'array',
         'mounts' => 'array',
+        'installed' => 'array',
         'candidates' => 'array',
         'placeholder' => 'boolean',
         'leads_elsewhere' => 'boolean',

@@ -112,7 +112,7 @@ final readonly class Packages
         $version = MendedVersion::next($package);
         $found = $this->intake->inspector()->inspect(
             $contents,
-            new PackageOrigin($package->name, $version),
+            new PackageOrigin($package->name, $version, isSaid: true),
             $package->notes(),
         );
         $worse = MendedVersion::worse($package->notes(), $found->findings);
@@ -143,7 +143,12 @@ final readonly class Packages
     {
         $found = $this->intake->inspector()->inspect(
             $package->contents(),
-            new PackageOrigin($package->name, $package->version, $package->wrapper),
+            new PackageOrigin(
+                $package->name,
+                $package->version,
+                $package->wrapper,
+                isSaid: $package->mended_from !== null,
+            ),
             [],
             $type,
         );

@@ -78,8 +78,8 @@ final readonly class Inspector
         $kind = $this->kind($manifest, $said);
 
         return new Inspection(
-            $origin->name,
-            $origin->version ?? $kind?->version,
+            ($origin->isSaid ? null : $kind?->name) ?? $origin->name,
+            ($origin->isSaid ? null : $kind?->version) ?? $origin->version,
             $origin->wrapper,
             $manifest,
             self::worstFirst(self::news([

@@ -11,6 +11,7 @@ final readonly class PackageOrigin
      * @param  string|null  $wrapper  the folder that was lifted
      * @param  list<string>  $left  leftovers that were not taken in
      * @param  array<string, int>  $modes  twelve bits, by path as it would land
+     * @param  bool  $isSaid  whether name and version were given here, so that its own files do not decide
      */
     public function __construct(
         public string $name,
@@ -18,6 +19,7 @@ final readonly class PackageOrigin
         public ?string $wrapper = null,
         public array $left = [],
         public array $modes = [],
+        public bool $isSaid = false,
     ) {
     }
 

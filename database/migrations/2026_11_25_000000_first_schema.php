@@ -197,6 +197,8 @@ return new class extends Migration
             $table->string('document_root', 1000);
             $table->json('aliases')->default('[]');
             $table->json('mounts')->default('[]');
+            // Systems, themes and extensions that were found there at the last look.
+            $table->json('installed')->default('[]');
             $table->json('start_pages');
             $table->json('kept');
             $table->text('notes')->nullable();

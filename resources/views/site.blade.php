@@ -130,6 +130,35 @@
             </section>
         </div>
         <div class="stack">
+            @if ($installed !== [])
+                <section class="sheet" aria-labelledby="installed">
+                    <h2 id="installed">Installed <small>as the server showed it at the last look</small></h2>
+                    <table class="facts-table">
+                        <tbody>
+                            @foreach ($installed as $row)
+                                <tr>
+                                    <td>{{ $row->name ?? $row->label }}
+                                        <b>{{ $row->version ?? 'of no known version' }}</b>
+                                        @if ($row->name !== null)
+                                            <div class="soft">{{ $row->label }}</div>
+                                        @endif
+                                    </td>
+                                    <td data-label="in"><x-path :path="$row->directory" /></td>
+                                    <td>
+                                        @if ($row->newer !== null)
+                                            @leads('/packages/'.$row->newer->id)
+                                                <a href="/packages/{{ $row->newer->id }}?site={{ $site->id }}"><x-tag
+                                                        tone="soon">{{ $row->newer->version }} in the
+                                                        library</x-tag></a>
+                                            @endleads
+                                        @endif
+                                    </td>
+                                </tr>
+                            @endforeach
+                        </tbody>
+                    </table>
+                </section>
+            @endif
             <section class="sheet" aria-labelledby="proven">
                 <h2 id="proven">What is proven</h2>
                 <dl class="proven-facts">

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\Package;
 use Illuminate\Http\UploadedFile;
 
@@ -31,8 +32,8 @@ final class PackageTypesTest extends AppTestCase
         $this->followingRedirects()
             ->from('/deployments/new')
             ->post('/deployments', ['site' => (string) $this->site->id, 'package' => (string) $theme->id])
-            ->assertSee('It goes into themes/{name} of an installed quaylight');
-        self::assertSame(0, Deployment::count());
+            ->assertSee('the system it belongs to, quaylight, is not installed on site.example');
+        self::assertSame(DeploymentState::NotPlanned, Deployment::firstOrFail()->state);
     }
 
     public function test_a_type_is_added_used_exported_imported_and_removed(): void

@@ -11,6 +11,8 @@ use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\Site;
+use App\Packages\InstalledOn;
+use App\Packages\Types;
 use App\Record\Record;
 use App\Sites\SiteForm;
 use App\Sites\SiteView;
@@ -25,7 +27,7 @@ use Illuminate\Support\Collection;
 final class SiteController
 {
     /** @param  Site  $site  removed ones are found too, and say so */
-    public function show(Site $site): View|RedirectResponse
+    public function show(Site $site, Types $types): View|RedirectResponse
     {
         if ($site->isRemoved()) {
             return redirect("/removals/sites/$site->id");
@@ -44,7 +46,12 @@ final class SiteController
             'lastDeployment.undoes.package',
         ]);
 
-        return view('site', ['site' => $site, 'account' => $site->account, 'view' => new SiteView($site)]);
+        return view('site', [
+            'site' => $site,
+            'account' => $site->account,
+            'view' => new SiteView($site),
+            'installed' => (new InstalledOn($types->types()))->rows($site),
+        ]);
     }
 
     public function new(Account $account): View

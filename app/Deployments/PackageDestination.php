@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use Cellarium\Core\Path\RemotePath;
+
+/** Where a package goes. */
+final readonly class PackageDestination
+{
+    /**
+     * @param  RemotePath|null  $place  null for the document root
+     * @param  list<string>  $replaced  files of the version before that are as it brought them, below the document root
+     */
+    public function __construct(public ?RemotePath $place, public array $replaced = [])
+    {
+    }
+}

@@ -1,0 +1,106 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Models\Deployment;
+use App\Models\DeploymentState;
+use App\Models\Package;
+use App\Packages\Packages;
+use Tests\Support\Zips;
+
+/** The made-up system from its first installation to its update, with a theme in its place, on a host that runs it. */
+final class InstalledSystemTest extends AppTestCase
+{
+    private const DEMO = __DIR__.'/../../demo/quaylight';
+
+    /** @return array<string, string> */
+    private static function below(string $directory): array
+    {
+        $files = [];
+        $all = new \RecursiveIteratorIterator(
+            new \RecursiveDirectoryIterator(self::DEMO."/$directory", \FilesystemIterator::SKIP_DOTS),
+        );
+        foreach ($all as $file) {
+            $path = substr((string) $file, strlen(self::DEMO."/$directory/"));
+            $files[$path] = (string) file_get_contents((string) $file);
+        }
+
+        return $files;
+    }
+
+    /** @param  array<string, string>  $files */
+    private function packed(string $name, array $files): Package
+    {
+        return app(Packages::class)->take(Zips::make($this->directory()."/$name", $files), $name);
+    }
+
+    private function putThere(Package $package): Deployment
+    {
+        $this->actingAs($this->person)
+            ->post('/deployments', ['site' => (string) $this->site->id, 'package' => (string) $package->id]);
+        $deployment = Deployment::latest('id')->firstOrFail();
+        $deployment->state === DeploymentState::Planned && $this->post("/deployments/$deployment->id/start");
+
+        return $deployment->refresh();
+    }
+
+    public function test_it_is_installed_themed_and_updated_and_keeps_what_is_its_sites_own(): void
+    {
+        $system = self::below('system');
+        $theme = $this->packed('shore-final.zip', self::below('shore'));
+        self::assertSame(['shore', '1.2'], [$theme->name, $theme->version]);
+        self::assertStringContainsString(
+            'quaylight, is not installed on site.example',
+            (string) $this->putThere($theme)->trouble,
+        );
+
+        $installed = $this->putThere($this->packed('quay.zip', $system));
+        self::assertSame(DeploymentState::Proven, $installed->state, (string) $installed->trouble);
+        $own = '{"title": "Our own", "pages": {"home": ["Home", "We are here."]}}';
+        mkdir($this->root().'/data');
+        file_put_contents($this->root().'/data/site.json', $own);
+        mkdir($this->root().'/themes/reed');
+        file_put_contents($this->root().'/themes/reed/theme.ini', "name = reed\nversion = 0.3\nfor = quaylight\n");
+        file_put_contents($this->root().'/engine/ours.php', '<?php // by hand');
+
+        $themed = $this->putThere($theme);
+        self::assertSame([DeploymentState::Proven, "{$this->site->document_root}/themes/shore"], [
+            $themed->state,
+            $themed->directory,
+        ], (string) $themed->trouble);
+        self::assertFileExists($this->root().'/themes/shore/page.php');
+
+        $again = $this->putThere($this->packed('quay-again.zip', $system + ['more.txt' => 'x']));
+        self::assertStringContainsString('version 2.4 is installed there already', (string) $again->trouble);
+
+        $next = array_diff_key($system, ['setup.php' => 0]);
+        $next['quaylight.php'] = str_replace('2.4', '2.5', $next['quaylight.php']);
+        $next['update.ini'] = 'x';
+        $next['data/site.json'] = '{"title": "Of the package"}';
+        $updated = $this->putThere($this->packed('quay-next.zip', $next));
+        self::assertSame(DeploymentState::Proven, $updated->state, (string) $updated->trouble);
+        self::assertStringContainsString('2.5', (string) file_get_contents($this->root().'/quaylight.php'));
+        // What the old version had and the new one has not is gone, and nothing else.
+        self::assertFileDoesNotExist($this->root().'/setup.php');
+        self::assertFileExists($this->root().'/engine/ours.php');
+        self::assertFileExists($this->root().'/themes/reed/theme.ini');
+        self::assertFileExists($this->root().'/themes/shore/page.php');
+        self::assertSame($own, file_get_contents($this->root().'/data/site.json'));
+
+        self::assertSame(['2.5', 'plain 2.4', 'reed 0.3', 'shore 1.2'], array_map(
+            static fn (array $one): string => trim("{$one['name']} {$one['version']}"),
+            $this->site->refresh()->installed,
+        ));
+        $this->get("/sites/{$this->site->id}")->assertSeeInOrder([
+            'Installed',
+            'Quaylight',
+            '2.5',
+            'reed',
+            '0.3',
+            'shore',
+            '1.2',
+        ]);
+    }
+}
