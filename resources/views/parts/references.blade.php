@@ -18,7 +18,7 @@
         <p class="calm">No file in it refers to another one.</p>
     @else
         <div class="scroll" tabindex="0" role="group" aria-label="Drawing of the references">
-            <svg width="{{ $picture->width }}" height="{{ $picture->height }}" role="img"
+            <svg width="{{ $picture->width }}" height="{{ $picture->height }}" role="group"
                 viewBox="0 0 {{ $picture->width }} {{ $picture->height }}"
                 aria-label="References between the files; each file leads to the same as a table">
                 @if ($picture->apart() !== null)
