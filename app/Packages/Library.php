@@ -44,29 +44,25 @@ final readonly class Library
             ->orderByDesc('latest')
             ->paginate(self::EACH)
             ->withQueryString();
-        $names = array_map(static fn (object $row): string => $row->name, $page->items());
 
-        return $page->setCollection(collect($this->rows($names)));
+        return $page->setCollection(collect($this->rows($page->items())));
     }
 
     /**
-     * @param  list<string>  $names
+     * @param  array<object>  $found  name, newest version and number of versions of each
      * @return list<LibraryRow> in their order
      */
-    private function rows(array $names): array
+    private function rows(array $found): array
     {
-        $versions = Package::kept()->whereIn('name', $names)->orderByDesc('id')->get()->groupBy('name');
-        $runs = WhereRuns::of($versions->flatten()->pluck('id')->all());
+        $live = WhereRuns::ofNames(array_map(static fn (object $row): string => $row->name, $found))->byName();
+        $newest = Package::kept()
+            ->whereIn('id', array_map(static fn (object $row): int => (int) $row->latest, $found))
+            ->get()
+            ->keyBy('id');
         $rows = [];
-        foreach ($names as $name) {
-            $all = $versions[$name] ?? collect();
-            $live = [];
-            foreach ($all as $version) {
-                foreach ($runs->live($version->id) as $at) {
-                    $live[] = [$at, $version];
-                }
-            }
-            $all->isEmpty() || $rows[] = new LibraryRow($all->first(), $all->count(), $live);
+        foreach ($found as $row) {
+            $package = $newest->get($row->latest);
+            $package === null || $rows[] = new LibraryRow($package, (int) $row->versions, $live[$row->name] ?? []);
         }
 
         return $rows;

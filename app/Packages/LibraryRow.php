@@ -11,18 +11,18 @@ final readonly class LibraryRow
 {
     /**
      * @param  Package  $newest  its newest version
-     * @param  list<array{RunningAt, Package}>  $live  where which version is live
+     * @param  list<RunningAt>  $live  where which version is live
      */
     public function __construct(public Package $newest, public int $versions, public array $live)
     {
     }
 
-    /** @return list<array{RunningAt, Package}> sites that run an older version */
+    /** @return list<RunningAt> sites that run an older version */
     public function behind(): array
     {
         return array_values(array_filter(
             $this->live,
-            fn (array $at): bool => $at[1]->id < $this->newest->id,
+            fn (RunningAt $at): bool => $at->package < $this->newest->id,
         ));
     }
 }

@@ -68,11 +68,11 @@
                                         @endif
                                     </td>
                                     <td data-label="live on">
-                                        @forelse (array_slice($row->live, 0, 3) as [$at, $version])
+                                        @forelse (array_slice($row->live, 0, 3) as $at)
                                             <div><a href="/sites/{{ $at->site }}"><x-domain
                                                         :name="$at->domain" /></a>
-                                                @if ($version->id < $row->newest->id)
-                                                    <x-tag tone="soon">{{ $version->version ?? 'older' }}</x-tag>
+                                                @if ($at->package < $row->newest->id)
+                                                    <x-tag tone="soon">{{ $at->version ?? 'older' }}</x-tag>
                                                 @endif
                                             </div>
                                         @empty
