@@ -87,9 +87,12 @@ $draft['spring.html'] = <<<'HTML'
     <p>See <a href="sowing.htm">what to sow when</a>, <a href="trials/">our trials</a>
     and <a href="vegetables.html#kohlrabi">kohlrabi</a>.</p>
     <img src="file:///C:/Users/campion/Desktop/spring.jpg" alt="Seedlings">
+    <p>The prices for spring: coming soon.</p>
     <script src="http://localhost:4000/reload.js"></script>
     HTML;
 $draft['trials/beds.html'] = "<!doctype html>\n<title>Trial beds</title>\n<p><a href=\"../index.html\">Home</a>\n";
+$draft['spring.html~'] = "<title>Spring</title>\n";
+$draft['config/.env'] = "ORDERS_TO=orders@thriftcampion.example\nSHOP_PASSWORD=made-up-for-the-demo\n";
 zip(
     "$to/packages/thrift-campion-5.2-rc1.zip",
     'thrift-campion-5.2-rc1',
