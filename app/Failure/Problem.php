@@ -9,6 +9,7 @@ use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Intake\ListRefused;
 use Cellarium\Core\Package\PackageRefused;
+use Cellarium\Core\Package\Type\TypeRefused;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Storage\StoreFailure;
@@ -28,6 +29,7 @@ final class Problem extends RuntimeException
         RemoteFailure::class,
         ControlFailure::class,
         PackageRefused::class,
+        TypeRefused::class,
         PathRefused::class,
         PlanImpossible::class,
         RunRefused::class,

@@ -19,8 +19,11 @@ final readonly class Fitting
 
     private const SHOWN = 6;
 
-    /** @param  list<FittingSite>  $sites  best first */
-    private function __construct(private array $sites)
+    /**
+     * @param  list<FittingSite>  $sites  best first
+     * @param  list<NamedSite>  $named  sites whose domains stand in it, most often first
+     */
+    private function __construct(private array $sites, private array $named)
     {
     }
 
@@ -45,11 +48,29 @@ final readonly class Fitting
             )),
         );
 
+        $named = $sites
+            ->map(static fn (FittingSite $one): NamedSite => new NamedSite(
+                $one->site,
+                // A canonical address is a link too.
+                max($one->fit->own, $one->fit->linked),
+            ))
+            ->filter(static fn (NamedSite $one): bool => $one->times > 0)
+            ->sortByDesc(static fn (NamedSite $one): int => $one->times);
+
         return new self($sites
             ->filter(static fn (FittingSite $one): bool => $one->fit->saysSomething())
             ->sortByDesc(static fn (FittingSite $one): int => $one->fit->points())
             ->values()
-            ->all());
+            ->all(), $named->values()->all());
+    }
+
+    /** @return list<NamedSite> of other clients than this one's, most often named first */
+    public function ofOtherClients(Site $chosen): array
+    {
+        return array_slice(array_values(array_filter(
+            $this->named,
+            static fn (NamedSite $one): bool => $one->site->account->client_id !== $chosen->account->client_id,
+        )), 0, self::SHOWN);
     }
 
     /** @return list<FittingSite> best first, those that say something */

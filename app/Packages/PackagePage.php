@@ -39,6 +39,9 @@ final readonly class PackagePage
     /** @var list<FittingSite> best first */
     public array $fits;
 
+    /** @var list<NamedSite> of other clients than the chosen site's */
+    public array $ofOthers;
+
     /** The site that fits better than the one that is chosen. */
     public ?FittingSite $better;
 
@@ -67,6 +70,7 @@ final readonly class PackagePage
         $fitting = Fitting::of($package);
         $this->fits = $fitting->best();
         $this->better = $site === null ? null : $fitting->betterThan($site);
+        $this->ofOthers = $site === null ? [] : $fitting->ofOtherClients($site);
         $this->served = self::byNeed(Served::all(
             $contents,
             $findings,

@@ -191,8 +191,9 @@
         form.addEventListener('drop', async (event) => {
             event.preventDefault();
             form.classList.remove('is-over');
+            const dropped = [...event.dataTransfer.files];
             const entries = [...event.dataTransfer.items].map(item => item.webkitGetAsEntry?.()).filter(Boolean);
-            const files = [];
+            const files = entries.length > 0 ? [] : dropped.slice(0, 1);
             for (const entry of entries.slice(0, 1)) {
                 files.push(...await below(entry, ''));
             }

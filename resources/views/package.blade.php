@@ -111,6 +111,11 @@
                         @endforeach
                     </tbody>
                 </table>
+                @foreach ($page->ofOthers as $named)
+                    <p><x-tag tone="soon">another client</x-tag> It names <x-domain :name="$named->site->domain" /> of
+                        {{ $named->site->account->client->name }},
+                        {{ $named->times === 1 ? 'once' : $named->times.' times' }}.</p>
+                @endforeach
                 @if ($page->otherServed() !== [])
                     <details>
                         <summary>{{ count($page->otherServed()) }} more addresses</summary>

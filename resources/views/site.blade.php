@@ -208,6 +208,9 @@
                     </dl>
                 </section>
             @endif
+            @leads('/uploads', 'POST')
+                @include('parts.upload', ['site' => $site])
+            @endleads
             @leads("/sites/$site->id/edit")
             <section class="sheet" aria-labelledby="notes">
                 <h2 id="notes">Notes</h2>

@@ -45,7 +45,10 @@ final class FittingTest extends AppTestCase
         $this->actingAs($this->person)
             ->get("/deployments/new?site={$this->site->id}&package=$package->id")
             ->assertSeeInOrder(['Another site fits better', 'tideclock.example', 'Go on all the same, because']);
-        $this->get("/packages/$package->id?site={$this->site->id}")->assertSee('Another site fits better');
+        $this->get("/packages/$package->id?site={$this->site->id}")
+            ->assertSee('Another site fits better')
+            ->assertSeeInOrder(['It names', 'tideclock.example', 'Of tideclock.example', '2 times']);
+        $this->get("/packages/$package->id?site=$clock->id")->assertDontSee('It names');
 
         $this->from('/deployments/new')
             ->followingRedirects()

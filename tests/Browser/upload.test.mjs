@@ -1,7 +1,7 @@
 // Packages in pieces: the client is tus-js-client, the server's side ours.
 import { after, test } from 'node:test';
 import assert from 'node:assert/strict';
-import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { randomBytes } from 'node:crypto';
 import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
@@ -98,4 +98,23 @@ test('what is no package is said, and what is stopped is gone', async () => {
     await page.getByRole('button', { name: 'Stop and discard' }).click();
     assert.equal((await gone).status(), 204);
     await page.getByLabel('Archive').waitFor();
+});
+
+test('what is dropped on the page of a site is on its way there', async () => {
+    const directory = mkdtempSync(join(tmpdir(), 'dropped-'));
+    mkdirSync(join(directory, 'reef/img'), { recursive: true });
+    writeFileSync(join(directory, 'reef/index.html'), `<!doctype html><title>Reef</title><p>${directory}`);
+    execFileSync('tar', ['-C', directory, '-cf', join(directory, 'reef-2.tar'), 'reef']);
+    const page = await signIn();
+    await page.goto(`${base}/?as=table&words=burnetinn.example`);
+    await page.locator('a[href^="/sites/"]', { hasText: 'burnetinn.example' }).first().click();
+    await page.getByRole('heading', { name: 'Upload a package' }).waitFor();
+    const data = await page.evaluateHandle(async (bytes) => {
+        const transfer = new DataTransfer();
+        transfer.items.add(new File([Uint8Array.from(atob(bytes), (sign) => sign.charCodeAt(0))], 'reef-2.tar'));
+        return transfer;
+    }, readFileSync(join(directory, 'reef-2.tar')).toString('base64'));
+    await page.dispatchEvent('form.upload', 'drop', { dataTransfer: data });
+    await page.getByText('reef 2 is received and verified').waitFor();
+    await page.getByRole('link', { name: 'To burnetinn.example' }).waitFor();
 });

@@ -46,7 +46,8 @@
                         @else
                             <rect x="{{ $place['x'] - 5 }}" y="{{ $picture->line - 5 }}" width="10" height="10" />
                         @endif
-                        <text transform="translate({{ $place['x'] + 2 }} {{ $picture->line + 14 }}) rotate(42)"
+                        <text aria-hidden="true"
+                            transform="translate({{ $place['x'] + 2 }} {{ $picture->line + 14 }}) rotate(42)"
                             >{{ $place['label'] }}</text></a>
                 @endforeach
             </svg>

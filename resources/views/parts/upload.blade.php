@@ -1,7 +1,7 @@
 <section class="sheet" aria-labelledby="upload">
     <h2 id="upload">Upload a package</h2>
     <p class="soft">A zip, tar, tar.gz or tar.xz, or the folder of a built site. It is opened here and looked through;
-        nothing goes to a server yet.</p>
+        nothing goes to a server yet{{ $site === null ? '' : ', and the next step is its deployment here' }}.</p>
     <form method="post" action="/packages" enctype="multipart/form-data" class="upload" data-busy>
         @csrf
         @if ($site !== null)
