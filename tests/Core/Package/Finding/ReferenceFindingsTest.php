@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\Core\Package\Finding;
 
-use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
-use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\Finding\ReferenceFindings;
 use Cellarium\Core\Package\Finding\Severity;
+use Cellarium\Core\Package\Inspection;
+use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
