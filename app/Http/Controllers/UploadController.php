@@ -10,6 +10,7 @@ use App\Models\Person;
 use App\Models\Site;
 use App\Models\Upload;
 use App\Packages\Uploads;
+use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Upload\UploadChecksum;
 use Cellarium\Core\Upload\UploadMetadata;
 use Cellarium\Core\Upload\UploadRefusal;
@@ -169,6 +170,11 @@ final class UploadController
             return $work();
         } catch (UploadRefused $refused) {
             return self::answer($refused->reason->value, [], $refused->getMessage());
+        } catch (StoreFailure $failure) {
+            // What has arrived is there still; the client asks again, and goes on once there is room.
+            report($failure);
+
+            return self::answer(507, [], $failure->getMessage());
         }
     }
 

@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Models\Upload;
+use Illuminate\Testing\TestResponse;
+
+/** The server's side of tus 1.0 where something is wrong: each refusal has its status, and what is there stays. */
+final class UploadProtocolTest extends AppTestCase
+{
+    /** @param  array<string, string>  $headers */
+    private function piece(Upload $upload, string $bytes, array $headers): TestResponse
+    {
+        return $this->call(
+            'PATCH',
+            "/uploads/$upload->id",
+            [],
+            [],
+            [],
+            $this->transformHeadersToServerVars($headers + [
+                'Tus-Resumable' => '1.0.0',
+                'Content-Type' => 'application/offset+octet-stream',
+                'Upload-Offset' => '0',
+            ]),
+            $bytes,
+        );
+    }
+
+    private function begun(): Upload
+    {
+        $this->actingAs($this->person)
+            ->post('/uploads', [], ['Tus-Resumable' => '1.0.0', 'Upload-Length' => '6'])
+            ->assertCreated();
+
+        return Upload::firstOrFail();
+    }
+
+    public function test_each_refusal_has_its_status_and_what_arrived_stays(): void
+    {
+        $upload = $this->begun();
+        $this->piece($upload, 'abc', [])->assertNoContent()->assertHeader('Upload-Offset', '3');
+        $wrong = ['Upload-Offset' => '3', 'Upload-Checksum' => 'sha1 '.base64_encode(sha1('other', true))];
+
+        self::assertSame(409, $this->piece($upload, 'abc', [])->getStatusCode());
+        self::assertSame(460, $this->piece($upload, 'def', $wrong)->getStatusCode());
+        self::assertSame(412, $this->piece($upload, 'def', ['Tus-Resumable' => '0.2.0'])->getStatusCode());
+        self::assertSame(413, $this->piece($upload, 'defghi', ['Upload-Offset' => '3'])->getStatusCode());
+        $this->call('HEAD', "/uploads/$upload->id")->assertHeader('Upload-Offset', '3');
+    }
+
+    public function test_a_disk_that_takes_nothing_is_said_as_that_and_not_led_to_a_page(): void
+    {
+        $upload = $this->begun();
+        $file = config('cellarium.var')."/arriving/$upload->id";
+        unlink($file);
+        mkdir($file);
+        try {
+            $answer = $this->piece($upload, 'abc', []);
+            self::assertSame(507, $answer->getStatusCode());
+            self::assertStringContainsString('could not be written', (string) $answer->getContent());
+        } finally {
+            rmdir($file);
+        }
+    }
+}
