@@ -73,7 +73,8 @@
             endpoint: '/uploads',
             chunkSize: PIECE,
             retryDelays: [0, 1000, 3000, 5000, 10000, 20000, 30000, 60000],
-            removeFingerprintOnSuccess: true,
+            // Kept, so that nothing is sent again when the server is broken off while it checks.
+            removeFingerprintOnSuccess: false,
             metadata: { filename: name, site: form.querySelector('[name=site]')?.value ?? '' },
             headers: { 'X-CSRF-TOKEN': form.querySelector('[name=_token]').value },
             fingerprint: async () => key,

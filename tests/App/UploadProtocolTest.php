@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Models\Errand;
+use App\Models\Package;
 use App\Models\Upload;
 use Illuminate\Testing\TestResponse;
 
@@ -48,6 +50,25 @@ final class UploadProtocolTest extends AppTestCase
         self::assertSame(412, $this->piece($upload, 'def', ['Tus-Resumable' => '0.2.0'])->getStatusCode());
         self::assertSame(413, $this->piece($upload, 'defghi', ['Upload-Offset' => '3'])->getStatusCode());
         $this->call('HEAD', "/uploads/$upload->id")->assertHeader('Upload-Offset', '3');
+    }
+
+    public function test_what_has_arrived_is_checked_again_where_the_worker_was_killed(): void
+    {
+        $upload = $this->begun();
+        $bytes = (string) file_get_contents($this->zip());
+        $upload->update(['length' => strlen($bytes), 'file_name' => 'stones-1.0.zip']);
+        file_put_contents(config('cellarium.var')."/arriving/$upload->id", $bytes);
+        $killed = Errand::create([
+            'kind' => 'take_package',
+            'state' => 'failed',
+            'back' => '/packages',
+            'given' => [],
+        ]);
+        $upload->update(['errand_id' => $killed->id]);
+
+        $this->get("/uploads/$upload->id/finish")->assertRedirect();
+        self::assertNotSame($killed->id, $upload->refresh()->errand_id);
+        self::assertSame(1, Package::count());
     }
 
     public function test_a_disk_that_takes_nothing_is_said_as_that_and_not_led_to_a_page(): void

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Errands\Errands;
+use App\Models\Errand;
 use App\Models\ErrandKind;
+use App\Models\ErrandState;
 use App\Models\Person;
 use App\Models\Site;
 use App\Models\Upload;
@@ -125,8 +127,17 @@ final class UploadController
     /** @return int the number of the errand; of two that ask at once both get the same */
     private function check(Upload $upload): int
     {
-        return DB::transaction(static function () use ($upload): int {
+        $isWhole = $this->uploads->file($upload)->isWhole();
+
+        return DB::transaction(static function () use ($upload, $isWhole): int {
             $locked = Upload::lockForUpdate()->findOrFail($upload->id);
+            // Of a worker that was killed all is there still, and nothing of it is sent again.
+            if ($isWhole && ! Errand::whereKey($locked->errand_id)->whereNotIn('state', [
+                ErrandState::Failed,
+                ErrandState::Cancelled,
+            ])->exists()) {
+                $locked->errand_id = null;
+            }
             $locked->errand_id ??= Errands::order(
                 ErrandKind::TakePackage,
                 '/packages',
