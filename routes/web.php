@@ -135,6 +135,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/accounts/{account}/connect', [AccountController::class, 'connect']);
     Route::post('/accounts/{account}/cancel', [AccountController::class, 'cancel']);
     Route::post('/sites/{site}/prove-root', [SiteController::class, 'proveRoot']);
+    Route::post('/sites/{site}/php', [SiteController::class, 'askPhp']);
     Route::get('/accounts/{account}/foresight', [ReachController::class, 'foresight']);
     Route::get('/accounts/{account}/tree', [ReachController::class, 'tree']);
     Route::get('/accounts/{account}/ftp-users/new', [FtpUserController::class, 'new']);

@@ -199,6 +199,7 @@ final readonly class AccountCheck
                 + match (true) {
                     $step->ok => [
                         'document_root' => $root->toString(),
+                        'application_root' => self::stillAbove($site, $root),
                         'root_proven_at' => now(),
                         'leads_elsewhere' => $step->next !== null,
                     ],
@@ -209,6 +210,11 @@ final readonly class AccountCheck
         Record::write(RecordKind::DocumentRootProven, $step->sentence, $site);
 
         return $step;
+    }
+
+    private static function stillAbove(Site $site, RemotePath $root): ?string
+    {
+        return $site->applicationRoot()->toward($root) === null ? null : $site->application_root;
     }
 
     /** @return list<RootCandidate> also written down with the site */

@@ -75,11 +75,12 @@ final readonly class Backups
         );
         try {
             $listedAt = time();
-            [$known, $at] = $this->files->known($site);
-            $listed = (new Surveyor($pool, RunLimits::survey(), $progress->seen(...)))->survey($site->root())->manifest;
+            $root = $site->applicationRoot();
+            [$known, $at] = $this->files->known($site, $root);
+            $listed = (new Surveyor($pool, RunLimits::survey(), $progress->seen(...)))->survey($root)->manifest;
             $collapse = $backup->collapse_accepted
                 ? null
-                : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($site->root(), $listed, $known);
+                : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $listed, $known);
             if ($collapse !== null) {
                 throw RunRefused::collapsed($collapse);
             }
@@ -90,13 +91,22 @@ final readonly class Backups
                 $this->shelf,
                 $this->clock,
             ))->take(
-                $site->root(),
+                $root,
                 $listed,
                 $progress->fetched(...),
             );
-            $backup->update(['state' => BackupState::Verified, 'progress' => null] + self::facts($taken));
+            $backup->update([
+                'state' => BackupState::Verified,
+                'progress' => null,
+                'root' => $site->application_root,
+            ] + self::facts($taken));
             $site->update(['bytes' => $taken->manifest->bytes()]);
-            $this->files->keepKnown($site, $taken->manifest, $listedAt);
+            $this->files->keepKnown(
+                $site,
+                $root,
+                $taken->manifest,
+                $listedAt,
+            );
             Record::write(
                 RecordKind::BackupTaken,
                 "Backup of $site->domain taken: {$backup->readings()}, the stored copy read back",

@@ -13,6 +13,7 @@ use App\Models\SetAside;
 use App\Models\Site;
 use App\Packages\FileTree;
 use App\Text\Amount;
+use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
@@ -44,6 +45,8 @@ final readonly class DeploymentView
 
     public int $hidden;
 
+    public RunPlace $place;
+
     /** Files that are sent, and files that are touched. */
     public int $sends;
 
@@ -64,8 +67,9 @@ final readonly class DeploymentView
         $rows = FileTree::ofPlan($plan);
         $shown = count($rows) <= self::MOST_ROWS ? $rows : self::touched($rows);
         $this->hidden = count($rows) - count($shown);
-        $last = $plan->waves($this->site->start_pages)['start'];
-        $root = $this->site->root();
+        $this->place = $deployment->runPlace();
+        $last = $plan->waves($this->place->allInRun($this->site->start_pages))['start'];
+        $root = $this->place->root;
         $addresses = $this->site->addresses();
         $this->rows = array_map(
             static fn (array $row): PlanRow => PlanRow::of(
@@ -254,8 +258,8 @@ final readonly class DeploymentView
         ));
 
         return $held === 0
-            ? 'The document root is empty, which is noted.'
-            : Amount::files($held).' of this document root. What is not in the store yet is fetched, read back and '
+            ? 'There is nothing yet, which is noted.'
+            : Amount::files($held)." of {$this->place->root}. What is not in the store yet is fetched, read back and "
                 .'compared before anything is replaced.';
     }
 

@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Failure\Problem;
+use App\Models\Deployment;
 use App\Models\Package;
 use App\Models\Site;
 use Cellarium\Core\Connection\RemoteReader;
 use Cellarium\Core\Connection\RemoteText;
+use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\Type\InstalledPackage;
 use Cellarium\Core\Package\Type\InstalledPackages;
@@ -16,6 +18,7 @@ use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Package\Type\TypeRules;
+use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 
 /** Where a package goes on a site by the rules of its type and by what is installed there; nothing is guessed. */
@@ -29,59 +32,90 @@ final readonly class Destinations
     }
 
     /**
-     * @param  RemotePath|null  $place  that was chosen; null for the document root
+     * @param  Manifest  $live  of all from where the run begins
      *
      * @throws Problem where it does not fit what is installed
      */
     public function of(
-        Site $site,
+        Deployment $deployment,
         Package $package,
-        ?RemotePath $place,
+        RunPlace $where,
         Manifest $live,
     ): PackageDestination {
-        $installed = InstalledPackages::find($live, $this->types, fn (string $path): string => (string) RemoteText::of(
+        $site = $deployment->site;
+        $served = $where->public === null ? $live : $live->inside($where->public->toString());
+        $read = fn (string $path): string => (string) RemoteText::of(
             $this->remote,
-            self::path($site, $path),
+            self::path($where, $path),
             self::READ,
-        ));
-        $site->update(['installed' => array_map(
+        );
+        $installed = InstalledPackages::find($served, $this->types, $read);
+        $where->served->equals($site->root()) && $site->update(['installed' => array_map(
             static fn (InstalledPackage $one): array => $one->toArray(),
             $installed->all,
         )]);
         $type = $this->types->get((string) $package->type);
+        $place = $deployment->place();
+        if ($type === null || $type->place === Place::AboveDocumentRoot) {
+            return new PackageDestination($place);
+        }
+        if ($type->place === Place::InsideSystem) {
+            return new PackageDestination($place ?? $this->part(
+                $site,
+                $package,
+                $type,
+                $where,
+                $installed,
+            ));
+        }
+        $kind = $type->isUpdate ? (string) $type->system : $type->id;
+        $there = self::at($where, $place, $installed->systems($kind));
+        if (! $type->isUpdate) {
+            // A whole system beside another one stays apart from it; over one of its kind it would be an update.
+            return $there === null ? new PackageDestination($place) : throw new Problem(
+                "{$package->title()} is a new installation, and version $there->version is installed there already. "
+                    .'Upload the update of the system, or choose another directory.',
+            );
+        }
 
-        return match (true) {
-            $type === null => new PackageDestination($place),
-            $type->place === Place::InsideSystem => new PackageDestination(
-                $place ?? $this->part(
-                    $site,
-                    $package,
-                    $type,
-                    $installed,
-                ),
-            ),
-            $type->isUpdate => $this->update(
-                $site,
-                $package,
+        return $there === null
+            ? throw new Problem(
+                "{$package->title()} is an update, and what it updates is not installed on $site->domain"
+                    .($place === null ? '' : " in $place").'. Install it first, or choose its directory.',
+            )
+            : new PackageDestination($place, $this->replaced(
                 $type,
-                $place,
-                $installed,
+                $there,
+                $where,
                 $live,
-            ),
-            default => $this->whole(
-                $site,
-                $package,
-                $type,
-                $place,
-                $installed,
-            ),
-        };
+            ));
+    }
+
+    /** @return list<string> files of the version that is there, as it brought them, as paths of the run */
+    private function replaced(
+        PackageType $type,
+        InstalledPackage $there,
+        RunPlace $where,
+        Manifest $live,
+    ): array {
+        $before = Package::kept()
+            ->where('version', $there->version)
+            ->whereIn('type', [$type->system, $type->id])
+            ->latest('id')
+            ->first();
+
+        return $before === null ? [] : TypeRules::untouched(
+            $before->contents(),
+            $live,
+            rtrim($where->inRun($there->directory), '/'),
+        );
     }
 
     private function part(
         Site $site,
         Package $package,
         PackageType $type,
+        RunPlace $where,
         InstalledPackages $installed,
     ): RemotePath {
         $systems = $installed->systems((string) $type->system);
@@ -101,64 +135,17 @@ final readonly class Destinations
             );
         }
 
-        return self::path($site, ltrim(
+        return self::path($where, ltrim(
             $systems[0]->directory.'/'.str_replace('{name}', $package->name, (string) $type->directory),
             '/',
         ));
     }
 
-    private function update(
-        Site $site,
-        Package $package,
-        PackageType $type,
-        ?RemotePath $place,
-        InstalledPackages $installed,
-        Manifest $live,
-    ): PackageDestination {
-        $system = self::at($site, $place, $installed->systems((string) $type->system));
-        if ($system === null) {
-            throw new Problem(
-                "{$package->title()} is an update, and what it updates is not installed on $site->domain"
-                    .($place === null ? '' : " in $place").'. Install it first, or choose its directory.',
-            );
-        }
-        $before = Package::kept()
-            ->where('version', $system->version)
-            ->whereIn('type', [$type->system, $type->id])
-            ->latest('id')
-            ->first();
-
-        return new PackageDestination($place, $before === null ? [] : TypeRules::untouched(
-            $before->contents(),
-            $live,
-            $system->directory,
-        ));
-    }
-
-    /** A whole system beside another one stays apart from it; over one of its kind it would be an update. */
-    private function whole(
-        Site $site,
-        Package $package,
-        PackageType $type,
-        ?RemotePath $place,
-        InstalledPackages $installed,
-    ): PackageDestination {
-        $there = self::at($site, $place, $installed->systems($type->id));
-        if ($there !== null) {
-            throw new Problem(
-                "{$package->title()} is a new installation, and version $there->version is installed there already. "
-                    .'Upload the update of the system, or choose another directory.',
-            );
-        }
-
-        return new PackageDestination($place);
-    }
-
     /** @param  list<InstalledPackage>  $systems */
-    private static function at(Site $site, ?RemotePath $place, array $systems): ?InstalledPackage
+    private static function at(RunPlace $where, ?RemotePath $place, array $systems): ?InstalledPackage
     {
         foreach ($systems as $one) {
-            if (self::path($site, $one->directory)->equals($place ?? $site->root())) {
+            if (self::path($where, $one->directory)->equals($place ?? $where->served)) {
                 return $one;
             }
         }
@@ -166,10 +153,8 @@ final readonly class Destinations
         return null;
     }
 
-    private static function path(Site $site, string $below): RemotePath
+    private static function path(RunPlace $where, string $belowServed): RemotePath
     {
-        return $below === ''
-            ? $site->root()
-            : RemotePath::fromString(rtrim($site->root()->toString(), '/')."/$below");
+        return $belowServed === '' ? $where->served : $where->served->join(RelativePath::fromString($belowServed));
     }
 }

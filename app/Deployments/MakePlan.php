@@ -29,7 +29,7 @@ final class MakePlan implements ShouldQueue
         $this->onQueue('looks');
     }
 
-    public function handle(Plans $plans, Locks $locks): void
+    public function handle(PlanMaker $plans, Locks $locks): void
     {
         $deployment = Deployment::with(
             'site.account.client',

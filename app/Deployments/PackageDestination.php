@@ -10,8 +10,8 @@ use Cellarium\Core\Path\RemotePath;
 final readonly class PackageDestination
 {
     /**
-     * @param  RemotePath|null  $place  null for the document root
-     * @param  list<string>  $replaced  files of the version before that are as it brought them, below the document root
+     * @param  RemotePath|null  $place  null for the directory visitors come in at
+     * @param  list<string>  $replaced  files of the version before that are as it brought them, as paths of the run
      */
     public function __construct(public ?RemotePath $place, public array $replaced = [])
     {

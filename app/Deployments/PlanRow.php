@@ -37,6 +37,7 @@ final readonly class PlanRow
         public string $tone = '',
         public string $change = '',
         public string $why = '',
+        public string $mode = '',
     ) {
     }
 
@@ -68,6 +69,7 @@ final readonly class PlanRow
                 [self::files($row['target'][0]), ''],
                 [self::files($row['live'][0]), ''],
                 $sums,
+                mode: self::mode($item),
             );
         }
 
@@ -81,7 +83,14 @@ final readonly class PlanRow
             tone: FileTree::tone($item->change),
             change: self::label($item->change).(in_array($item, $last, true) ? ', last of all' : ''),
             why: $item->why->sentence(),
+            mode: self::mode($item),
         );
+    }
+
+    /** What is set; "" where the mode stays as it is. */
+    private static function mode(?PlanItem $item): string
+    {
+        return $item?->mode === null ? '' : sprintf('mode %04o', $item->mode);
     }
 
     private static function label(Change $change): string

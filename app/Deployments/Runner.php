@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Accounts\AccountCheck;
+use App\Accounts\SitePhp;
 use App\Backups\Backups;
 use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
@@ -20,7 +21,6 @@ use App\Models\ProofKind;
 use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
-use App\Packages\Types;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use App\Storage\RunIds;
@@ -28,7 +28,9 @@ use App\Storage\RunLimits;
 use App\Storage\SiteLockNames;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
+use Cellarium\Core\Deployment\ModeNotSet;
 use Cellarium\Core\Deployment\PageProof;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunEnd;
@@ -36,10 +38,7 @@ use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Json\JsonFields;
-use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\Type\InstalledPackage;
-use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Policy;
@@ -63,7 +62,8 @@ final readonly class Runner
         private ClockInterface $clock,
         private FtpUsers $ftpUsers,
         private AccountCheck $check,
-        private Types $types,
+        private SiteFacts $facts,
+        private SitePhp $php,
     ) {
     }
 
@@ -119,10 +119,11 @@ final readonly class Runner
         $endpoint = $user === null || $user->hasEnded()
             ? $this->connections->endpoint($site->account)
             : $this->connections->endpointAs($user);
+        $where = $deployment->runPlace();
         $root = $user === null || $user->hasEnded()
-            ? $site->root()
-            : $site->root()->seenFrom($user->path())
-                ?? throw new Problem("$user->login cannot touch $site->document_root.");
+            ? $where->root
+            : $where->root->seenFrom($user->path())
+                ?? throw new Problem("$user->login cannot touch $where->root.");
         $user?->update(['used_at' => now()]);
         $progress = new Progress(
             $deployment,
@@ -136,7 +137,7 @@ final readonly class Runner
             $lock->streams,
             $this->connections->slots,
         );
-        [$known, $knownAt] = $this->files->known($site);
+        [$known, $knownAt] = $this->files->known($site, $where->root);
         try {
             $run = new Run(
                 $pool,
@@ -146,15 +147,19 @@ final readonly class Runner
                 $progress,
                 new LiveProof(
                     $this->connections->web(),
-                    $site->addresses(),
-                    $site->root(),
-                    $site->start_pages,
+                    new LiveAddresses(
+                        $site->addresses(),
+                        $where,
+                        $site->start_pages,
+                        $this->facts->mustAnswer($deployment),
+                    ),
                     RunLimits::proofShare(),
                     $site->leads_elsewhere ? $endpoint->address : null,
                 ),
                 $this->clock,
                 fn (): ?int => $this->room($site),
                 RunIds::isGoing(...),
+                fn (): ?string => $this->lacking($deployment),
                 RunLimits::collapseShare(),
                 RunLimits::survey(),
             );
@@ -167,13 +172,26 @@ final readonly class Runner
                 $known,
                 $knownAt,
                 $deployment->seen,
-                $site->start_pages,
+                $where->allInRun($site->start_pages),
+                $this->facts->needs($deployment)->bytes ?? 0,
                 RunLimits::readsAnew($site),
                 $deployment->collapse_accepted,
             ));
         } finally {
             $pool->close();
         }
+    }
+
+    /** What the site lacks for the package, in words; what it does not say, its proof will show. */
+    private function lacking(Deployment $deployment): ?string
+    {
+        $needs = $this->facts->needs($deployment);
+        if (! $needs->areOfPhp()) {
+            return null;
+        }
+        $answer = $this->php->ask($deployment->site, $deployment->runPlace()->served);
+
+        return $answer->trouble === null ? $needs->lacking($answer->version, $answer->extensions) : null;
     }
 
     private function wait(Deployment $deployment): void
@@ -206,9 +224,15 @@ final readonly class Runner
             'person_id' => $deployment->person_id,
             'reason' => BackupReason::before($deployment->kind),
             'state' => BackupState::Verified,
+            'root' => $deployment->root,
         ] + Backups::facts($taken));
         $deployment->update(['backup_id' => $backup->id]);
-        $this->files->keepKnown($deployment->site, $taken->manifest, $deployment->started_at->getTimestamp());
+        $this->files->keepKnown(
+            $deployment->site,
+            $deployment->runPlace()->root,
+            $taken->manifest,
+            $deployment->started_at->getTimestamp(),
+        );
         Record::write(
             RecordKind::BackupTaken,
             "Backup of {$deployment->site->domain} taken: {$backup->readings()}, the stored copy read back",
@@ -230,7 +254,12 @@ final readonly class Runner
         }
         if ($result->after !== null) {
             $this->files->keepAfter($deployment, $result->after);
-            $this->files->keepKnown($site, $result->after, time());
+            $this->files->keepKnown(
+                $site,
+                $deployment->runPlace()->root,
+                $result->after,
+                time(),
+            );
         }
         DB::transaction(fn () => $this->writeDown($deployment, $result, $endedAt));
         if ($done) {
@@ -259,6 +288,10 @@ final readonly class Runner
                 'addresses' => $result->addresses,
                 'read_back' => $result->readBack,
                 'unproven' => $result->unproven === [] ? null : $result->unproven,
+                'modes_not_set' => $result->modesNotSet === [] ? null : array_map(
+                    static fn (ModeNotSet $one): string => $one->sentence(),
+                    $result->modesNotSet,
+                ),
             ] + ($result->plan === null ? [] : ['counts' => $result->plan->counts()]),
         );
         if ($result->end === RunEnd::Proven) {
@@ -277,10 +310,8 @@ final readonly class Runner
             $site->update([
                 'leads_elsewhere' => $direct !== [],
                 'live_proven_at' => now(),
-                'bytes' => $result->after?->bytes(),
                 'root_proven_at' => $site->root_proven_at ?? now(),
-                'installed' => $this->installed($result->after),
-            ]);
+            ] + $this->facts->of($deployment, $result->after));
         }
         Record::write(
             RecordKind::of($result->end),
@@ -288,27 +319,6 @@ final readonly class Runner
             $site,
             ['deployment' => $deployment->id],
             $deployment->person,
-        );
-    }
-
-    /** @return list<array<string, string|null>> systems, themes and extensions that are there now */
-    private function installed(?Manifest $after): array
-    {
-        if ($after === null) {
-            return [];
-        }
-        // What lies there was put there from the store or backed up into it.
-        $read = function (string $path) use ($after): string {
-            $sha256 = (string) $after->get($path)?->sha256;
-
-            return $sha256 !== '' && $this->store->has($sha256)
-                ? (string) file_get_contents($this->store->file($sha256), length: Destinations::READ)
-                : '';
-        };
-
-        return array_map(
-            static fn (InstalledPackage $one): array => $one->toArray(),
-            InstalledPackages::find($after, $this->types->types(), $read)->all,
         );
     }
 

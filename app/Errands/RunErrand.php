@@ -6,6 +6,7 @@ namespace App\Errands;
 
 use App\Accounts\AccountCheck;
 use App\Accounts\PasswordRenewal;
+use App\Accounts\SitePhp;
 use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
@@ -109,6 +110,7 @@ final class RunErrand implements ShouldQueue
         return match ($errand->kind) {
             ErrandKind::FindRoot => $this->findRoot($errand),
             ErrandKind::ProveRoot => $this->proveRoot($errand),
+            ErrandKind::AskPhp => $this->askPhp($errand),
             ErrandKind::RenewPassword => $this->renewPassword($errand),
             ErrandKind::CloseUser => $this->closeUser($errand),
             ErrandKind::LookAtTree => $this->lookAtTree($errand),
@@ -148,6 +150,16 @@ final class RunErrand implements ShouldQueue
         return $step->ok
             ? ['words' => "$step->sentence. $step->next"]
             : throw new Problem("$step->sentence. $step->next");
+    }
+
+    /** @return array<string, mixed> */
+    private function askPhp(Errand $errand): array
+    {
+        $site = $errand->site ?? throw self::removed();
+        $answer = app(SitePhp::class)->ask($site);
+        $sentence = SitePhp::sentence($site, $answer);
+
+        return $answer->trouble === null ? ['words' => "$sentence."] : throw new Problem("$sentence.");
     }
 
     /** @return array<string, mixed> */

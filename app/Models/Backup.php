@@ -5,11 +5,12 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Text\Amount;
+use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** What a document root held at one moment. */
+/** What a document root held at one moment, or another directory of a site that was replaced as a whole. */
 final class Backup extends Model
 {
     use OfClients;
@@ -34,6 +35,7 @@ final class Backup extends Model
         self::saved(static function (self $backup): void {
             if ($backup->state === BackupState::Verified && $backup->verified_at !== null) {
                 Site::where('id', $backup->site_id)
+                    ->where('application_root', $backup->root) // One of a mounted directory is none of the site.
                     ->where(
                         static fn ($query) => $query
                             ->whereNull('last_backup_at')
@@ -42,6 +44,12 @@ final class Backup extends Model
                     ->update(['last_backup_at' => $backup->verified_at]);
             }
         });
+    }
+
+    /** Where its paths begin. */
+    public function rootPath(): RemotePath
+    {
+        return RemotePath::fromString($this->root ?? $this->site->document_root);
     }
 
     /** What it holds, in words; "" before it is taken. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Path\RemotePath;
@@ -30,6 +31,7 @@ final class Deployment extends Model
         'progress' => 'array',
         'proofs' => 'array',
         'unproven' => 'array',
+        'modes_not_set' => 'array',
         'collapse_accepted' => 'boolean',
         'cancelled_at' => 'immutable_datetime',
         'held' => 'boolean',
@@ -100,7 +102,13 @@ final class Deployment extends Model
         return $this->state->isGoing();
     }
 
-    /** The directory inside the document root that it goes to; null for the document root itself. */
+    /** Where its paths begin, and where visitors come in. */
+    public function runPlace(): RunPlace
+    {
+        return $this->site->placeFrom(RemotePath::fromString($this->root ?? $this->site->document_root));
+    }
+
+    /** The directory in the document root, or mounted below it, that it goes to; null for the document root itself. */
     public function place(): ?RemotePath
     {
         return $this->directory === null ? null : RemotePath::fromString($this->directory);

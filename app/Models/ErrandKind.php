@@ -9,6 +9,7 @@ enum ErrandKind: string
 {
     case FindRoot = 'find_root';
     case ProveRoot = 'prove_root';
+    case AskPhp = 'ask_php';
     case RenewPassword = 'renew_password';
     case CloseUser = 'close_user';
     case LookAtTree = 'look_at_tree';
@@ -38,6 +39,7 @@ enum ErrandKind: string
         return match ($this) {
             self::FindRoot => 'Looking for the document root',
             self::ProveRoot => 'Proving the document root',
+            self::AskPhp => 'Asking which PHP the site runs',
             self::RenewPassword => 'Renewing the password',
             self::CloseUser => 'Closing the FTP user',
             self::LookAtTree => 'Looking into the directory',

@@ -56,6 +56,7 @@ enum RecordKind: string
     case DirectoryMade = 'directory_made';
 
     case DocumentRootProven = 'document_root_proven';
+    case PhpAsked = 'php_asked';
 
     case FoundChanged = 'found_changed';
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\Eloquent\Builder;
@@ -26,6 +27,8 @@ final class Site extends Model
         'installed' => '[]',
         'leads_elsewhere' => false,
         'client_id' => null,
+        'application_root' => null,
+        'php' => null,
         'last_backup_at' => null,
         'last_deployment_id' => null,
     ];
@@ -37,6 +40,7 @@ final class Site extends Model
         'aliases' => 'array',
         'mounts' => 'array',
         'installed' => 'array',
+        'php' => 'array',
         'candidates' => 'array',
         'placeholder' => 'boolean',
         'leads_elsewhere' => 'boolean',
@@ -97,6 +101,30 @@ final class Site extends Model
     public function root(): RemotePath
     {
         return RemotePath::fromString($this->document_root);
+    }
+
+    /** Where what is compared, backed up and replaced as a whole begins: mostly the document root. */
+    public function applicationRoot(): RemotePath
+    {
+        return RemotePath::fromString($this->application_root ?? $this->document_root);
+    }
+
+    /** @return list<RemotePath> directories that are mounted below the site */
+    public function mounted(): array
+    {
+        return array_map(RemotePath::fromString(...), array_column($this->mounts, 'directory'));
+    }
+
+    /** The directory that visitors come in at, for what begins at a root. */
+    public function placeFrom(RemotePath $root): RunPlace
+    {
+        foreach ([$this->root(), ...$this->mounted()] as $served) {
+            if ($root->contains($served)) {
+                return new RunPlace($root, $served);
+            }
+        }
+
+        return new RunPlace($root, $root);
     }
 
     public function addresses(): PublicAddress

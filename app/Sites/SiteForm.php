@@ -47,6 +47,16 @@ final readonly class SiteForm
                     ) !== null
                     ?: $fail('The document root is a path from the top, "/htdocs", without "..".'),
                 ],
+                'application_root' => [
+                    'nullable',
+                    'string',
+                    'max:1000',
+                    static fn (string $name, mixed $value, \Closure $fail) => self::isAbove(
+                        RemotePath::tryFromString((string) $value),
+                        RemotePath::tryFromString($request->string('document_root')->toString()),
+                    )
+                    ?: $fail('The application begins in a directory above the document root, and not at "/".'),
+                ],
                 'aliases' => 'nullable|string|max:2000',
                 'mounts' => 'nullable|string|max:4000',
                 'start_pages' => 'required|string|max:500',
@@ -69,12 +79,20 @@ final readonly class SiteForm
             'domain' => $typed['domain'],
             'base_url' => rtrim($typed['base_url'] ?? '', '/') ?: "https://{$typed['domain']}",
             'document_root' => RemotePath::fromString($typed['document_root'])->toString(),
+            'application_root' => isset($typed['application_root'])
+                ? RemotePath::fromString($typed['application_root'])->toString()
+                : null,
             'client_id' => isset($typed['client']) ? (int) $typed['client'] : null,
             'aliases' => $aliases,
             'notes' => trim($typed['notes'] ?? '') ?: null,
             'mounts' => $this->mounts($typed['mounts'] ?? ''),
             'start_pages' => preg_split('/[\s,]+/', trim($typed['start_pages'])) ?: StartPages::USUAL,
         ];
+    }
+
+    private static function isAbove(?RemotePath $above, ?RemotePath $below): bool
+    {
+        return $above !== null && $below !== null && $above->depth() > 0 && $above->toward($below) !== null;
     }
 
     private static function isBase(string $value): bool

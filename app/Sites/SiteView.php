@@ -15,6 +15,7 @@ use App\Models\Person;
 use App\Models\ProofKind;
 use App\Models\Site;
 use App\Text\Amount;
+use Carbon\CarbonImmutable;
 use Carbon\CarbonInterface;
 use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\SiteReach;
@@ -98,7 +99,29 @@ final readonly class SiteView
     /** @return list<ProvenFact> what is proven, and how old each proof is */
     public function proven(): array
     {
-        return [$this->rootFact(), $this->pagesFact(), $this->backupFact(), $this->reachFact()];
+        return [
+            $this->rootFact(),
+            $this->pagesFact(),
+            $this->phpFact(),
+            $this->backupFact(),
+            $this->reachFact(),
+        ];
+    }
+
+    private function phpFact(): ProvenFact
+    {
+        $said = $this->site->php;
+        $version = $said['version'] ?? null;
+
+        return match (true) {
+            $said === null => ProvenFact::missing('PHP', 'not asked yet'),
+            $version === null => ProvenFact::holds('PHP', 'runs none', CarbonImmutable::parse($said['asked_at'])),
+            default => ProvenFact::holds(
+                'PHP',
+                "$version, ".count($said['extensions']).' extensions',
+                CarbonImmutable::parse($said['asked_at']),
+            ),
+        };
     }
 
     private function rootFact(): ProvenFact

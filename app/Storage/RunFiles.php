@@ -8,6 +8,7 @@ use App\Models\Deployment;
 use App\Models\Site;
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Storage\WholeFile;
 
@@ -75,23 +76,33 @@ final readonly class RunFiles
         return $json === null ? null : Manifest::fromJson($json);
     }
 
-    /** @return array{Manifest, int} the last look at a document root with its hashes, and when it was */
-    public function known(Site $site): array
+    /**
+     * @param  RemotePath  $root  where its paths begin
+     * @return array{Manifest, int} the last look at it with its hashes, and when it was
+     */
+    public function known(Site $site, RemotePath $root): array
     {
-        $file = $this->knownFile($site);
+        $file = $this->knownFile($site, $root);
         $json = @file_get_contents($file);
 
         return $json === false ? [Manifest::of([]), 0] : [Manifest::fromJson($json), (int) filemtime($file)];
     }
 
     /** @param  int  $at when the listing behind it was made, seconds since 1970 */
-    public function keepKnown(Site $site, Manifest $manifest, int $at): void
-    {
-        WholeFile::write($this->knownFile($site), $manifest->toJson(), $at);
+    public function keepKnown(
+        Site $site,
+        RemotePath $root,
+        Manifest $manifest,
+        int $at,
+    ): void {
+        WholeFile::write($this->knownFile($site, $root), $manifest->toJson(), $at);
     }
 
-    private function knownFile(Site $site): string
+    /** One for each directory: what was seen in another says nothing. */
+    private function knownFile(Site $site, RemotePath $root): string
     {
-        return "$this->var/manifests/site-$site->id.json";
+        $where = $root->equals($site->root()) ? '' : '-'.substr(hash('sha256', $root->toString()), 0, 16);
+
+        return "$this->var/manifests/site-$site->id$where.json";
     }
 }

@@ -6,8 +6,6 @@ namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Path\PublicAddress;
-use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanItem;
@@ -17,16 +15,13 @@ use Cellarium\Core\Web\WebFetcher;
 final readonly class LiveProof
 {
     /**
-     * @param  list<string>  $startPages  the site's precedence
-     * @param  float  $share  of the addresses that are fetched, above 0 to 1; pages come before assets
+     * @param  float  $share  of the addresses of files that are fetched, above 0 to 1; pages come before assets
      * @param  string|null  $hostAddress  IP address to ask where the domain itself does not show the site; for a domain
      *                                    that is known not to lead there yet
      */
     public function __construct(
         private WebFetcher $fetcher,
-        private PublicAddress $addresses,
-        private RemotePath $documentRoot,
-        private array $startPages,
+        private LiveAddresses $addresses,
         private float $share = 1.0,
         private ?string $hostAddress = null,
     ) {
@@ -35,13 +30,13 @@ final readonly class LiveProof
     /** How many addresses a deployment could be proven by. */
     public function count(Plan $plan, Manifest $after): int
     {
-        return count($this->expected($plan, $after));
+        return count($this->withOthers($this->expected($plan, $after)));
     }
 
-    /** @return list<PageProof> the start page first; of the share that is set */
+    /** @return list<PageProof> the start page first; of the share that is set, and all that must answer besides */
     public function prove(Plan $plan, Manifest $after): array
     {
-        return $this->fetchAll($this->shareOf($this->expected($plan, $after)), []);
+        return $this->fetchAll($this->withOthers($this->shareOf($this->expected($plan, $after))), []);
     }
 
     /**
@@ -54,52 +49,39 @@ final readonly class LiveProof
     {
         $expected = [];
         $gone = [];
-        $start = $before->startPage($this->startPages);
-        if ($start !== null && $start->sha256 !== null) {
-            $expected[(string) $this->addresses->of($this->documentRoot)] = $start;
+        $top = $this->addresses->start();
+        $start = $this->addresses->startPage($before);
+        if ($top !== null && $start !== null && $start->sha256 !== null) {
+            $expected[$top] = $start;
         }
         foreach ($plan->files(Change::Replace, Change::SetAside, Change::Add) as $item) {
             $old = $before->get($item->path);
             $entry = $old ?? $item->target;
-            if ($entry === null || $entry->sha256 === null || self::isHidden($entry)) {
-                continue;
-            }
-            $url = $this->addresses->ofFile($item->path);
-            $expected[$url] = $entry;
-            $old === null && ! self::runs($entry) && $gone[$url] = true;
-            if ($old === null && self::runs($entry)) {
-                unset($expected[$url]); // What a program says that is gone cannot be known.
+            $url = $entry === null || $entry->sha256 === null ? null : $this->addresses->ofFile($entry);
+            // What a program says that is gone cannot be known.
+            if ($url !== null && ($old !== null || ! self::runs($entry))) {
+                $expected[$url] = $entry;
+                $old === null && $gone[$url] = true;
             }
         }
-        if ($start === null && $gone !== []) {
-            $new = $this->newStart($plan);
-            $new === null
-            ?: ([
-                $expected[(string) $this->addresses->of($this->documentRoot)],
-                $gone[(string) $this->addresses->of($this->documentRoot)],
-            ] = [$new, true]);
+        $new = $start === null && $gone !== [] ? $this->newStart($plan) : null;
+        if ($top !== null && $new !== null) {
+            $expected[$top] = $new;
+            $gone[$top] = true;
         }
 
         return $this->fetchAll($this->shareOf($expected), $gone);
     }
 
-    /**
-     * Whether the bytes behind an address are what the server holds, and not what it made of them or keeps to itself.
-     */
-    public static function isComparable(ManifestEntry $entry): bool
+    /** Whether the bytes behind an address are what the server holds, and not what it made of them. */
+    public function isComparable(ManifestEntry $entry): bool
     {
-        return ! self::isHidden($entry) && ! self::runs($entry);
+        return ! self::runs($entry) && $this->addresses->ofFile($entry) !== null;
     }
 
     private static function runs(ManifestEntry $entry): bool
     {
         return in_array($entry->path->extension(), ['php', 'phtml', 'cgi', 'shtml'], true);
-    }
-
-    /** Servers keep files whose names begin with a dot to themselves. */
-    private static function isHidden(ManifestEntry $entry): bool
-    {
-        return str_starts_with($entry->path->name(), '.');
     }
 
     private function newStart(Plan $plan): ?ManifestEntry
@@ -109,7 +91,7 @@ final readonly class LiveProof
                 array_map(static fn (PlanItem $item): ?ManifestEntry => $item->target, $plan->files(Change::Add)),
             ),
         );
-        $start = $added->startPage($this->startPages);
+        $start = $this->addresses->startPage($added);
 
         return $start === null || self::runs($start) ? null : $start;
     }
@@ -129,7 +111,7 @@ final readonly class LiveProof
     }
 
     /**
-     * @param  array<string, ManifestEntry>  $expected  by address
+     * @param  array<string, ManifestEntry|null>  $expected  by address
      * @param  array<string, true>  $gone  addresses that must not show it
      * @return list<PageProof>
      */
@@ -161,7 +143,7 @@ final readonly class LiveProof
 
     private function page(
         string $url,
-        ManifestEntry $entry,
+        ?ManifestEntry $entry,
         ?string $at,
         bool $gone,
     ): PageProof {
@@ -170,7 +152,7 @@ final readonly class LiveProof
             return PageProof::ofGone(
                 $url,
                 $answer->status,
-                $answer->sha256 === $entry->sha256,
+                $answer->sha256 === $entry?->sha256,
                 $answer->error,
                 $at,
             );
@@ -179,7 +161,7 @@ final readonly class LiveProof
         return new PageProof(
             $url,
             $answer->status,
-            self::runs($entry) ? null : $answer->sha256 === $entry->sha256,
+            $entry === null || self::runs($entry) ? null : $answer->sha256 === $entry->sha256,
             $answer->error,
             $at,
         );
@@ -189,18 +171,28 @@ final readonly class LiveProof
     private function expected(Plan $plan, Manifest $after): array
     {
         $expected = [];
-        $start = $after->startPage($this->startPages);
-        if ($start !== null && $start->sha256 !== null) {
-            $expected[(string) $this->addresses->of($this->documentRoot)] = $start;
+        $top = $this->addresses->start();
+        $start = $this->addresses->startPage($after);
+        if ($top !== null && $start !== null && $start->sha256 !== null) {
+            $expected[$top] = $start;
         }
-        $waves = $plan->waves($this->startPages);
+        $waves = $plan->waves($this->addresses->startPages);
         foreach ([...$waves['start'], ...$waves['pages'], ...$waves['assets']] as $item) {
-            $entry = $item->target;
-            if ($entry !== null && ! self::isHidden($entry) && $item->change !== Change::Same) {
-                $expected[$this->addresses->ofFile($entry->path)] = $entry;
+            $url = $item->target === null ? null : $this->addresses->ofFile($item->target);
+            if ($url !== null) {
+                $expected[$url] = $item->target;
             }
         }
 
         return $expected;
+    }
+
+    /**
+     * @param  array<string, ManifestEntry>  $expected
+     * @return array<string, ManifestEntry|null> null where only an answer is expected, whatever it says
+     */
+    private function withOthers(array $expected): array
+    {
+        return $expected + array_fill_keys($this->addresses->also, null);
     }
 }

@@ -60,6 +60,8 @@ final readonly class PageProof
             $this->status !== 200 => "$this->url answered with status $this->status",
             $this->matches === false => "$this->url does not show the bytes that were sent: a cache, or another site, "
                 .'may stand in between',
+            $this->matches === null => "$this->url answers"
+                .($this->at === null ? '' : ", asked of the host's own address $this->at"),
             $this->at !== null => "$this->url shows what was sent, asked of the host's own "
                 ."address $this->at; the domain does not lead there yet",
             default => "$this->url shows what was sent",

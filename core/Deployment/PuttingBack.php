@@ -63,6 +63,7 @@ final readonly class PuttingBack
             $this->pool->run([Job::makeDirectory($order->root->join($item->path), $item->path->toString())]);
         }
         $this->restore($order, $back);
+        $this->pool->run($this->oldModes($order, $plan, $now->manifest));
         $this->removeAdded($order, $plan, $now->manifest);
 
         return array_values(
@@ -115,6 +116,33 @@ final readonly class PuttingBack
         $this->pool->run($renames);
     }
 
+    /**
+     * Of what is still there, and of directories that are made again.
+     *
+     * @return list<Job>
+     */
+    private function oldModes(RunOrder $order, Plan $plan, Manifest $now): array
+    {
+        $jobs = [];
+        foreach ($plan->items as $item) {
+            $old = $item->live;
+            $stays = $item->mode !== null && ! $item->change->touches();
+            $isMadeAgain = ! $item->isFile() && $item->change === Change::SetAside;
+            if ($old?->mode === null || ! ($stays || ($isMadeAgain && ! $old->hasUsualMode()))) {
+                continue;
+            }
+            if ($isMadeAgain || $now->get($item->path)?->mode !== $old->mode) {
+                $jobs[] = Job::setMode(
+                    $order->root->join($item->path),
+                    $old->mode,
+                    $item->path->toString(),
+                );
+            }
+        }
+
+        return $jobs;
+    }
+
     /** What may have been given its name is removed whether it is listed or not: a listing may leave it out. */
     private function removeAdded(RunOrder $order, Plan $plan, Manifest $now): void
     {
@@ -141,8 +169,11 @@ final readonly class PuttingBack
         foreach ($plan->items as $item) {
             $old = $before->get($item->path);
             $present = $now->get($item->path);
+            $hasOtherMode = $item->mode !== null && $old?->mode !== null && $present?->mode !== null
+                && $present->mode !== $old->mode;
             if (
-                $item->change->touches()
+                $hasOtherMode
+                || $item->change->touches()
                 && (($old === null) !== ($present === null)
                     || ($old !== null && $old->isFile() && $old->size !== $present?->size))
             ) {

@@ -12,6 +12,7 @@ use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 
@@ -34,11 +35,12 @@ final readonly class Replacing
 
     /**
      * @param  list<RemotePath>  $present  temporary files of this run that are on the server now
+     * @return list<string> paths whose mode the server refused to set
      *
      * @throws TransferFailed
      * @throws StoreFailure
      */
-    public function carryOut(Plan $plan, array $present): void
+    public function carryOut(Plan $plan, array $present): array
     {
         $waves = $plan->waves($this->order->startPages);
         $places = $this->places($waves);
@@ -46,14 +48,19 @@ final readonly class Replacing
         $this->send($places, $this->present($present));
         $this->listener->stage(RunStage::Replacing, count($places), 0);
         $this->journal->note(JournalMark::Renaming);
+        $refused = [];
         foreach ($waves as $wave) {
-            $this->rename($wave, $places);
+            $refused = [...$refused, ...$this->rename($wave, $places)];
         }
         $this->setAside($plan);
+        // Last: a directory may be closed to the login by it.
+        $refused = [...$refused, ...$this->setModes($plan)];
         $this->pool->run(
             array_map(static fn (RemotePath $path): Job => Job::discard($path), $this->unused($present, $places)),
         );
         $this->journal->note(JournalMark::Replaced);
+
+        return $refused;
     }
 
     /**
@@ -124,8 +131,9 @@ final readonly class Replacing
     /**
      * @param  list<PlanItem>  $wave
      * @param  array<string, array{PlanItem, RemotePath}>  $places
+     * @return list<string> paths whose mode the server refused to set
      */
-    private function rename(array $wave, array $places): void
+    private function rename(array $wave, array $places): array
     {
         $renamed = $this->journal->noted(JournalMark::Renamed);
         $jobs = [];
@@ -135,15 +143,44 @@ final readonly class Replacing
                 $jobs[] = Job::rename(
                     $places[$path][1],
                     $this->order->root->join($item->path),
-                    $item->live?->mode,
+                    $item->mode ?? $item->live?->mode,
                     $path,
                 );
             }
         }
-        $this->pool->run($jobs, function (Job $job): void {
+        $refused = [];
+        $this->pool->run($jobs, function (Job $job, JobResult $result) use (&$refused): void {
             $this->journal->note(JournalMark::Renamed, $job->subject);
             $this->listener->moved($job->subject, 0);
+            $result->modeRefused && $refused[] = $job->subject;
         });
+
+        return $refused;
+    }
+
+    /**
+     * Of directories, and of files that stay; what is sent gets its mode before its name.
+     *
+     * @return list<string> paths whose mode the server refused to set
+     */
+    private function setModes(Plan $plan): array
+    {
+        $jobs = [];
+        foreach ($plan->modesToSet() as $item) {
+            if (! $item->isFile() || ! $item->change->touches()) {
+                $jobs[] = Job::setMode(
+                    $this->order->root->join($item->path),
+                    (int) $item->mode,
+                    $item->path->toString(),
+                );
+            }
+        }
+        $refused = [];
+        $this->pool->run($jobs, static function (Job $job, JobResult $result) use (&$refused): void {
+            $result->modeRefused && $refused[] = $job->subject;
+        });
+
+        return $refused;
     }
 
     private function setAside(Plan $plan): void

@@ -47,6 +47,8 @@ final readonly class Run
      * @param  (\Closure(): ?int)|null  $room  bytes left in the account, null where the host does not say
      * @param  (\Closure(string): ?bool)|null  $isGoing  whether the run with an id is going on; null for one not
      *     known here
+     * @param  (\Closure(): ?string)|null  $lacks  what the site lacks for what is sent, in words; asked once, before
+     *     anything else
      * @param  float  $collapseShare  of the known files that may be missing without a question
      */
     public function __construct(
@@ -59,6 +61,7 @@ final readonly class Run
         private ClockInterface $clock,
         private ?\Closure $room = null,
         private ?\Closure $isGoing = null,
+        private ?\Closure $lacks = null,
         private float $collapseShare = 0.5,
         SurveyLimits $limits = new SurveyLimits,
     ) {
@@ -100,13 +103,17 @@ final readonly class Run
         $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
         if (! $lost && ! $this->journal->has(JournalMark::PuttingBack)) {
             try {
-                $replacing->carryOut($plan, $this->surveyor->survey($order->root)->temporaryOf($order->id));
+                $refused = $replacing->carryOut(
+                    $plan,
+                    $this->surveyor->survey($order->root)->temporaryOf($order->id),
+                );
 
                 return $this->prove(
                     $order,
                     $plan,
                     $before,
                     $backup,
+                    $refused,
                 );
             } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|Cancelled|PathRefused $failure) {
                 $cause = $failure;
@@ -168,6 +175,10 @@ final readonly class Run
             return $this->shelf->manifest($name);
         }
         $this->listener->stage(RunStage::Surveying, 0, 0);
+        $lacks = $this->lacks === null ? null : ($this->lacks)();
+        if ($lacks !== null) {
+            throw RunRefused::lacks($lacks);
+        }
         $survey = $this->surveyor->survey($order->root);
         $this->settleOthers($order, $survey);
         $listed = $survey->manifest;
@@ -232,8 +243,8 @@ final readonly class Run
             return $plan; // The same as then: it follows from the order and the backup.
         }
         $room = $this->room === null ? null : ($this->room)();
-        if ($room !== null && $plan->bytesToSend() > $room) {
-            throw RunRefused::noRoom($plan->bytesToSend(), $room);
+        if ($room !== null && $plan->bytesToSend() + $order->spaceBeside > $room) {
+            throw RunRefused::noRoom($plan->bytesToSend(), $order->spaceBeside, $room);
         }
         $this->journal->keep('plan', $plan->toJson());
         $this->journal->note(JournalMark::Planned);
@@ -242,11 +253,13 @@ final readonly class Run
         return $plan;
     }
 
+    /** @param  list<string>  $refused  paths whose mode the server refused to set */
     private function prove(
         RunOrder $order,
         Plan $plan,
         Manifest $before,
         string $backup,
+        array $refused,
     ): RunResult {
         $this->listener->stage(RunStage::Proving, 0, 0);
         $after = $this->settled($order->root, $plan, $before);
@@ -269,7 +282,30 @@ final readonly class Run
             addresses: $addresses,
             readBack: $read,
             before: $before,
+            modesNotSet: self::modesNotSet($plan, $after, $refused),
         );
+    }
+
+    /**
+     * What the server lists counts, and where it lists no modes, what it answered.
+     *
+     * @param  list<string>  $refused  paths whose mode the server refused to set
+     * @return list<ModeNotSet>
+     */
+    private static function modesNotSet(Plan $plan, Manifest $after, array $refused): array
+    {
+        $found = [];
+        $isRefused = array_fill_keys($refused, true);
+        foreach ($plan->items as $item) {
+            $path = $item->path->toString();
+            $due = $item->mode ?? ($item->change === Change::Replace ? $item->live?->mode : null);
+            $has = $after->get($path)?->mode;
+            if ($due !== null && $has !== $due && ($has !== null || isset($isRefused[$path]))) {
+                $found[] = new ModeNotSet($path, $due, $has);
+            }
+        }
+
+        return $found;
     }
 
     /**
@@ -285,7 +321,7 @@ final readonly class Run
         $due = [];
         foreach ($plan->files(Change::Add, Change::Replace) as $item) {
             $sent = $item->target;
-            if ($sent !== null && ($this->proof === null || ! LiveProof::isComparable($sent))) {
+            if ($sent !== null && $this->proof?->isComparable($sent) !== true) {
                 $due[$item->path->toString()] = $sent->sha256;
                 $jobs[] = Job::hash($root->join($item->path), $sent->size, $item->path->toString());
             }

@@ -19,6 +19,7 @@ final readonly class RunOrder
      * @param  int  $knownAt  when that look was, seconds since 1970
      * @param  string|null  $seen  digest of the listing the plan was shown for; the run refuses when the server differs
      * @param  list<string>  $startPages  the site's precedence
+     * @param  int  $spaceBeside  bytes that must be free beside what is sent
      * @param  bool  $readAnew  whether the backup reads every file, whatever is known of it
      * @param  bool  $collapseAccepted  whether a person has said that it is right when much less is listed than was
      *     known
@@ -32,6 +33,7 @@ final readonly class RunOrder
         public int $knownAt,
         public ?string $seen,
         public array $startPages,
+        public int $spaceBeside = 0,
         public bool $readAnew = false,
         public bool $collapseAccepted = false,
     ) {

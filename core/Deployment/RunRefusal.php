@@ -17,5 +17,8 @@ enum RunRefusal: string
     /** Another run is at work in the same directory. */
     case PlaceInUse = 'place_in_use';
 
+    /** The site lacks what the package needs. */
+    case Lacks = 'lacks';
+
     case NotPossible = 'not_possible';
 }

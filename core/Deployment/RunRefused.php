@@ -24,15 +24,26 @@ final class RunRefused extends RuntimeException
         );
     }
 
-    public static function noRoom(int $needed, int $room): self
+    /** @param  int  $beside  bytes that must be free beside what is sent */
+    public static function noRoom(int $needed, int $beside, int $room): self
     {
         return new self(
             RunRefusal::NoRoom,
             sprintf(
-                'The upload needs %s and the account has %s left. Make room in the account or ask for more space.',
+                'The upload needs %s%s and the account has %s left. Make room in the account or ask for more space.',
                 Bytes::words($needed),
+                $beside === 0 ? '' : ', and '.Bytes::words($beside).' beside it,',
                 Bytes::words($room),
             ),
+        );
+    }
+
+    /** @param  string  $lack  a sentence without its end */
+    public static function lacks(string $lack): self
+    {
+        return new self(
+            RunRefusal::Lacks,
+            ucfirst($lack).'. Choose another PHP in the panel of the host, or ask for it; then make the plan again.',
         );
     }
 

@@ -17,6 +17,7 @@ final readonly class RunResult
      * @param  int  $readBack  files that were read back from the server and hashed, beside the proofs
      * @param  Manifest|null  $before  what the backup holds, for a run that was proven
      * @param  list<string>  $unproven  paths and addresses that were put back and did not show what they held before
+     * @param  list<ModeNotSet>  $modesNotSet  of a run that was proven
      * @param  \Throwable|null  $cause  why it did not come to its end
      * @param  \Throwable|null  $notPutBack  why not even putting back worked; the run is to be taken up again
      */
@@ -32,6 +33,7 @@ final readonly class RunResult
         public int $readBack = 0,
         public array $unproven = [],
         public ?Manifest $before = null,
+        public array $modesNotSet = [],
     ) {
     }
 }

@@ -34,33 +34,22 @@ final class DocumentRootProof
         string $nonce,
         ?string $hostAddress = null,
     ): ProofStep {
-        $token = self::tokenName($nonce);
         $text = "cellarium $nonce\n";
-        $place = $root->child($token);
-        $stream = fopen('php://temp', 'w+b');
-        assert($stream !== false);
-        fwrite($stream, $text);
-        rewind($stream);
-        try {
-            $remote->write($place, $stream, strlen($text));
-            $url = (string) $addresses->of($place);
-            $answer = $fetcher->fetch($url);
-            if ($hostAddress !== null && $answer->head !== $text) {
-                $direct = $fetcher->fetch($url, $hostAddress);
-                if ($direct->status === 200 && $direct->head === $text) {
-                    return new ProofStep(
-                        true,
-                        "A token put into $root answered at $url, asked of the host's own address $hostAddress",
-                        $answer->nameUnknown
-                            ? 'The domain leads nowhere yet: visitors see nothing until its record exists.'
-                            : 'The domain itself leads elsewhere so far: visitors still see another server.',
-                    );
-                }
-            }
-        } finally {
-            if ($remote->stat($place) !== null) {
-                $remote->remove($place);
-            }
+        [$answer, $direct] = (new PlacedFile($root, self::tokenName($nonce), $text))->fetch(
+            $remote,
+            $fetcher,
+            $addresses,
+            $hostAddress,
+            static fn (WebAnswer $came): bool => $came->status === 200 && $came->head === $text,
+        );
+        if ($direct !== null) {
+            return new ProofStep(
+                true,
+                "A token put into $root answered at $direct->url, asked of the host's own address $hostAddress",
+                $answer->nameUnknown
+                    ? 'The domain leads nowhere yet: visitors see nothing until its record exists.'
+                    : 'The domain itself leads elsewhere so far: visitors still see another server.',
+            );
         }
 
         return self::read($answer, $root, $text);

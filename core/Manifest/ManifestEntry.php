@@ -49,6 +49,26 @@ final readonly class ManifestEntry
         );
     }
 
+    /** @param  int|null  $mode  twelve bits */
+    public function withMode(?int $mode): self
+    {
+        return new self(
+            $this->path,
+            $this->kind,
+            $this->size,
+            $this->modified,
+            $mode,
+            $this->sha256,
+            $this->readAt,
+        );
+    }
+
+    /** Whether the mode is one that servers give to whatever is new, or is not known. */
+    public function hasUsualMode(): bool
+    {
+        return $this->mode === null || $this->mode === ($this->isFile() ? 0644 : 0755);
+    }
+
     public function at(RelativePath $path): self
     {
         return new self(

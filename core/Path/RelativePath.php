@@ -102,6 +102,14 @@ final readonly class RelativePath implements \Stringable
             && Segments::startWith($this->segments, $directory->segments);
     }
 
+    /** What of this path lies below a directory; null when it is that directory or lies elsewhere. */
+    public function below(self $directory): ?self
+    {
+        $below = $this->isBelow($directory) ? array_slice($this->segments, count($directory->segments)) : [];
+
+        return $below === [] ? null : new self($below);
+    }
+
     public function toString(): string
     {
         return implode('/', $this->segments);

@@ -64,6 +64,12 @@ final readonly class Plan
         return $waves;
     }
 
+    /** @return list<PlanItem> what is given a mode */
+    public function modesToSet(): array
+    {
+        return $this->filtered(static fn (PlanItem $item): bool => $item->mode !== null);
+    }
+
     public function bytesToSend(): int
     {
         return array_sum(
@@ -73,7 +79,9 @@ final readonly class Plan
 
     public function changesNothing(): bool
     {
-        return $this->filtered(static fn (PlanItem $item): bool => $item->change->touches()) === [];
+        $changes = static fn (PlanItem $item): bool => $item->change->touches() || $item->mode !== null;
+
+        return $this->filtered($changes) === [];
     }
 
     /** @return array<string, array{files: int, bytes: int}> by change; directories do not count */

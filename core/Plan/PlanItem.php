@@ -11,12 +11,14 @@ use Cellarium\Core\Path\RelativePath;
 /** One path of a plan with both sides' facts. */
 final readonly class PlanItem
 {
+    /** @param  int|null  $mode  that is set, twelve bits; null where it stays, or is what the server gives */
     public function __construct(
         public RelativePath $path,
         public Change $change,
         public Why $why,
         public ?ManifestEntry $target,
         public ?ManifestEntry $live,
+        public ?int $mode = null,
     ) {
     }
 
@@ -38,6 +40,7 @@ final readonly class PlanItem
      *     why: string,
      *     target: array<string, mixed>|null,
      *     live: array<string, mixed>|null,
+     *     mode: int|null,
      * }
      */
     public function toArray(): array
@@ -48,6 +51,7 @@ final readonly class PlanItem
             'why' => $this->why->value,
             'target' => $this->target?->toArray(),
             'live' => $this->live?->toArray(),
+            'mode' => $this->mode,
         ];
     }
 
@@ -59,6 +63,7 @@ final readonly class PlanItem
             Why::from($fields->text('why')),
             $fields->has('target') ? ManifestEntry::fromFields($fields->fields('target')) : null,
             $fields->has('live') ? ManifestEntry::fromFields($fields->fields('live')) : null,
+            $fields->numberOrNull('mode'),
         );
     }
 }

@@ -59,6 +59,7 @@ final class Planner
                 Why::InPackage,
                 $wanted,
                 null,
+                $wanted->hasUsualMode() ? null : $wanted->mode,
             );
         }
         if ($present->kind !== $wanted->kind) {
@@ -83,7 +84,16 @@ final class Planner
             $why,
             $wanted,
             $present,
+            $change === Change::Keep ? null : self::mode($wanted, $present, $policy),
         );
+    }
+
+    /** What a server does not list cannot have been changed either, so a way back has nothing to set there. */
+    private static function mode(ManifestEntry $wanted, ManifestEntry $present, Policy $policy): ?int
+    {
+        $isAsWanted = $wanted->mode === null || $wanted->mode === $present->mode;
+
+        return $isAsWanted || ($policy->exact && $present->mode === null) ? null : $wanted->mode;
     }
 
     /** Links and devices are never removed: what they stand for was not backed up. */

@@ -22,12 +22,14 @@ final readonly class Policy
      * @param  list<string>  $kept
      * @param  list<string>  $placeholders  paths recognised as the host's placeholder
      * @param  list<string>  $ours  paths the last deployment put there
+     * @param  string  $served  the directory visitors come in at, where the host's own files lie; "" is the top
      */
     public function __construct(
         public array $kept = [],
         public array $placeholders = [],
         public array $ours = [],
         public bool $exact = false,
+        public string $served = '',
     ) {
     }
 
@@ -36,9 +38,17 @@ final readonly class Policy
         return match (true) {
             $this->exact => null,
             self::matches($path, $this->kept) => Why::SiteSays,
-            self::matches($path, self::HOST_FILES) => Why::HostFile,
+            self::matches($path, $this->hostFiles()) => Why::HostFile,
             default => null,
         };
+    }
+
+    /** @return list<string> */
+    private function hostFiles(): array
+    {
+        return $this->served === ''
+            ? self::HOST_FILES
+            : array_map(fn (string $pattern): string => "$this->served/$pattern", self::HOST_FILES);
     }
 
     /** @param  list<string>  $patterns */
@@ -57,7 +67,15 @@ final readonly class Policy
         return false;
     }
 
-    /** @return array{kept: list<string>, placeholders: list<string>, ours: list<string>, exact: bool} */
+    /**
+     * @return array{
+     *     kept: list<string>,
+     *     placeholders: list<string>,
+     *     ours: list<string>,
+     *     exact: bool,
+     *     served: string,
+     * }
+     */
     public function toArray(): array
     {
         return [
@@ -65,6 +83,7 @@ final readonly class Policy
             'placeholders' => $this->placeholders,
             'ours' => $this->ours,
             'exact' => $this->exact,
+            'served' => $this->served,
         ];
     }
 
@@ -75,6 +94,7 @@ final readonly class Policy
             $fields->texts('placeholders'),
             $fields->texts('ours'),
             $fields->flag('exact'),
+            $fields->textOrNull('served') ?? '',
         );
     }
 }

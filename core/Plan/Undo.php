@@ -35,12 +35,14 @@ final readonly class Undo
         $back = [];
         $gone = [];
         foreach ($done->items as $item) {
-            if (! $item->change->touches()) {
-                continue;
-            }
             $path = $item->path->toString();
             $left = $after->get($path);
             $now = $live->get($path);
+            if (! $item->change->touches()) {
+                $back = [...$back, ...self::withOldMode($item, $now)];
+
+                continue;
+            }
             if (
                 ($item->isFile() && ($left === null) !== ($now === null))
                 || ($left !== null && $now !== null && $left->isFile() && ! $left->looksLike($now))
@@ -54,6 +56,14 @@ final readonly class Undo
         $target = $live->without($gone)->with($back);
 
         return new self($target->with(self::stillNeeded($gone, $live, $target)), $changedSince);
+    }
+
+    /** @return list<ManifestEntry> what was only given another mode, with the one it had */
+    private static function withOldMode(PlanItem $item, ?ManifestEntry $now): array
+    {
+        return $item->mode === null || $now === null || $item->live?->mode === null
+            ? []
+            : [$now->withMode($item->live->mode)];
     }
 
     /**

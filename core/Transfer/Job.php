@@ -14,7 +14,7 @@ final readonly class Job
      * @param  RemotePath|null  $to  the new name, for renaming
      * @param  string|null  $local  our file, to send or to fetch into
      * @param  int  $size  bytes to send or expected to come
-     * @param  int|null  $mode  set before a renaming, where the server can
+     * @param  int|null  $mode  to set, before a renaming or by itself, where the server can
      * @param  list<string>  $names  names in the directory that are asked for one by one, for looking again
      * @param  string  $subject  the path people know it by, below the document root
      */
@@ -124,6 +124,17 @@ final readonly class Job
     public static function removeDirectory(RemotePath $directory, string $subject): self
     {
         return new self(Operation::RemoveDirectory, $directory, subject: $subject);
+    }
+
+    /** A server that does not set modes is an answer and no failure. */
+    public static function setMode(RemotePath $path, int $mode, string $subject): self
+    {
+        return new self(
+            Operation::SetMode,
+            $path,
+            mode: $mode,
+            subject: $subject,
+        );
     }
 
     /** @return array<string, string|int|list<string>|null> */

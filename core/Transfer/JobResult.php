@@ -15,12 +15,14 @@ final readonly class JobResult
      * @param  list<RemoteEntry>  $entries of a listing
      * @param  string|null  $sha256  of what was read, for a job that hashes; null where it was not given whole
      * @param  list<string>  $names  found by looking again
+     * @param  bool  $modeRefused  whether a mode was to be set, and the server does not set it
      */
     public function __construct(
         public int $bytes = 0,
         public array $entries = [],
         public ?string $sha256 = null,
         public array $names = [],
+        public bool $modeRefused = false,
     ) {
     }
 
@@ -29,6 +31,7 @@ final readonly class JobResult
      *     bytes: int,
      *     sha256: string|null,
      *     names: list<string>,
+     *     mode_refused: bool,
      *     entries: list<array{
      *         name: string,
      *         kind: string,
@@ -45,6 +48,7 @@ final readonly class JobResult
             'bytes' => $this->bytes,
             'sha256' => $this->sha256,
             'names' => $this->names,
+            'mode_refused' => $this->modeRefused,
             'entries' => array_map(
                 static fn (RemoteEntry $entry): array => [
                     'name' => $entry->name,
@@ -76,6 +80,7 @@ final readonly class JobResult
             ),
             $fields->textOrNull('sha256'),
             $fields->texts('names'),
+            $fields->flag('mode_refused'),
         );
     }
 }

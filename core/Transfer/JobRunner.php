@@ -30,6 +30,7 @@ final readonly class JobRunner
             Operation::Discard => $this->discard($job),
             Operation::MakeDirectory => $this->quiet(fn () => $this->remote->makeDirectory($job->path)),
             Operation::RemoveDirectory => $this->quiet(fn () => $this->remote->removeDirectory($job->path)),
+            Operation::SetMode => new JobResult(modeRefused: ! $this->setsMode($job)),
         };
     }
 
@@ -121,12 +122,30 @@ final readonly class JobRunner
 
     private function rename(Job $job): JobResult
     {
-        if ($job->mode !== null && $this->remote instanceof SetsModes) {
-            $this->remote->setMode($job->path, $job->mode);
-        }
+        $isSet = $job->mode === null || $this->setsMode($job);
         $this->remote->rename($job->path, $job->to ?? $job->path);
 
-        return new JobResult;
+        return new JobResult(modeRefused: ! $isSet);
+    }
+
+    /** Many servers refuse SITE CHMOD as such; what is sent is not lost for that. */
+    private function setsMode(Job $job): bool
+    {
+        if (! $this->remote instanceof SetsModes) {
+            return false;
+        }
+        try {
+            $this->remote->setMode($job->path, (int) $job->mode);
+        } catch (RemoteFailure $failure) {
+            $refused = [FailureReason::Forbidden, FailureReason::NotFound, FailureReason::NotUnderstood];
+            if (! in_array($failure->reason, $refused, true)) {
+                throw $failure;
+            }
+
+            return false;
+        }
+
+        return true;
     }
 
     private function discard(Job $job): JobResult

@@ -15,4 +15,5 @@ enum Operation: string
     case Discard = 'discard';
     case MakeDirectory = 'make_directory';
     case RemoveDirectory = 'remove_directory';
+    case SetMode = 'set_mode';
 }

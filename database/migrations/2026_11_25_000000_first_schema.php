@@ -195,10 +195,14 @@ return new class extends Migration
             $table->string('domain');
             $table->string('base_url');
             $table->string('document_root', 1000);
+            // Above it, where an application's public folder is the document root; all of it is compared and backed up.
+            $table->string('application_root', 1000)->nullable();
             $table->json('aliases')->default('[]');
             $table->json('mounts')->default('[]');
             // Systems, themes and extensions that were found there at the last look.
             $table->json('installed')->default('[]');
+            // Which PHP it said that it runs, with its extensions, and when.
+            $table->json('php')->nullable();
             $table->json('start_pages');
             $table->json('kept');
             $table->text('notes')->nullable();
@@ -373,6 +377,8 @@ return new class extends Migration
             $table->string('reason', 40);
             $table->string('state', 20);
             $table->string('name')->nullable();
+            // Where its paths begin; null is the document root.
+            $table->string('root', 1000)->nullable();
             $table->unsignedInteger('files')->default(0);
             $table->unsignedBigInteger('bytes')->default(0);
             $table->unsignedInteger('fetched_files')->default(0);
@@ -399,6 +405,8 @@ return new class extends Migration
             $table->foreignId('site_id')->constrained();
             $table->string('kind', 20);
             $table->string('directory', 1000)->nullable();
+            // Where its paths begin; null is the document root.
+            $table->string('root', 1000)->nullable();
             $table->foreignId('package_id')->nullable()->constrained();
             $table->foreignId('from_backup_id')->nullable()->constrained('backups');
             $table->foreignId('undoes_id')->nullable()->constrained('deployments');
@@ -421,6 +429,7 @@ return new class extends Migration
             $table->unsignedInteger('addresses')->default(0);
             $table->unsignedInteger('read_back')->default(0);
             $table->json('unproven')->nullable();
+            $table->json('modes_not_set')->nullable();
             $table->text('trouble')->nullable();
             $table->dateTime('planned_at')->nullable();
             $table->dateTime('started_at', 3)->nullable();

@@ -69,17 +69,13 @@
                             another</a>
                     </p>
                 @endif
-                @php($places = $site === null ? collect()
-                    : $site->destinations->filter(fn($destination) => $site->root()->toward($destination->path()) !==
-                        null))
-                @if ($places->isNotEmpty())
+                @if ($places !== [])
                     <label for="place">Into</label>
                     <select class="entry" id="place" name="place">
-                        <option value="">the document root, {{ $site->document_root }}</option>
-                        @foreach ($places as $destination)
-                            <option value="@exactly($destination->directory)">{{ $destination->name }},
-                                {{ $destination->directory }}
-                            </option>
+                        <option value="">where its kind goes, in {{ $site->document_root }}</option>
+                        @foreach ($places as $choice)
+                            <option value="@exactly($choice->directory)" @selected(old('place') === $choice->directory)
+                            >{{ $choice->name }}, {{ $choice->directory }}</option>
                         @endforeach
                     </select>
                 @endif

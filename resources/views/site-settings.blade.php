@@ -34,6 +34,12 @@
                 <input class="entry is-mono" id="document_root" name="document_root"
                     value="@exactly(old('document_root', $site->document_root))" required
                     spellcheck="false">
+                <label for="application_root">Application</label>
+                <div><input class="entry is-mono" id="application_root" name="application_root"
+                        value="@exactly(old('application_root', $site->application_root))" spellcheck="false">
+                    <p class="soft">the directory above, where an application begins whose public folder is the
+                        document root; it is compared and backed up as a whole</p>
+                </div>
                 <label for="start_pages">Start pages</label>
                 <div><input class="entry is-mono" id="start_pages" name="start_pages"
                     value="@exactly(old('start_pages', implode(', ', $site->start_pages)))" required

@@ -52,6 +52,11 @@
                             aria-label="copy address {{ $site->base_url }}/">copy address</button></dd>
                     <dt>Document root</dt>
                     <dd><x-path :path="$site->document_root" /></dd>
+                    @if ($site->application_root !== null)
+                        <dt>Application</dt>
+                        <dd><x-path :path="$site->application_root" /> <span class="soft">is backed up and compared as
+                                a whole</span></dd>
+                    @endif
                     @if ($site->aliases !== [])
                         <dt>Other names</dt>
                         <dd>
@@ -173,6 +178,7 @@
                 </dl>
                 <div class="row-acts">
                     <x-action to="/sites/{{ $site->id }}/prove-root">Prove the document root</x-action>
+                    <x-action to="/sites/{{ $site->id }}/php">Ask which PHP it runs</x-action>
                 </div>
             </section>
             <section class="sheet" aria-labelledby="touch">

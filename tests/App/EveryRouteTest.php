@@ -97,6 +97,7 @@ final class EveryRouteTest extends AppTestCase
         'POST sites/{site}' => self::SITE_FORM,
         'POST sites/{site}/find-root' => [],
         'POST sites/{site}/prove-root' => ['directory'],
+        'POST sites/{site}/php' => [],
         'GET accounts/{account}/foresight' => self::USER,
         'POST accounts/{account}/cancel' => [],
         'GET accounts/{account}/tree' => ['at', 'look', 'errand'],

@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Models\OwnType;
 use App\Models\Package;
 use App\Packages\Packages;
 use Tests\Support\Zips;
@@ -46,6 +47,29 @@ final class InstalledSystemTest extends AppTestCase
         return $deployment->refresh();
     }
 
+    public function test_where_the_site_lacks_what_it_needs_nothing_is_touched(): void
+    {
+        $yaml = (string) file_get_contents(resource_path('package-types/quaylight.yaml'));
+        OwnType::create(['id' => 'quaylight', 'yaml' => str_replace("php: '8.1'", "php: '99.0'", $yaml)]);
+        $package = $this->packed('quay.zip', self::below('system'));
+        $before = scandir($this->root());
+        $done = $this->putThere($package);
+        self::assertSame(DeploymentState::Refused, $done->state);
+        self::assertStringContainsString(
+            'The site runs PHP '.PHP_VERSION.', and 99.0 or newer is needed',
+            (string) $done->trouble,
+        );
+        self::assertSame($before, scandir($this->root()), 'and the question left nothing behind');
+        self::assertNull($done->backup_id);
+        $this->get("/deployments/$done->id")->assertSee('The site runs PHP');
+
+        $lavish = str_replace('bytes: 2000000', 'bytes: 90000000', $yaml);
+        OwnType::whereKey('quaylight')->update(['yaml' => $lavish]);
+        $again = $this->putThere($package);
+        self::assertSame(DeploymentState::Refused, $again->state);
+        self::assertStringContainsString('and 90 MB beside it', (string) $again->trouble);
+    }
+
     public function test_it_is_installed_themed_and_updated_and_keeps_what_is_its_sites_own(): void
     {
         $system = self::below('system');
@@ -59,7 +83,12 @@ final class InstalledSystemTest extends AppTestCase
         $installed = $this->putThere($this->packed('quay.zip', $system));
         self::assertSame(DeploymentState::Proven, $installed->state, (string) $installed->trouble);
         $own = '{"title": "Our own", "pages": {"home": ["Home", "We are here."]}}';
-        mkdir($this->root().'/data');
+        foreach (['data', 'uploads'] as $writable) {
+            self::assertSame(0775, fileperms($this->root()."/$writable") & 0777, $writable);
+        }
+        self::assertContains("{$this->site->base_url}/sign-in.php", array_column($installed->proofs ?? [], 'url'));
+        self::assertNull($installed->modes_not_set);
+        self::assertSame(PHP_VERSION, $this->site->refresh()->php['version'] ?? null, 'it was asked');
         file_put_contents($this->root().'/data/site.json', $own);
         mkdir($this->root().'/themes/reed');
         file_put_contents($this->root().'/themes/reed/theme.ini', "name = reed\nversion = 0.3\nfor = quaylight\n");

@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Backups\Backups;
 use App\Deployments\MakePlan;
+use App\Deployments\PlanMaker;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\Models\Backup;
@@ -254,7 +255,7 @@ final class LyingHostTest extends AppTestCase
 
         $again = app(Plans::class)->orderDeploy($this->site, $package);
         $again->update(['started_at' => now(), 'cancelled_at' => now()]);
-        (new MakePlan($again->id))->handle(app(Plans::class), app(Locks::class));
+        (new MakePlan($again->id))->handle(app(PlanMaker::class), app(Locks::class));
         self::assertSame(DeploymentState::Cancelled, $again->refresh()->state, 'a look that goes on notices');
     }
 
@@ -280,14 +281,14 @@ final class LyingHostTest extends AppTestCase
         $run = app(Plans::class)->orderDeploy($this->site, $this->package());
         $look = app(Locks::class)->acquire('look|'.StandinHost::HOST);
         self::assertNotNull($look);
-        (new MakePlan($run->id))->handle(app(Plans::class), app(Locks::class));
+        (new MakePlan($run->id))->handle(app(PlanMaker::class), app(Locks::class));
         self::assertSame(DeploymentState::Drafting, $run->refresh()->state);
         Queue::assertPushed(
             MakePlan::class,
             static fn (MakePlan $job): bool => $job->deployment === $run->id && $job->delay === 2,
         );
         $look->release();
-        (new MakePlan($run->id))->handle(app(Plans::class), app(Locks::class));
+        (new MakePlan($run->id))->handle(app(PlanMaker::class), app(Locks::class));
         self::assertSame(DeploymentState::Planned, $run->refresh()->state);
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Deployments\PlanMaker;
 use App\Deployments\Plans;
 use App\Packages\Packages;
 use Cellarium\Core\Plan\PlanItem;
@@ -14,12 +15,12 @@ final class PlanCommand extends CellariumCommand
 
     protected $description = 'Show file by file what a deployment would do; nothing is changed';
 
-    public function handle(Packages $packages, Plans $plans): int
+    public function handle(Packages $packages, Plans $plans, PlanMaker $maker): int
     {
         $site = $this->siteNamed((string) $this->argument('site'));
         $file = $this->readable((string) $this->argument('file'));
         $package = $packages->take($file, basename($file));
-        [, , , $plan] = $plans->compare($site, $package);
+        [, , , $plan] = $maker->compare($plans->draft($site, $package));
         $files = array_values(array_filter($plan->items, static fn (PlanItem $item): bool => $item->isFile()));
         if ($this->wantsJson()) {
             $this->json(

@@ -5,9 +5,12 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Deployments\CarryOutDeployment;
+use App\Deployments\ChosenPlace;
 use App\Deployments\DeploymentView;
 use App\Deployments\MakePlan;
+use App\Deployments\NeedsView;
 use App\Deployments\Plans;
+use App\Deployments\SiteFacts;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
@@ -33,7 +36,7 @@ final class DeploymentController
 {
     private const EACH = 100;
 
-    public function __construct(private readonly RunFiles $files)
+    public function __construct(private readonly RunFiles $files, private readonly SiteFacts $siteFacts)
     {
     }
 
@@ -81,6 +84,7 @@ final class DeploymentController
             'package' => $package,
             'users' => $users,
             'better' => $site !== null && $package !== null ? Fitting::of($package)->betterThan($site) : null,
+            'places' => $site === null ? [] : ChosenPlace::of($site),
             'fits' => $site === null && $package !== null ? Fitting::of($package)->best() : [],
             'fitting' => $site !== null && $package === null ? FittingPackages::of($site) : null,
         ]);
@@ -281,6 +285,7 @@ final class DeploymentController
             'view' => $deployment->hasNoPlan()
                 ? null
                 : new DeploymentView($deployment, $this->files->plan($deployment), $aside),
+            'needs' => NeedsView::of($deployment->site, $this->siteFacts->needs($deployment)),
         ];
     }
 

@@ -98,7 +98,7 @@ final class SiteController
         $root = $site->document_root;
         $site->update($form->values($request, $site));
         if ($site->document_root !== $root) {
-            $site->update(['root_proven_at' => null]);
+            $site->update(['root_proven_at' => null, 'php' => null]);
         }
         Record::write(RecordKind::SiteChanged, "$site->domain changed", $site);
 
@@ -108,6 +108,11 @@ final class SiteController
     public function find(Site $site): RedirectResponse
     {
         return Errands::answer(Errands::start(ErrandKind::FindRoot, "/sites/$site->id/edit#candidates", $site));
+    }
+
+    public function askPhp(Site $site): RedirectResponse
+    {
+        return Errands::answer(Errands::start(ErrandKind::AskPhp, "/sites/$site->id", $site));
     }
 
     public function proveRoot(Request $request, Site $site): RedirectResponse

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Type;
 
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\RelativePath;
 
 /** What the rules of a type do to a deployment. */
 final class TypeRules
@@ -21,6 +23,54 @@ final class TypeRules
             $contents->all(),
             static fn (ManifestEntry $entry): bool => ! Glob::any($type->never, $entry->path->toString()),
         ));
+    }
+
+    /**
+     * The same with its public folder under the name that the document root has.
+     *
+     * @param  RelativePath  $public  from where the application begins to the document root
+     */
+    public static function aroundDocumentRoot(Manifest $target, PackageType $type, RelativePath $public): Manifest
+    {
+        $folder = RelativePath::fromString((string) $type->directory);
+        $entries = [];
+        foreach ($target->all() as $entry) {
+            $below = $entry->path->below($folder);
+            $entries[] = match (true) {
+                $entry->path->toString() === $folder->toString() => $entry->at($public),
+                $below !== null => $entry->at(RelativePath::fromString("$public/$below")),
+                default => $entry,
+            };
+        }
+
+        return Manifest::of($entries);
+    }
+
+    /**
+     * The same with the modes of what must be writable; directories of these that nobody brings are made.
+     *
+     * @param  string  $below  where it goes, "" is the top
+     */
+    public static function writable(
+        Manifest $target,
+        ?PackageType $type,
+        string $below,
+        Manifest $live,
+    ): Manifest {
+        $entries = [];
+        foreach ($type->writable ?? [] as $writable) {
+            $path = RelativePath::fromString(ltrim("$below/$writable->path", '/'));
+            $entry = $target->get($path) ?? $live->get($path) ?? new ManifestEntry($path, EntryKind::Directory);
+            $entries[] = $entry->withMode($writable->mode);
+            foreach ($path->ancestors() as $above) {
+                $entries[] = $target->get($above) ?? new ManifestEntry($above, EntryKind::Directory);
+            }
+        }
+
+        // An outer one may be writable itself, so what has a mode counts.
+        usort($entries, static fn (ManifestEntry $a, ManifestEntry $b): int => ($a->mode ?? -1) <=> ($b->mode ?? -1));
+
+        return $target->with($entries);
     }
 
     /**

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package\Type;
 
 use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Path\RelativePath;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
 use Symfony\Component\Yaml\Exception\ParseException;
@@ -81,13 +82,7 @@ final readonly class TypeYaml
             $goes->has('update') && $goes->flag('update'),
             self::globs($given, 'keeps'),
             self::globs($given, 'never'),
-            array_map(
-                static fn (JsonFields $one): WritablePath => new WritablePath(
-                    $one->text('path'),
-                    (int) octdec($one->text('mode')),
-                ),
-                $given->has('writable') ? $given->each('writable') : [],
-            ),
+            array_map(self::writable(...), $given->has('writable') ? $given->each('writable') : []),
             $given->has('proves') ? $given->texts('proves') : [],
             new Needs(
                 $needs->textOrNull('php'),
@@ -107,6 +102,15 @@ final readonly class TypeYaml
             $holds === null ? null : self::expression($holds),
             $given->text('says'),
         );
+    }
+
+    private static function writable(JsonFields $given): WritablePath
+    {
+        $written = $given->text('path');
+        $path = RelativePath::tryFromString(rtrim($written, '/'))
+            ?? throw TypeRefused::because('', "$written is no path below where the package goes");
+
+        return new WritablePath($path, (int) octdec($given->text('mode')));
     }
 
     private static function readFrom(JsonFields $given, string $key): ?ReadFrom

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Type;
 
-/** What the web server has to be able to write to. */
+use Cellarium\Core\Path\RelativePath;
+
+/** What the web server has to be able to write to: a file of the package, or a directory, made where it is missing. */
 final readonly class WritablePath
 {
     /** @param  int  $mode  twelve bits */
-    public function __construct(public string $path, public int $mode)
+    public function __construct(public RelativePath $path, public int $mode)
     {
     }
 }

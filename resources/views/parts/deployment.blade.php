@@ -16,6 +16,19 @@
     @if ($deployment->trouble)
         <p class="word is-trouble" role="alert"><bdi>@words($deployment->trouble)</bdi></p>
     @endif
+    @if ($deployment->modes_not_set)
+        <div class="word is-kept" role="status">
+            <p>Not every mode could be set. What has to be writable may not be; set it in the panel of the host.</p>
+            <ul>
+                @foreach (array_slice($deployment->modes_not_set, 0, 12) as $sentence)
+                    <li><bdi>@words($sentence)</bdi></li>
+                @endforeach
+            </ul>
+            @if (count($deployment->modes_not_set) > 12)
+                <p>And {{ count($deployment->modes_not_set) - 12 }} more.</p>
+            @endif
+        </div>
+    @endif
     @if ($deployment->unproven)
         <section class="sheet" aria-labelledby="unproven">
             <h2 id="unproven">Put back, not proven
@@ -76,6 +89,9 @@
                                 @foreach ($row->sums as $sum)
                                     <span class="sum">{{ $sum }}</span>
                                 @endforeach
+                                @if ($row->mode !== '')
+                                    <x-tag tone="kept">{{ $row->mode }}</x-tag>
+                                @endif
                                 @if ($row->change !== '')
                                     <x-tag :tone="$row->tone">{{ $row->change }}</x-tag>
                                     <span class="soft">{{ $row->why }}</span>
@@ -121,6 +137,21 @@
                         <dd>{{ $view->space() ?? 'not known' }}</dd>
                         <dt>Visitors see</dt>
                         <dd>{{ $view->visitorsSee() }}</dd>
+                    @endif
+                    @if ($deployment->root !== null)
+                        <dt>Begins in</dt>
+                        <dd><x-path :path="$deployment->root" />
+                            @if ($view->place->public !== null)
+                                <br><span class="soft">visitors come in at {{ $view->place->public }}/; all of it is
+                                    compared and backed up</span>
+                            @endif
+                        </dd>
+                    @endif
+                    @if ($needs !== null)
+                        <dt>Needs</dt>
+                        <dd>{{ $needs->needs }}
+                            <br><span class="{{ $needs->lacks ? 'is-now-text' : 'soft' }}">{{ $needs->known }}</span>
+                        </dd>
                     @endif
                     <dt>To send</dt>
                     <dd>{{ $view->toSend() }}</dd>

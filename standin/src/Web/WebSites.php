@@ -52,9 +52,10 @@ final readonly class WebSites
             return Response::html(404, 'No such site', '<p>No site of this name is hosted here.</p>');
         }
         [$account, $site] = $found;
-        $jail = new Jail($account->home.$site->directory);
         $path = rawurldecode($request->path);
-        $virtual = $jail->virtual('/', $path);
+        [$directory, $below] = $site->serves($path);
+        $jail = new Jail($account->home.$directory);
+        $virtual = $jail->virtual('/', $below);
         $real = $virtual === null ? null : $jail->real($virtual);
         if ($virtual === null || $real === null || preg_match('#/\.ht[^/]*#', $virtual) === 1) {
             return $this->forbidden();

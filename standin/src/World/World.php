@@ -46,7 +46,12 @@ final class World
          *         space_limit: int,
          *         token: string,
          *         faults: array<mixed>,
-         *         sites: list<array{domain: string, directory: string, start_pages: list<string>}>,
+         *         sites: list<array{
+         *             domain: string,
+         *             directory: string,
+         *             start_pages: list<string>,
+         *             mounts?: array<string, string>,
+         *         }>,
          *         users: list<array{
          *             login: string,
          *             password_hash: string,
@@ -86,6 +91,7 @@ final class World
                     $site['domain'],
                     $site['directory'],
                     $site['start_pages'],
+                    $site['mounts'] ?? [],
                 ),
                 $row['sites'],
             );

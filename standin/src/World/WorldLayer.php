@@ -36,7 +36,12 @@ final readonly class WorldLayer
      *         folders?: list<string>,
      *         files?: array<string, string>,
      *         links?: array<string, string>,
-     *         sites: list<array{domain: string, document_root: string, start_pages?: list<string>}>,
+     *         sites: list<array{
+     *             domain: string,
+     *             document_root: string,
+     *             start_pages?: list<string>,
+     *             mounts?: array<string, string>,
+     *         }>,
      *     }>,
      * }  $description
      * @param  string|null  $content  a directory that may hold a folder for each domain, copied into its document root
@@ -61,7 +66,11 @@ final readonly class WorldLayer
                     $site['domain'],
                     $site['document_root'],
                     $site['start_pages'] ?? ['index.html', 'index.htm', 'index.php', 'default.html', 'default.htm'],
+                    $site['mounts'] ?? [],
                 );
+                foreach ($site['mounts'] ?? [] as $directory) {
+                    $this->make($home.$directory);
+                }
             }
             $this->write("$home/logs/access.log", '');
             $own = new FtpLogin($row['login'], $world->hashPassword($row['password']));

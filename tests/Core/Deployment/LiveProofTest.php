@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\Core\Deployment;
 
+use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
 use Cellarium\Core\Deployment\PageProof;
+use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
@@ -20,9 +22,16 @@ use PHPUnit\Framework\TestCase;
 
 final class LiveProofTest extends TestCase
 {
-    /** @param  array<string, string>  $served bodies by path, what is missing answers 404 */
-    private function proof(array $served, float $share = 1.0): LiveProof
-    {
+    /**
+     * @param  array<string, string>  $served  bodies by path, what is missing answers 404
+     * @param  list<string>  $also
+     */
+    private function proof(
+        array $served,
+        float $share = 1.0,
+        array $also = [],
+        string $documentRoot = '/www',
+    ): LiveProof {
         $fetcher = new class($served) implements WebFetcher
         {
             /** @param  array<string, string>  $served */
@@ -43,13 +52,16 @@ final class LiveProofTest extends TestCase
                 );
             }
         };
-        $root = RemotePath::fromString('/www');
+        $served = RemotePath::fromString($documentRoot);
 
         return new LiveProof(
             $fetcher,
-            new PublicAddress('http://site.example', $root),
-            $root,
-            ['index.php', 'index.html'],
+            new LiveAddresses(
+                new PublicAddress('http://site.example', $served),
+                new RunPlace(RemotePath::fromString('/www'), $served),
+                ['index.php', 'index.html'],
+                $also,
+            ),
             $share,
         );
     }
@@ -114,6 +126,54 @@ final class LiveProofTest extends TestCase
             array_map(static fn (PageProof $proof): ?bool => $proof->matches, $proofs),
         );
         self::assertTrue($proofs[0]->holds());
+    }
+
+    public function test_an_application_is_asked_for_in_its_public_folder_only(): void
+    {
+        $target = self::manifest([
+            'public/index.html' => 'i',
+            'public/a.css' => 'c',
+            'public/.htaccess' => 'h',
+            'src/secret.html' => 's',
+        ]);
+        $plan = Planner::plan($target, Manifest::of([]), new Policy);
+        $proof = $this->proof(['/' => 'i', '/index.html' => 'i', '/a.css' => 'c'], documentRoot: '/www/public');
+        $proofs = $proof->prove($plan, $target);
+        self::assertSame(
+            ['http://site.example/', 'http://site.example/index.html', 'http://site.example/a.css'],
+            array_map(static fn (PageProof $page): string => $page->url, $proofs),
+        );
+        self::assertSame([true, true, true], array_map(static fn (PageProof $page): bool => $page->holds(), $proofs));
+        self::assertSame(
+            [true, false, false],
+            array_map(
+                static fn (string $path): bool => $proof->isComparable(
+                    $target->get($path) ?? self::fail("$path is in the target"),
+                ),
+                ['public/a.css', 'public/.htaccess', 'src/secret.html'],
+            ),
+            'what has no address is read back instead',
+        );
+    }
+
+    public function test_addresses_that_are_no_files_must_answer_too(): void
+    {
+        $target = self::manifest(['index.html' => 'i']);
+        $plan = Planner::plan($target, Manifest::of([]), new Policy);
+        $proof = $this->proof(
+            ['/' => 'i', '/index.html' => 'i', '/news' => 'whatever'],
+            0.1,
+            ['http://site.example/news', 'http://site.example/gone'],
+        );
+        self::assertSame(
+            [
+                'http://site.example/ shows what was sent',
+                'http://site.example/news answers',
+                'http://site.example/gone was not found: the document root may be another directory',
+            ],
+            array_map(static fn (PageProof $page): string => $page->sentence(), $proof->prove($plan, $target)),
+        );
+        self::assertSame(4, $proof->count($plan, $target));
     }
 
     public function test_what_does_not_answer_says_why(): void

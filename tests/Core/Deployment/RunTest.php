@@ -11,11 +11,13 @@ use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Deployment\Journal;
+use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
 use Cellarium\Core\Deployment\ProofFailed;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
+use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Deployment\RunResult;
@@ -147,12 +149,11 @@ final class RunTest extends TestCase
         $root = RemotePath::root();
         $proof = new LiveProof(
             $fetcher ?? $this->fetcher(),
-            new PublicAddress('http://site.example', $root),
-            $root,
-            [
-                'index.html',
-                'default.htm',
-            ],
+            new LiveAddresses(
+                new PublicAddress('http://site.example', $root),
+                new RunPlace($root, $root),
+                ['index.html', 'default.htm'],
+            ),
         );
         $run = new Run(
             new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)),

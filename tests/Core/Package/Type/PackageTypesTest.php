@@ -13,6 +13,7 @@ use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Package\Type\Recognition;
 use Cellarium\Core\Package\Type\TypeRefused;
+use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Package\Type\TypeYaml;
 use Cellarium\Core\Path\RelativePath;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -49,6 +50,74 @@ final class PackageTypesTest extends TestCase
             )),
             static fn (ManifestEntry $file, int $bytes): string => substr($files["$file->path"], 0, $bytes),
         );
+    }
+
+    public function test_the_public_folder_of_an_application_becomes_the_document_root(): void
+    {
+        $type = self::shipped()->get('php-application') ?? self::fail('it ships');
+        $target = TypeRules::aroundDocumentRoot(
+            self::manifest(['public/', 'public/index.php', 'public/css/a.css', 'publicity.txt', 'src/A.php']),
+            $type,
+            RelativePath::fromString('htdocs'),
+        );
+        self::assertSame(
+            ['htdocs', 'htdocs/css/a.css', 'htdocs/index.php', 'publicity.txt', 'src/A.php'],
+            array_map(static fn (ManifestEntry $entry): string => $entry->path->toString(), $target->all()),
+        );
+    }
+
+    public function test_what_must_be_writable_gets_its_mode_wherever_it_comes_from(): void
+    {
+        $type = self::yaml()->parse(
+            "id: some\nlabel: Some\nrecognise: { from: 1, markers: [{ file: x, weight: 1, says: yes it is }] }\n"
+                ."goes: { into: document_root }\nwritable:\n"
+                ."    - { path: own.txt, mode: '0664' }\n    - { path: made/deep/, mode: '0775' }\n"
+                ."    - { path: made, mode: '0770' }\n    - { path: theirs.ini, mode: '0640' }\n",
+        );
+        $target = TypeRules::writable(
+            self::manifest(['app/own.txt']),
+            $type,
+            'app',
+            self::manifest(['app/theirs.ini']),
+        );
+        self::assertSame(
+            [
+                'app' => ['directory', null],
+                'app/made' => ['directory', 0770],
+                'app/made/deep' => ['directory', 0775],
+                'app/own.txt' => ['file', 0664],
+                'app/theirs.ini' => ['file', 0640],
+            ],
+            array_combine(
+                array_map(static fn (ManifestEntry $entry): string => $entry->path->toString(), $target->all()),
+                array_map(
+                    static fn (ManifestEntry $entry): array => [$entry->kind->value, $entry->mode],
+                    $target->all(),
+                ),
+            ),
+        );
+    }
+
+    public function test_a_writable_path_that_leaves_is_refused(): void
+    {
+        $this->expectException(TypeRefused::class);
+        $this->expectExceptionMessage('../other is no path');
+        self::yaml()->parse(
+            "id: some\nlabel: Some\nrecognise: { from: 1, markers: [{ file: x, weight: 1, says: yes it is }] }\n"
+                ."goes: { into: document_root }\nwritable: [{ path: ../other, mode: '0664' }]\n",
+        );
+    }
+
+    /** @param  list<string>  $paths  of directories with a slash at the end */
+    private static function manifest(array $paths): Manifest
+    {
+        return Manifest::of(array_map(
+            static fn (string $path): ManifestEntry => new ManifestEntry(
+                RelativePath::fromString(rtrim($path, '/')),
+                str_ends_with($path, '/') ? EntryKind::Directory : EntryKind::File,
+            ),
+            $paths,
+        ));
     }
 
     /** @return iterable<string, array{array<string, string>, string|null, string|null, string|null}> */
@@ -120,7 +189,7 @@ final class PackageTypesTest extends TestCase
 
         self::assertNotNull($type);
         self::assertSame([Place::DocumentRoot, false], [$type->place, $type->isUpdate]);
-        self::assertSame(['data', 0775], [$type->writable[0]->path, $type->writable[0]->mode]);
+        self::assertSame(['data', 0775], [$type->writable[0]->path->toString(), $type->writable[0]->mode]);
         self::assertSame(['/', '/sign-in.php'], $type->proves);
         self::assertSame('PHP 8.1 or newer, with mbstring', $type->needs->inWords());
         self::assertTrue(Glob::any($type->never, 'data/site.ini'));

@@ -1,0 +1,293 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Failure\Problem;
+use App\Hosting\Connections;
+use App\Models\Backup;
+use App\Models\Deployment;
+use App\Models\DeploymentKind;
+use App\Models\DeploymentState;
+use App\Models\Package;
+use App\Models\Person;
+use App\Models\RecordKind;
+use App\Models\SetAside;
+use App\Models\Site;
+use App\Packages\Types;
+use App\Record\Record;
+use App\Storage\RunFiles;
+use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Deployment\RunPlace;
+use Cellarium\Core\Deployment\RunRefusal;
+use Cellarium\Core\Deployment\RunRefused;
+use Cellarium\Core\DocumentRoot\PlaceholderPage;
+use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\Type\Place;
+use Cellarium\Core\Package\Type\TypeRules;
+use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Plan\PlanImpossible;
+use Cellarium\Core\Plan\Planner;
+use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Plan\Undo;
+use Cellarium\Core\Transfer\Cancelled;
+use Cellarium\Core\Transfer\Survey;
+use Cellarium\Core\Transfer\SurveyStopped;
+use Cellarium\Core\Transfer\TransferFailed;
+
+/** Makes plans: looks at the server and compares. Nothing is changed there. */
+final readonly class PlanMaker
+{
+    public function __construct(
+        private Connections $connections,
+        private RunFiles $files,
+        private BackupShelf $shelf,
+        private Types $types,
+        private SiteSurvey $survey,
+        private PackageChecks $checks,
+    ) {
+    }
+
+    /**
+     * Looks at the server and writes the plan down, or why there is none.
+     *
+     * @throws Problem|RemoteFailure|TransferFailed|PlanImpossible|RunRefused|SurveyStopped|Cancelled
+     */
+    public function make(Deployment $deployment): Deployment
+    {
+        try {
+            [$target, $policy, $survey, $plan] = match ($deployment->kind) {
+                DeploymentKind::Deploy => $this->compare($deployment),
+                DeploymentKind::RestoreBackup => $this->compareBackup($deployment),
+                DeploymentKind::RestoreFiles => $this->compareSetAside($deployment),
+                default => $this->compareUndo($deployment),
+            };
+        } catch (\Throwable $failure) {
+            $deployment->update([
+                'state' => $failure instanceof Cancelled ? DeploymentState::Cancelled : DeploymentState::NotPlanned,
+                'question' => self::question($failure),
+                'trouble' => Problem::isExpected($failure)
+                    ? Problem::words($failure)
+                    : 'An error inside Cellarium; its log says which.',
+                'progress' => null,
+            ]);
+            throw $failure;
+        }
+        $this->files->keepDraft($deployment, $target, $plan);
+        $deployment->update([
+            'state' => DeploymentState::Planned,
+            'seen' => $survey->manifest->digest(),
+            'policy' => $policy->toArray(),
+            'counts' => $plan->counts(),
+            'planned_at' => now(),
+            'started_at' => null,
+            'progress' => null,
+            'trouble' => null,
+        ]);
+        Record::write(
+            RecordKind::PlanMade,
+            "Plan made for {$deployment->site->domain}: {$deployment->title()}",
+            $deployment->site,
+            ['deployment' => $deployment->id],
+            $deployment->person,
+        );
+
+        return $deployment;
+    }
+
+    /**
+     * A plan without keeping it.
+     *
+     * @param  Deployment  $deployment  of a package; where it is kept, it is written down there how the look goes on
+     * @return array{Manifest, Policy, Survey, Plan}
+     */
+    public function compare(Deployment $deployment): array
+    {
+        $site = $deployment->site;
+        $package = $deployment->package ?? throw new Problem(
+            'The package of this deployment is no longer here. Upload it again and make a new plan.',
+        );
+        $this->checks->check($site, $package);
+        $where = $deployment->runPlace();
+        $remote = $this->connections->remote($site->account);
+        $survey = $this->survey->of($deployment);
+        $type = $this->types->types()->get((string) $package->type);
+        $destination = (new Destinations($this->types->types(), $remote))->of(
+            $deployment,
+            $package,
+            $where,
+            $survey->manifest,
+        );
+        $deployment->directory = $destination->place?->toString();
+        $deployment->exists && $deployment->save();
+        $target = TypeRules::target($package->contents(), $type);
+        $below = '';
+        if ($type?->place === Place::AboveDocumentRoot && $where->public !== null) {
+            $target = TypeRules::aroundDocumentRoot($target, $type, $where->public);
+        } else {
+            $into = $where->root->toward($destination->place ?? $where->served);
+            $below = (string) $into;
+            $target = $into === null ? $target : $target->below($into);
+        }
+        $target = TypeRules::writable(
+            $target,
+            $type,
+            $below,
+            $survey->manifest,
+        );
+        $isWhole = $below === (string) $where->public;
+        // What is deployed further down leaves everything beside it as it is; the backup holds the whole site either
+        // way.
+        $policy = new Policy(
+            [...self::kept($site, $where), ...TypeRules::keeps($type, $below)],
+            $isWhole || $below === '' ? $this->placeholders(
+                $site,
+                $where,
+                $survey->manifest,
+                $target,
+                $remote,
+            ) : [],
+            array_values(array_unique([...$this->ours($deployment), ...$destination->replaced])),
+            served: (string) $where->public,
+        );
+
+        return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
+    }
+
+    /** @return list<string> what the site keeps, as patterns of the run */
+    private static function kept(Site $site, RunPlace $where): array
+    {
+        return $where->served->equals($site->root()) ? $where->allInRun($site->kept) : [];
+    }
+
+    /** @return array{Manifest, Policy, Survey, Plan} */
+    private function compareBackup(Deployment $deployment): array
+    {
+        $target = $this->shelf->manifest((string) $deployment->fromBackup?->name);
+        $survey = $this->survey->of($deployment);
+        $policy = new Policy(exact: true);
+
+        return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
+    }
+
+    /** @return array{Manifest, Policy, Survey, Plan} */
+    private function compareUndo(Deployment $deployment): array
+    {
+        $done = $deployment->undoes ?? throw new Problem(
+            'The deployment to undo is no longer known. Restore the backup taken before it.',
+        );
+        $after = $this->files->after($done) ?? throw new Problem('What that deployment left is no longer known. '
+            .'Restore the backup taken before it.');
+        $survey = $this->survey->of($deployment);
+        $undo = Undo::of(
+            $this->files->plan($done),
+            $this->shelf->manifest((string) $done->backup?->name),
+            $after,
+            $survey->manifest,
+        );
+        if ($undo->changedSince !== []) {
+            throw new Problem(
+                implode(', ', array_slice($undo->changedSince, 0, 5))
+                    .(count($undo->changedSince) > 5 ? ' and others' : '')
+                    .' changed on the server since this deployment. Going back would overwrite that. Look at it '
+                    .'first, or restore the backup as a whole.',
+            );
+        }
+        $policy = new Policy(exact: true);
+
+        return [$undo->target, $policy, $survey, Planner::plan($undo->target, $survey->manifest, $policy)];
+    }
+
+    /** @return array{Manifest, Policy, Survey, Plan} */
+    private function compareSetAside(Deployment $deployment): array
+    {
+        $survey = $this->survey->of($deployment);
+        $entries = [];
+        foreach (SetAside::held()->where('deployment_id', $deployment->undoes_id)->get() as $held) {
+            $path = RelativePath::fromString($held->path);
+            if ($survey->manifest->get($path) !== null) {
+                continue; // Something lies there again; it is not overwritten.
+            }
+            $entries[] = new ManifestEntry(
+                $path,
+                EntryKind::File,
+                (int) $held->bytes,
+                null,
+                $held->mode,
+                $held->sha256,
+            );
+            foreach ($path->ancestors() as $above) {
+                $entries[] = new ManifestEntry($above, EntryKind::Directory);
+            }
+        }
+        if ($entries === []) {
+            throw new Problem('Something lies again where each of these files was. Move or rename it, then try again.');
+        }
+        $target = Manifest::of($entries);
+        $policy = new Policy;
+
+        return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
+    }
+
+    /** What a person can answer, so that the plan is made after all; null where it cannot. */
+    private static function question(\Throwable $failure): ?RunRefusal
+    {
+        $asks = $failure instanceof RunRefused && $failure->reason === RunRefusal::Collapsed;
+
+        return $asks ? RunRefusal::Collapsed : null;
+    }
+
+    /** @return list<string> */
+    private function placeholders(
+        Site $site,
+        RunPlace $where,
+        Manifest $live,
+        Manifest $target,
+        RemoteDirectory $remote,
+    ): array {
+        $found = [];
+        foreach (array_unique([...$site->start_pages, ...StartPages::USUAL]) as $name) {
+            $path = $where->inRun($name);
+            $entry = $live->get($path);
+            if (
+                $entry?->isFile() === true
+                && $target->get($path) === null
+                && (new PlaceholderPage)->isAt($remote, $where->served->child($name), $entry->size)
+            ) {
+                $found[] = $path;
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @return list<string> paths the last deployment to this place put there, as long as nothing was brought or
+     *     taken back since
+     */
+    private function ours(Deployment $deployment): array
+    {
+        $proven = $deployment->site->deployments()
+            ->where('state', DeploymentState::Proven)
+            ->where('root', $deployment->root)
+            ->latest('ended_at')
+            ->latest('id');
+        $last = (clone $proven)
+            ->where('kind', DeploymentKind::Deploy)
+            ->where('directory', $deployment->directory)
+            ->first();
+        $back = (clone $proven)->where('kind', '!=', DeploymentKind::Deploy)->first();
+        if ($last === null || ($back !== null && $back->id > $last->id)) {
+            return [];
+        }
+
+        return array_map(static fn ($entry): string => $entry->path->toString(), $this->files->target($last)->files());
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\DocumentRoot;
+
+/** What a site says of the PHP it runs. */
+final readonly class PhpAnswer
+{
+    /**
+     * @param  string|null  $version  "8.2.7"; null where it runs none, or did not say
+     * @param  list<string>  $extensions  lower case, ordered
+     * @param  string|null  $trouble  why it is not known; null where it is, or where the site runs no PHP
+     */
+    public function __construct(
+        public ?string $version,
+        public array $extensions = [],
+        public ?string $trouble = null,
+    ) {
+    }
+
+    public function runsNone(): bool
+    {
+        return $this->version === null && $this->trouble === null;
+    }
+}

@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\DocumentRoot;
+
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Path\PublicAddress;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Web\WebAnswer;
+use Cellarium\Core\Web\WebFetcher;
+
+/** A file of ours that is put into a document root, fetched at its address, and removed again whatever happens. */
+final readonly class PlacedFile
+{
+    /** @param  string  $name  that nobody can guess */
+    public function __construct(
+        private RemotePath $root,
+        private string $name,
+        private string $text,
+    ) {
+    }
+
+    /**
+     * @param  string|null  $hostAddress  IP address of the account's host, asked where the domain does not show it
+     * @param  \Closure(WebAnswer): bool  $shows  whether an answer is of this file
+     * @return array{WebAnswer, WebAnswer|null} of the domain, and of the host's own address where only that shows it
+     *
+     * @throws RemoteFailure when it could not be put there or not be removed
+     */
+    public function fetch(
+        RemoteDirectory $remote,
+        WebFetcher $fetcher,
+        PublicAddress $addresses,
+        ?string $hostAddress,
+        \Closure $shows,
+    ): array {
+        $place = $this->root->child($this->name);
+        $stream = fopen('php://temp', 'w+b');
+        assert($stream !== false);
+        fwrite($stream, $this->text);
+        rewind($stream);
+        try {
+            $remote->write($place, $stream, strlen($this->text));
+            $url = (string) $addresses->of($place);
+            $answer = $fetcher->fetch($url);
+            $direct = $hostAddress === null || $shows($answer) ? null : $fetcher->fetch($url, $hostAddress);
+
+            return [$answer, $direct !== null && $shows($direct) ? $direct : null];
+        } finally {
+            if ($remote->stat($place) !== null) {
+                $remote->remove($place);
+            }
+        }
+    }
+}
