@@ -34,12 +34,14 @@ abstract class FtpDaemon
      * @param  string  $directory  empty, for the daemon's own files
      * @param  string  $tls  "" for none, "1.2" or "1.3" for that version alone, "any" for both
      * @param  bool  $reuse  whether a data connection has to resume the control connection's session
+     * @param  bool  $setsModes  whether it takes SITE CHMOD; many hosts forbid it
      */
     public function __construct(
         protected readonly string $directory,
         private readonly Protocol $protocol = Protocol::FtpsExplicit,
         protected readonly string $tls = 'any',
         protected readonly bool $reuse = true,
+        protected readonly bool $setsModes = true,
     ) {
         posix_geteuid() === 0 || throw new RuntimeException('These daemons change users: run the tests as root.');
         $this->home = "$directory/home";

@@ -41,6 +41,7 @@ final class Proftpd extends FtpDaemon
             "SystemLog $this->directory/log",
             'WtmpLog off',
             'ListOptions "-a"',
+            ...($this->setsModes ? [] : ['<Limit SITE_CHMOD>', 'DenyAll', '</Limit>']),
             ...($this->tls === '' ? [] : [
                 'ModulePath '.self::unpacked('usr/lib/proftpd'),
                 'LoadModule mod_tls.c',

@@ -37,6 +37,7 @@ final class PureFtpd extends FtpDaemon
             ...['-S', "127.0.0.1,$this->port", '-l', "puredb:$this->directory/users.pdb", '-g', "$this->directory/pid"],
             ...['-A', '-E', '-H', '-D', '-U', '022:022', '-C', '100', '-c', '100', '-u', '1000'],
             ...$tls,
+            ...$this->setsModes ? [] : ['-R'],
         ];
     }
 }

@@ -19,7 +19,7 @@ final class Vsftpd extends FtpDaemon
             'anonymous_enable=NO',
             'local_enable=YES',
             'write_enable=YES',
-            'chmod_enable=YES',
+            'chmod_enable='.$yes($this->setsModes),
             'local_umask=022',
             'chroot_local_user=YES',
             'allow_writeable_chroot=YES',
