@@ -77,6 +77,7 @@ final readonly class FindingGroup
             FindingCode::ReferenceWithLogin => 'Shows a login to everybody',
             FindingCode::ReferencePlainHttp => 'Loads by http:',
             FindingCode::ReferenceFragment => 'Leads to a place that the page does not have',
+            FindingCode::ClientOther => 'Names the site of another client',
             FindingCode::ReferencesMore => 'And more of these',
         };
     }

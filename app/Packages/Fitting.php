@@ -32,9 +32,10 @@ final readonly class Fitting
         $traits = $package->traits();
         $own = [];
         $linked = [];
-        foreach (self::sitesNamed([...array_keys($traits->own), ...array_keys($traits->linked)]) as $host => $site) {
-            $own[$site] = ($own[$site] ?? 0) + ($traits->own[$host] ?? 0);
-            $linked[$site] = ($linked[$site] ?? 0) + ($traits->linked[$host] ?? 0);
+        $hosts = array_map(strval(...), [...array_keys($traits->own), ...array_keys($traits->linked)]);
+        foreach (KnownSites::named($hosts) as $host => $site) {
+            $own[$site->id] = ($own[$site->id] ?? 0) + ($traits->own[$host] ?? 0);
+            $linked[$site->id] = ($linked[$site->id] ?? 0) + ($traits->linked[$host] ?? 0);
         }
         [$titles, $files, $named] = self::alike($package);
         $ids = array_keys($own + $titles + $files + $named);
@@ -69,7 +70,7 @@ final readonly class Fitting
     {
         return array_slice(array_values(array_filter(
             $this->named,
-            static fn (NamedSite $one): bool => $one->site->account->client_id !== $chosen->account->client_id,
+            static fn (NamedSite $one): bool => KnownSites::clientOf($one->site) !== KnownSites::clientOf($chosen),
         )), 0, self::SHOWN);
     }
 
@@ -92,39 +93,9 @@ final readonly class Fitting
         $better = collect($this->sites)
             ->reject(static fn (FittingSite $one): bool => $one->site->is($chosen))
             ->filter(static fn (FittingSite $one): bool => $one->fit->isClearlyBetterThan($own));
-        $clients = $better->map(static fn (FittingSite $one): int => $one->site->account->client_id)->unique();
+        $clients = $better->map(static fn (FittingSite $one): int => KnownSites::clientOf($one->site))->unique();
 
         return $clients->count() === 1 ? $better->first() : null;
-    }
-
-    /**
-     * @param  list<string|int>  $hosts
-     * @return array<string, int> the site of each host that is one's domain or another name of it
-     */
-    private static function sitesNamed(array $hosts): array
-    {
-        $bare = [];
-        foreach ($hosts as $host) {
-            $bare[(string) preg_replace('/\Awww\./', '', (string) $host)][] = (string) $host;
-        }
-        if ($bare === []) {
-            return [];
-        }
-        $names = array_map(strval(...), array_keys($bare));
-        $sites = Site::query()
-            ->whereIn('domain', [...$names, ...array_map(static fn (string $name): string => "www.$name", $names)])
-            ->orWhereRaw("aliases <> '[]' AND JSON_OVERLAPS(aliases, ?)", [json_encode($names)])
-            ->get(['id', 'domain', 'aliases']);
-        $found = [];
-        foreach ($sites as $site) {
-            foreach ([$site->domain, ...$site->aliases] as $name) {
-                foreach ($bare[(string) preg_replace('/\Awww\./', '', (string) $name)] ?? [] as $host) {
-                    $found[$host] = $site->id;
-                }
-            }
-        }
-
-        return $found;
     }
 
     /**

@@ -8,6 +8,7 @@ use App\Models\Package;
 use App\Models\Site;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Package\Mend\MendChange;
@@ -70,11 +71,29 @@ final readonly class PackagePage
         $fitting = Fitting::of($package);
         $this->fits = $fitting->best();
         $this->better = $site === null ? null : $fitting->betterThan($site);
-        $this->ofOthers = $site === null ? [] : $fitting->ofOtherClients($site);
+        $this->ofOthers = $site === null ? [] : self::notFound($fitting->ofOtherClients($site), $findings);
         $this->served = self::byNeed(Served::all(
             $contents,
             $findings,
             $site->start_pages ?? StartPages::USUAL,
+        ));
+    }
+
+    /**
+     * @param  list<NamedSite>  $named
+     * @param  list<PackageFinding>  $findings
+     * @return list<NamedSite> those that no finding tells already
+     */
+    private static function notFound(array $named, array $findings): array
+    {
+        $told = implode("\n", array_map(
+            static fn (PackageFinding $one): string => $one->code === FindingCode::ClientOther ? $one->message : '',
+            $findings,
+        ));
+
+        return array_values(array_filter(
+            $named,
+            static fn (NamedSite $one): bool => ! str_contains($told, $one->site->domain),
         ));
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Packages;
 
 use Cellarium\Core\Package\ArchiveLimits;
+use Cellarium\Core\Package\Fit\ClientSites;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageRefused;
@@ -22,6 +23,7 @@ final readonly class ScratchInspection
         private ArchiveLimits $limits,
         private Filesystem $files,
         private TypeSource $types,
+        private ClientSites $sites,
     ) {
     }
 
@@ -40,6 +42,7 @@ final readonly class ScratchInspection
                 $this->clock,
                 $this->limits,
                 $this->types,
+                $this->sites,
             );
 
             return $intake->take($file, $name);

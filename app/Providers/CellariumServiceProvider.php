@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Failure\Problem;
 use App\Hosting\Connections;
+use App\Packages\KnownSites;
 use App\Packages\Types;
 use App\People\Access;
 use App\Text\Breakable;
@@ -20,6 +21,7 @@ use Cellarium\Core\Connection\HostSlots;
 use Cellarium\Core\Credential\CommonWords;
 use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Package\ArchiveLimits;
+use Cellarium\Core\Package\Fit\ClientSites;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\Type\TypeSource;
 use Cellarium\Core\Storage\ContentStore;
@@ -60,8 +62,10 @@ final class CellariumServiceProvider extends ServiceProvider
                 $app->make(ClockInterface::class),
                 $app->make(ArchiveLimits::class),
                 $app->make(TypeSource::class),
+                $app->make(ClientSites::class),
             ),
         );
+        $this->app->bind(ClientSites::class, KnownSites::class);
         $this->app->singleton(TypeSource::class, static fn (): Types => new Types(resource_path('package-types')));
         $this->app->alias(TypeSource::class, Types::class);
         $this->app->singleton(

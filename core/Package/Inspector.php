@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package;
 
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Package\Finding\ClientFindings;
 use Cellarium\Core\Package\Finding\LayoutFindings;
 use Cellarium\Core\Package\Finding\Mentions;
 use Cellarium\Core\Package\Finding\NameFindings;
@@ -15,6 +16,7 @@ use Cellarium\Core\Package\Finding\SecretCheck;
 use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Package\Finding\UnfinishedCheck;
 use Cellarium\Core\Package\Finding\UseFindings;
+use Cellarium\Core\Package\Fit\ClientSites;
 use Cellarium\Core\Package\Fit\TraitCheck;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Recognition;
@@ -36,11 +38,13 @@ final readonly class Inspector
     /**
      * @param  string  $today  as YYYY-MM-DD
      * @param  PackageTypes|null  $types  null where kinds of packages do not matter
+     * @param  ClientSites|null  $sites  null where it does not matter whose sites are named
      */
     public function __construct(
         private PackageContents $contents,
         private string $today,
         private ?PackageTypes $types = null,
+        private ?ClientSites $sites = null,
     ) {
     }
 
@@ -76,9 +80,11 @@ final readonly class Inspector
         }
         $found = $references->finish();
         $kind = $this->kind($manifest, $said);
+        $name = ($origin->isSaid ? null : $kind?->name) ?? $origin->name;
+        $says = $traits->traits(array_map(static fn (array $host): int => $host[0], $found->hosts));
 
         return new Inspection(
-            ($origin->isSaid ? null : $kind?->name) ?? $origin->name,
+            $name,
             ($origin->isSaid ? null : $kind?->version) ?? $origin->version,
             $origin->wrapper,
             $manifest,
@@ -97,6 +103,7 @@ final readonly class Inspector
                 ),
                 ...array_merge(...array_map(static fn ($check): array => $check->findings(), $checks)),
                 ...ReferenceFindings::of($manifest, $found),
+                ...(new ClientFindings($this->sites))->of($name, $found, $says),
                 ...(new UseFindings(
                     $manifest,
                     $this->contents,
@@ -105,7 +112,7 @@ final readonly class Inspector
                 ))->all(),
             ], $before)),
             $found,
-            $traits->traits(array_map(static fn (array $host): int => $host[0], $found->hosts)),
+            $says,
             $kind,
         );
     }
@@ -135,7 +142,7 @@ final readonly class Inspector
         }
 
         return array_map(
-            static fn (PackageFinding $one): PackageFinding => $one->code->isOfUnfinished()
+            static fn (PackageFinding $one): PackageFinding => $one->code->isNoNewsAgain()
                 && isset($known[$one->sameAsBefore()]) ? $one->as(Severity::Note) : $one,
             $findings,
         );

@@ -8,6 +8,7 @@ use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Fit\ClientSites;
 use Cellarium\Core\Package\Type\TypeSource;
 use Cellarium\Core\Storage\ContentStore;
 use Psr\Clock\ClockInterface;
@@ -20,6 +21,7 @@ final readonly class PackageIntake
         private ClockInterface $clock,
         private ArchiveLimits $limits = new ArchiveLimits,
         private ?TypeSource $types = null,
+        private ?ClientSites $sites = null,
     ) {
     }
 
@@ -76,6 +78,7 @@ final readonly class PackageIntake
             new PackageContents($this->store),
             $this->clock->now()->format('Y-m-d'),
             $this->types?->types(),
+            $this->sites,
         );
     }
 

@@ -10,6 +10,8 @@ use App\Models\Package;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Models\Site;
+use Cellarium\Core\Package\Finding\FindingCode;
+use Cellarium\Core\Package\Finding\PackageFinding;
 
 /** Which site a package is for; the wrong one is asked about before anything is planned. */
 final class FittingTest extends AppTestCase
@@ -64,6 +66,39 @@ final class FittingTest extends AppTestCase
         $this->get("/deployments/new?site=$clock->id&package=$package->id")->assertDontSee('Another site fits better');
         $this->get("/deployments/new?package=$package->id")
             ->assertSeeInOrder(['tideclock.example', '2 addresses in it are of that site']);
+    }
+
+    public function test_the_site_of_another_client_is_found_with_its_file_and_line_and_is_no_news_the_next_time(): void
+    {
+        $this->other('tideclock.example');
+        $this->site->update(['domain' => 'site.example', 'aliases' => ['stones.example']]);
+        $pages = [
+            'index.html' => "<title>Beds at the stones</title>\n<a href=https://www.stones.example/>Home</a>\n"
+                ."<link rel=canonical href=https://site.example/>\n<a href=https://www.tideclock.example/high>Tides</a>",
+        ];
+        $first = $this->package($pages, 'stones-1.zip');
+        $found = static fn (Package $package): array => array_map(
+            static fn (PackageFinding $one): array => [
+                $one->severity->value,
+                "$one->path:$one->line",
+                $one->message,
+            ],
+            array_values(array_filter(
+                $package->notes(),
+                static fn (PackageFinding $one): bool => $one->code === FindingCode::ClientOther,
+            )),
+        );
+        $words = 'names www.tideclock.example, the site of another client.';
+        self::assertSame([['warn', 'index.html:4', $words]], $found($first));
+        $this->actingAs($this->person)
+            ->get("/packages/$first->id?site={$this->site->id}")
+            ->assertSee('Names the site of another client')
+            ->assertDontSee('It names');
+        $next = $this->package($pages + ['more.html' => '<title>More of the stones</title>'], 'stones-2.zip');
+        self::assertSame([['note', 'index.html:4', $words]], $found($next));
+
+        [, $said] = $this->artisanJson('inspect', $this->zip($pages, 'once-more.zip'));
+        self::assertContains('client_other', array_column($said['findings'], 'code'));
     }
 
     public function test_the_console_asks_too(): void

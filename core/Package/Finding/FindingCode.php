@@ -43,6 +43,7 @@ enum FindingCode: string
     case ReferencePlainHttp = 'reference_plain_http';
     case ReferenceFragment = 'reference_fragment';
     case ReferencesMore = 'references_more';
+    case ClientOther = 'client_other';
 
     /** Which names are start pages is the site's to say; these are judged again for the site that is chosen. */
     public function isOfStartPage(): bool
@@ -56,16 +57,16 @@ enum FindingCode: string
     }
 
     /** What a version before had as well is no news. */
-    public function isOfUnfinished(): bool
+    public function isNoNewsAgain(): bool
     {
-        return str_starts_with($this->value, 'unfinished_');
+        return $this === self::ClientOther || str_starts_with($this->value, 'unfinished_');
     }
 
     /** Whether its message goes on from the name of a file; else it is a sentence of its own. */
     public function goesOnFromAFile(): bool
     {
         return preg_match(
-            '/^(?:reference|secret|archive|name|leftover|executable|server|mode|unfinished|file|image)_/',
+            '/^(?:reference|secret|archive|name|leftover|executable|server|mode|unfinished|file|image|client)_/',
             $this->value,
         ) === 1;
     }

@@ -10,6 +10,7 @@ use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\FixedClients;
 use Tests\Support\FixedClock;
 use Tests\Support\HtmlManner;
 use Tests\Support\PlantedFaults;
@@ -29,7 +30,11 @@ final class PlantedFaultsTest extends TestCase
     private function found(PlantedSite $site): array
     {
         $directory = $this->directory();
-        $found = (new PackageIntake(new FileContentStore("$directory/store"), new FixedClock))->take(
+        $found = (new PackageIntake(
+            new FileContentStore("$directory/store"),
+            new FixedClock,
+            sites: new FixedClients(['saltmarshferries.example' => 1, 'www.marshbakery.example' => 2]),
+        ))->take(
             Zips::make("$directory/site.zip", $site->files),
             'site-1.0.zip',
         );
