@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Failure\Problem;
+use App\Models\Deployment;
+use App\Models\DeploymentKind;
 use App\Models\Package;
 use App\Models\Site;
 use App\Packages\Types;
@@ -43,6 +45,29 @@ final readonly class DeploymentRoots
         }
 
         return [$mount ?? $site->applicationRoot(), $place];
+    }
+
+    /**
+     * A deployment that is not kept, only for looking what it would do.
+     *
+     * @throws Problem where it can not go there, or a place must be chosen
+     */
+    public function draft(Site $site, Package $package): Deployment
+    {
+        [$root, $place] = $this->of($site, $package, null);
+        $deployment = new Deployment([
+            'kind' => DeploymentKind::Deploy,
+            'directory' => $place?->toString(),
+            'root' => self::stored($site, $root),
+        ]);
+
+        return $deployment->setRelation('site', $site)->setRelation('package', $package);
+    }
+
+    /** As it is written down with deployments and backups. */
+    public static function stored(Site $site, RemotePath $root): ?string
+    {
+        return $root->equals($site->root()) ? null : $root->toString();
     }
 
     /** @throws Problem */

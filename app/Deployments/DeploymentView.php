@@ -23,9 +23,6 @@ use Illuminate\Support\Collection;
 /** What the page of a deployment with a plan shows: what changes, how far it has come, what it rests on. */
 final readonly class DeploymentView
 {
-    /** Rows of the plan shown at once; a site of thousands is summed up by its directories. */
-    private const MOST_ROWS = 400;
-
     /** Width of the drawing of shares, and the gap between two of them. */
     private const WIDTH = 1000;
 
@@ -64,22 +61,10 @@ final readonly class DeploymentView
         $counts = $plan->counts();
         $this->sends = $counts[Change::Add->value]['files'] + $counts[Change::Replace->value]['files'];
         $this->touches = $this->sends + $counts[Change::SetAside->value]['files'];
-        $rows = FileTree::ofPlan($plan);
-        $shown = count($rows) <= self::MOST_ROWS ? $rows : self::touched($rows);
-        $this->hidden = count($rows) - count($shown);
         $this->place = $deployment->runPlace();
-        $last = $plan->waves($this->place->allInRun($this->site->start_pages))['start'];
-        $root = $this->place->root;
-        $addresses = $this->site->addresses();
-        $this->rows = array_map(
-            static fn (array $row): PlanRow => PlanRow::of(
-                $row,
-                $root,
-                $addresses,
-                $last,
-            ),
-            $shown,
-        );
+        $rows = PlanRows::of($plan, $this->site, $this->place);
+        $this->rows = $rows->rows;
+        $this->hidden = $rows->hidden;
     }
 
     public function isGoing(): bool
@@ -128,19 +113,7 @@ final readonly class DeploymentView
     /** @return list<array{tone: string, words: string}> how many files of each kind of change, those there are */
     public function totals(): array
     {
-        $totals = [];
-        $counts = $this->plan->counts();
-        foreach (Change::cases() as $change) {
-            $count = $counts[$change->value];
-            $sent = $change === Change::Add || $change === Change::Replace;
-            $count['files'] === 0 || $totals[] = [
-                'tone' => FileTree::tone($change),
-                'words' => number_format($count['files'])." {$change->label()}"
-                    .($sent ? ' · '.Amount::bytes($count['bytes']) : ''),
-            ];
-        }
-
-        return $totals;
+        return PlanRows::totals($this->plan);
     }
 
     /** @return list<array{tone: string, x: float, width: float}> the drawing of shares, of WIDTH units */
@@ -287,19 +260,5 @@ final readonly class DeploymentView
     private static function answered(array $proof): bool
     {
         return ($proof['gone'] ?? false) === true ? $proof['error'] === null : $proof['status'] === 200;
-    }
-
-    /**
-     * @param  list<array<string, mixed>>  $rows
-     * @return list<array<string, mixed>> directories and what is changed, as many as are shown
-     */
-    private static function touched(array $rows): array
-    {
-        $touched = array_filter(
-            $rows,
-            static fn (array $row): bool => $row['directory'] || ($row['item']?->change->touches() ?? false),
-        );
-
-        return array_slice(array_values($touched), 0, self::MOST_ROWS);
     }
 }

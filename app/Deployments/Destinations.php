@@ -8,8 +8,6 @@ use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\Package;
 use App\Models\Site;
-use Cellarium\Core\Connection\RemoteReader;
-use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\Type\InstalledPackage;
@@ -24,15 +22,13 @@ use Cellarium\Core\Path\RemotePath;
 /** Where a package goes on a site by the rules of its type and by what is installed there; nothing is guessed. */
 final readonly class Destinations
 {
-    /** Of a file that may name a version; in bytes. */
-    public const READ = 64_000;
-
-    public function __construct(private PackageTypes $types, private RemoteReader $remote)
+    public function __construct(private PackageTypes $types)
     {
     }
 
     /**
      * @param  Manifest  $live  of all from where the run begins
+     * @param  InstalledPackages  $installed  below the directory visitors come in at
      *
      * @throws Problem where it does not fit what is installed
      */
@@ -41,19 +37,9 @@ final readonly class Destinations
         Package $package,
         RunPlace $where,
         Manifest $live,
+        InstalledPackages $installed,
     ): PackageDestination {
         $site = $deployment->site;
-        $served = $where->public === null ? $live : $live->inside($where->public->toString());
-        $read = fn (string $path): string => (string) RemoteText::of(
-            $this->remote,
-            self::path($where, $path),
-            self::READ,
-        );
-        $installed = InstalledPackages::find($served, $this->types, $read);
-        $where->served->equals($site->root()) && $site->update(['installed' => array_map(
-            static fn (InstalledPackage $one): array => $one->toArray(),
-            $installed->all,
-        )]);
         $type = $this->types->get((string) $package->type);
         $place = $deployment->place();
         if ($type === null || $type->place === Place::AboveDocumentRoot) {

@@ -6,7 +6,6 @@ namespace App\Deployments;
 
 use App\Failure\Problem;
 use App\Hosting\Connections;
-use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
@@ -21,6 +20,8 @@ use App\Storage\RunFiles;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Connection\RemoteReader;
+use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
@@ -29,9 +30,10 @@ use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
-use Cellarium\Core\Package\Type\Place;
-use Cellarium\Core\Package\Type\TypeRules;
+use Cellarium\Core\Package\Type\InstalledPackage;
+use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;
@@ -118,53 +120,50 @@ final readonly class PlanMaker
         $where = $deployment->runPlace();
         $remote = $this->connections->remote($site->account);
         $survey = $this->survey->of($deployment);
-        $type = $this->types->types()->get((string) $package->type);
-        $destination = (new Destinations($this->types->types(), $remote))->of(
+        $draft = PackageDraft::of(
+            $this->types->types(),
             $deployment,
-            $package,
-            $where,
             $survey->manifest,
-        );
-        $deployment->directory = $destination->place?->toString();
-        $deployment->exists && $deployment->save();
-        $target = TypeRules::target($package->contents(), $type);
-        $below = '';
-        if ($type?->place === Place::AboveDocumentRoot && $where->public !== null) {
-            $target = TypeRules::aroundDocumentRoot($target, $type, $where->public);
-        } else {
-            $into = $where->root->toward($destination->place ?? $where->served);
-            $below = (string) $into;
-            $target = $into === null ? $target : $target->below($into);
-        }
-        $target = TypeRules::writable(
-            $target,
-            $type,
-            $below,
-            $survey->manifest,
-        );
-        $isWhole = $below === (string) $where->public;
-        // What is deployed further down leaves everything beside it as it is; the backup holds the whole site either
-        // way.
-        $policy = new Policy(
-            [...self::kept($site, $where), ...TypeRules::keeps($type, $below)],
-            $isWhole || $below === '' ? $this->placeholders(
+            $this->installed($deployment, $survey->manifest, $remote),
+            fn (?RemotePath $place): array => $this->ours($deployment, $place),
+            fn (Manifest $target): array => $this->placeholders(
                 $site,
                 $where,
                 $survey->manifest,
                 $target,
                 $remote,
-            ) : [],
-            array_values(array_unique([...$this->ours($deployment), ...$destination->replaced])),
-            served: (string) $where->public,
+            ),
         );
+        $deployment->directory = $draft->place?->toString();
+        $deployment->exists && $deployment->save();
 
-        return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
+        return [
+            $draft->target,
+            $draft->policy,
+            $survey,
+            $draft->plan,
+        ];
     }
 
-    /** @return list<string> what the site keeps, as patterns of the run */
-    private static function kept(Site $site, RunPlace $where): array
+    /** What is installed where visitors come in; of the site itself it is written down. */
+    private function installed(Deployment $deployment, Manifest $live, RemoteReader $remote): InstalledPackages
     {
-        return $where->served->equals($site->root()) ? $where->allInRun($site->kept) : [];
+        $where = $deployment->runPlace();
+        $installed = InstalledPackages::find(
+            $where->public === null ? $live : $live->inside($where->public->toString()),
+            $this->types->types(),
+            static fn (string $path): string => (string) RemoteText::of(
+                $remote,
+                $where->served->join(RelativePath::fromString($path)),
+                SiteFacts::READ,
+            ),
+        );
+        $where->served->equals($deployment->site->root()) && $deployment->site->update(['installed' => array_map(
+            static fn (InstalledPackage $one): array => $one->toArray(),
+            $installed->all,
+        )]);
+
+        return $installed;
     }
 
     /** @return array{Manifest, Policy, Survey, Plan} */
@@ -272,7 +271,7 @@ final readonly class PlanMaker
      * @return list<string> paths the last deployment to this place put there, as long as nothing was brought or
      *     taken back since
      */
-    private function ours(Deployment $deployment): array
+    public function ours(Deployment $deployment, ?RemotePath $place): array
     {
         $proven = $deployment->site->deployments()
             ->where('state', DeploymentState::Proven)
@@ -281,7 +280,7 @@ final readonly class PlanMaker
             ->latest('id');
         $last = (clone $proven)
             ->where('kind', DeploymentKind::Deploy)
-            ->where('directory', $deployment->directory)
+            ->where('directory', $place?->toString())
             ->first();
         $back = (clone $proven)->where('kind', '!=', DeploymentKind::Deploy)->first();
         if ($last === null || ($back !== null && $back->id > $last->id)) {

@@ -70,7 +70,7 @@ final readonly class Plans
                 'package_id' => $package->id,
                 'ftp_user_id' => $as?->id,
                 'directory' => $place?->toString(),
-                'root' => self::stored($site, $root),
+                'root' => DeploymentRoots::stored($site, $root),
                 'reason' => $reason,
             ],
             $person,
@@ -148,15 +148,8 @@ final readonly class Plans
     public function draft(Site $site, Package $package): Deployment
     {
         $this->checks->check($site, $package);
-        [$root, $place] = $this->roots->of($site, $package, null);
-        $deployment = new Deployment([
-            'kind' => DeploymentKind::Deploy,
-            'directory' => $place?->toString(),
-            'root' => self::stored($site, $root),
-        ]);
-        $deployment->setRelation('site', $site);
 
-        return $deployment->setRelation('package', $package);
+        return $this->roots->draft($site, $package);
     }
 
     public function deploy(
@@ -180,11 +173,6 @@ final readonly class Plans
     public function restore(Backup $backup, ?Person $person = null): Deployment
     {
         return $this->maker->make($this->orderRestoreBackup($backup, $person));
-    }
-
-    private static function stored(Site $site, RemotePath $root): ?string
-    {
-        return $root->equals($site->root()) ? null : $root->toString();
     }
 
     /** @param  array<string, int|string|null>  $links */

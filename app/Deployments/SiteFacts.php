@@ -19,6 +19,9 @@ use Cellarium\Core\Storage\ContentStore;
 /** What a deployment must show of its site, and what it says of it once it is proven. */
 final readonly class SiteFacts
 {
+    /** Of a file that may name a version; in bytes. */
+    public const READ = 64_000;
+
     public function __construct(private Types $types, private ContentStore $store)
     {
     }
@@ -99,7 +102,7 @@ final readonly class SiteFacts
             $sha256 = (string) $after->get($path)?->sha256;
 
             return $sha256 !== '' && $this->store->has($sha256)
-                ? (string) file_get_contents($this->store->file($sha256), length: Destinations::READ)
+                ? (string) file_get_contents($this->store->file($sha256), length: self::READ)
                 : '';
         };
 

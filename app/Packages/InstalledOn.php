@@ -9,6 +9,7 @@ use App\Models\Site;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
+use Cellarium\Core\Package\Type\Place;
 
 /** What is installed on sites, as their servers showed it at the last look, and what is newer in the library. */
 final readonly class InstalledOn
@@ -36,6 +37,40 @@ final readonly class InstalledOn
         }
 
         return $rows;
+    }
+
+    /**
+     * Where a version of the same is installed, as the servers showed it at their last look.
+     *
+     * @return list<InstalledAt> those that are behind first, by domain
+     */
+    public function sites(Package $package): array
+    {
+        $type = $this->types->get((string) $package->type);
+        if ($type === null || $package->version === null) {
+            return [];
+        }
+        $sought = ['type' => $type->isUpdate ? (string) $type->system : $type->id]
+            + ($type->place === Place::InsideSystem ? ['name' => $package->name] : []);
+        $sites = Site::where('installed', '<>', '[]')
+            ->whereRaw('JSON_CONTAINS(installed, ?)', [json_encode($sought)])
+            ->orderBy('domain')
+            ->get(['id', 'domain', 'installed']);
+        $found = [];
+        foreach ($sites as $site) {
+            foreach ($site->installed as $one) {
+                $version = $one['version'] ?? null;
+                array_intersect_key($one, $sought) === $sought && $found[] = new InstalledAt(
+                    $site,
+                    '/'.$one['directory'],
+                    $version,
+                    $version !== null && version_compare((string) $version, $package->version, '<'),
+                );
+            }
+        }
+        usort($found, static fn (InstalledAt $a, InstalledAt $b): int => $b->isBehind <=> $a->isBehind);
+
+        return $found;
     }
 
     private function newer(PackageType $type, ?string $name, string $version): ?Package

@@ -13,18 +13,15 @@ use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Package\Mend\MendChange;
 use Cellarium\Core\Package\Served;
-use Cellarium\Core\Package\ServedAs;
+use Cellarium\Core\Package\Type\Glob;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
+use Cellarium\Core\Package\Type\Place;
+use Cellarium\Core\Package\Type\TypeRules;
 
 /** What the page of a package shows of its inspection. */
 final readonly class PackagePage
 {
-    /** So many addresses are shown at once. */
-    private const FIRST_ADDRESSES = 12;
-
-    private const MOST_ADDRESSES = 200;
-
     /** @var list<FindingGroup> what stops it or is to be looked at */
     public array $groups;
 
@@ -46,8 +43,11 @@ final readonly class PackagePage
     /** The site that fits better than the one that is chosen. */
     public ?FittingSite $better;
 
-    /** @var list<Served> those that need a look first */
-    private array $served;
+    /** From the root of the site, as if nothing else were there. */
+    public ServedView $served;
+
+    /** Files that never leave, by the rules of its type. */
+    public int $staysHere;
 
     public function __construct(
         public Package $package,
@@ -72,9 +72,13 @@ final readonly class PackagePage
         $this->fits = $fitting->best();
         $this->better = $site === null ? null : $fitting->betterThan($site);
         $this->ofOthers = $site === null ? [] : self::notFound($fitting->ofOtherClients($site), $findings);
-        $this->served = self::byNeed(Served::all(
-            $contents,
-            $findings,
+        $type = $types->get((string) $package->type);
+        $folder = TypeRules::servedFolder($type);
+        $fetchable = TypeRules::fetchable($contents, $type);
+        $this->staysHere = count($contents->files()) - count(TypeRules::target($contents, $type)->files());
+        $this->served = new ServedView(Served::all(
+            $folder === '' ? $fetchable : $fetchable->inside($folder),
+            Served::exposedBy($findings, $folder),
             $site->start_pages ?? StartPages::USUAL,
         ));
     }
@@ -101,6 +105,36 @@ final readonly class PackagePage
     public function kind(): ?PackageType
     {
         return $this->types->get((string) $this->package->type);
+    }
+
+    /** The patterns of what never leaves. */
+    public function neverLeaves(): string
+    {
+        return implode(', ', array_map(
+            static fn (Glob $glob): string => $glob->pattern,
+            $this->kind()->never ?? [],
+        ));
+    }
+
+    /** Where in an installed system it goes; null for what goes elsewhere. */
+    public function goesInside(): ?string
+    {
+        $type = $this->kind();
+
+        return $type?->place !== Place::InsideSystem
+            ? null
+            : str_replace('{name}', $this->package->name, (string) $type->directory).'/ of '
+                .($this->types->get((string) $type->system)->label ?? $type->system);
+    }
+
+    /** By what the addresses it would have are told. */
+    public function landsWhere(): string
+    {
+        return match (true) {
+            $this->site !== null => "on {$this->site->domain}",
+            $this->goesInside() !== null => '',
+            default => 'alone, by the usual start pages',
+        };
     }
 
     /** In a few words, beside its name. */
@@ -130,40 +164,5 @@ final readonly class PackagePage
     public function noteCount(): int
     {
         return array_sum(array_map(static fn (FindingGroup $group): int => count($group->findings), $this->notes));
-    }
-
-    /** @return list<Served> */
-    public function firstServed(): array
-    {
-        return array_slice($this->served, 0, self::FIRST_ADDRESSES);
-    }
-
-    /** @return list<Served> */
-    public function otherServed(): array
-    {
-        return array_slice($this->served, self::FIRST_ADDRESSES, self::MOST_ADDRESSES - self::FIRST_ADDRESSES);
-    }
-
-    public function servedNotShown(): int
-    {
-        return max(0, count($this->served) - self::MOST_ADDRESSES);
-    }
-
-    /**
-     * @param  list<Served>  $served
-     * @return list<Served> the top, what should not be fetched, pages, listings
-     */
-    private static function byNeed(array $served): array
-    {
-        $rank = static fn (Served $one): int => match (true) {
-            $one->address === '/' => 0,
-            $one->as === ServedAs::Exposed => 1,
-            $one->as === ServedAs::Listing && $one->hasPages => 2,
-            $one->as === ServedAs::Page => 3,
-            default => 4,
-        };
-        usort($served, static fn (Served $a, Served $b): int => $rank($a) <=> $rank($b));
-
-        return $served;
     }
 }

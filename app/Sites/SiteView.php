@@ -150,9 +150,26 @@ final readonly class SiteView
             $fetched === 0 => ProvenFact::holds('Live pages', 'answered', $this->site->live_proven_at),
             default => ProvenFact::holds(
                 'Live pages',
-                $fetched.($last->addresses > $fetched ? " of $last->addresses" : '').' fetched, same bytes',
+                $fetched.($last->addresses > $fetched ? " of $last->addresses" : '')
+                    .self::answered($last->proofs ?? []),
                 $this->site->live_proven_at,
             ),
+        };
+    }
+
+    /**
+     * What a program says cannot be compared with anything.
+     *
+     * @param  list<array<string, mixed>>  $proofs  as PageProof::toArray() gives them
+     */
+    private static function answered(array $proofs): string
+    {
+        $same = count(array_filter($proofs, static fn (array $proof): bool => $proof['matches'] === true));
+
+        return match ($same) {
+            count($proofs) => ' fetched, same bytes',
+            0 => ' answered',
+            default => " answered, $same with the same bytes",
         };
     }
 

@@ -85,6 +85,14 @@ final readonly class Manifest
         return self::of($entries);
     }
 
+    /** Only what lies below a directory, by the paths it has. */
+    public function under(string $directory): self
+    {
+        $isUnder = static fn (string|int $path): bool => str_starts_with((string) $path, "$directory/");
+
+        return new self(array_filter($this->entries, $isUnder, ARRAY_FILTER_USE_KEY));
+    }
+
     /** @param  list<string>  $paths */
     public function without(array $paths): self
     {

@@ -9,6 +9,7 @@ use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Fit\PackageTraits;
 use Cellarium\Core\Package\Type\Recognition;
+use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Reference\References;
 
 /** What a package is and how it would land: a manifest without its wrapping folder, contents in the store. */
@@ -35,7 +36,12 @@ final readonly class Inspection
 
     public function startPage(): ?string
     {
-        return $this->manifest->startPage(StartPages::USUAL)?->path->toString();
+        $folder = TypeRules::servedFolder($this->kind?->type);
+        $names = $folder === ''
+            ? StartPages::USUAL
+            : array_map(static fn (string $name): string => "$folder/$name", StartPages::USUAL);
+
+        return $this->manifest->startPage($names)?->path->toString();
     }
 
     public function stops(): bool
@@ -59,15 +65,20 @@ final readonly class Inspection
      */
     public function toArray(): array
     {
+        $type = $this->kind?->type;
+        $folder = TypeRules::servedFolder($type);
+        $fetchable = TypeRules::fetchable($this->manifest, $type);
+        $served = $folder === '' ? $fetchable : $fetchable->inside($folder);
+
         return [
-            'type' => $this->kind?->type?->id,
+            'type' => $type?->id,
             'type_evidence' => $this->kind->evidence ?? [],
             'name' => $this->name,
             'version' => $this->version,
             'root_lifted' => $this->wrapper,
             'entries' => count($this->manifest->all()),
             'bytes' => $this->manifest->bytes(),
-            'start_pages' => Served::startPages($this->manifest),
+            'start_pages' => Served::startPages($served),
             'findings' => array_map(
                 // Where in the file a mend would change something is of no use to others.
                 static fn (PackageFinding $finding): array => array_diff_key($finding->toArray(), ['offset' => 0]),
@@ -75,7 +86,7 @@ final readonly class Inspection
             ),
             'served' => array_map(
                 static fn (Served $one): array => $one->toArray(),
-                Served::all($this->manifest, $this->findings),
+                Served::all($served, Served::exposedBy($this->findings, $folder)),
             ),
         ];
     }

@@ -20,6 +20,7 @@ use Cellarium\Core\Package\Fit\ClientSites;
 use Cellarium\Core\Package\Fit\TraitCheck;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Recognition;
+use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Reference\Documents;
 use Cellarium\Core\Reference\ReferenceCheck;
 use Cellarium\Core\Reference\References;
@@ -59,11 +60,15 @@ final readonly class Inspector
         array $before = [],
         ?string $said = null,
     ): Inspection {
-        $mentions = new Mentions($manifest);
+        $kind = $this->kind($manifest, $said);
+        $folder = TypeRules::servedFolder($kind?->type);
+        // What never leaves, or lies where no visitor comes, is nobody's trouble.
+        $fetchable = TypeRules::fetchable($manifest, $kind?->type);
+        $mentions = new Mentions($fetchable);
         $checks = [new SecretCheck, new UnfinishedCheck($this->today)];
         $traits = new TraitCheck;
-        $references = new ReferenceCheck(new Resolver($manifest));
-        foreach ($manifest->files() as $entry) {
+        $references = new ReferenceCheck(new Resolver($fetchable, folder: $folder));
+        foreach ($fetchable->files() as $entry) {
             $path = $entry->path->toString();
             $isDocument = Documents::isOne($path, $entry->size);
             if (! $isDocument && ($entry->size > self::LONGEST_TEXT || preg_match(self::TEXT, $path) !== 1)) {
@@ -79,7 +84,6 @@ final readonly class Inspector
             }
         }
         $found = $references->finish();
-        $kind = $this->kind($manifest, $said);
         $name = ($origin->isSaid ? null : $kind?->name) ?? $origin->name;
         $says = $traits->traits(array_map(static fn (array $host): int => $host[0], $found->hosts));
 
@@ -95,20 +99,21 @@ final readonly class Inspector
                     $origin->left,
                     $kind?->type,
                 ),
-                ...NameFindings::of($manifest),
+                ...NameFindings::of($fetchable),
                 ...(new ProgramFindings($this->contents, $found))->of(
-                    $manifest,
+                    $fetchable,
                     $origin->modes,
                     $kind?->type,
                 ),
                 ...array_merge(...array_map(static fn ($check): array => $check->findings(), $checks)),
-                ...ReferenceFindings::of($manifest, $found),
+                ...ReferenceFindings::of($fetchable, $found, $folder),
                 ...(new ClientFindings($this->sites))->of($name, $found, $says),
                 ...(new UseFindings(
-                    $manifest,
+                    $fetchable,
                     $this->contents,
                     $found,
                     $mentions,
+                    $folder,
                 ))->all(),
             ], $before)),
             $found,

@@ -35,11 +35,12 @@ final readonly class Served
     }
 
     /**
+     * @param  Manifest  $manifest  from the root of the site
+     * @param  list<string>  $exposed  paths that should not be fetched
      * @param  list<string>  $names  start pages in the order of the site
-     * @param  list<PackageFinding>  $findings
      * @return list<self> each directory that holds files, then what should not be fetched
      */
-    public static function all(Manifest $manifest, array $findings, array $names = StartPages::USUAL): array
+    public static function all(Manifest $manifest, array $exposed, array $names = StartPages::USUAL): array
     {
         $served = [];
         foreach (self::directories($manifest) as $directory => $hasPages) {
@@ -52,18 +53,29 @@ final readonly class Served
                 $hasPages,
             );
         }
-        $exposed = [];
+        foreach (array_unique($exposed) as $path) {
+            $served[] = new self('/'.self::encoded($path), ServedAs::Exposed, $path);
+        }
+
+        return $served;
+    }
+
+    /**
+     * @param  list<PackageFinding>  $findings
+     * @param  string  $folder  that is the root of the site, "" is the top
+     * @return list<string> paths from the root of the site that should not be fetched
+     */
+    public static function exposedBy(array $findings, string $folder): array
+    {
+        $paths = [];
         foreach ($findings as $finding) {
-            if ($finding->path !== null && in_array($finding->code, self::EXPOSES, true)) {
-                $exposed[$finding->path] ??= new self(
-                    '/'.self::encoded($finding->path),
-                    ServedAs::Exposed,
-                    $finding->path,
-                );
+            $path = (string) $finding->path;
+            if ($path !== '' && in_array($finding->code, self::EXPOSES, true)) {
+                $paths[] = $folder === '' ? $path : substr($path, strlen($folder) + 1);
             }
         }
 
-        return [...$served, ...array_values($exposed)];
+        return $paths;
     }
 
     /**
@@ -86,6 +98,21 @@ final readonly class Served
         }
 
         return $found;
+    }
+
+    /**
+     * The same, where the root lies at an address of the site.
+     *
+     * @param  string  $prefix  percent-encoded, "/blog"
+     */
+    public function below(string $prefix): self
+    {
+        return new self(
+            $prefix.$this->address,
+            $this->as,
+            $this->file,
+            $this->hasPages,
+        );
     }
 
     /** @return array{address: string, as: string, file: string|null} */

@@ -21,4 +21,16 @@ final readonly class Resolved
         public ?string $host = null,
     ) {
     }
+
+    /** The same, where the root of the site lies in a directory. */
+    public function below(string $directory): self
+    {
+        return new self(
+            $this->fault,
+            $this->target === null ? null : "$directory/$this->target",
+            $this->fragment,
+            $this->suggestion === null ? null : "$directory/$this->suggestion",
+            $this->host,
+        );
+    }
 }

@@ -12,13 +12,24 @@ final readonly class Resolver
 {
     private Names $names;
 
-    /** @param  list<string>  $own  hosts that are the site itself */
-    public function __construct(Manifest $manifest, private array $own = [])
+    /**
+     * @param  list<string>  $own  hosts that are the site itself
+     * @param  string  $folder  that is the root of the site; "" is the top of the manifest
+     */
+    public function __construct(Manifest $manifest, private array $own = [], private string $folder = '')
     {
-        $this->names = new Names($manifest);
+        $this->names = new Names($folder === '' ? $manifest : $manifest->inside($folder));
     }
 
+    /** @param  string  $file  that lies below the root of the site */
     public function resolve(string $file, Document $document, Reference $reference): Resolved
+    {
+        return $this->folder === ''
+            ? $this->fromRoot($file, $document, $reference)
+            : $this->fromRoot(substr($file, strlen($this->folder) + 1), $document, $reference)->below($this->folder);
+    }
+
+    private function fromRoot(string $file, Document $document, Reference $reference): Resolved
     {
         $address = Address::of(
             $reference->value,

@@ -41,9 +41,12 @@
                 </ol>
             </section>
             @include('parts.references')
+            @if ($landing?->tree !== null)
+                @include('parts.landing')
+            @else
             <section class="sheet">
                 <details>
-                    <summary>All {{ Amount::files($package->files) }} below the document root</summary>
+                    <summary>All {{ Amount::files($package->files) }} of the package</summary>
                     <table class="facts-table tree">
                         <thead>
                             <tr>
@@ -68,6 +71,7 @@
                     @endif
                 </details>
             </section>
+            @endif
         </div>
         <div class="stack">
             <section class="sheet" aria-labelledby="deploy-it">
@@ -103,31 +107,46 @@
             </section>
             <section class="sheet">
                 <h2>As it would land
-                    <small>{{ $site === null ? 'by the usual start pages' : 'on '.$site->domain }}</small></h2>
+                    <small>{{ $page->landsWhere() }}</small></h2>
+                @if ($landing?->problem !== null)
+                    <p class="word is-trouble"><bdi>@words($landing->problem)</bdi></p>
+                @elseif ($landing !== null && $landing->seenAt === null)
+                    <p class="calm">Nobody has looked at what lies on {{ $site->domain }} yet, so this is the package
+                        alone. The plan looks first.</p>
+                @elseif ($landing !== null)
+                    <p class="soft">With what lay there {{ $landing->seenAt->shown('j M Y H:i') }}; the plan looks
+                        again.</p>
+                @endif
+                @php($answers = $landing === null ? $page->served : $landing->served)
+                @if ($answers === null)
+                @elseif ($landing === null && $page->goesInside() !== null)
+                    <p class="calm">It goes into {{ $page->goesInside() }}. Choose the site, and it is shown here.</p>
+                @else
                 <table class="facts-table">
                     <tbody>
-                        @foreach ($page->firstServed() as $served)
+                        @foreach ($answers->first() as $served)
                             @include('parts.served')
                         @endforeach
                     </tbody>
                 </table>
+                @endif
                 @foreach ($page->ofOthers as $named)
                     <p><x-tag tone="soon">another client</x-tag> It names <x-domain :name="$named->site->domain" /> of
                         {{ $named->site->account->client->name }},
                         {{ $named->times === 1 ? 'once' : $named->times.' times' }}.</p>
                 @endforeach
-                @if ($page->otherServed() !== [])
+                @if ($answers !== null && $answers->others() !== [])
                     <details>
-                        <summary>{{ count($page->otherServed()) }} more addresses</summary>
+                        <summary>{{ count($answers->others()) }} more addresses</summary>
                         <table class="facts-table">
                             <tbody>
-                                @foreach ($page->otherServed() as $served)
+                                @foreach ($answers->others() as $served)
                                     @include('parts.served')
                                 @endforeach
                             </tbody>
                         </table>
-                        @if ($page->servedNotShown() > 0)
-                            <p class="soft">and {{ number_format($page->servedNotShown()) }} more</p>
+                        @if ($answers->notShown() > 0)
+                            <p class="soft">and {{ number_format($answers->notShown()) }} more</p>
                         @endif
                     </details>
                 @endif
@@ -170,7 +189,7 @@
                 @if ($versions->notShown > 0)
                     <p class="soft">and {{ number_format($versions->notShown) }} older ones</p>
                 @endif
-                @if ($versions->behind() !== [])
+                @if ($installed === [] && $versions->behind() !== [])
                     <p><x-tag tone="soon">{{ count($versions->behind()) }} behind</x-tag> an older version is live
                         there.</p>
                 @endif
@@ -178,6 +197,9 @@
                         :to="'/packages/let-go?this=1&packages[]='.$package->id" method="GET">Let this version
                         go</x-action></p>
             </section>
+            @if ($installed !== [])
+                @include('parts.installed-at')
+            @endif
             <section class="sheet">
                 <h2>What it is</h2>
                 @if ($page->choices() !== [])
@@ -207,6 +229,11 @@
                         </form>
                     </details>
                 @endleads
+                @if ($page->staysHere > 0)
+                    <p>{{ Amount::files($page->staysHere) }} of it never
+                        {{ $page->staysHere === 1 ? 'leaves' : 'leave' }}, by the rules of that type:
+                        {{ $page->neverLeaves() }}.</p>
+                @endif
                 @if ($package->wrapper !== null)
                     <p>All lay inside <x-path :path="$package->wrapper" />; that is lifted.</p>
                 @endif

@@ -74,7 +74,8 @@ final class FittingTest extends AppTestCase
         $this->site->update(['domain' => 'site.example', 'aliases' => ['stones.example']]);
         $pages = [
             'index.html' => "<title>Beds at the stones</title>\n<a href=https://www.stones.example/>Home</a>\n"
-                ."<link rel=canonical href=https://site.example/>\n<a href=https://www.tideclock.example/high>Tides</a>",
+                ."<link rel=canonical href=https://site.example/>\n"
+                .'<a href=https://www.tideclock.example/high>Tides</a>',
         ];
         $first = $this->package($pages, 'stones-1.zip');
         $found = static fn (Package $package): array => array_map(

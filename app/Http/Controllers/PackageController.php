@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Deployments\Landings;
 use App\Models\DeploymentState;
 use App\Models\Package;
 use App\Models\Site;
 use App\Packages\FileTree;
+use App\Packages\InstalledOn;
 use App\Packages\LetGo;
 use App\Packages\PackagePage;
 use App\Packages\Packages;
@@ -42,11 +44,14 @@ final class PackageController
         Package $package,
         Packages $packages,
         Types $types,
+        Landings $landings,
     ): View {
         if ($package->isLetGo()) {
             return view('package-let-go', ['package' => $package, 'versions' => PackageVersions::of($package)]);
         }
-        $site = $request->integer('site') > 0 ? Site::with('account.client')->find($request->integer('site')) : null;
+        $site = $request->integer('site') > 0
+            ? Site::with('account.client', 'account.sites')->find($request->integer('site'))
+            : null;
         $contents = $package->contents();
 
         return view('package', [
@@ -65,6 +70,8 @@ final class PackageController
                 '',
             ),
             'tree' => FileTree::ofManifest($contents),
+            'landing' => $site === null ? null : $landings->of($site, $package),
+            'installed' => (new InstalledOn($types->types()))->sites($package),
             'versions' => PackageVersions::of($package),
             'site' => $site,
             'deployed' => $package

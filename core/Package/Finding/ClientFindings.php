@@ -28,14 +28,20 @@ final readonly class ClientFindings
     {
         $hosts = $references->hosts;
         uasort($hosts, static fn (array $a, array $b): int => $b[0] <=> $a[0]);
-        $hosts = array_slice($hosts, 0, self::MOST_HOSTS, true);
+        $hosts = array_slice(
+            $hosts,
+            0,
+            self::MOST_HOSTS,
+            true,
+        );
         if ($this->sites === null || $hosts === []) {
             return [];
         }
         $clients = $this->sites->clientsOf(array_map(strval(...), array_keys($hosts + $traits->own)));
-        $own = $this->sites->clientsRunning($package) ?: self::most($traits->own, $clients) ?: self::most(
-            array_map(static fn (array $host): int => $host[0], $hosts),
-            $clients,
+        $own = self::firstThatSays(
+            fn (): array => $this->sites->clientsRunning($package),
+            static fn (): array => self::most($traits->own, $clients),
+            static fn (): array => self::most(array_map(static fn (array $at): int => $at[0], $hosts), $clients),
         );
         $findings = [];
         foreach (array_intersect_key(array_diff($clients, $own), $hosts) as $host => $client) {
@@ -50,6 +56,22 @@ final readonly class ClientFindings
         }
 
         return $findings;
+    }
+
+    /**
+     * @param  \Closure(): list<int>  ...$ways
+     * @return list<int>
+     */
+    private static function firstThatSays(\Closure ...$ways): array
+    {
+        foreach ($ways as $way) {
+            $clients = $way();
+            if ($clients !== []) {
+                return $clients;
+            }
+        }
+
+        return [];
     }
 
     /**

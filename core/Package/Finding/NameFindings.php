@@ -5,12 +5,11 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package\Finding;
 
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Package\SensitiveNames;
 
 /** Names that some system cannot hold or that look like others, and kinds of files that everybody should not fetch. */
 final class NameFindings
 {
-    private const DUMP = '/\.(?:sql|dump)(?:\.(?:gz|bz2|xz|zip))?\z|\.(?:sqlite3?|mdb)\z/i';
-
     private const ARCHIVE = '/\.(?:zip|tar|tgz|tar\.(?:gz|bz2|xz)|7z|rar)\z/i';
 
     private const UNSEEN = '/[\x{200b}-\x{200f}\x{202a}-\x{202e}\x{2066}-\x{2069}\x{feff}]/u';
@@ -71,7 +70,7 @@ final class NameFindings
     private static function ofKind(string $path): array
     {
         return match (true) {
-            preg_match(self::DUMP, $path) === 1 => [new PackageFinding(
+            preg_match(SensitiveNames::DUMP, $path) === 1 => [new PackageFinding(
                 FindingCode::SecretDump,
                 Severity::Warn,
                 'looks like a database or the dump of one, and everybody could fetch it.',

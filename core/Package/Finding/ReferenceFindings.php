@@ -16,12 +16,17 @@ final class ReferenceFindings
     /** So many are kept, each with its file and line; what is more of them is counted. */
     public const MOST = 1000;
 
-    /** @return list<PackageFinding> in the order of files and lines */
-    public static function of(Manifest $manifest, References $references): array
+    /**
+     * @param  string  $folder  that is the root of the site, "" is the top
+     * @return list<PackageFinding> in the order of files and lines
+     */
+    public static function of(Manifest $manifest, References $references, string $folder = ''): array
     {
         $broken = $references->broken;
         // Where a program answers, an address without a file may be one of its pages.
-        $answers = self::hasProgram($manifest);
+        $answers = self::hasProgram($manifest, $folder);
+        // Names are written from the top then, which is not the root of the site: mending would write wrong ones.
+        $isMended = $folder === '';
         $findings = array_map(
             static fn (BrokenReference $one): PackageFinding => new PackageFinding(
                 FindingCode::from($one->fault->value),
@@ -30,7 +35,7 @@ final class ReferenceFindings
                 $one->file,
                 $one->line,
                 $one->suggestion,
-                $one->reference->offset,
+                $isMended ? $one->reference->offset : null,
             ),
             array_slice($broken, 0, self::MOST),
         );
@@ -78,10 +83,10 @@ final class ReferenceFindings
         };
     }
 
-    private static function hasProgram(Manifest $manifest): bool
+    private static function hasProgram(Manifest $manifest, string $folder): bool
     {
         foreach (['.htaccess', 'index.php', 'web.config', '_redirects'] as $name) {
-            if ($manifest->get($name)?->isFile() === true) {
+            if ($manifest->get(ltrim("$folder/$name", '/'))?->isFile() === true) {
                 return true;
             }
         }

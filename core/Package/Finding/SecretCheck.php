@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package\Finding;
 
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\SensitiveNames;
 use Cellarium\Core\Reference\Document;
 
 /** Private keys, passwords in settings, and tokens by what they are called and how random they look. */
@@ -16,8 +17,6 @@ final class SecretCheck implements TextCheck
         .'["\']?(?!null\b|changeme\b|<|\$\{|%|x{3,})[^\s"\']{3,}/im';
 
     private const PRIVATE_KEY = '/-----BEGIN (?:[A-Z0-9]+ )*PRIVATE KEY(?: BLOCK)?-----\s+[A-Za-z0-9+\/=]/';
-
-    private const HELD = '/(?:\A|\/)\.env(?:\.[\w-]+)?\z/i';
 
     /** A text of letters and digits right behind a name that sounds like a secret. */
     private const TOKEN = '~(?:secret|token|passwo?r?d|api[_-]?key|private[_-]?key)[\w-]{0,20}+["\']?\s*+'
@@ -52,7 +51,7 @@ final class SecretCheck implements TextCheck
                 $path,
                 Quote::line($text, $match[0][1]),
             );
-        } elseif (preg_match(self::HELD, $path) === 1) {
+        } elseif (preg_match(SensitiveNames::SETTINGS, $path) === 1) {
             $this->settings($path, $text);
         } elseif (preg_match('/\.(?:php|phtml)\z/i', $path) !== 1) {
             // A server runs those and gives away none of their text.

@@ -9,6 +9,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Package\AskedFor;
 use Cellarium\Core\Package\PackageContents;
+use Cellarium\Core\Package\SensitiveNames;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Reference\References;
 use Cellarium\Core\Storage\Bytes;
@@ -18,10 +19,6 @@ final readonly class UseFindings
 {
     /** Sources that are put together before anything is served; they name each other in ways of their own. */
     private const SOURCE = '/\.(?:s[ac]ss|less|styl|tsx?|jsx|coffee|vue|svelte)\z/i';
-
-    /** What editors and people leave beside a file. */
-    private const COPY = '/(?:~|\.(?:bak|orig|rej|old|sw[op]|tmp)|\.(?:html?|css|js|php)\.\d+)\z|\A#.*#\z|\A\.#'
-        .'|\ACopy of |(?: - Copy| copy| \(copy\))(?: \d+)?(?=\.\w+\z)/i';
 
     private const FOR_BUILDING = ['node_modules', 'bower_components', '.sass-cache', '.parcel-cache'];
 
@@ -40,11 +37,13 @@ final readonly class UseFindings
     /** @var array<string, true> files that something refers to */
     private array $used;
 
+    /** @param  string  $folder  that is the root of the site, "" is the top */
     public function __construct(
         private Manifest $manifest,
         private PackageContents $contents,
         private References $references,
         private Mentions $mentions,
+        private string $folder = '',
     ) {
         $used = [];
         foreach ($references->links as $targets) {
@@ -79,7 +78,7 @@ final readonly class UseFindings
 
     private function isCopy(ManifestEntry $file): bool
     {
-        return preg_match(self::COPY, $file->path->name()) === 1;
+        return preg_match(SensitiveNames::COPY, $file->path->name()) === 1;
     }
 
     private function isUsed(ManifestEntry $file): bool
@@ -130,7 +129,7 @@ final readonly class UseFindings
     private function unused(): array
     {
         // A program picks its files by itself; without pages there is nothing that could refer.
-        if ($this->references->links === [] || $this->manifest->get('index.php') !== null) {
+        if ($this->references->links === [] || $this->manifest->get(ltrim("$this->folder/index.php", '/')) !== null) {
             return [];
         }
         $findings = [];

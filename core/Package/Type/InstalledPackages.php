@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Type;
 
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\Manifest;
 use Closure;
 
@@ -55,6 +56,28 @@ final readonly class InstalledPackages
                     ));
                 }
             }
+        }
+
+        return new self($found);
+    }
+
+    /**
+     * As they were written down; of types that are no longer known nothing is said.
+     *
+     * @param  list<array<string, string|null>>  $written  as InstalledPackage::toArray() gives them
+     */
+    public static function written(array $written, PackageTypes $types): self
+    {
+        $found = [];
+        foreach ($written as $one) {
+            $fields = new JsonFields($one);
+            $type = $types->get($fields->text('type'));
+            $type === null || $found[] = new InstalledPackage(
+                $type,
+                $fields->text('directory'),
+                $fields->textOrNull('name'),
+                $fields->textOrNull('version'),
+            );
         }
 
         return new self($found);

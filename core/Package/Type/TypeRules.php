@@ -25,6 +25,21 @@ final class TypeRules
         ));
     }
 
+    /** The directory of a package that visitors come in at; "" is its top. */
+    public static function servedFolder(?PackageType $type): string
+    {
+        return $type?->place === Place::AboveDocumentRoot ? trim((string) $type->directory, '/') : '';
+    }
+
+    /** What visitors could fetch of a package once it is live, by the paths it has in the package. */
+    public static function fetchable(Manifest $contents, ?PackageType $type): Manifest
+    {
+        $folder = self::servedFolder($type);
+        $target = self::target($contents, $type);
+
+        return $folder === '' ? $target : $target->under($folder);
+    }
+
     /**
      * The same with its public folder under the name that the document root has.
      *
@@ -32,7 +47,7 @@ final class TypeRules
      */
     public static function aroundDocumentRoot(Manifest $target, PackageType $type, RelativePath $public): Manifest
     {
-        $folder = RelativePath::fromString((string) $type->directory);
+        $folder = RelativePath::fromString(self::servedFolder($type));
         $entries = [];
         foreach ($target->all() as $entry) {
             $below = $entry->path->below($folder);
