@@ -68,7 +68,7 @@ final readonly class PlanRow
                 $address,
                 [self::files($row['target'][0]), ''],
                 [self::files($row['live'][0]), ''],
-                $sums,
+                $sums === [] && $item instanceof PlanItem && $item->change === Change::Add ? ['made'] : $sums,
                 mode: self::mode($item),
             );
         }

@@ -8,6 +8,7 @@ use App\Models\Package;
 use App\Models\Site;
 use Cellarium\Core\Package\Fit\PackageMarks;
 use Cellarium\Core\Package\Fit\SiteFit;
+use Cellarium\Core\Package\Type\PackageTypes;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -27,7 +28,7 @@ final readonly class Fitting
     {
     }
 
-    public static function of(Package $package): self
+    public static function of(Package $package, PackageTypes $types): self
     {
         $traits = $package->traits();
         $own = [];
@@ -37,7 +38,10 @@ final readonly class Fitting
             $own[$site->id] = ($own[$site->id] ?? 0) + ($traits->own[$host] ?? 0);
             $linked[$site->id] = ($linked[$site->id] ?? 0) + ($traits->linked[$host] ?? 0);
         }
-        [$titles, $files, $named] = self::alike($package);
+        // A system's files and its name are on the sites of many; whose this one is, its addresses alone may say.
+        [$titles, $files, $named] = $types->isOfSystem((string) $package->type)
+            ? [[], [], []]
+            : self::alike($package);
         $ids = array_keys($own + $titles + $files + $named);
         $sites = Site::with('account.client')->whereIn('id', $ids)->get()->map(
             static fn (Site $site): FittingSite => new FittingSite($site, new SiteFit(

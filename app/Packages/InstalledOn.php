@@ -14,6 +14,8 @@ use Cellarium\Core\Package\Type\Place;
 /** What is installed on sites, as their servers showed it at the last look, and what is newer in the library. */
 final readonly class InstalledOn
 {
+    private const MOST_SUITING = 6;
+
     public function __construct(private PackageTypes $types)
     {
     }
@@ -71,6 +73,38 @@ final readonly class InstalledOn
         usort($found, static fn (InstalledAt $a, InstalledAt $b): int => $b->isBehind <=> $a->isBehind);
 
         return $found;
+    }
+
+    /**
+     * Where the system of a theme, an extension or an update is installed, and the package is not, or is older.
+     *
+     * @return list<SuitingSite> by domain, the first of many
+     */
+    public function suiting(Package $package): array
+    {
+        $type = $this->types->get((string) $package->type);
+        if ($type?->system === null) {
+            return [];
+        }
+        $has = array_flip(array_map(
+            static fn (InstalledAt $at): int => $at->site->id,
+            array_filter($this->sites($package), static fn (InstalledAt $at): bool => ! $at->isBehind),
+        ));
+        $sites = Site::with('account.client')
+            ->where('installed', '<>', '[]')
+            ->whereRaw('JSON_CONTAINS(installed, ?)', [json_encode(['type' => $type->system])])
+            ->whereNotIn('id', array_keys($has))
+            ->orderBy('domain')
+            ->limit(self::MOST_SUITING)
+            ->get();
+        $label = $this->types->get($type->system)->label ?? $type->system;
+        $suiting = [];
+        foreach ($sites as $site) {
+            $version = collect($site->installed)->firstWhere('type', $type->system)['version'] ?? null;
+            $suiting[] = new SuitingSite($site, trim("$label $version").' is installed');
+        }
+
+        return $suiting;
     }
 
     private function newer(PackageType $type, ?string $name, string $version): ?Package

@@ -15,8 +15,16 @@
                 <label for="choose-sites">Site</label>
                 @if ($site === null)
                     <div>
-                        @if ($fits !== [])
+                        @if ($fits !== [] || $suiting !== [])
                             <ul class="fits">
+                                @foreach ($suiting as $suits)
+                                    <li><a class="strong"
+                                            href="/deployments/new?{{ http_build_query(['package' => $package->id,
+                                                'site' => $suits->site->id]) }}"><x-domain
+                                                :name="$suits->site->domain" /></a>
+                                        <span class="soft">{{ $suits->site->account->client->name }}:
+                                            {{ $suits->why }}</span></li>
+                                @endforeach
                                 @foreach ($fits as $fit)
                                     <li><a class="strong"
                                             href="/deployments/new?{{ http_build_query(['package' => $package->id,

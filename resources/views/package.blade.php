@@ -93,6 +93,14 @@
                                     $likely->id]) }}">To
                                 {{ $likely->domain }}</a></p>
                     @endif
+                    @foreach ($suiting as $suits)
+                        @if ($likely === null || ! $suits->site->is($likely))
+                            <p><a class="strong"
+                                    href="/deployments/new?{{ http_build_query(['package' => $package->id,
+                                        'site' => $suits->site->id]) }}"><x-domain :name="$suits->site->domain" /></a>
+                                <span class="soft">{{ $suits->why }}</span></p>
+                        @endif
+                    @endforeach
                     @foreach ($page->fits as $fit)
                         @if ($likely === null || ! $fit->site->is($likely))
                             <p><a class="strong"

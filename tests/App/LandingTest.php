@@ -164,11 +164,36 @@ final class LandingTest extends AppTestCase
             'page.php' => '<?php',
         ]);
         $this->get("/packages/$theme->id")->assertSee('3 behind');
+        $this->get("/deployments/new?package=$theme->id")->assertSeeInOrder([
+            'behind.example',
+            'Quaylight 2.4 is installed',
+            'site.example',
+            'Quaylight 2.10 is installed',
+        ]);
+        $this->get("/deployments/new?package=$update->id")
+            ->assertSee('Quaylight 2.4 is installed')
+            ->assertDontSee('Quaylight 2.9 is installed');
         $other = $this->packed('shore-0.4.zip', [
             'theme.ini' => "name = shore\nversion = 0.4\nfor = quaylight\n",
             'page.php' => '<?php //',
         ]);
-        $this->get("/packages/$other->id")->assertDontSee('behind');
+        $this->get("/packages/$other->id")->assertDontSee('an older version is installed there');
         self::assertSame(3, Site::count());
+
+        // A new deployment offers what suits what is installed, and nothing that a plan would refuse.
+        $whole = $this->packed('quaylight-3.0.zip', [
+            'quaylight.php' => "<?php\ndefine('QUAYLIGHT_VERSION', '3.0');\n",
+        ] + self::SYSTEM);
+        self::assertSame('quaylight', $whole->type);
+        $behind = Site::where('domain', 'behind.example')->firstOrFail();
+        $this->get("/deployments/new?site=$behind->id")->assertSeeInOrder([
+            'shore 0.4',
+            'is a Quaylight theme, and its system is installed',
+            'reed 0.4',
+            'newer than 0.3, which is installed',
+            'quaylight 2.9',
+            'newer than 2.4, which is installed',
+        ])->assertDontSee('class="strong" href="/deployments/new?site='.$behind->id.'&amp;package='.$whole->id, false);
+        $this->get("/deployments/new?site={$this->site->id}")->assertDontSee('newer than 2.10');
     }
 }

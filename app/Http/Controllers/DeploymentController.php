@@ -23,6 +23,8 @@ use App\Models\SetAside;
 use App\Models\Site;
 use App\Packages\Fitting;
 use App\Packages\FittingPackages;
+use App\Packages\InstalledOn;
+use App\Packages\Types;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Deployment\RunRefusal;
@@ -55,7 +57,7 @@ final class DeploymentController
         ]);
     }
 
-    public function choose(Request $request): View
+    public function choose(Request $request, Types $types): View
     {
         $site = $request->integer('site') > 0
             ? Site::with(
@@ -83,10 +85,15 @@ final class DeploymentController
             'site' => $site,
             'package' => $package,
             'users' => $users,
-            'better' => $site !== null && $package !== null ? Fitting::of($package)->betterThan($site) : null,
+            'better' => $site !== null && $package !== null
+                ? Fitting::of($package, $types->types())->betterThan($site)
+                : null,
             'places' => $site === null ? [] : ChosenPlace::of($site),
-            'fits' => $site === null && $package !== null ? Fitting::of($package)->best() : [],
-            'fitting' => $site !== null && $package === null ? FittingPackages::of($site) : null,
+            'fits' => $site === null && $package !== null ? Fitting::of($package, $types->types())->best() : [],
+            'suiting' => $site === null && $package !== null
+                ? (new InstalledOn($types->types()))->suiting($package)
+                : [],
+            'fitting' => $site !== null && $package === null ? FittingPackages::of($site, $types->types()) : null,
         ]);
     }
 

@@ -71,6 +71,7 @@ final class PackageController
             ),
             'tree' => FileTree::ofManifest($contents),
             'landing' => $site === null ? null : $landings->of($site, $package),
+            'suiting' => (new InstalledOn($types->types()))->suiting($package),
             'installed' => (new InstalledOn($types->types()))->sites($package),
             'versions' => PackageVersions::of($package),
             'site' => $site,

@@ -98,7 +98,8 @@ final readonly class InstalledPackages
         return ! $type->isUpdate
             && $type->version !== null
             && $type->place === Place::DocumentRoot
-            && array_filter($types->all(), static fn (PackageType $one): bool => $one->system === $type->id) !== [];
+            && $type->system === null
+            && $types->isOfSystem($type->id);
     }
 
     /** @return list<string> directories, "" is the top */

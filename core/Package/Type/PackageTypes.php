@@ -35,6 +35,14 @@ final readonly class PackageTypes
         return $this->types[$id] ?? null;
     }
 
+    /** Whether it is an installed system or a part of one: the same files are many sites' then. */
+    public function isOfSystem(string $id): bool
+    {
+        $isNamed = array_filter($this->types, static fn (PackageType $type): bool => $type->system === $id) !== [];
+
+        return $isNamed || $this->get($id)?->system !== null;
+    }
+
     /** @return list<PackageType> */
     public function all(): array
     {
