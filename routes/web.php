@@ -163,6 +163,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::get('/packages/let-go', [LibraryController::class, 'offer']);
     Route::post('/packages/let-go', [LibraryController::class, 'letGo']);
     Route::post('/packages/{package}/type', [PackageController::class, 'say']);
+    Route::post('/packages/{package}/name', [PackageController::class, 'name']);
     Route::get('/packages/{package}/mend', [MendController::class, 'show']);
     Route::post('/packages/{package}/mend', [MendController::class, 'make']);
     Route::get('/deployments/new', [DeploymentController::class, 'choose']);

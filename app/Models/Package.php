@@ -27,6 +27,7 @@ final class Package extends Model
     protected $casts = [
         'findings' => 'array',
         'stops' => 'boolean',
+        'is_named' => 'boolean',
         'mends' => 'array',
         'type_evidence' => 'array',
         'type_choices' => 'array',

@@ -97,6 +97,7 @@ enum RecordKind: string
     case PackageTypeSaved = 'package_type_saved';
 
     case PackageTypeSaid = 'package_type_said';
+    case PackageNamed = 'package_named';
 
     case PackageRefused = 'package_refused';
 

@@ -147,13 +147,25 @@ final readonly class Packages
                 $package->name,
                 $package->version,
                 $package->wrapper,
-                isSaid: $package->mended_from !== null,
+                isSaid: $package->is_named || $package->mended_from !== null,
             ),
             [],
             $type,
         );
         $package->update(self::columns($found));
         Record::write(RecordKind::PackageTypeSaid, "{$package->title()} is of the type $type, by the word of a person");
+    }
+
+    /** The name that its versions share, and which of them it is; said by somebody. */
+    public function name(Package $package, string $name, ?string $version): void
+    {
+        $before = $package->title();
+        $package->update([
+            'name' => $name,
+            'version' => $version,
+            'is_named' => true,
+        ]);
+        Record::write(RecordKind::PackageNamed, "$before is called {$package->title()} now");
     }
 
     /** @param  array<string, mixed>  $facts  where it is from */

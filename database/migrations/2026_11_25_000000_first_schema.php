@@ -299,6 +299,8 @@ return new class extends Migration
             $table->id();
             $table->string('name')->index();
             $table->string('version')->nullable();
+            // Whether a person typed the two; looking through it again leaves them then.
+            $table->boolean('is_named')->default(false);
             $table->string('file_name');
             $table->string('sha256', 64)->unique();
             // Null for what was made here from another one.

@@ -237,6 +237,28 @@
                         </form>
                     </details>
                 @endleads
+                @leads('/packages/'.$package->id.'/name', 'POST')
+                    <details @if ($errors->isNotEmpty()) open @endif>
+                        <summary>Name and version</summary>
+                        <form method="post" action="/packages/{{ $package->id }}/name" class="stack-form">
+                            @csrf
+                            @foreach ($errors->all() as $message)
+                                <p class="word is-trouble" role="alert">{{ $message }}</p>
+                            @endforeach
+                            <label for="name">Name <span class="soft">that its versions share</span></label>
+                            <input class="entry" id="name" name="name" required maxlength="100"
+                                value="@exactly(old('name', $package->name))" autocomplete="off"
+                                @readonly($page->kind()?->name !== null)>
+                            @if ($page->kind()?->name !== null)
+                                <p class="soft">It gives itself this name, and goes where that says.</p>
+                            @endif
+                            <label for="version">Version</label>
+                            <input class="entry" id="version" name="version" maxlength="40"
+                                value="@exactly(old('version', $package->version))" autocomplete="off">
+                            <div class="row-acts"><button class="act" data-once>Save</button></div>
+                        </form>
+                    </details>
+                @endleads
                 @if ($page->staysHere > 0)
                     <p>{{ Amount::files($page->staysHere) }} of it never
                         {{ $page->staysHere === 1 ? 'leaves' : 'leave' }}, by the rules of that type:

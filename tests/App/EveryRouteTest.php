@@ -157,6 +157,7 @@ final class EveryRouteTest extends AppTestCase
         'GET packages/{package}' => ['site'],
         'GET packages/{package}/references' => ['in', 'file'],
         'POST packages/{package}/type' => ['type'],
+        'POST packages/{package}/name' => ['name', 'version'],
         'GET packages/{package}/mend' => ['what'],
         'POST packages/{package}/mend' => ['what'],
         'GET deployments' => [],

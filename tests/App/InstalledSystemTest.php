@@ -37,14 +37,67 @@ final class InstalledSystemTest extends AppTestCase
         return app(Packages::class)->take(Zips::make($this->directory()."/$name", $files), $name);
     }
 
-    private function putThere(Package $package): Deployment
+    private function putThere(Package $package, string $place = ''): Deployment
     {
-        $this->actingAs($this->person)
-            ->post('/deployments', ['site' => (string) $this->site->id, 'package' => (string) $package->id]);
+        $this->actingAs($this->person)->post('/deployments', [
+            'site' => (string) $this->site->id,
+            'package' => (string) $package->id,
+            'place' => $place,
+        ]);
         $deployment = Deployment::latest('id')->firstOrFail();
         $deployment->state === DeploymentState::Planned && $this->post("/deployments/$deployment->id/start");
 
         return $deployment->refresh();
+    }
+
+    /** @return array<string, string> */
+    private static function update(): array
+    {
+        $next = array_diff_key(self::below('system'), ['setup.php' => 0]);
+        $next['quaylight.php'] = str_replace('2.4', '2.5', $next['quaylight.php']);
+
+        return ['update.ini' => 'x'] + $next;
+    }
+
+    private function version(string $directory): string
+    {
+        preg_match("~'([\\d.]+)'\)~", (string) file_get_contents($this->root()."$directory/quaylight.php"), $match);
+
+        return $match[1] ?? '';
+    }
+
+    public function test_a_second_system_in_a_subfolder_stays_apart(): void
+    {
+        $blog = "{$this->site->document_root}/blog";
+        $first = $this->putThere($this->packed('quay.zip', self::below('system')));
+        self::assertSame(DeploymentState::Proven, $first->state, (string) $first->trouble);
+        $second = $this->putThere($this->packed('quay-blog.zip', self::below('system') + ['blog.txt' => 'x']), $blog);
+        self::assertSame(DeploymentState::Proven, $second->state, (string) $second->trouble);
+        self::assertContains("{$this->site->base_url}/blog/sign-in.php", array_column($second->proofs ?? [], 'url'));
+        self::assertSame(['2.4', '2.4'], [$this->version(''), $this->version('/blog')]);
+
+        $update = $this->packed('quay-next.zip', self::update());
+        $above = $this->putThere($update);
+        self::assertSame(DeploymentState::Proven, $above->state, (string) $above->trouble);
+        self::assertSame(['2.5', '2.4'], [$this->version(''), $this->version('/blog')]);
+        self::assertFileExists($this->root().'/blog/setup.php');
+        self::assertFileExists($this->root().'/blog/blog.txt');
+        self::assertFileDoesNotExist($this->root().'/setup.php');
+
+        $theme = $this->putThere($this->packed('shore.zip', self::below('shore')));
+        self::assertStringContainsString(
+            'has several of its system: /, /blog. Choose the directory',
+            (string) $theme->trouble,
+        );
+
+        $below = $this->putThere($update, $blog);
+        self::assertSame(DeploymentState::Proven, $below->state, (string) $below->trouble);
+        self::assertSame(['2.5', '2.5'], [$this->version(''), $this->version('/blog')]);
+        self::assertFileDoesNotExist($this->root().'/blog/setup.php');
+        self::assertSame(['', 'blog'], array_values(array_unique(array_map(
+            static fn (array $one): string => (string) preg_replace('~/?themes/.*~', '', $one['directory']),
+            $this->site->refresh()->installed,
+        ))));
     }
 
     public function test_where_the_site_lacks_what_it_needs_nothing_is_touched(): void
@@ -53,6 +106,9 @@ final class InstalledSystemTest extends AppTestCase
         OwnType::create(['id' => 'quaylight', 'yaml' => str_replace("php: '8.1'", "php: '99.0'", $yaml)]);
         $package = $this->packed('quay.zip', self::below('system'));
         $before = scandir($this->root());
+        // Left behind by somebody who was killed while asking.
+        file_put_contents($this->root().'/cellarium-killed.php', '<?php');
+        $this->site->update(['token' => "{$this->site->document_root}/cellarium-killed.php"]);
         $done = $this->putThere($package);
         self::assertSame(DeploymentState::Refused, $done->state);
         self::assertStringContainsString(
@@ -104,9 +160,7 @@ final class InstalledSystemTest extends AppTestCase
         $again = $this->putThere($this->packed('quay-again.zip', $system + ['more.txt' => 'x']));
         self::assertStringContainsString('version 2.4 is installed there already', (string) $again->trouble);
 
-        $next = array_diff_key($system, ['setup.php' => 0]);
-        $next['quaylight.php'] = str_replace('2.4', '2.5', $next['quaylight.php']);
-        $next['update.ini'] = 'x';
+        $next = self::update();
         $next['data/site.json'] = '{"title": "Of the package"}';
         $updated = $this->putThere($this->packed('quay-next.zip', $next));
         self::assertSame(DeploymentState::Proven, $updated->state, (string) $updated->trouble);

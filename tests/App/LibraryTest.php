@@ -10,6 +10,7 @@ use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Packages\Packages;
 use Illuminate\Support\Facades\DB;
+use Tests\Support\Zips;
 
 /** All packages by their names: found, sorted, compared, with where each runs; and let go where nobody needs them. */
 final class LibraryTest extends AppTestCase
@@ -52,6 +53,30 @@ final class LibraryTest extends AppTestCase
             ->assertSee('1 changed, 3 the same')
             ->assertSeeInOrder(['&lt;p&gt;1.0&lt;/p&gt;', '&lt;p&gt;1.1&lt;/p&gt;'], false)
             ->assertDontSee('<p>1.1</p>', false);
+    }
+
+    public function test_a_name_and_a_version_may_be_typed_and_stay(): void
+    {
+        $package = $this->package(['index.html' => '<title>x</title>'], 'final FINAL (2).zip');
+        $this->actingAs($this->person)
+            ->post("/packages/$package->id/name", ['name' => 'stones', 'version' => '2.0-rc1'])
+            ->assertRedirect("/packages/$package->id");
+        self::assertSame('stones 2.0-rc1', $package->refresh()->title());
+        $this->post("/packages/$package->id/type", ['type' => 'built-site']);
+        self::assertSame('stones 2.0-rc1', $package->refresh()->title(), 'looking again leaves what was typed');
+        self::assertTrue(RecordEntry::where('action', RecordKind::PackageNamed)->exists());
+        foreach (['../x', '<b>', "a\nb", ''] as $wrong) {
+            $this->post("/packages/$package->id/name", ['name' => $wrong])->assertSessionHasErrors('name');
+        }
+        $this->post("/packages/$package->id/name", ['name' => 'stones', 'version' => '1 <i>'])
+            ->assertSessionHasErrors('version');
+
+        $theme = app(Packages::class)->take(Zips::make("$this->var/reed.zip", [
+            'theme.ini' => "name = reed\nversion = 0.4\nfor = quaylight\n",
+            'page.php' => '<?php',
+        ]), 'reed.zip');
+        $this->post("/packages/$theme->id/name", ['name' => 'other', 'version' => '0.5']);
+        self::assertSame('reed 0.5', $theme->refresh()->title(), 'where it goes follows from its own name');
     }
 
     public function test_what_is_live_or_a_way_back_or_in_a_plan_stays_and_the_rest_goes(): void

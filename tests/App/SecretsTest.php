@@ -7,6 +7,7 @@ namespace Tests\App;
 use App\Accounts\ConnectAccount;
 use App\Deployments\CarryOutDeployment;
 use App\Deployments\MakePlan;
+use App\Deployments\PlanMaker;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Deployment;
@@ -38,7 +39,7 @@ final class SecretsTest extends AppTestCase
             'user' => $user->id,
         ])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
-        (new MakePlan($run->id))->handle(app(\App\Deployments\Plans::class), app(\Cellarium\Core\Storage\Locks::class));
+        (new MakePlan($run->id))->handle(app(PlanMaker::class), app(\Cellarium\Core\Storage\Locks::class));
         $this->post("/deployments/$run->id/start")->assertRedirect();
         self::assertSame(2, DB::table('jobs')->count());
         $texts['job payload'] = DB::table('jobs')->pluck('payload')->implode("\n");

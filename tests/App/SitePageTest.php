@@ -42,6 +42,7 @@ final class SitePageTest extends AppTestCase
             [
                 'Document root' => 'plain',
                 'Live pages' => 'plain',
+                'PHP' => 'plain',
                 'Backup' => 'plain',
                 'Reach' => 'proven',
             ],

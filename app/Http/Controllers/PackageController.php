@@ -99,6 +99,31 @@ final class PackageController
         return redirect("/packages/$package->id")->with('done', "{$package->title()} is of the type $type->label now.");
     }
 
+    /** Where the archive says neither by its own manifest nor by its file name, or says the wrong thing. */
+    public function name(
+        Request $request,
+        Package $package,
+        Packages $packages,
+        Types $types,
+    ): RedirectResponse {
+        LetGo::mustBeHere($package);
+        // Where a part of a system goes follows from the name that it gives itself.
+        $isFixed = $types->types()->get((string) $package->type)?->name !== null;
+        $typed = $request->validate(
+            [
+                'name' => ['required', 'string', 'max:100', 'regex:/\A\w[\w .-]*\z/u'],
+                'version' => ['nullable', 'string', 'max:40', 'regex:/\A\w[\w.+-]*\z/'],
+            ],
+            [
+                'name.regex' => 'A name has letters, digits, blanks, ".", "-" and "_".',
+                'version.regex' => 'A version has letters, digits, ".", "+", "-" and "_": 2.4.1-rc1.',
+            ],
+        );
+        $packages->name($package, $isFixed ? $package->name : trim($typed['name']), $typed['version'] ?? null);
+
+        return redirect("/packages/$package->id")->with('done', "It is called {$package->title()} now.");
+    }
+
     /** The drawing by itself, with a directory opened or a file chosen; without htmx within the page around it. */
     public function references(Request $request, Package $package): View
     {

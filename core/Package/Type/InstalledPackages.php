@@ -102,7 +102,7 @@ final readonly class InstalledPackages
             && $types->isOfSystem($type->id);
     }
 
-    /** @return list<string> directories, "" is the top */
+    /** @return list<string> directories in order, "" is the top */
     private static function places(string $file, Manifest $live): array
     {
         $places = [];
@@ -112,6 +112,8 @@ final readonly class InstalledPackages
                 $places[] = rtrim(substr($path, 0, -strlen($file)), '/');
             }
         }
+
+        sort($places, SORT_STRING);
 
         return array_slice($places, 0, self::MOST_SYSTEMS);
     }
