@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Packages;
 
-use App\Models\Site;
-
 /** A place where something of the kind of a package is installed, whoever put it there. */
 final readonly class InstalledAt
 {
@@ -15,7 +13,8 @@ final readonly class InstalledAt
      * @param  bool  $isBehind  whether that is an older one than the package's
      */
     public function __construct(
-        public Site $site,
+        public int $site,
+        public string $domain,
         public string $directory,
         public ?string $version,
         public bool $isBehind,

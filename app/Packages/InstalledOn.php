@@ -57,13 +57,16 @@ final readonly class InstalledOn
         $sites = Site::where('installed', '<>', '[]')
             ->whereRaw('JSON_CONTAINS(installed, ?)', [json_encode($sought)])
             ->orderBy('domain')
+            // Of a fleet these are thousands; models would cost more than the question.
+            ->toBase()
             ->get(['id', 'domain', 'installed']);
         $found = [];
         foreach ($sites as $site) {
-            foreach ($site->installed as $one) {
+            foreach (json_decode($site->installed, true, flags: JSON_THROW_ON_ERROR) as $one) {
                 $version = $one['version'] ?? null;
                 array_intersect_key($one, $sought) === $sought && $found[] = new InstalledAt(
-                    $site,
+                    (int) $site->id,
+                    $site->domain,
                     '/'.$one['directory'],
                     $version,
                     $version !== null && version_compare((string) $version, $package->version, '<'),
@@ -78,17 +81,18 @@ final readonly class InstalledOn
     /**
      * Where the system of a theme, an extension or an update is installed, and the package is not, or is older.
      *
+     * @param  list<InstalledAt>  $installed  as sites() gives it
      * @return list<SuitingSite> by domain, the first of many
      */
-    public function suiting(Package $package): array
+    public function suiting(Package $package, array $installed): array
     {
         $type = $this->types->get((string) $package->type);
         if ($type?->system === null) {
             return [];
         }
         $has = array_flip(array_map(
-            static fn (InstalledAt $at): int => $at->site->id,
-            array_filter($this->sites($package), static fn (InstalledAt $at): bool => ! $at->isBehind),
+            static fn (InstalledAt $at): int => $at->site,
+            array_filter($installed, static fn (InstalledAt $at): bool => ! $at->isBehind),
         ));
         $sites = Site::with('account.client')
             ->where('installed', '<>', '[]')

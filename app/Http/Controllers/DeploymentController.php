@@ -24,6 +24,7 @@ use App\Models\Site;
 use App\Packages\Fitting;
 use App\Packages\FittingPackages;
 use App\Packages\InstalledOn;
+use App\Packages\SuitingSite;
 use App\Packages\Types;
 use App\Record\Record;
 use App\Storage\RunFiles;
@@ -90,11 +91,17 @@ final class DeploymentController
                 : null,
             'places' => $site === null ? [] : ChosenPlace::of($site),
             'fits' => $site === null && $package !== null ? Fitting::of($package, $types->types())->best() : [],
-            'suiting' => $site === null && $package !== null
-                ? (new InstalledOn($types->types()))->suiting($package)
-                : [],
+            'suiting' => $site === null && $package !== null ? self::suiting($package, $types) : [],
             'fitting' => $site !== null && $package === null ? FittingPackages::of($site, $types->types()) : null,
         ]);
+    }
+
+    /** @return list<SuitingSite> */
+    private static function suiting(Package $package, Types $types): array
+    {
+        $on = new InstalledOn($types->types());
+
+        return $on->suiting($package, $on->sites($package));
     }
 
     public function plan(Request $request, Plans $plans): RedirectResponse

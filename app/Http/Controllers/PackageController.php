@@ -53,6 +53,8 @@ final class PackageController
             ? Site::with('account.client', 'account.sites')->find($request->integer('site'))
             : null;
         $contents = $package->contents();
+        $on = new InstalledOn($types->types());
+        $installed = $on->sites($package);
 
         return view('package', [
             'package' => $package,
@@ -71,8 +73,8 @@ final class PackageController
             ),
             'tree' => FileTree::ofManifest($contents),
             'landing' => $site === null ? null : $landings->of($site, $package),
-            'suiting' => (new InstalledOn($types->types()))->suiting($package),
-            'installed' => (new InstalledOn($types->types()))->sites($package),
+            'suiting' => $on->suiting($package, $installed),
+            'installed' => $installed,
             'versions' => PackageVersions::of($package),
             'site' => $site,
             'deployed' => $package

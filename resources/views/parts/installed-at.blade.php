@@ -8,7 +8,7 @@
         <tbody>
             @foreach (array_slice($installed, 0, 20) as $at)
                 <tr>
-                    <td><a href="/sites/{{ $at->site->id }}"><x-domain :name="$at->site->domain" /></a>
+                    <td><a href="/sites/{{ $at->site }}"><x-domain :name="$at->domain" /></a>
                         @if ($at->directory !== '/')
                             <div class="soft"><x-path :path="$at->directory" /></div>
                         @endif
@@ -19,7 +19,7 @@
                             @leads('/deployments/new')
                                 <a
                                     href="/deployments/new?{{ http_build_query(['package' => $package->id,
-                                        'site' => $at->site->id]) }}">Deploy</a>
+                                        'site' => $at->site]) }}">Deploy</a>
                             @endleads
                         @endif
                     </td>
