@@ -100,3 +100,28 @@ test('the library is searched, sorted and offers older versions to let go', asyn
     await page.getByText('is not understood as YAML').waitFor();
     await assertGood(page);
 });
+
+test('an update is laid over the site that lags behind, before anything is planned', async () => {
+    const page = await signIn();
+    await page.goto(`${base}/packages?q=quaylight`);
+    await page.getByRole('link', { name: 'quaylight', exact: true }).click();
+    const installed = page.getByRole('region', { name: 'Installed' });
+    await installed.getByText('an older version is installed there').waitFor();
+    await installed.getByRole('link', { name: 'teaselmill.example' }).click();
+
+    await page.getByRole('button', { name: 'Ask which PHP it runs' }).click();
+    await page.getByText(/teaselmill\.example runs PHP \d+\.\d+\.\d+ with \d+ extensions/).waitFor();
+    await assertGood(page);
+
+    await page.getByRole('link', { name: '2.5 in the library' }).click();
+    const tree = page.getByRole('region', { name: 'The tree afterwards' });
+    assert.match(await tree.getByRole('row', { name: 'setup.php' }).innerText(), /set aside 30 days/);
+    assert.match(await tree.getByRole('row', { name: 'themes/shore/page.php' }).innerText(), /kept/);
+    await assertGood(page);
+
+    await page.getByRole('link', { name: 'To teaselmill.example' }).click();
+    await page.getByRole('button', { name: 'Make the plan' }).click();
+    await page.getByRole('button', { name: 'Back up, then replace' }).waitFor();
+    await page.getByText('PHP 8.1 or newer, with mbstring').waitFor();
+    await assertGood(page);
+});
