@@ -128,6 +128,8 @@ foreach (
         'quaylight-2.5' => $next,
         'shore-1.2' => below(__DIR__.'/quaylight/shore'),
         'tides-1.0' => below(__DIR__.'/quaylight/tides'),
+        // An application whose public folder is the document root.
+        'berth-book-1.0' => below(__DIR__.'/berth-book'),
     ] as $name => $files
 ) {
     zip(

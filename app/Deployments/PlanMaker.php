@@ -269,13 +269,12 @@ final readonly class PlanMaker
 
     /**
      * @return list<string> paths the last deployment to this place put there, as long as nothing was brought or
-     *     taken back since
+     *     taken back since; it may have begun elsewhere, before an application went around the document root
      */
     public function ours(Deployment $deployment, ?RemotePath $place): array
     {
         $proven = $deployment->site->deployments()
             ->where('state', DeploymentState::Proven)
-            ->where('root', $deployment->root)
             ->latest('ended_at')
             ->latest('id');
         $last = (clone $proven)
@@ -287,6 +286,13 @@ final readonly class PlanMaker
             return [];
         }
 
-        return array_map(static fn ($entry): string => $entry->path->toString(), $this->files->target($last)->files());
+        $last->setRelation('site', $deployment->site);
+        $from = $last->runPlace()->root;
+        $to = $deployment->runPlace()->root;
+
+        return array_values(array_filter(array_map(
+            static fn (ManifestEntry $file): string => (string) $to->toward($from->join($file->path)),
+            $this->files->target($last)->files(),
+        )));
     }
 }

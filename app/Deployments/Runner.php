@@ -28,6 +28,7 @@ use App\Storage\RunLimits;
 use App\Storage\SiteLockNames;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
 use Cellarium\Core\Deployment\ModeNotSet;
@@ -189,7 +190,13 @@ final readonly class Runner
         if (! $needs->areOfPhp()) {
             return null;
         }
-        $answer = $this->php->ask($deployment->site, $deployment->runPlace()->served);
+        try {
+            $answer = $this->php->ask($deployment->site, $deployment->runPlace()->served);
+        } catch (RemoteFailure $failure) {
+            logger()->warning("Which PHP {$deployment->site->domain} runs is not known: {$failure->getMessage()}");
+
+            return null; // Where nothing can be put, the run itself says so.
+        }
 
         return $answer->trouble === null ? $needs->lacking($answer->version, $answer->extensions) : null;
     }
@@ -447,7 +454,8 @@ final readonly class Runner
         $what = "{$deployment->title()} on {$deployment->site->domain}".$this->closedMeanwhile($deployment);
 
         return match ($result->end) {
-            RunEnd::Proven => "$what: live and proven in ".($deployment->seconds() ?? 0).' s',
+            RunEnd::Proven => "$what: live and proven in ".($deployment->seconds() ?? 0).' s'
+                .($result->modesNotSet === [] ? '' : '; '.count($result->modesNotSet).' modes could not be set'),
             RunEnd::Refused => "$what: refused before anything was touched. ".$deployment->trouble,
             RunEnd::PutBack => "$what: failed and put back. ".$deployment->trouble,
             RunEnd::PutBackUnproven => "$what: failed; put back, not proven. ".$deployment->trouble,

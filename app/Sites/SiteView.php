@@ -53,7 +53,11 @@ final readonly class SiteView
             ->limit(self::MOST)
             ->get();
         $this->backups = $site->backups()->with('person')->latest('id')->limit(self::MOST)->get();
-        $this->backup = $site->backups()->where('state', BackupState::Verified)->latest('verified_at')->first();
+        $this->backup = $site->backups()
+            ->where('state', BackupState::Verified)
+            ->where('root', $site->application_root) // One of a mounted directory is none of the site.
+            ->latest('verified_at')
+            ->first();
         $this->touchers = $this->whoCanTouch();
     }
 

@@ -169,7 +169,8 @@ final readonly class PuttingBack
         foreach ($plan->items as $item) {
             $old = $before->get($item->path);
             $present = $now->get($item->path);
-            $hasOtherMode = $item->mode !== null && $old?->mode !== null && $present?->mode !== null
+            $hasOtherMode = ($item->mode !== null || $item->change->touches())
+                && $old?->mode !== null && $present?->mode !== null
                 && $present->mode !== $old->mode;
             if (
                 $hasOtherMode

@@ -62,6 +62,7 @@ final class DatabaseSeeder extends Seeder
         'samphiresmokehouse.example' => ['samphire' => ['2.2' => [3, 14]]],
         'curlewpoint.example' => ['curlew-point' => ['1.5' => [4, 20]]],
         'eelgrasskayak.example' => ['eelgrass' => ['1.0' => [19, 10]]],
+        'berths.kelpieboatyard.example' => ['berth-book' => ['1.0' => [5, 13]]],
         'teaselmill.example' => ['quaylight' => ['2.4' => [8, 11]], 'shore' => ['1.2' => [7, 15]]],
     ];
 

@@ -90,6 +90,8 @@ final class ApplicationRootTest extends AppTestCase
     public function test_the_public_folder_becomes_the_document_root_and_the_rest_lies_above_it(): void
     {
         file_put_contents($this->live('/apps/booking/.env'), 'SECRET=live');
+        $plain = $this->putThere($this->packed(['index.html' => '<title>Soon to be booked</title>'], 'plain.zip'));
+        self::assertSame(DeploymentState::Proven, $plain->state, (string) $plain->trouble);
         $done = $this->putThere($this->packed(self::APPLICATION));
 
         self::assertSame(DeploymentState::Proven, $done->state, (string) $done->trouble);
@@ -97,6 +99,7 @@ final class ApplicationRootTest extends AppTestCase
         self::assertFileExists($this->live('/apps/booking/src/Page.php'));
         self::assertFileDoesNotExist($this->live('/apps/booking/tests/PageTest.php'), 'it never leaves');
         self::assertFileDoesNotExist($this->live('/apps/booking/htdocs/default.htm'), 'the placeholder went');
+        self::assertFileDoesNotExist($this->live('/apps/booking/htdocs/index.html'), 'ours, from before it was one');
         self::assertSame('SECRET=live', file_get_contents($this->live('/apps/booking/.env')));
         $urls = array_column($done->proofs ?? [], 'url');
         self::assertContains("{$this->site->base_url}/css/a.css", $urls);
@@ -161,6 +164,9 @@ final class ApplicationRootTest extends AppTestCase
         $this->site->refresh();
         self::assertNull($this->site->application_root);
         self::assertNull($this->site->last_backup_at, 'a backup of the mounted directory is none of the site');
+        $this->get("/sites/{$this->site->id}")
+            ->assertSee('before a deployment, of /mounted/blog')
+            ->assertSeeInOrder(['What is proven', 'Backup', 'none yet']);
 
         $next = $this->packed(['index.html' => '<title>Blog</title>'], 'blog-next.zip');
         $again = $this->putThere($next, ['place' => '/mounted/blog', 'reason' => 'a test']);

@@ -214,6 +214,7 @@ final class EveryRouteTest extends AppTestCase
         'domain',
         'base_url',
         'document_root',
+        'application_root',
         'start_pages',
         'aliases',
         'mounts',

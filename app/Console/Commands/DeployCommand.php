@@ -124,6 +124,9 @@ final class DeployCommand extends CellariumCommand
             "number $deployment->backup_id, {$deployment->backup?->files} files. "
                 ."{$deployment->backup?->readings()}; the stored copy was read back",
         );
+        foreach ($deployment->modes_not_set ?? [] as $sentence) {
+            $this->components->warn($sentence);
+        }
         $this->components->info("{$deployment->site->domain} is live and proven in {$deployment->seconds()} s");
     }
 
@@ -139,6 +142,7 @@ final class DeployCommand extends CellariumCommand
             'site' => $deployment->site->domain,
             'package' => $deployment->package?->title(),
             'deployment' => $deployment->id,
+            'modes_not_set' => $deployment->modes_not_set ?? [],
         ]
             + $deployment->counts + [
                 'backup' => $backup === null

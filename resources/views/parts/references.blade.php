@@ -58,56 +58,16 @@
         @if ($references->file !== '')
             <h3><x-path :path="$references->file" /></h3>
             <div class="both-sides">
-                <table class="facts-table">
-                    <thead>
-                        <tr>
-                            <th>Refers to</th>
-                            <th class="number">Times</th>
-                        </tr>
-                    </thead>
-                    <tbody>
-                        @forelse ($references->refersTo() as $path => $times)
-                            <tr>
-                                <td><a href="{{ $references->to($references->open, $path) }}"
-                                        hx-get="{{ $references->to($references->open, $path) }}"
-                                        hx-target="#references" hx-swap="outerHTML"><x-path :path="$path" /></a></td>
-                                <td class="number" data-label="times">{{ $times }}</td>
-                            </tr>
-                        @empty
-                            <tr>
-                                <td class="soft" colspan="2">nothing in the package</td>
-                            </tr>
-                        @endforelse
-                        @foreach ($references->broken() as $finding)
-                            <tr>
-                                <td colspan="2"><x-tag tone="now">broken</x-tag> line {{ $finding->line }}
-                                    @words($finding->message)</td>
-                            </tr>
-                        @endforeach
-                    </tbody>
-                </table>
-                <table class="facts-table">
-                    <thead>
-                        <tr>
-                            <th>Referred to from</th>
-                            <th class="number">Times</th>
-                        </tr>
-                    </thead>
-                    <tbody>
-                        @forelse ($references->referredFrom() as $path => $times)
-                            <tr>
-                                <td><a href="{{ $references->to($references->open, $path) }}"
-                                        hx-get="{{ $references->to($references->open, $path) }}"
-                                        hx-target="#references" hx-swap="outerHTML"><x-path :path="$path" /></a></td>
-                                <td class="number" data-label="times">{{ $times }}</td>
-                            </tr>
-                        @empty
-                            <tr>
-                                <td class="soft" colspan="2">nothing in the package</td>
-                            </tr>
-                        @endforelse
-                    </tbody>
-                </table>
+                @include('parts.referring', [
+                    'head' => 'Refers to',
+                    'paths' => $references->refersTo(),
+                    'broken' => $references->broken(),
+                ])
+                @include('parts.referring', [
+                    'head' => 'Referred to from',
+                    'paths' => $references->referredFrom(),
+                    'broken' => [],
+                ])
             </div>
         @endif
     @endif

@@ -198,6 +198,31 @@ final class RunModesTest extends TestCase
         );
     }
 
+    public function test_a_file_that_came_back_more_open_than_it_was_is_not_said_to_be_as_before(): void
+    {
+        $secret = (new FileContentStore("$this->own/contents"))->put(['a new secret']);
+        $none = static fn (int $number): ?\Throwable => null;
+        $result = $this->carryOut(
+            Manifest::of([new ManifestEntry(
+                RelativePath::fromString('settings.ini'),
+                EntryKind::File,
+                $secret->size,
+                1,
+                null,
+                $secret->sha256,
+            )]),
+            new FaultyDirectory(
+                new LocalRemoteDirectory($this->live),
+                $none,
+                $none,
+            ),
+            status: 404,
+        );
+        self::assertSame(RunEnd::PutBackUnproven, $result->end);
+        self::assertContains('settings.ini', $result->unproven);
+        self::assertSame('theirs', file_get_contents("$this->live/settings.ini"));
+    }
+
     public function test_an_undo_brings_the_old_modes_back(): void
     {
         $done = $this->carryOut();
