@@ -17,6 +17,8 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\SensitiveNames;
 use Cellarium\Core\Package\Served;
 use Cellarium\Core\Package\Type\InstalledPackages;
+use Cellarium\Core\Package\Type\PackageType;
+use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
@@ -60,11 +62,18 @@ final readonly class Landings
         return new Landing(
             null,
             $at === 0 ? null : CarbonImmutable::createFromTimestamp($at),
-            ($draft->place ?? $where->served)->toString(),
+            self::into($deployment, $draft, $this->types->types()->get((string) $package->type))->toString(),
             PlanRows::of($draft->plan, $site, $where),
             PlanRows::totals($draft->plan),
             new ServedView($this->served($deployment, $draft)),
         );
+    }
+
+    private static function into(Deployment $deployment, PackageDraft $draft, ?PackageType $type): RemotePath
+    {
+        $where = $deployment->runPlace();
+
+        return $type?->place === Place::AboveDocumentRoot ? $where->root : $draft->place ?? $where->served;
     }
 
     /** @return list<Served> */

@@ -14,6 +14,7 @@ use App\Packages\Types;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\Place;
+use Cellarium\Core\Package\Type\TypeRules;
 
 /** What has to be right before a plan is made; no server is asked. */
 final readonly class PackageChecks
@@ -64,12 +65,8 @@ final readonly class PackageChecks
 
     private function hasStartPage(Site $site, Package $package, ?PackageType $type): bool
     {
-        $contents = match ($type?->place) {
-            Place::InsideSystem => null,
-            Place::AboveDocumentRoot => $package->contents()->inside((string) $type->directory),
-            default => $package->contents(),
-        };
-
-        return $contents === null || $contents->startPage($site->start_pages) !== null;
+        // A theme or an extension has none of its own.
+        return $type?->place === Place::InsideSystem
+            || $package->contents()->startPage($site->start_pages, TypeRules::servedFolder($type)) !== null;
     }
 }

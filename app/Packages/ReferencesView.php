@@ -27,12 +27,15 @@ final readonly class ReferencesView
     private array $findings;
 
     /**
+     * @param  Manifest  $contents  what visitors can fetch of it
+     * @param  string  $folder  that is the root of the site, "" is the top
      * @param  string  $open  the directory that is opened, "" is the top
      * @param  string  $file  whose own references are shown, "" for none
      */
     public function __construct(
         public Package $package,
         Manifest $contents,
+        string $folder,
         public string $open,
         public string $file,
     ) {
@@ -43,6 +46,7 @@ final readonly class ReferencesView
             $this->links,
             $this->findings,
             $open,
+            $folder,
         ), $open);
     }
 

@@ -124,11 +124,12 @@ final readonly class Manifest
      * The first of these names that is a file at the top; servers go by such a list.
      *
      * @param  list<string>  $names
+     * @param  string  $directory  that is the top, where the manifest begins above it
      */
-    public function startPage(array $names): ?ManifestEntry
+    public function startPage(array $names, string $directory = ''): ?ManifestEntry
     {
         foreach ($names as $name) {
-            $entry = $this->entries[$name] ?? null;
+            $entry = $this->entries[$directory === '' ? $name : "$directory/$name"] ?? null;
             if ($entry !== null && $entry->isFile()) {
                 return $entry;
             }

@@ -37,11 +37,8 @@ final readonly class Inspection
     public function startPage(): ?string
     {
         $folder = TypeRules::servedFolder($this->kind?->type);
-        $names = $folder === ''
-            ? StartPages::USUAL
-            : array_map(static fn (string $name): string => "$folder/$name", StartPages::USUAL);
 
-        return $this->manifest->startPage($names)?->path->toString();
+        return $this->manifest->startPage(StartPages::USUAL, $folder)?->path->toString();
     }
 
     public function stops(): bool

@@ -31,7 +31,8 @@
                 @endif
                 <ol class="steps">
                     @if ($package->start_page)
-                        <li class="is-ok"><span>{{ $package->start_page }} is the start page at the top</span></li>
+                        <li class="is-ok"><span>{{ $package->start_page }} is the start page{{
+                            str_contains($package->start_page, '/') ? '' : ' at the top' }}</span></li>
                     @endif
                     <li class="is-ok"><span>Safe to open: nothing leaves the directory, no links, nothing encrypted,
                             every entry read whole</span></li>

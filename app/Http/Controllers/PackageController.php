@@ -16,6 +16,7 @@ use App\Packages\Packages;
 use App\Packages\PackageVersions;
 use App\Packages\ReferencesView;
 use App\Packages\Types;
+use Cellarium\Core\Package\Type\TypeRules;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -65,9 +66,9 @@ final class PackageController
                 $site,
                 $types->types(),
             ),
-            'references' => new ReferencesView(
+            'references' => self::drawing(
                 $package,
-                $contents,
+                $types,
                 '',
                 '',
             ),
@@ -127,12 +128,12 @@ final class PackageController
     }
 
     /** The drawing by itself, with a directory opened or a file chosen; without htmx within the page around it. */
-    public function references(Request $request, Package $package): View
+    public function references(Request $request, Package $package, Types $types): View
     {
         LetGo::mustBeHere($package);
-        $references = new ReferencesView(
+        $references = self::drawing(
             $package,
-            $package->contents(),
+            $types,
             trim($request->string('in')->value(), '/'),
             $request->string('file')->value(),
         );
@@ -140,5 +141,22 @@ final class PackageController
         return $request->header('HX-Request') === 'true'
             ? view('parts.references', ['references' => $references])
             : view('references', ['package' => $package, 'references' => $references]);
+    }
+
+    private static function drawing(
+        Package $package,
+        Types $types,
+        string $open,
+        string $file,
+    ): ReferencesView {
+        $type = $types->types()->get((string) $package->type);
+
+        return new ReferencesView(
+            $package,
+            TypeRules::fetchable($package->contents(), $type),
+            TypeRules::servedFolder($type),
+            $open,
+            $file,
+        );
     }
 }

@@ -36,16 +36,18 @@ final readonly class ReferenceDrawing
     /**
      * @param  list<PackageFinding>  $findings
      * @param  string  $open  the directory that is opened, "" is the top
+     * @param  string  $folder  that is the root of the site, "" is the top
      */
     public static function of(
         Manifest $manifest,
         Links $links,
         array $findings,
         string $open = '',
+        string $folder = '',
     ): self {
         $files = array_map(static fn (ManifestEntry $one): string => $one->path->toString(), $manifest->files());
         $places = new Places($files, $open);
-        $start = $manifest->startPage(StartPages::USUAL)?->path->toString();
+        $start = $manifest->startPage(StartPages::USUAL, $folder)?->path->toString();
         $reached = $links->reached([
             ...($start === null ? [] : [$start]),
             ...array_values(array_filter($files, AskedFor::isOne(...))),
