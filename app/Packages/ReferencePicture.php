@@ -22,6 +22,8 @@ final readonly class ReferencePicture
 
     private const MOST_RISE = 170;
 
+    private const LOOP = 26;
+
     /** Between what visitors come to and what they do not. */
     private const GAP = 34;
 
@@ -43,7 +45,7 @@ final readonly class ReferencePicture
         $count = max(1, count($drawing->nodes));
         $room = self::WIDTH - self::LEFT - self::LABEL_WIDTH - $this->gap($count);
         $this->step = (int) max(self::LEAST_STEP, min(self::MOST_STEP, intdiv($room, $count)));
-        $this->line = self::MOST_RISE + 18;
+        $this->line = $this->highest() + 18;
         $this->width = max(self::WIDTH, $this->x($count - 1) + self::LABEL_WIDTH);
         $this->height = $this->line + 132;
     }
@@ -132,18 +134,35 @@ final readonly class ReferencePicture
         return self::LEFT + $number * $this->step + $this->gap($number);
     }
 
+    /** Above the line, of all arcs; no more room is left than they take. */
+    private function highest(): int
+    {
+        $highest = self::LOOP;
+        foreach ($this->drawing->arcs as $arc) {
+            $half = intdiv(abs($this->x($arc->to) - $this->x($arc->from)), 2);
+            $highest = max($highest, self::rise($half));
+        }
+
+        return $highest;
+    }
+
+    private static function rise(int $half): int
+    {
+        return (int) min(self::MOST_RISE, 12 + $half * 0.8);
+    }
+
     /** Half an ellipse above the line; a small loop where a place leads to itself. */
     private function path(DrawnArc $arc): string
     {
         $from = $this->x($arc->from);
         $to = $this->x($arc->to);
         if ($from === $to) {
-            $up = $this->line - 26;
+            $up = $this->line - self::LOOP;
 
             return "M$from $this->line C".($from - 16)." $up ".($from + 16)." $up $from $this->line";
         }
         $half = intdiv(abs($to - $from), 2);
-        $rise = (int) min(self::MOST_RISE, 12 + $half * 0.8);
+        $rise = self::rise($half);
 
         return "M$from $this->line A$half $rise 0 0 ".($from < $to ? 1 : 0)." $to $this->line";
     }
