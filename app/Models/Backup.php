@@ -60,7 +60,7 @@ final class Backup extends Model
             : '';
     }
 
-    /** Why it was taken, in words, and of what where that is not the document root. */
+    /** Why it was taken, in words. */
     public function why(): string
     {
         return match ($this->reason) {
@@ -68,7 +68,7 @@ final class Backup extends Model
             BackupReason::BeforeDeploy => 'before a deployment',
             BackupReason::BeforeUndo => 'before an undo',
             BackupReason::BeforeRestoreBackup, BackupReason::BeforeRestoreFiles => 'before restoring',
-        }.($this->root === null ? '' : ", of $this->root");
+        };
     }
 
     /**

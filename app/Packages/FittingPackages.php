@@ -10,11 +10,8 @@ use App\Models\DeploymentState;
 use App\Models\Package;
 use App\Models\Site;
 use Cellarium\Core\Package\Fit\PackageMarks;
-use Cellarium\Core\Package\Type\InstalledPackage;
 use Cellarium\Core\Package\Type\InstalledPackages;
-use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
-use Cellarium\Core\Package\Type\Place;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -38,11 +35,11 @@ final readonly class FittingPackages
     {
         $deployed = self::deployed($site);
         $live = $deployed->first();
-        $installed = InstalledPackages::written($site->installed, $types);
+        $installed = new InstalledFit($types, InstalledPackages::written($site->installed, $types));
         $found = [];
-        $add = static function (?Package $package, string $why) use (&$found, $installed, $types): void {
+        $add = static function (?Package $package, string $why) use (&$found, $installed): void {
             $isOffered = $package !== null && ! $package->stops && ! $package->isLetGo()
-                && self::suits($types->get((string) $package->type), $installed);
+                && $installed->suits($package);
             $isOffered && $found[$package->id] ??= new FittingPackage($package, $why);
         };
         if ($live !== null) {
@@ -52,7 +49,7 @@ final readonly class FittingPackages
                 $newest->id > $live->id ? "newer than $live->version, which is live" : 'is live now',
             );
         }
-        foreach (self::ofInstalled($installed, $types) as [$package, $why]) {
+        foreach ($installed->newer() as [$package, $why]) {
             $add($package, $why);
         }
         foreach (self::naming($site) as $package) {
@@ -65,71 +62,6 @@ final readonly class FittingPackages
         $add($deployed->get(1), 'was live before');
 
         return new self($live, array_slice(array_values($found), 0, self::SHOWN));
-    }
-
-    /** Whether a plan would go on at all by what is installed: no system over itself, no part without one. */
-    private static function suits(?PackageType $type, InstalledPackages $installed): bool
-    {
-        $atTop = static fn (string $id): bool => array_filter(
-            $installed->systems($id),
-            static fn (InstalledPackage $one): bool => $one->directory === '',
-        ) !== [];
-
-        return match (true) {
-            $type === null => true,
-            $type->isUpdate => $atTop((string) $type->system),
-            $type->place === Place::InsideSystem => count($installed->systems((string) $type->system)) === 1,
-            default => ! $atTop($type->id),
-        };
-    }
-
-    /** @return list<array{Package, string}> updates, themes and extensions for the systems that are installed */
-    private static function ofInstalled(InstalledPackages $installed, PackageTypes $types): array
-    {
-        $systems = array_unique(array_map(
-            static fn (InstalledPackage $one): string => $one->type->system ?? $one->type->id,
-            $installed->all,
-        ));
-        $kinds = array_filter(
-            $types->all(),
-            static fn (PackageType $type): bool => in_array((string) $type->system, $systems, true),
-        );
-        $newest = $kinds === [] ? collect() : Package::kept()
-            ->whereIn('type', array_map(static fn (PackageType $type): string => $type->id, $kinds))
-            ->where('stops', false)
-            ->latest('id')
-            ->limit(self::WEIGHED)
-            ->get()
-            ->unique('name');
-        $found = [];
-        foreach ($newest as $package) {
-            $type = $types->get((string) $package->type);
-            $there = self::there($package, $type, $installed);
-            $isNewer = $there === null || version_compare((string) $package->version, (string) $there->version, '>');
-            $type === null || ! $isNewer || $found[] = [$package, $there === null
-                ? "is a $type->label, and its system is installed"
-                : "newer than $there->version, which is installed"];
-        }
-
-        return $found;
-    }
-
-    /** The same as it is installed; null where it is not. */
-    private static function there(
-        Package $package,
-        ?PackageType $type,
-        InstalledPackages $installed,
-    ): ?InstalledPackage {
-        foreach ($installed->all as $one) {
-            $isSame = $type?->isUpdate === true
-                ? $one->type->id === $type->system
-                : $one->type->id === $type?->id && $one->name === $package->name;
-            if ($isSame) {
-                return $one;
-            }
-        }
-
-        return null;
     }
 
     /** @return Collection<int, Package> what is live in the document root, and what was before that */

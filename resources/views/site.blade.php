@@ -123,8 +123,11 @@
                                 <tr>
                                     <td class="when">{{ $backup->created_at->shown('j M Y H:i') }}</td>
                                     <td>{{ $backup->why() }}</td>
-                                    <td class="when">
-                                        {{ $backup->holds() }}</td>
+                                    <td><span class="unbroken">{{ $backup->holds() }}</span>
+                                        @if ($backup->root !== null)
+                                            <div class="soft">of <x-path :path="$backup->root" /></div>
+                                        @endif
+                                    </td>
                                     <td><x-tag :tone="$backup->state->tone()">{{ $backup->state->label() }}</x-tag></td>
                                 </tr>
                             @endforeach

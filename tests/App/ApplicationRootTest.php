@@ -165,7 +165,7 @@ final class ApplicationRootTest extends AppTestCase
         self::assertNull($this->site->application_root);
         self::assertNull($this->site->last_backup_at, 'a backup of the mounted directory is none of the site');
         $this->get("/sites/{$this->site->id}")
-            ->assertSee('before a deployment, of /mounted/blog')
+            ->assertSeeInOrder(['before a deployment', '0 files', '/mounted/blog'])
             ->assertSeeInOrder(['What is proven', 'Backup', 'none yet']);
 
         $next = $this->packed(['index.html' => '<title>Blog</title>'], 'blog-next.zip');
