@@ -72,6 +72,30 @@ final class LandingTest extends AppTestCase
         ]);
     }
 
+    public function test_names_from_archives_and_servers_are_no_markup(): void
+    {
+        $this->seen(['<i>theirs<i>.html' => 'x', 'index.html' => 'x']);
+        $this->site->update(['installed' => [
+            [
+                'type' => 'quaylight',
+                'directory' => '<u>blog',
+                'name' => null,
+                'version' => '<s>2.4',
+            ],
+        ]]);
+        $package = $this->package(['<b>ours<b>.html' => 'x'] + self::SITE);
+        $this->get("/packages/$package->id?site={$this->site->id}")
+            ->assertSee('<b>ours<b>.html')
+            ->assertSee('<i>theirs<i>.html')
+            ->assertDontSee('<b>ours', false)
+            ->assertDontSee('<i>theirs', false);
+        $system = $this->packed('quaylight-3.0.zip', self::SYSTEM);
+        $this->get("/packages/$system->id")
+            ->assertSee('<s>2.4')
+            ->assertDontSee('<s>2.4', false)
+            ->assertDontSee('<u>blog', false);
+    }
+
     public function test_what_nobody_has_looked_at_is_not_taken_for_empty(): void
     {
         $package = $this->package();
