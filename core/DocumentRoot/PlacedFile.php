@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\DocumentRoot;
 
+use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\PublicAddress;
@@ -49,8 +50,18 @@ final readonly class PlacedFile
 
             return [$answer, $direct !== null && $shows($direct) ? $direct : null];
         } finally {
-            if ($remote->stat($place) !== null) {
-                $remote->remove($place);
+            self::remove($remote, $place);
+        }
+    }
+
+    /** Without asking whether it is there: a listing may leave it out. */
+    private static function remove(RemoteDirectory $remote, RemotePath $place): void
+    {
+        try {
+            $remote->remove($place);
+        } catch (RemoteFailure $failure) {
+            if ($failure->reason !== FailureReason::NotFound) {
+                throw $failure;
             }
         }
     }

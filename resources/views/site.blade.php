@@ -123,11 +123,7 @@
                                 <tr>
                                     <td class="when">{{ $backup->created_at->shown('j M Y H:i') }}</td>
                                     <td>{{ $backup->why() }}</td>
-                                    <td><span class="unbroken">{{ $backup->holds() }}</span>
-                                        @if ($backup->root !== null)
-                                            <div class="soft">of <x-path :path="$backup->root" /></div>
-                                        @endif
-                                    </td>
+                                    <td><x-backup-holds :backup="$backup" /></td>
                                     <td><x-tag :tone="$backup->state->tone()">{{ $backup->state->label() }}</x-tag></td>
                                 </tr>
                             @endforeach

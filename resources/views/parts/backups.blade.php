@@ -38,12 +38,7 @@
                         <td class="when">{{ $backup->created_at->shown('j M Y H:i') }}</td>
                         <td class="when">
                             {{ $backup->why() }}{{ $backup->person ? ', '.$backup->person->shortName() : '' }}</td>
-                        <td>
-                            <span class="unbroken">{{ $backup->holds() }}</span>
-                            @if ($backup->root !== null)
-                                <div class="soft">of <x-path :path="$backup->root" /></div>
-                            @endif
-                        </td>
+                        <td><x-backup-holds :backup="$backup" /></td>
                         <td>
                             @if ($backup->state === BackupState::Verified)
                                 {{ $backup->readings(underHeading: true) }}

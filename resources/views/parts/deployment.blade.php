@@ -17,7 +17,7 @@
         <p class="word is-trouble" role="alert"><bdi>@words($deployment->trouble)</bdi></p>
     @endif
     @if ($deployment->modes_not_set)
-        <div class="word is-kept" role="status">
+        <div class="word is-soon" role="status">
             <p>Not every mode could be set. What has to be writable may not be; set it in the panel of the host.</p>
             <ul>
                 @foreach (array_slice($deployment->modes_not_set, 0, 12) as $sentence)
