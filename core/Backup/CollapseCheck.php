@@ -47,14 +47,14 @@ final readonly class CollapseCheck
             array_filter($files, static fn (ManifestEntry $file): bool => $listed->get($file->path) === null),
         );
         if ($listed->files() === [] && $files === []) {
-            $this->lookFor($root, []);
+            $this->lookFor($root, [], $listed);
 
             return null;
         }
         if ($missing === [] || count($missing) <= count($files) * $this->share) {
             return null;
         }
-        $this->lookFor($root, $missing);
+        $this->lookFor($root, $missing, $listed);
 
         return new Collapse(
             count($files),
@@ -64,7 +64,7 @@ final readonly class CollapseCheck
     }
 
     /** @param  list<ManifestEntry>  $missing */
-    private function lookFor(RemotePath $root, array $missing): void
+    private function lookFor(RemotePath $root, array $missing, Manifest $listed): void
     {
         $names = ['' => []];
         foreach ($missing as $file) {
@@ -83,9 +83,9 @@ final readonly class CollapseCheck
             $jobs[] = Job::lookAgain($place, $here);
         }
         $this->pool->close(); // Another connection may tell another story.
-        $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($missing): void {
+        $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($missing, $listed): void {
             $there = $missing === []
-                ? self::foreign($result->names)
+                ? self::leftOut($result->names, $listed)
                 : array_values(array_intersect($job->names, $result->names));
             if ($there !== []) {
                 throw new TransferFailed(
@@ -101,11 +101,14 @@ final readonly class CollapseCheck
     }
 
     /**
-     * @param  list<string>  $names
-     * @return list<string>
+     * @param  list<string>  $names  at the top
+     * @return list<string> those that the listing does not show; directories without a file are no trouble
      */
-    private static function foreign(array $names): array
+    private static function leftOut(array $names, Manifest $listed): array
     {
-        return array_values(array_filter($names, static fn (string $name): bool => ! TemporaryName::isOne($name)));
+        return array_values(array_filter(
+            $names,
+            static fn (string $name): bool => ! TemporaryName::isOne($name) && $listed->get($name) === null,
+        ));
     }
 }

@@ -9,6 +9,7 @@ use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Models\OwnType;
 use App\Models\Package;
 use App\Packages\Packages;
 use Tests\Support\StandinHost;
@@ -179,5 +180,51 @@ final class ApplicationRootTest extends AppTestCase
         self::assertSame(DeploymentState::Proven, $back->refresh()->state, (string) $back->trouble);
         self::assertFileExists($this->live('/mounted/blog/post.html'));
         self::assertSame('the site', file_get_contents($this->live('/apps/booking/htdocs/index.html')));
+    }
+
+    public function test_a_kind_for_subfolders_goes_into_the_one_that_is_mounted_and_asks_which_of_several(): void
+    {
+        OwnType::create(['id' => 'guestbook', 'yaml' => implode("\n", [
+            'id: guestbook',
+            'label: Guest book',
+            'recognise: { from: 10, markers: [{ file: guests.txt, weight: 10, says: it brings its guests }] }',
+            'goes: { into: subfolder }',
+            'proves: [/guests.txt]',
+            '',
+        ])]);
+        $book = $this->packed(['index.html' => '<title>Guests</title>', 'guests.txt' => 'none'], 'guests.zip');
+        self::assertSame('guestbook', $book->type);
+        $done = $this->putThere($book, ['reason' => 'a test']);
+        self::assertSame(DeploymentState::Proven, $done->state, (string) $done->trouble);
+        self::assertFileExists($this->live('/mounted/blog/guests.txt'));
+        self::assertContains("{$this->site->base_url}/blog/guests.txt", array_column($done->proofs ?? [], 'url'));
+
+        foreach ([
+            'Choose which: /mounted/blog, /mounted/shop' => ['/blog' => '/mounted/blog', '/shop' => '/mounted/shop'],
+            'Choose the directory' => [],
+        ] as $words => $mounts) {
+            $this->site->update(['mounts' => array_map(
+                static fn (string $path, string $directory): array => ['path' => $path, 'directory' => $directory],
+                array_keys($mounts),
+                $mounts,
+            )]);
+            try {
+                app(Plans::class)->orderDeploy($this->site, $book, reason: 'a test');
+                self::fail('it went somewhere');
+            } catch (Problem $problem) {
+                self::assertStringContainsString($words, $problem->getMessage());
+            }
+        }
+    }
+
+    public function test_an_application_goes_around_a_mounted_directory_too(): void
+    {
+        $done = $this->putThere($this->packed(self::APPLICATION), ['place' => '/mounted/blog', 'reason' => 'a test']);
+        self::assertSame(DeploymentState::Proven, $done->state, (string) $done->trouble);
+        self::assertFileExists($this->live('/mounted/blog/index.php'));
+        self::assertFileExists($this->live('/mounted/src/Page.php'));
+        self::assertContains("{$this->site->base_url}/blog/css/a.css", array_column($done->proofs ?? [], 'url'));
+        self::assertNull($this->site->refresh()->application_root, 'the site itself is none');
+        self::assertFileDoesNotExist($this->live('/apps/booking/htdocs/index.php'));
     }
 }

@@ -148,6 +148,12 @@ final class InstalledSystemTest extends AppTestCase
         file_put_contents($this->root().'/data/site.json', $own);
         mkdir($this->root().'/themes/reed');
         file_put_contents($this->root().'/themes/reed/theme.ini', "name = reed\nversion = 0.3\nfor = quaylight\n");
+        mkdir($this->root().'/extensions/ours', 0755, true);
+        file_put_contents(
+            $this->root().'/extensions/ours/extension.ini',
+            "name = ours\nversion = 0.1\nfor = quaylight\n",
+        );
+        file_put_contents($this->root().'/uploads/boat.jpg', 'theirs');
         file_put_contents($this->root().'/engine/ours.php', '<?php // by hand');
 
         $themed = $this->putThere($theme);
@@ -169,10 +175,12 @@ final class InstalledSystemTest extends AppTestCase
         self::assertFileDoesNotExist($this->root().'/setup.php');
         self::assertFileExists($this->root().'/engine/ours.php');
         self::assertFileExists($this->root().'/themes/reed/theme.ini');
+        self::assertFileExists($this->root().'/extensions/ours/extension.ini');
+        self::assertSame('theirs', file_get_contents($this->root().'/uploads/boat.jpg'));
         self::assertFileExists($this->root().'/themes/shore/page.php');
         self::assertSame($own, file_get_contents($this->root().'/data/site.json'));
 
-        self::assertSame(['2.5', 'plain 2.4', 'reed 0.3', 'shore 1.2'], array_map(
+        self::assertEqualsCanonicalizing(['2.5', 'plain 2.4', 'reed 0.3', 'shore 1.2', 'ours 0.1'], array_map(
             static fn (array $one): string => trim("{$one['name']} {$one['version']}"),
             $this->site->refresh()->installed,
         ));

@@ -9,7 +9,7 @@ use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Path\RemotePath;
 
 /** A real directory with something going wrong at a chosen operation, before or after it took effect. */
-final class FaultyDirectory implements RemoteDirectory
+class FaultyDirectory implements RemoteDirectory
 {
     public int $operations = 0;
 
@@ -71,7 +71,7 @@ final class FaultyDirectory implements RemoteDirectory
      * @param  \Closure(): T  $work
      * @return T
      */
-    private function do(\Closure $work): mixed
+    protected function do(\Closure $work): mixed
     {
         $number = ++$this->operations;
         if (($fault = ($this->before)($number)) !== null) {

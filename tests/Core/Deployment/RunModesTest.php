@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Tests\Core\Deployment;
 
 use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
@@ -31,7 +33,9 @@ use Cellarium\Core\Web\WebAnswer;
 use Cellarium\Core\Web\WebFetcher;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;
+use Tests\Support\FaultyModesDirectory;
 use Tests\Support\FixedClock;
+use Tests\Support\Killed;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
 
@@ -221,6 +225,76 @@ final class RunModesTest extends TestCase
         self::assertSame(RunEnd::PutBackUnproven, $result->end);
         self::assertContains('settings.ini', $result->unproven);
         self::assertSame('theirs', file_get_contents("$this->live/settings.ini"));
+    }
+
+    private const OLD = ['uploads' => '755', 'settings.ini' => '600'];
+
+    private const NEW = [
+        'data' => '775',
+        'uploads' => '770',
+        'settings.ini' => '640',
+        'count.txt' => '664',
+    ];
+
+    /**
+     * @param  \Closure(int): ?\Throwable  $before
+     * @param  \Closure(int): ?\Throwable  $after
+     */
+    private function faulty(\Closure $before, \Closure $after): FaultyModesDirectory
+    {
+        return new FaultyModesDirectory(
+            new LocalRemoteDirectory($this->live),
+            $before,
+            $after,
+        );
+    }
+
+    private function operationsOfAGoodRun(): int
+    {
+        $none = static fn (int $number): ?\Throwable => null;
+        $remote = $this->faulty($none, $none);
+        self::assertSame(RunEnd::Proven, $this->carryOut(remote: $remote)->end);
+        self::assertSame(self::NEW, $this->modes());
+
+        return $remote->operations;
+    }
+
+    public function test_whatever_single_operation_breaks_all_modes_are_old_or_all_are_new(): void
+    {
+        $all = $this->operationsOfAGoodRun();
+        $none = static fn (int $number): ?\Throwable => null;
+        foreach (['before', 'after'] as $when) {
+            for ($bad = 1; $bad <= $all; $bad++) {
+                $this->setUp();
+                $fault = static fn (int $number): ?\Throwable => $number === $bad
+                    ? RemoteFailure::while("operation $bad", FailureReason::Disconnected)
+                    : null;
+                $result = $this->carryOut(remote: $this->faulty(
+                    $when === 'before' ? $fault : $none,
+                    $when === 'after' ? $fault : $none,
+                ));
+                self::assertContains($result->end, [RunEnd::Refused, RunEnd::PutBack], "$when $bad");
+                self::assertSame(self::OLD, $this->modes(), "$when $bad");
+            }
+        }
+    }
+
+    public function test_killed_at_any_operation_it_goes_on_and_sets_every_mode(): void
+    {
+        $all = $this->operationsOfAGoodRun();
+        $none = static fn (int $number): ?\Throwable => null;
+        for ($bad = 1; $bad <= $all; $bad++) {
+            $this->setUp();
+            $kill = static fn (int $number): ?\Throwable => $number === $bad ? new Killed : null;
+            try {
+                $this->carryOut(remote: $this->faulty($none, $kill));
+            } catch (Killed) {
+                // Taken up by the next worker.
+            }
+            $result = $this->carryOut(remote: $this->faulty($none, $none));
+            self::assertSame(RunEnd::Proven, $result->end, "killed at $bad: ".$result->cause?->getMessage());
+            self::assertSame(self::NEW, $this->modes(), "killed at $bad");
+        }
     }
 
     public function test_an_undo_brings_the_old_modes_back(): void

@@ -531,6 +531,16 @@ final class RunTest extends TestCase
         self::assertSame($this->before, self::contents($this->live));
     }
 
+    public function test_a_place_with_nothing_but_directories_was_listed_whole(): void
+    {
+        $this->live = $this->directory();
+        mkdir("$this->live/cgi-bin");
+        $result = $this->carryOut();
+        self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
+        self::assertDirectoryExists("$this->live/cgi-bin");
+        self::assertSame('the new page', file_get_contents("$this->live/index.html"));
+    }
+
     public function test_a_person_may_say_that_much_is_gone(): void
     {
         $known = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($this->live))))->survey(RemotePath::root())
