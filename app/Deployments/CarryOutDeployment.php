@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -24,9 +25,14 @@ final class CarryOutDeployment implements ShouldQueue
     public function handle(Runner $runner): void
     {
         $deployment = Deployment::find($this->deployment);
-        if ($deployment !== null && ! $runner->carryOut($deployment)) {
+        if ($deployment === null) {
+            return;
+        }
+        if (! $runner->carryOut($deployment)) {
             // A new job and not a release of this one: waiting is not a failed attempt.
             self::dispatch($this->deployment)->delay(self::SECONDS_TO_WAIT);
+        } elseif ($deployment->refresh()->state === DeploymentState::Drafting) {
+            MakePlan::dispatch($this->deployment); // The server is not what the plan was made for.
         }
     }
 }

@@ -11,25 +11,19 @@ use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\SetAside;
 use App\Models\Site;
-use App\Packages\FileTree;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
-use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Plan\PlanItem;
+use Cellarium\Core\Plan\Choice;
+use Cellarium\Core\Plan\PlanFilter;
+use Cellarium\Core\Plan\PlanReader;
+use Cellarium\Core\Plan\Room;
 use Illuminate\Support\Collection;
 
 /** What the page of a deployment with a plan shows: what changes, how far it has come, what it rests on. */
 final readonly class DeploymentView
 {
-    /** Width of the drawing of shares, and the gap between two of them. */
-    private const WIDTH = 1000;
-
-    private const GAP = 2;
-
-    private const SHARES = [Change::Add, Change::Replace, Change::SetAside, Change::Keep, Change::Same];
-
     public Site $site;
 
     public Account $account;
@@ -37,12 +31,13 @@ final readonly class DeploymentView
     /** @var list<array{name: string, state: StationState, note: string}> */
     public array $stations;
 
-    /** @var list<PlanRow> */
-    public array $rows;
+    public PlanTotals $totals;
 
-    public int $hidden;
+    public PlanTree $tree;
 
     public RunPlace $place;
+
+    private Foretelling $foretelling;
 
     /** Files that are sent, and files that are touched. */
     public int $sends;
@@ -52,19 +47,24 @@ final readonly class DeploymentView
     /** @param  Collection<int, SetAside>  $aside  what it set aside and is held still */
     public function __construct(
         public Deployment $deployment,
-        private Plan $plan,
+        private PlanReader $plan,
         public Collection $aside,
+        PlanFilter $filter,
     ) {
         $this->site = $deployment->site;
         $this->account = $deployment->site->account;
-        $this->stations = Stations::of($deployment, $plan);
-        $counts = $plan->counts();
-        $this->sends = $counts[Change::Add->value]['files'] + $counts[Change::Replace->value]['files'];
-        $this->touches = $this->sends + $counts[Change::SetAside->value]['files'];
+        $this->totals = new PlanTotals($deployment->counts);
+        $this->stations = Stations::of($deployment, $this->totals);
+        $this->sends = $this->totals->files(Change::Add, Change::Replace);
+        $this->touches = $this->sends + $this->totals->files(Change::SetAside);
         $this->place = $deployment->runPlace();
-        $rows = PlanRows::of($plan, $this->site, $this->place);
-        $this->rows = $rows->rows;
-        $this->hidden = $rows->hidden;
+        $this->foretelling = Foretelling::for($deployment);
+        $this->tree = new PlanTree(
+            $plan,
+            $this->site,
+            $this->place,
+            $filter,
+        );
     }
 
     public function isGoing(): bool
@@ -110,36 +110,60 @@ final readonly class DeploymentView
         return $this->deployment->kind === DeploymentKind::Deploy ? 'In the package' : 'In the backup';
     }
 
-    /** @return list<array{tone: string, words: string}> how many files of each kind of change, those there are */
-    public function totals(): array
+    /** Files that changed on the server since the last deployment, answered or not. */
+    public function questions(): int
     {
-        return PlanRows::totals($this->plan);
+        return $this->plan->contents->directories['']->questions;
     }
 
-    /** @return list<array{tone: string, x: float, width: float}> the drawing of shares, of WIDTH units */
-    public function shares(): array
+    /** @return array<string, string> what can be said of all of them, by its value, in words */
+    public function answersToAll(): array
     {
-        $counts = $this->plan->counts();
-        $all = max(1, array_sum(array_column($counts, 'files')));
-        $at = 0.0;
-        $shares = [];
-        foreach (self::SHARES as $change) {
-            $width = self::WIDTH * $counts[$change->value]['files'] / $all;
-            $shares[] = [
-                'tone' => FileTree::tone($change),
-                'x' => round($at, 2),
-                'width' => round(max(0, $width - self::GAP), 2),
-            ];
-            $at += $width;
+        return [
+            Choice::Theirs->value => 'Keep theirs',
+            Choice::Ours->value => 'Take ours',
+            Choice::Both->value => 'Keep both',
+        ];
+    }
+
+    public function openQuestions(): int
+    {
+        return $this->totals->files(Change::Asked);
+    }
+
+    /** @return array<string, string> ways to look at the tree: its value, and words with how many files there are */
+    public function filters(): array
+    {
+        $filters = $this->questions() === 0 ? [] : ['questions' => 'Questions '.number_format($this->questions())];
+        foreach ($this->totals->present() as $change) {
+            $change === Change::Asked || $filters[$change->value] = ucfirst($change->label()).' '
+                .number_format($this->totals->files($change));
         }
 
-        return $shares;
+        return $filters + ['' => 'All'];
+    }
+
+    /** What the tree shows now, as filters() calls it. */
+    public function shown(): string
+    {
+        return $this->tree->filter->questions ? 'questions' : $this->tree->filter->change->value ?? '';
+    }
+
+    /** When what the plan is compared with was left there; null where nothing was deployed before. */
+    public function deployedBefore(): ?string
+    {
+        return $this->deployment->comparedWith?->ended_at?->shown('j M');
+    }
+
+    public function serverChanges(): ?ServerChangesView
+    {
+        return $this->isPlanned() ? ServerChangesView::of($this->deployment->changes_since) : null;
     }
 
     /** @return list<array{string, string}> in the package and on the server, of names that differ in case only */
     public function clashes(): array
     {
-        return $this->isDone() ? [] : array_slice($this->plan->caseClashes(), 0, 5);
+        return $this->isDone() ? [] : array_slice($this->plan->contents->clashes, 0, 5);
     }
 
     /** What is being done, in words. */
@@ -169,32 +193,43 @@ final readonly class DeploymentView
         return isset($this->deployment->progress['files']) ? new RunProgress($this->deployment) : null;
     }
 
-    /** Space used before and after, of how much; null where the host does not tell. */
-    public function space(): ?string
+    public function room(): RoomDrawing
     {
-        if ($this->account->space_limit === null) {
-            return null;
-        }
-        $grows = array_sum(array_map(
-            static fn (PlanItem $item): int => $item->bytes() - ($item->live->size ?? 0),
-            $this->plan->files(Change::Add, Change::Replace),
+        return new RoomDrawing(Room::fileByFile(
+            $this->deployment->counts,
+            (int) $this->account->space_used,
+            $this->account->space_limit,
         ));
-        $after = $this->account->space_used + $grows - $this->plan->counts()[Change::SetAside->value]['bytes'];
-
-        return Amount::bytes($this->account->space_used).' → '.Amount::bytes($after)
-            .' of '.Amount::bytes($this->account->space_limit);
     }
 
-    public function visitorsSee(): string
+    /** How long it will take, all in all. */
+    public function takes(): string
     {
-        return $this->touches === 0
-            ? 'no change'
-            : 'the old site, then the new one; names are given at the end, the start page last';
+        $contents = $this->plan->contents;
+        $bytes = $this->totals->bytes(Change::Add, Change::Replace);
+
+        return $this->touches === 0 ? 'nothing to do' : Foretelling::words(
+            $this->foretelling->of(RunStage::BackingUp, $contents->unreadFiles, $contents->unreadBytes),
+            $this->foretelling->of(RunStage::Sending, $this->sends, $bytes),
+            $this->foretelling->of(RunStage::Replacing, $this->sends, 0),
+        );
+    }
+
+    /** How long visitors may see pages of both. */
+    public function mixed(): string
+    {
+        $seconds = $this->foretelling->of(RunStage::Replacing, $this->sends, 0)?->seconds;
+
+        return match (true) {
+            $this->touches === 0 => 'no change',
+            $seconds === null => 'the old site, then the new one; both while the names are given',
+            default => 'the old site, then the new one; both for about '.Amount::seconds(max(0.1, $seconds)),
+        };
     }
 
     public function toSend(): string
     {
-        return Amount::bytes($this->plan->bytesToSend()).' in '.Amount::files($this->sends);
+        return Amount::bytes($this->totals->bytes(Change::Add, Change::Replace)).' in '.Amount::files($this->sends);
     }
 
     public function signsInAs(): string
@@ -225,10 +260,7 @@ final readonly class DeploymentView
     /** What a backup will hold, before it is taken. */
     public function backupFirst(): string
     {
-        $held = count(array_filter(
-            $this->plan->items,
-            static fn (PlanItem $item): bool => $item->live !== null && $item->isFile(),
-        ));
+        $held = $this->plan->contents->directories['']->live;
 
         return $held === 0
             ? 'There is nothing yet, which is noted.'

@@ -14,14 +14,13 @@ final readonly class Landing
      * @param  string|null  $problem  why it cannot go there; the rest is empty then
      * @param  CarbonImmutable|null  $seenAt  when what lies there was seen; null where nobody has looked
      * @param  string  $into  the directory it goes to
-     * @param  list<array{tone: string, words: string}>  $totals
      */
     public function __construct(
         public ?string $problem,
         public ?CarbonImmutable $seenAt = null,
         public string $into = '',
-        public ?PlanRows $tree = null,
-        public array $totals = [],
+        public ?PlanTree $tree = null,
+        public ?PlanTotals $totals = null,
         public ?ServedView $served = null,
     ) {
     }

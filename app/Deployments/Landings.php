@@ -24,6 +24,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
+use Cellarium\Core\Plan\PlanReader;
 
 /**
  * Lays a package over what was seen of a site at its last backup or deployment. No server is asked, so this is for
@@ -49,8 +50,7 @@ final readonly class Landings
             $draft = PackageDraft::of(
                 $types,
                 $deployment,
-                $live,
-                InstalledPackages::written($site->installed, $types),
+                new SiteSides($live, InstalledPackages::written($site->installed, $types)),
                 fn (?RemotePath $place): array => $this->maker->ours($deployment, $place),
                 static fn (Manifest $target): array => self::placeholders($deployment, $target),
             );
@@ -63,8 +63,8 @@ final readonly class Landings
             null,
             $at === 0 ? null : CarbonImmutable::createFromTimestamp($at),
             self::into($deployment, $draft, $this->types->types()->get((string) $package->type))->toString(),
-            PlanRows::of($draft->plan, $site, $where),
-            PlanRows::totals($draft->plan),
+            new PlanTree(PlanReader::of($draft->plan), $site, $where),
+            new PlanTotals($draft->plan->counts()),
             new ServedView($this->served($deployment, $draft)),
         );
     }

@@ -9,7 +9,6 @@ use App\Models\Deployment;
 use App\Models\Package;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Package\Type\TypeRules;
@@ -32,8 +31,6 @@ final readonly class PackageDraft
     }
 
     /**
-     * @param  Manifest  $live  of all from where the deployment begins
-     * @param  InstalledPackages  $installed  below the directory visitors come in at
      * @param  \Closure(RemotePath|null): list<string>  $ours  paths that the last deployment to a place put there
      * @param  \Closure(Manifest): list<string>  $placeholders  of the host, beside what is put there
      *
@@ -42,8 +39,7 @@ final readonly class PackageDraft
     public static function of(
         PackageTypes $types,
         Deployment $deployment,
-        Manifest $live,
-        InstalledPackages $installed,
+        SiteSides $sides,
         \Closure $ours,
         \Closure $placeholders,
     ): self {
@@ -56,8 +52,8 @@ final readonly class PackageDraft
             $deployment,
             $package,
             $where,
-            $live,
-            $installed,
+            $sides->live,
+            $sides->installed,
         );
         $into = $type?->place === Place::AboveDocumentRoot
             ? null
@@ -71,7 +67,7 @@ final readonly class PackageDraft
             ),
             $type,
             (string) $into,
-            $live,
+            $sides->live,
         );
         // What is deployed further down leaves everything beside it as it is; the backup holds the whole site either
         // way.
@@ -87,7 +83,13 @@ final readonly class PackageDraft
             $destination->place,
             $target,
             $policy,
-            Planner::plan($target, $live, $policy),
+            Planner::plan(
+                $target,
+                $sides->live,
+                $policy,
+                $sides->left,
+                $deployment->answers(),
+            ),
         );
     }
 

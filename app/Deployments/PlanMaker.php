@@ -34,6 +34,7 @@ use Cellarium\Core\Package\Type\InstalledPackage;
 use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\LiveChanges;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;
@@ -65,7 +66,7 @@ final readonly class PlanMaker
     public function make(Deployment $deployment): Deployment
     {
         try {
-            [$target, $policy, $survey, $plan] = match ($deployment->kind) {
+            [$policy, $survey, $plan] = match ($deployment->kind) {
                 DeploymentKind::Deploy => $this->compare($deployment),
                 DeploymentKind::RestoreBackup => $this->compareBackup($deployment),
                 DeploymentKind::RestoreFiles => $this->compareSetAside($deployment),
@@ -82,7 +83,7 @@ final readonly class PlanMaker
             ]);
             throw $failure;
         }
-        $this->files->keepDraft($deployment, $target, $plan);
+        $this->files->keepDraft($deployment, $plan);
         $deployment->update([
             'state' => DeploymentState::Planned,
             'seen' => $survey->manifest->digest(),
@@ -108,7 +109,7 @@ final readonly class PlanMaker
      * A plan without keeping it.
      *
      * @param  Deployment  $deployment  of a package; where it is kept, it is written down there how the look goes on
-     * @return array{Manifest, Policy, Survey, Plan}
+     * @return array{Policy, Survey, Plan}
      */
     public function compare(Deployment $deployment): array
     {
@@ -119,12 +120,17 @@ final readonly class PlanMaker
         $this->checks->check($site, $package);
         $where = $deployment->runPlace();
         $remote = $this->connections->remote($site->account);
-        $survey = $this->survey->of($deployment);
+        $survey = $this->look($deployment);
+        $before = $this->before($deployment);
+        $deployment->compared_with_id = $before?->id;
         $draft = PackageDraft::of(
             $this->types->types(),
             $deployment,
-            $survey->manifest,
-            $this->installed($deployment, $survey->manifest, $remote),
+            new SiteSides(
+                $survey->manifest,
+                $this->installed($deployment, $survey->manifest, $remote),
+                $before === null ? null : $this->files->left($before),
+            ),
             fn (?RemotePath $place): array => $this->ours($deployment, $place),
             fn (Manifest $target): array => $this->placeholders(
                 $site,
@@ -137,12 +143,42 @@ final readonly class PlanMaker
         $deployment->directory = $draft->place?->toString();
         $deployment->exists && $deployment->save();
 
-        return [
-            $draft->target,
-            $draft->policy,
-            $survey,
-            $draft->plan,
-        ];
+        return [$draft->policy, $survey, $draft->plan];
+    }
+
+    /** What is on the server; where a plan was shown before, also what is different from it. */
+    private function look(Deployment $deployment): Survey
+    {
+        $survey = $this->survey->of($deployment);
+        $shown = $deployment->planned_at === null ? null : $this->files->draft($deployment);
+        if ($shown === null) {
+            return $survey;
+        }
+        $changes = LiveChanges::since($shown, $survey->manifest);
+        $answers = $deployment->answers();
+        foreach ($changes->paths() as $path) {
+            // What was said of it was said of something else.
+            $answers = $answers->to(RelativePath::fromString($path)) === null ? $answers : $answers->without($path);
+        }
+        $deployment->update([
+            'answers' => $answers->isNone() ? null : $answers->toArray(),
+            'changes_since' => ServerChangesView::toStore($changes, $deployment->changes_since),
+        ]);
+
+        return $survey;
+    }
+
+    /** The deployment that left what is compared with; null where nothing was deployed there, or not from there. */
+    private function before(Deployment $deployment): ?Deployment
+    {
+        $last = $deployment->site->deployments()
+            ->where('state', DeploymentState::Proven)
+            ->latest('ended_at')
+            ->latest('id')
+            ->first();
+        $last?->setRelation('site', $deployment->site);
+
+        return $last?->runPlace()->root->equals($deployment->runPlace()->root) === true ? $last : null;
     }
 
     /** What is installed where visitors come in; of the site itself it is written down. */
@@ -166,17 +202,17 @@ final readonly class PlanMaker
         return $installed;
     }
 
-    /** @return array{Manifest, Policy, Survey, Plan} */
+    /** @return array{Policy, Survey, Plan} */
     private function compareBackup(Deployment $deployment): array
     {
         $target = $this->shelf->manifest((string) $deployment->fromBackup?->name);
-        $survey = $this->survey->of($deployment);
+        $survey = $this->look($deployment);
         $policy = new Policy(exact: true);
 
-        return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
+        return [$policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }
 
-    /** @return array{Manifest, Policy, Survey, Plan} */
+    /** @return array{Policy, Survey, Plan} */
     private function compareUndo(Deployment $deployment): array
     {
         $done = $deployment->undoes ?? throw new Problem(
@@ -184,7 +220,7 @@ final readonly class PlanMaker
         );
         $after = $this->files->after($done) ?? throw new Problem('What that deployment left is no longer known. '
             .'Restore the backup taken before it.');
-        $survey = $this->survey->of($deployment);
+        $survey = $this->look($deployment);
         $undo = Undo::of(
             $this->files->plan($done),
             $this->shelf->manifest((string) $done->backup?->name),
@@ -201,13 +237,13 @@ final readonly class PlanMaker
         }
         $policy = new Policy(exact: true);
 
-        return [$undo->target, $policy, $survey, Planner::plan($undo->target, $survey->manifest, $policy)];
+        return [$policy, $survey, Planner::plan($undo->target, $survey->manifest, $policy)];
     }
 
-    /** @return array{Manifest, Policy, Survey, Plan} */
+    /** @return array{Policy, Survey, Plan} */
     private function compareSetAside(Deployment $deployment): array
     {
-        $survey = $this->survey->of($deployment);
+        $survey = $this->look($deployment);
         $entries = [];
         foreach (SetAside::held()->where('deployment_id', $deployment->undoes_id)->get() as $held) {
             $path = RelativePath::fromString($held->path);
@@ -232,7 +268,7 @@ final readonly class PlanMaker
         $target = Manifest::of($entries);
         $policy = new Policy;
 
-        return [$target, $policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
+        return [$policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }
 
     /** What a person can answer, so that the plan is made after all; null where it cannot. */
@@ -291,8 +327,8 @@ final readonly class PlanMaker
         $to = $deployment->runPlace()->root;
 
         return array_values(array_filter(array_map(
-            static fn (ManifestEntry $file): string => (string) $to->toward($from->join($file->path)),
-            $this->files->target($last)->files(),
+            static fn (string $path): string => (string) $to->toward($from->join(RelativePath::fromString($path))),
+            $this->files->brings($last),
         )));
     }
 }

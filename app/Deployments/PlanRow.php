@@ -4,16 +4,17 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
-use App\Packages\FileTree;
+use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Text\Amount;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Path\PublicAddress;
-use Cellarium\Core\Path\RelativePath;
-use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\Choice;
+use Cellarium\Core\Plan\Conflict;
+use Cellarium\Core\Plan\PlanDirectory;
 use Cellarium\Core\Plan\PlanItem;
 
-/** One row of the plan's tree: a directory with what it sums up, or a file with both sides. */
+/** One row of the plan's tree: a directory with what it sums up, or a file with all its sides. */
 final readonly class PlanRow
 {
     private const DEEPEST_SHOWN = 8;
@@ -22,82 +23,174 @@ final readonly class PlanRow
 
     /**
      * @param  string|null  $address  where visitors reach it
-     * @param  array{string, string}  $target  size or files, and the time of a file; "" where not known
+     * @param  array{string, string}  $deployed  size or files, and the time of a file; "" where not known
      * @param  array{string, string}  $live
+     * @param  array{string, string}  $target
      * @param  list<string>  $sums  of a directory: "3 replaced"
+     * @param  array<string, string>  $choices  what can be answered, by its value, in words
+     * @param  string  $choice  what was answered; "" for nothing yet
+     * @param  int  $questions  in a directory
      */
     private function __construct(
         public string $path,
         public int $depth,
         public bool $directory,
         public ?string $address,
-        public array $target,
+        public array $deployed,
         public array $live,
+        public array $target,
+        public bool $isOpen = false,
         public array $sums = [],
         public string $tone = '',
         public string $change = '',
         public string $why = '',
         public string $mode = '',
+        public string $conflict = '',
+        public array $choices = [],
+        public string $choice = '',
+        public int $questions = 0,
     ) {
     }
 
-    /**
-     * @param  array<string, mixed>  $row  of FileTree::ofPlan()
-     * @param  list<PlanItem>  $last  those that are named last of all
-     */
-    public static function of(
-        array $row,
-        RemotePath $root,
-        PublicAddress $addresses,
-        array $last,
+    public static function ofDirectory(
+        PlanDirectory $directory,
+        ?string $address,
+        int $depth,
+        bool $isOpen,
     ): self {
-        $item = $row['item'];
-        $address = $addresses->of($root->join(RelativePath::fromString($row['path'])));
-        $depth = min(self::DEEPEST_SHOWN, $row['depth']);
-        if ($row['directory'] || ! $item instanceof PlanItem) {
-            $sums = array_map(
-                static fn (string $label, int $count): string => "$count $label",
-                array_keys($row['changes']),
-                array_values($row['changes']),
-            );
-
-            return new self(
-                $row['path'].'/',
-                $depth,
-                true,
-                $address,
-                [self::files($row['target'][0]), ''],
-                [self::files($row['live'][0]), ''],
-                $sums === [] && $item instanceof PlanItem && $item->change === Change::Add ? ['made'] : $sums,
-                mode: self::mode($item),
-            );
+        $sums = [];
+        foreach (Change::cases() as $change) {
+            $count = $directory->changes[$change->value] ?? 0;
+            $count === 0 || $sums[] = number_format($count)." {$change->label()}";
         }
 
         return new self(
-            $row['path'],
-            $depth,
-            false,
+            $directory->path,
+            min(self::DEEPEST_SHOWN, $depth),
+            true,
             $address,
-            self::side($item->target),
-            self::side($item->live),
-            tone: FileTree::tone($item->change),
-            change: self::label($item->change).(in_array($item, $last, true) ? ', last of all' : ''),
-            why: $item->why->sentence(),
-            mode: self::mode($item),
+            [self::files($directory->deployed), ''],
+            [self::files($directory->live), ''],
+            [self::files($directory->target), ''],
+            $isOpen,
+            $sums === [] && $directory->change === Change::Add ? ['made'] : $sums,
+            mode: self::mode($directory->mode),
+            choices: $directory->questions === 0 ? [] : ['theirs' => 'Keep theirs', 'ours' => 'Take ours'],
+            questions: $directory->questions,
         );
     }
 
-    /** What is set; "" where the mode stays as it is. */
-    private static function mode(?PlanItem $item): string
-    {
-        return $item?->mode === null ? '' : sprintf('mode %04o', $item->mode);
+    /** @param  bool  $isLast  whether it is named last of all */
+    public static function ofFile(
+        PlanItem $item,
+        ?string $address,
+        int $depth,
+        bool $isLast,
+    ): self {
+        return new self(
+            $item->path->toString(),
+            min(self::DEEPEST_SHOWN, $depth),
+            false,
+            $address,
+            self::side($item->deployed),
+            $item->conflict === Conflict::RemovedLive ? ['gone', ''] : self::side($item->live),
+            self::side($item->target),
+            tone: $item->change === Change::Asked ? 'now' : PlanTotals::tone($item->change),
+            change: self::label($item).($isLast && $item->change->touches() ? ', last of all' : ''),
+            why: $item->reason(),
+            mode: self::mode($item->mode),
+            conflict: $item->conflict?->label() ?? '',
+            choices: self::choices($item),
+            choice: self::choice($item),
+        );
     }
 
-    private static function label(Change $change): string
+    /** As it is written: a directory ends with a slash. */
+    public function shown(): string
     {
-        return $change === Change::SetAside
+        return $this->directory ? "$this->path/" : $this->path;
+    }
+
+    /** The directory it lies in; "" is the top. */
+    public function parent(): string
+    {
+        return substr($this->path, 0, (int) strrpos($this->path, '/'));
+    }
+
+    /** What an answer given here is about. */
+    public function scope(): string
+    {
+        return $this->shown();
+    }
+
+    public function lookAt(Deployment $deployment): string
+    {
+        return "/deployments/$deployment->id/file?".http_build_query(['path' => $this->path]);
+    }
+
+    /** Whether something can be answered here now. */
+    public function asks(?Deployment $deployment): bool
+    {
+        return $deployment?->state === DeploymentState::Planned && $this->choices !== [];
+    }
+
+    /**
+     * @param  bool  $three  whether something was deployed before
+     * @return array<string, array{string, string}>
+     */
+    public function sides(bool $three): array
+    {
+        return ($three ? ['deployed' => $this->deployed] : []) + ['live' => $this->live, 'target' => $this->target];
+    }
+
+    /** Whether a side is what makes it a question. */
+    public function isOther(string $side): bool
+    {
+        return $side === 'live' && $this->conflict !== '';
+    }
+
+    /** @return array<string, string> */
+    private static function choices(PlanItem $item): array
+    {
+        $choices = [];
+        foreach ($item->conflict?->choices($item->target !== null) ?? [] as $choice) {
+            $choices[$choice->value] = self::words($choice, $item);
+        }
+
+        return $choices;
+    }
+
+    private static function words(Choice $choice, PlanItem $item): string
+    {
+        return match (true) {
+            $choice === Choice::Both => 'Keep both',
+            $choice === Choice::Theirs && $item->conflict === Conflict::RemovedLive => 'Leave it away',
+            $choice === Choice::Theirs => 'Keep theirs',
+            $item->target === null => 'Set aside',
+            default => 'Take ours',
+        };
+    }
+
+    private static function choice(PlanItem $item): string
+    {
+        return match ($item->change) {
+            Change::Asked => '',
+            Change::Keep, Change::LeftAway => Choice::Theirs->value,
+            default => $item->keepsBoth() ? Choice::Both->value : Choice::Ours->value,
+        };
+    }
+
+    /** What is set; "" where the mode stays as it is. */
+    private static function mode(?int $mode): string
+    {
+        return $mode === null ? '' : sprintf('mode %04o', $mode);
+    }
+
+    private static function label(PlanItem $item): string
+    {
+        return $item->change === Change::SetAside
             ? 'set aside '.config('cellarium.set_aside_days').' days'
-            : $change->label();
+            : $item->change->label();
     }
 
     private static function files(int $files): string

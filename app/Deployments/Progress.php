@@ -9,6 +9,7 @@ use App\Models\Deployment;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Deployment\RunListener;
 use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Plan\Pace;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Job;
@@ -19,9 +20,6 @@ use Cellarium\Core\Transfer\SpeedMeter;
 final class Progress implements LaneListener, RunListener
 {
     private const SECONDS_BETWEEN = 0.4;
-
-    /** What the round trips of one file cost, in bytes that could be sent meanwhile. */
-    private const BYTES_A_FILE = 50_000;
 
     private RunStage $stage = RunStage::Surveying;
 
@@ -44,6 +42,11 @@ final class Progress implements LaneListener, RunListener
 
     private float $written = 0.0;
 
+    private float $stageBegan;
+
+    /** @var array<string, array{files: int, bytes: int, seconds: float}> what each stage moved, and how long it took */
+    private array $timings = [];
+
     /**
      * @param  \Closure(TakenBackup): void  $backedUp
      * @param  (\Closure(array<string, mixed>): void)|null  $hear  is told the same as is written
@@ -55,16 +58,29 @@ final class Progress implements LaneListener, RunListener
     ) {
         $this->meter = new SpeedMeter(microtime(true), 0);
         $this->work = new SpeedMeter(microtime(true), 0);
+        $this->stageBegan = microtime(true);
+    }
+
+    /** @return array<string, array{files: int, bytes: int, seconds: float}> by stage, what is going on included */
+    public function timings(): array
+    {
+        return $this->timings + [$this->stage->value => [
+            'files' => $this->filesDone,
+            'bytes' => $this->bytesDone,
+            'seconds' => round(microtime(true) - $this->stageBegan, 3),
+        ]];
     }
 
     public function stage(RunStage $stage, int $files, int $bytes): void
     {
         // The last moment of the stage that ends here.
         $stage === RunStage::PuttingBack || DatabaseAway::tolerate($this->endIfCancelled(...));
+        $this->timings = $this->timings();
+        $this->stageBegan = microtime(true);
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
         $this->lanes = [];
         $this->meter = new SpeedMeter(microtime(true), $bytes);
-        $this->work = new SpeedMeter(microtime(true), $bytes + self::BYTES_A_FILE * $files);
+        $this->work = new SpeedMeter(microtime(true), $bytes + Pace::BYTES_A_FILE * $files);
         $this->write(true);
     }
 
@@ -121,7 +137,7 @@ final class Progress implements LaneListener, RunListener
         $this->meter->at($now, min($this->bytes, $this->bytesDone + $inHand));
         $this->work->at(
             $now,
-            min($this->bytes, $this->bytesDone + $inHand) + self::BYTES_A_FILE * min($this->files, $this->filesDone),
+            min($this->bytes, $this->bytesDone + $inHand) + Pace::BYTES_A_FILE * min($this->files, $this->filesDone),
         );
         ksort($this->lanes);
         $progress = [

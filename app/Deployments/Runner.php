@@ -4,22 +4,16 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
-use App\Accounts\AccountCheck;
 use App\Accounts\SitePhp;
 use App\Backups\Backups;
 use App\Failure\Problem;
-use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
-use App\Models\Closing;
 use App\Models\Deployment;
-use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
-use App\Models\ProofKind;
 use App\Models\RecordKind;
-use App\Models\SetAside;
 use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunFiles;
@@ -31,24 +25,17 @@ use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
-use Cellarium\Core\Deployment\ModeNotSet;
-use Cellarium\Core\Deployment\PageProof;
 use Cellarium\Core\Deployment\Run;
-use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Plan\Change;
-use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
-use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\WorkerPool;
-use Illuminate\Support\Facades\DB;
 use Psr\Clock\ClockInterface;
 
 /** Carries out a deployment, or takes up one that was broken off, and writes down how it ended. */
@@ -61,10 +48,9 @@ final readonly class Runner
         private ContentStore $store,
         private BackupShelf $shelf,
         private ClockInterface $clock,
-        private FtpUsers $ftpUsers,
-        private AccountCheck $check,
         private SiteFacts $facts,
         private SitePhp $php,
+        private EndOfRun $end,
     ) {
     }
 
@@ -104,7 +90,9 @@ final readonly class Runner
                 'waits_for_id' => null,
                 'started_at' => $deployment->started_at ?? now(),
             ]);
-            $this->finish($deployment, $this->run($deployment, $lock, $hear));
+            $result = $this->run($deployment, $lock, $hear);
+            $this->adoptBackup($deployment, $result);
+            $this->end->writeDown($deployment, $result);
         } finally {
             $lock->release();
         }
@@ -133,7 +121,7 @@ final readonly class Runner
         );
         $pool = new WorkerPool(
             $endpoint,
-            (int) config('cellarium.lanes'),
+            $deployment->connections ?? (int) config('cellarium.lanes'),
             $progress,
             $lock->streams,
             $this->connections->slots,
@@ -177,9 +165,14 @@ final readonly class Runner
                 $this->facts->needs($deployment)->bytes ?? 0,
                 RunLimits::readsAnew($site),
                 $deployment->collapse_accepted,
+                $deployment->comparedWith === null ? null : $this->files->left($deployment->comparedWith),
+                $deployment->answers(),
             ));
         } finally {
             $pool->close();
+            // Written with how it ended.
+            $deployment->timings = $progress->timings();
+            $deployment->connections ??= (int) config('cellarium.lanes');
         }
     }
 
@@ -249,120 +242,6 @@ final readonly class Runner
         );
     }
 
-    private function finish(Deployment $deployment, RunResult $result): void
-    {
-        $site = $deployment->site;
-        $endedAt = now();
-        $done = in_array($result->end, [RunEnd::Proven, RunEnd::PutBack, RunEnd::PutBackUnproven], true);
-        $this->adoptBackup($deployment, $result);
-        if ($done && $deployment->ftpUser?->ends === Closing::WithJob && ! $deployment->ftpUser->hasEnded()) {
-            // Before the end is written down: a run that has ended has nothing open any more.
-            $this->ftpUsers->close($deployment->ftpUser, 'its job has ended');
-        }
-        if ($result->after !== null) {
-            $this->files->keepAfter($deployment, $result->after);
-            $this->files->keepKnown(
-                $site,
-                $deployment->runPlace()->root,
-                $result->after,
-                time(),
-            );
-        }
-        DB::transaction(fn () => $this->writeDown($deployment, $result, $endedAt));
-        if ($done) {
-            $this->lookAgain($deployment);
-        }
-    }
-
-    private function writeDown(Deployment $deployment, RunResult $result, \DateTimeInterface $endedAt): void
-    {
-        $site = $deployment->site;
-        $deployment->update(
-            [
-                'state' => match ($result->end) {
-                    RunEnd::Proven => DeploymentState::Proven,
-                    RunEnd::Refused => DeploymentState::Refused,
-                    RunEnd::PutBack => DeploymentState::PutBack,
-                    RunEnd::PutBackUnproven => DeploymentState::PutBackUnproven,
-                    RunEnd::Unfinished => DeploymentState::Unfinished,
-                },
-                'held' => $this->needsAPerson($result),
-                'stage' => null,
-                'progress' => null,
-                'ended_at' => $endedAt,
-                'trouble' => $this->trouble($result),
-                'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
-                'addresses' => $result->addresses,
-                'read_back' => $result->readBack,
-                'unproven' => $result->unproven === [] ? null : $result->unproven,
-                'modes_not_set' => $result->modesNotSet === [] ? null : array_map(
-                    static fn (ModeNotSet $one): string => $one->sentence(),
-                    $result->modesNotSet,
-                ),
-            ] + ($result->plan === null ? [] : ['counts' => $result->plan->counts()]),
-        );
-        if ($result->end === RunEnd::Proven) {
-            $this->holdSetAside($deployment, $result);
-            foreach ($result->proofs as $proof) {
-                $site
-                    ->proofs()
-                    ->create([
-                        'kind' => ProofKind::Live,
-                        'ok' => true,
-                        'sentence' => $proof->sentence(),
-                        'made_at' => now(),
-                    ]);
-            }
-            $direct = array_filter($result->proofs, static fn (PageProof $proof): bool => $proof->at !== null);
-            $site->update([
-                'leads_elsewhere' => $direct !== [],
-                'live_proven_at' => now(),
-                'root_proven_at' => $site->root_proven_at ?? now(),
-            ] + $this->facts->of($deployment, $result->after));
-        }
-        Record::write(
-            RecordKind::of($result->end),
-            $this->sentence($deployment, $result),
-            $site,
-            ['deployment' => $deployment->id],
-            $deployment->person,
-        );
-    }
-
-    /** What was taken out of the document root is held for its time, listed and restored from there. */
-    private function holdSetAside(Deployment $deployment, RunResult $result): void
-    {
-        foreach ($result->plan?->files(Change::SetAside) ?? [] as $item) {
-            $sha256 = $result->before?->get($item->path)?->sha256;
-            if ($item->live === null || $sha256 === null) {
-                continue;
-            }
-            SetAside::create([
-                'site_id' => $deployment->site_id,
-                'deployment_id' => $deployment->id,
-                'path' => $item->path->toString(),
-                'sha256' => $sha256,
-                'bytes' => $item->live->size,
-                'mode' => $item->live->mode,
-                'set_aside_at' => now(),
-                'held_until' => now()->addDays((int) config('cellarium.set_aside_days')),
-            ]);
-        }
-        if (
-            $deployment->undoes_id !== null
-            && in_array($deployment->kind, [DeploymentKind::RestoreFiles, DeploymentKind::Undo], true)
-        ) {
-            $back = array_map(
-                static fn (PlanItem $item): string => $item->path->toString(),
-                $result->plan?->files(Change::Add) ?? [],
-            );
-            SetAside::held()
-                ->where('deployment_id', $deployment->undoes_id)
-                ->whereIn('path', $back)
-                ->update(['restored_at' => now()]);
-        }
-    }
-
     /** A run killed between taking the backup and writing it down has it in its journal only. */
     private function adoptBackup(Deployment $deployment, RunResult $result): void
     {
@@ -385,81 +264,5 @@ final readonly class Runner
             $files,
             $readings === [] ? null : min($readings),
         );
-    }
-
-    private function lookAgain(Deployment $deployment): void
-    {
-        try {
-            $this->check->look($deployment->site->account);
-        } catch (\Throwable $failure) {
-            if (! Problem::isExpected($failure)) {
-                throw $failure;
-            }
-            logger()->warning(
-                'Looking at '.$deployment->site->domain.' again after its deployment: '.$failure->getMessage(),
-            );
-        }
-    }
-
-    /** Whether trying again by itself would do no good, or harm: hosts lock accounts out after refused passwords. */
-    private function needsAPerson(RunResult $result): bool
-    {
-        return $result->notPutBack instanceof TransferFailed && ! $result->notPutBack->failure->reason->isTransient();
-    }
-
-    private function trouble(RunResult $result): ?string
-    {
-        $words = $result->cause === null ? null : Problem::words($result->cause);
-
-        return match ($result->end) {
-            RunEnd::Proven => null,
-            RunEnd::Refused => "$words Nothing on the server was changed.",
-            RunEnd::PutBack => "$words The old site was put back and is whole again: every file was read back, and "
-                .'the pages were fetched.',
-            RunEnd::PutBackUnproven => "$words The old site was put back, and that is not proven: "
-                .self::few($result->unproven)
-                .' not as before. Nothing this server confirms can be relied on until its provider has looked at it; '
-                .'the backup is safe.',
-            RunEnd::Unfinished => "$words Putting the old site back did not work either: "
-                .Problem::words($result->notPutBack ?? new \RuntimeException('no reason is known'))
-                .($this->needsAPerson($result)
-                    ? ' Mend that, then try again here; the backup is safe.'
-                    : ' It is tried again by itself; the backup is safe.'),
-        };
-    }
-
-    /** @param  list<string>  $names */
-    private static function few(array $names): string
-    {
-        $more = count($names) - 3;
-
-        return implode(', ', array_slice($names, 0, 3))
-            .match (true) {
-                $more > 0 => " and $more more are",
-                count($names) === 1 => ' is',
-                default => ' are',
-            };
-    }
-
-    /** Whoever is closed while their deployment is at work: it goes on, as theirs, and says so. */
-    private function closedMeanwhile(Deployment $deployment): string
-    {
-        $person = $deployment->person()->first();
-
-        return $person?->isClosed() === true ? ", begun by $person->name, who was closed meanwhile" : '';
-    }
-
-    private function sentence(Deployment $deployment, RunResult $result): string
-    {
-        $what = "{$deployment->title()} on {$deployment->site->domain}".$this->closedMeanwhile($deployment);
-
-        return match ($result->end) {
-            RunEnd::Proven => "$what: live and proven in ".($deployment->seconds() ?? 0).' s'
-                .($result->modesNotSet === [] ? '' : '; '.count($result->modesNotSet).' modes could not be set'),
-            RunEnd::Refused => "$what: refused before anything was touched. ".$deployment->trouble,
-            RunEnd::PutBack => "$what: failed and put back. ".$deployment->trouble,
-            RunEnd::PutBackUnproven => "$what: failed; put back, not proven. ".$deployment->trouble,
-            RunEnd::Unfinished => "$what: failed, not yet put back. ".$deployment->trouble,
-        };
     }
 }

@@ -9,17 +9,17 @@ use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
-use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Plan\Change;
 
 /** The six stations of a deployment; each is filled only by its proof. */
 final class Stations
 {
     /** @return list<array{name: string, state: StationState, note: string}> */
-    public static function of(Deployment $deployment, Plan $plan): array
+    public static function of(Deployment $deployment, PlanTotals $totals): array
     {
         $site = $deployment->site;
-        $counts = $plan->counts();
-        $sends = $counts['added']['files'] + $counts['replaced']['files'];
+        $sends = $totals->files(Change::Add, Change::Replace);
+        $questions = $totals->files(Change::Asked);
         $state = $deployment->state;
         $stage = $deployment->stage;
         $running = in_array(
@@ -53,7 +53,7 @@ final class Stations
                     $state === DeploymentState::Refused && ! $backedUp => StationState::Failed,
                     default => StationState::Done,
                 },
-                'note' => self::planNote($deployment, $broken),
+                'note' => $questions > 0 ? self::questions($questions) : self::planNote($deployment, $broken),
             ],
             [
                 'name' => 'Backup',
@@ -106,6 +106,11 @@ final class Stations
             $findings === '' => 'checked',
             default => "checked, $findings",
         };
+    }
+
+    private static function questions(int $questions): string
+    {
+        return $questions === 1 ? '1 question for you' : number_format($questions).' questions for you';
     }
 
     private static function planNote(Deployment $deployment, bool $broken): string

@@ -7,7 +7,9 @@ namespace App\Models;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Answers;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -27,6 +29,9 @@ final class Deployment extends Model
         'stage' => RunStage::class,
         'question' => RunRefusal::class,
         'policy' => 'array',
+        'answers' => 'array',
+        'changes_since' => 'array',
+        'timings' => 'array',
         'counts' => 'array',
         'progress' => 'array',
         'proofs' => 'array',
@@ -85,6 +90,18 @@ final class Deployment extends Model
         return $this->belongsTo(self::class, 'waits_for_id');
     }
 
+    /** @return BelongsTo<Deployment, $this> the one that left what its plan was compared with */
+    public function comparedWith(): BelongsTo
+    {
+        return $this->belongsTo(self::class, 'compared_with_id');
+    }
+
+    /** What was said to the questions of its plan. */
+    public function answers(): Answers
+    {
+        return $this->answers === null ? Answers::none() : Answers::fromFields(new JsonFields($this->answers));
+    }
+
     /** @return BelongsTo<FtpUser, $this> */
     public function ftpUser(): BelongsTo
     {
@@ -112,6 +129,12 @@ final class Deployment extends Model
     public function place(): ?RemotePath
     {
         return $this->directory === null ? null : RemotePath::fromString($this->directory);
+    }
+
+    /** Whether it brings back what was there before, and no package. */
+    public function bringsBack(): bool
+    {
+        return $this->kind !== DeploymentKind::Deploy;
     }
 
     /** Whether there never was a plan to show. */

@@ -49,6 +49,12 @@ enum DeploymentState: string
         return in_array($this, self::GOING, true);
     }
 
+    /** Whether nothing more becomes of it. */
+    public function isOver(): bool
+    {
+        return ! in_array($this, self::OPEN, true);
+    }
+
     /** Whether it was begun and did not come to its proof. */
     public function isBroken(): bool
     {

@@ -60,7 +60,7 @@ final class Package extends Model
             $package = self::updateOrCreate(['sha256' => $facts['sha256']], [...$facts, 'let_go_at' => null]);
             DB::table('package_manifests')->insert([
                 'package_id' => $package->id,
-                'manifest' => $contents->toJson(),
+                'manifest' => $contents->toText(),
                 'links' => $links->toJson(),
                 'traits' => json_encode($traits->toArray(), JSON_THROW_ON_ERROR),
             ]);
@@ -75,7 +75,7 @@ final class Package extends Model
 
     public function contents(): Manifest
     {
-        return Manifest::fromJson($this->stored('manifest'));
+        return Manifest::fromText($this->stored('manifest'));
     }
 
     /** @param  Builder<self>  $query */

@@ -105,6 +105,8 @@ enum RecordKind: string
 
     case PlanMade = 'plan_made';
 
+    case PlanAnswered = 'plan_answered';
+
     case RetryStarted = 'retry_started';
 
     case PersonInvited = 'person_invited';

@@ -104,7 +104,7 @@ final readonly class Packages
             throw new Problem('There is nothing here that can be mended without changing more than that.');
         }
         $contents = (new Mending($this->store))->carryOut($plan);
-        $sha256 = hash('sha256', $contents->toJson());
+        $sha256 = hash('sha256', $contents->toText());
         $known = Package::kept()->where('sha256', $sha256)->first();
         if ($known !== null) {
             return $known;

@@ -7,9 +7,12 @@ namespace App\Storage;
 use App\Models\Deployment;
 use App\Models\Site;
 use Cellarium\Core\Deployment\FileJournal;
+use Cellarium\Core\Deployment\KeptPlan;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Plan\PlanReader;
+use Cellarium\Core\Plan\Why;
 use Cellarium\Core\Storage\WholeFile;
 
 /** What belongs to runs and is too large for the database: targets, plans, journals, and the last look at each site. */
@@ -27,27 +30,43 @@ final readonly class RunFiles
         return new FileJournal("$this->var/runs/$deployment->id");
     }
 
-    public function keepDraft(Deployment $deployment, Manifest $target, Plan $plan): void
+    public function keepDraft(Deployment $deployment, Plan $plan): void
     {
         $journal = $this->journal($deployment);
-        $journal->keep('target', $target->toJson());
-        $journal->keep('draft', $plan->toJson());
+        (new KeptPlan($journal, 'draft'))->keep($plan);
+        $paths = [];
+        foreach ($plan->items as $item) {
+            $item->target?->isFile() === true && $item->why !== Why::TheirsBeside && $paths[] = (string) $item->path;
+        }
+        $journal->keep('brings', implode("\n", $paths));
     }
 
+    /** What is to be there, as the plan was made for it. */
     public function target(Deployment $deployment): Manifest
     {
-        return $this->tryTarget($deployment) ??
-            throw new \RuntimeException(
-                "The target of deployment $deployment->id cannot be read any more. Make a new plan.",
-            );
+        return $this->draft($deployment)?->target() ?? throw self::unreadable($deployment);
     }
 
-    /** Null where the plan was not made yet. */
-    public function tryTarget(Deployment $deployment): ?Manifest
+    /** The plan as it was shown first; null where it was not made yet. */
+    public function draft(Deployment $deployment): ?Plan
     {
-        $json = $this->journal($deployment)->kept('target');
+        return (new KeptPlan($this->journal($deployment), 'draft'))->plan();
+    }
 
-        return $json === null ? null : Manifest::fromJson($json);
+    /** @return list<string> paths of the files that it was to put there */
+    public function brings(Deployment $deployment): array
+    {
+        $paths = $this->journal($deployment)->kept('brings') ?? throw self::unreadable($deployment);
+
+        return $paths === '' ? [] : explode("\n", $paths);
+    }
+
+    /** Nothing was touched, and its plan is made anew: what was noted of its first try no longer counts. */
+    public function beginAnew(Deployment $deployment): void
+    {
+        foreach (glob("$this->var/runs/$deployment->id/*") ?: [] as $file) {
+            str_starts_with(basename($file), 'draft') || unlink($file);
+        }
     }
 
     /** The plan as carried out, or as shown before. */
@@ -55,25 +74,51 @@ final readonly class RunFiles
     {
         $journal = $this->journal($deployment);
 
-        return Plan::fromJson(
-            $journal->kept('plan') ??
-                ($journal->kept('draft') ??
-                    throw new \RuntimeException(
-                        "The plan of deployment $deployment->id cannot be read any more. Make a new plan.",
-                    )),
+        return (new KeptPlan($journal, 'plan'))->plan()
+            ?? (new KeptPlan($journal, 'draft'))->plan()
+            ?? throw self::unreadable($deployment);
+    }
+
+    /** The same, for looking at parts of it. */
+    public function planReader(Deployment $deployment): PlanReader
+    {
+        $journal = $this->journal($deployment);
+
+        return (new KeptPlan($journal, 'plan'))->reader()
+            ?? (new KeptPlan($journal, 'draft'))->reader()
+            ?? throw self::unreadable($deployment);
+    }
+
+    private static function unreadable(Deployment $deployment): \RuntimeException
+    {
+        return new \RuntimeException(
+            "The plan of deployment $deployment->id cannot be read any more. Make a new plan.",
         );
     }
 
-    public function keepAfter(Deployment $deployment, Manifest $after): void
+    /**
+     * @param  Manifest  $after  what the server holds now
+     * @param  Manifest  $left  what the next plan is compared with, see Plan::leaves()
+     */
+    public function keepAfter(Deployment $deployment, Manifest $after, Manifest $left): void
     {
-        $this->journal($deployment)->keep('after', $after->toJson());
+        $this->journal($deployment)->keep('after', $after->lines());
+        $left === $after || $this->journal($deployment)->keep('left', $left->lines());
+    }
+
+    /** What the next plan is compared with; null where that is not known. */
+    public function left(Deployment $deployment): ?Manifest
+    {
+        $text = $this->journal($deployment)->kept('left');
+
+        return $text === null ? $this->after($deployment) : Manifest::fromText($text);
     }
 
     public function after(Deployment $deployment): ?Manifest
     {
-        $json = $this->journal($deployment)->kept('after');
+        $text = $this->journal($deployment)->kept('after');
 
-        return $json === null ? null : Manifest::fromJson($json);
+        return $text === null ? null : Manifest::fromText($text);
     }
 
     /**
@@ -83,9 +128,9 @@ final readonly class RunFiles
     public function known(Site $site, RemotePath $root): array
     {
         $file = $this->knownFile($site, $root);
-        $json = @file_get_contents($file);
+        $text = @file_get_contents($file);
 
-        return $json === false ? [Manifest::of([]), 0] : [Manifest::fromJson($json), (int) filemtime($file)];
+        return $text === false ? [Manifest::of([]), 0] : [Manifest::fromText($text), (int) filemtime($file)];
     }
 
     /** @param  int  $at when the listing behind it was made, seconds since 1970 */
@@ -95,7 +140,7 @@ final readonly class RunFiles
         Manifest $manifest,
         int $at,
     ): void {
-        WholeFile::write($this->knownFile($site, $root), $manifest->toJson(), $at);
+        WholeFile::write($this->knownFile($site, $root), $manifest->lines(), $at);
     }
 
     /** One for each directory: what was seen in another says nothing. */
@@ -103,6 +148,6 @@ final readonly class RunFiles
     {
         $where = $root->equals($site->root()) ? '' : '-'.substr(hash('sha256', $root->toString()), 0, 16);
 
-        return "$this->var/manifests/site-$site->id$where.json";
+        return "$this->var/manifests/site-$site->id$where.jsonl";
     }
 }

@@ -112,9 +112,9 @@ final readonly class Cleaner
     /** @return \Generator<string> */
     private function targets(Deployment $deployment): \Generator
     {
-        $target = $this->files->tryTarget($deployment);
-        if ($target !== null) {
-            yield from self::hashes($target->files());
+        $draft = $this->files->draft($deployment);
+        if ($draft !== null) {
+            yield from self::hashes($draft->target()->files());
         }
     }
 

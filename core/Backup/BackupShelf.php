@@ -23,7 +23,7 @@ final readonly class BackupShelf
     public function keep(Manifest $manifest, \DateTimeImmutable $at): string
     {
         $name = $at->setTimezone(new \DateTimeZone('UTC'))->format('Ymd-His').'-'.bin2hex(random_bytes(6));
-        WholeFile::write("$this->directory/$name.json.gz", (string) gzencode($manifest->toJson()));
+        WholeFile::write("$this->directory/$name.jsonl.gz", (string) gzencode($manifest->toText()));
 
         return $name;
     }
@@ -32,15 +32,15 @@ final readonly class BackupShelf
     public function names(): array
     {
         return array_map(
-            static fn (string $file): string => basename($file, '.json.gz'),
-            glob("$this->directory/*.json.gz") ?: [],
+            static fn (string $file): string => basename($file, '.jsonl.gz'),
+            glob("$this->directory/*.jsonl.gz") ?: [],
         );
     }
 
     /** Whether there was one; its contents go with the next sweep, where no other backup holds them. */
     public function remove(string $name): bool
     {
-        return preg_match('/\A[0-9a-f-]+\z/', $name) === 1 && @unlink("$this->directory/$name.json.gz");
+        return preg_match('/\A[0-9a-f-]+\z/', $name) === 1 && @unlink("$this->directory/$name.jsonl.gz");
     }
 
     /** @throws StoreFailure */
@@ -49,8 +49,8 @@ final readonly class BackupShelf
         if (preg_match('/\A[0-9a-f-]+\z/', $name) !== 1) {
             throw StoreFailure::missing($name);
         }
-        $json = @gzdecode((string) @file_get_contents("$this->directory/$name.json.gz"));
+        $text = @gzdecode((string) @file_get_contents("$this->directory/$name.jsonl.gz"));
 
-        return Manifest::fromJson($json === false ? throw StoreFailure::missing($name) : $json);
+        return Manifest::fromText($text === false ? throw StoreFailure::missing($name) : $text);
     }
 }

@@ -33,7 +33,7 @@ final class FileJournal implements Journal
     public function note(JournalMark $mark, string $subject = ''): void
     {
         $line = "$mark->value $subject\n";
-        $stream = $this->stream ??= $this->open();
+        $stream = $this->stream ??= $this->append();
         if (
             @fwrite($stream, $line) !== strlen($line)
             || ! fflush($stream)
@@ -49,7 +49,7 @@ final class FileJournal implements Journal
      *
      * @throws StoreFailure
      */
-    private function open()
+    private function append()
     {
         $new = ! is_file("$this->directory/journal");
         if (! is_dir($this->directory) && ! @mkdir($this->directory, 0700, true) && ! is_dir($this->directory)) {
@@ -93,7 +93,7 @@ final class FileJournal implements Journal
         return isset($this->notes[$mark->value]);
     }
 
-    public function keep(string $name, string $text): void
+    public function keep(string $name, string|iterable $text): void
     {
         WholeFile::write("$this->directory/$name", $text);
     }
@@ -103,5 +103,12 @@ final class FileJournal implements Journal
         $text = @file_get_contents("$this->directory/$name");
 
         return $text === false ? null : $text;
+    }
+
+    public function open(string $name)
+    {
+        $stream = @fopen("$this->directory/$name", 'rb');
+
+        return $stream === false ? null : $stream;
     }
 }

@@ -15,8 +15,15 @@ interface Journal
 
     public function has(JournalMark $mark): bool;
 
-    /** Keeps a larger text beside the notes, complete or not at all. */
-    public function keep(string $name, string $text): void;
+    /**
+     * Keeps a larger text beside the notes, complete or not at all.
+     *
+     * @param  string|iterable<string>  $text  whole, or in pieces
+     */
+    public function keep(string $name, string|iterable $text): void;
 
     public function kept(string $name): ?string;
+
+    /** @return resource|null what is kept under a name, for reading parts of it */
+    public function open(string $name);
 }

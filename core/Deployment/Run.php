@@ -15,6 +15,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
+use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
@@ -234,19 +235,29 @@ final readonly class Run
 
     private function plan(RunOrder $order, Manifest $before, bool $lost): Plan
     {
-        $kept = $this->journal->kept('plan');
+        $kept = (new KeptPlan($this->journal, 'plan'))->plan();
         if ($kept !== null) {
-            return Plan::fromJson($kept);
+            return $kept;
         }
-        $plan = Planner::plan($order->target, $before, $order->policy);
+        $plan = Planner::plan(
+            $order->target,
+            $before,
+            $order->policy,
+            $order->left,
+            $order->answers,
+        );
         if ($lost) {
             return $plan; // The same as then: it follows from the order and the backup.
+        }
+        $open = array_map(static fn (PlanItem $item): string => (string) $item->path, $plan->openQuestions());
+        if ($open !== []) {
+            throw RunRefused::questions($open);
         }
         $room = $this->room === null ? null : ($this->room)();
         if ($room !== null && $plan->bytesToSend() + $order->spaceBeside > $room) {
             throw RunRefused::noRoom($plan->bytesToSend(), $order->spaceBeside, $room);
         }
-        $this->journal->keep('plan', $plan->toJson());
+        (new KeptPlan($this->journal, 'plan'))->keep($plan);
         $this->journal->note(JournalMark::Planned);
         $this->listener->planned($plan);
 
@@ -344,7 +355,7 @@ final readonly class Run
             $now = $listed->get($item->path);
             $due = match (true) {
                 $item->change === Change::SetAside => null,
-                $item->change === Change::Keep => $item->live,
+                $item->change === Change::Keep || $item->change === Change::LeftAway => $item->live,
                 default => $item->target ?? $item->live,
             };
             if (

@@ -6,6 +6,7 @@ namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Policy;
 
 /** What one run is to bring about. */
@@ -23,6 +24,7 @@ final readonly class RunOrder
      * @param  bool  $readAnew  whether the backup reads every file, whatever is known of it
      * @param  bool  $collapseAccepted  whether a person has said that it is right when much less is listed than was
      *     known
+     * @param  Manifest|null  $left  what the last deployment left; what changed since is a question
      */
     public function __construct(
         public string $id,
@@ -36,6 +38,8 @@ final readonly class RunOrder
         public int $spaceBeside = 0,
         public bool $readAnew = false,
         public bool $collapseAccepted = false,
+        public ?Manifest $left = null,
+        public ?Answers $answers = null,
     ) {
     }
 }

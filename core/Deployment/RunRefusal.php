@@ -9,6 +9,9 @@ enum RunRefusal: string
 {
     case ChangedSincePlanned = 'changed_since_planned';
 
+    /** What is on the server, read now, differs from what was deployed last; a person says which is to stay. */
+    case Questions = 'questions';
+
     case NoRoom = 'no_room';
 
     /** Much less is there than was known; a person says whether that is right. */
@@ -21,4 +24,10 @@ enum RunRefusal: string
     case Lacks = 'lacks';
 
     case NotPossible = 'not_possible';
+
+    /** Whether the plan is to be made again, and then looked at, instead of being given up. */
+    public function asksForAnotherPlan(): bool
+    {
+        return $this === self::ChangedSincePlanned || $this === self::Questions;
+    }
 }

@@ -24,6 +24,20 @@ final class RunRefused extends RuntimeException
         );
     }
 
+    /** @param  non-empty-list<string>  $paths */
+    public static function questions(array $paths): self
+    {
+        return new self(
+            RunRefusal::Questions,
+            sprintf(
+                '%s changed on the server since the last deployment. Say what is to stay, then start again.',
+                count($paths) > 3
+                    ? number_format(count($paths)).' files'
+                    : implode(', ', $paths),
+            ),
+        );
+    }
+
     /** @param  int  $beside  bytes that must be free beside what is sent */
     public static function noRoom(int $needed, int $beside, int $room): self
     {

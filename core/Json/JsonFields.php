@@ -104,6 +104,19 @@ final readonly class JsonFields
         return $rows;
     }
 
+    /** @return list<array{string, string}> */
+    public function pairs(string $key): array
+    {
+        $pairs = [];
+        foreach ($this->list($key) as $value) {
+            $pairs[] = is_array($value) && is_string($value[0] ?? null) && is_string($value[1] ?? null)
+                ? [$value[0], $value[1]]
+                : throw $this->wrong($key, 'a list of pairs of texts');
+        }
+
+        return $pairs;
+    }
+
     /** @return list<mixed> */
     private function list(string $key): array
     {

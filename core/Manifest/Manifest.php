@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Manifest;
 
-use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Json\JsonLines;
 use Cellarium\Core\Path\RelativePath;
 
 /** What lies below one directory, ordered by the bytes of the paths; each path once. */
@@ -157,16 +157,31 @@ final readonly class Manifest
         return hash_final($hash);
     }
 
-    public function toJson(): string
+    /** @return \Generator<int, string> as text, an entry each line, in their order */
+    public function lines(): \Generator
     {
-        return json_encode(
-            ['entries' => array_map(static fn (ManifestEntry $entry): array => $entry->toArray(), $this->all())],
-            JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR,
+        return JsonLines::encode(
+            (function (): \Generator {
+                foreach ($this->entries as $entry) {
+                    yield $entry->toArray();
+                }
+            })(),
         );
     }
 
-    public static function fromJson(string $json): self
+    public function toText(): string
     {
-        return self::of(array_map(ManifestEntry::fromFields(...), JsonFields::fromJson($json)->each('entries')));
+        return implode('', iterator_to_array($this->lines(), false));
+    }
+
+    public static function fromText(string $text): self
+    {
+        return self::of(
+            (static function () use ($text): \Generator {
+                foreach (JsonLines::decode($text) as $fields) {
+                    yield ManifestEntry::fromFields($fields);
+                }
+            })(),
+        );
     }
 }

@@ -82,6 +82,21 @@ final readonly class ManifestEntry
         );
     }
 
+    /**
+     * Whether the contents differ, as far as that is known.
+     *
+     * @return bool|null null where neither hashes nor size and time tell
+     */
+    public function differsFrom(self $other): ?bool
+    {
+        return match (true) {
+            $this->kind !== $other->kind || $this->size !== $other->size => true,
+            $this->sha256 !== null && $other->sha256 !== null => $this->sha256 !== $other->sha256,
+            $this->modified !== null && $this->modified === $other->modified => false,
+            default => null,
+        };
+    }
+
     /** Whether a listing shows nothing that tells the two apart: kind, size and time. */
     public function looksLike(self $other): bool
     {
@@ -110,6 +125,33 @@ final readonly class ManifestEntry
             'sha256' => $this->sha256,
             'read_at' => $this->readAt,
         ];
+    }
+
+    /** @return array{string, int, int|null, int|null, string|null, int|null} the same without the path, in its order */
+    public function toList(): array
+    {
+        return [
+            $this->kind->value,
+            $this->size,
+            $this->modified,
+            $this->mode,
+            $this->sha256,
+            $this->readAt,
+        ];
+    }
+
+    /** @param  JsonFields  $list  as toList() gives it */
+    public static function fromList(RelativePath $path, JsonFields $list): self
+    {
+        return new self(
+            $path,
+            EntryKind::from($list->text('0')),
+            $list->number('1'),
+            $list->numberOrNull('2'),
+            $list->numberOrNull('3'),
+            $list->textOrNull('4'),
+            $list->numberOrNull('5'),
+        );
     }
 
     public static function fromFields(JsonFields $fields): self

@@ -11,8 +11,8 @@ namespace Cellarium\Core\Path;
  */
 final readonly class RelativePath implements \Stringable
 {
-    /** @param  non-empty-list<string>  $segments */
-    private function __construct(private array $segments)
+    /** @param  string  $path  normalised; one string and no list of names, since there are many of these */
+    private function __construct(private string $path)
     {
     }
 
@@ -48,18 +48,20 @@ final readonly class RelativePath implements \Stringable
             return $segments;
         }
 
-        return $segments === [] ? PathFault::Empty : new self($segments);
+        return $segments === [] ? PathFault::Empty : new self(implode('/', $segments));
     }
 
     /** @return non-empty-list<string> */
     public function segments(): array
     {
-        return $this->segments;
+        return explode('/', $this->path);
     }
 
     public function name(): string
     {
-        return $this->segments[count($this->segments) - 1];
+        $slash = strrpos($this->path, '/');
+
+        return $slash === false ? $this->path : substr($this->path, $slash + 1);
     }
 
     public function extension(): string
@@ -69,22 +71,22 @@ final readonly class RelativePath implements \Stringable
 
     public function depth(): int
     {
-        return count($this->segments);
+        return substr_count($this->path, '/') + 1;
     }
 
     public function parent(): ?self
     {
-        $above = array_slice($this->segments, 0, -1);
+        $slash = (int) strrpos($this->path, '/');
 
-        return $above === [] ? null : new self($above);
+        return $slash === 0 ? null : new self(substr($this->path, 0, $slash));
     }
 
     /** @return list<self> every directory above, outermost first */
     public function ancestors(): array
     {
         $paths = [];
-        for ($length = 1; $length < count($this->segments); $length++) {
-            $paths[] = new self(array_slice($this->segments, 0, $length));
+        for ($slash = 0; ($slash = (int) strpos($this->path, '/', $slash)) > 0; $slash++) {
+            $paths[] = new self(substr($this->path, 0, $slash));
         }
 
         return $paths;
@@ -93,30 +95,29 @@ final readonly class RelativePath implements \Stringable
     /** The same file under another name in its directory. */
     public function renamed(string $name): self
     {
-        return self::fromString(implode('/', [...array_slice($this->segments, 0, -1), $name]));
+        $parent = $this->parent();
+
+        return self::fromString($parent === null ? $name : "$parent->path/$name");
     }
 
     public function isBelow(self $directory): bool
     {
-        return count($this->segments) > count($directory->segments)
-            && Segments::startWith($this->segments, $directory->segments);
+        return str_starts_with($this->path, "$directory->path/");
     }
 
     /** What of this path lies below a directory; null when it is that directory or lies elsewhere. */
     public function below(self $directory): ?self
     {
-        $below = $this->isBelow($directory) ? array_slice($this->segments, count($directory->segments)) : [];
-
-        return $below === [] ? null : new self($below);
+        return $this->isBelow($directory) ? new self(substr($this->path, strlen($directory->path) + 1)) : null;
     }
 
     public function toString(): string
     {
-        return implode('/', $this->segments);
+        return $this->path;
     }
 
     public function __toString(): string
     {
-        return $this->toString();
+        return $this->path;
     }
 }

@@ -13,6 +13,12 @@ enum Change: string
     case Keep = 'kept';
     case SetAside = 'set_aside';
 
+    /** In the package, and left away since somebody has removed it from the server. */
+    case LeftAway = 'left_away';
+
+    /** A question that nobody has answered yet; nothing starts while there is one. */
+    case Asked = 'asked';
+
     public function touches(): bool
     {
         return $this === self::Add || $this === self::Replace || $this === self::SetAside;
@@ -23,6 +29,8 @@ enum Change: string
         return match ($this) {
             self::Same => 'the same',
             self::SetAside => 'set aside',
+            self::LeftAway => 'left away',
+            self::Asked => 'to answer',
             default => $this->value,
         };
     }

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Json\JsonLines;
+use Cellarium\Core\Manifest\Manifest;
 
 /** What a deployment would do to one document root; a value that can be printed, stored and carried out. */
 final readonly class Plan
@@ -12,11 +13,28 @@ final readonly class Plan
     /** @var list<PlanItem> ordered by path */
     public array $items;
 
-    /** @param  list<PlanItem>  $items in any order */
-    public function __construct(array $items)
+    /** @param  iterable<PlanItem>  $items in any order; of two with one path the last counts */
+    public function __construct(iterable $items)
     {
-        usort($items, static fn (PlanItem $a, PlanItem $b): int => strcmp($a->path->toString(), $b->path->toString()));
-        $this->items = $items;
+        $byPath = [];
+        foreach ($items as $item) {
+            $byPath[$item->path->toString()] = $item;
+        }
+        ksort($byPath, SORT_STRING);
+        $this->items = array_values($byPath);
+    }
+
+    /** What shall be there, as the plan was made for it. */
+    public function target(): Manifest
+    {
+        $entries = [];
+        foreach ($this->items as $item) {
+            if ($item->target !== null && $item->why !== Why::TheirsBeside) {
+                $entries[] = $item->target;
+            }
+        }
+
+        return Manifest::of($entries);
     }
 
     /** @return list<PlanItem> */
@@ -64,6 +82,55 @@ final readonly class Plan
         return $waves;
     }
 
+    /** @return list<PlanItem> what changed on the server since the last deployment, answered or not */
+    public function questions(): array
+    {
+        return $this->filtered(static fn (PlanItem $item): bool => $item->conflict !== null);
+    }
+
+    /** What was on the server when it was made. */
+    public function live(): Manifest
+    {
+        return Manifest::of(
+            (function (): \Generator {
+                foreach ($this->items as $item) {
+                    if ($item->live !== null) {
+                        yield $item->live;
+                    }
+                }
+            })(),
+        );
+    }
+
+    /** @return list<PlanItem> what nobody has answered; nothing starts before that */
+    public function openQuestions(): array
+    {
+        return $this->filtered(static fn (PlanItem $item): bool => $item->change === Change::Asked);
+    }
+
+    /**
+     * What the next plan is to be compared with: what the server holds now, but where something was left as somebody
+     * else had made it, what was there before that. An answer holds for one plan only.
+     *
+     * @param  Manifest  $after  what the server holds now
+     * @param  bool  $hadDeployed  whether this plan was compared with what a deployment before it had left
+     */
+    public function leaves(Manifest $after, bool $hadDeployed): Manifest
+    {
+        $gone = [];
+        $back = [];
+        foreach ($hadDeployed ? $this->files(Change::Keep, Change::LeftAway) : [] as $item) {
+            $now = $after->get($item->path);
+            if ($item->deployed === null) {
+                $gone[] = $item->path->toString();
+            } elseif ($now === null || $item->deployed->differsFrom($now) !== false) {
+                $back[] = $item->deployed;
+            }
+        }
+
+        return $gone === [] && $back === [] ? $after : $after->without($gone)->with($back);
+    }
+
     /** @return list<PlanItem> what is given a mode */
     public function modesToSet(): array
     {
@@ -84,7 +151,10 @@ final readonly class Plan
         return $this->filtered($changes) === [];
     }
 
-    /** @return array<string, array{files: int, bytes: int}> by change; directories do not count */
+    /**
+     * @return array<string, array{files: int, bytes: int, was: int}> by change, with the bytes that are on the server
+     *     before; directories do not count
+     */
     public function counts(): array
     {
         $counts = [];
@@ -93,6 +163,7 @@ final readonly class Plan
             $counts[$change->value] = [
                 'files' => count($files),
                 'bytes' => array_sum(array_map(static fn (PlanItem $item): int => $item->bytes(), $files)),
+                'was' => array_sum(array_map(static fn (PlanItem $item): int => $item->live->size ?? 0, $files)),
             ];
         }
 
@@ -123,17 +194,15 @@ final readonly class Plan
         return $clashes;
     }
 
-    public function toJson(): string
+    public static function fromText(string $text): self
     {
-        return json_encode(
-            ['items' => array_map(static fn (PlanItem $item): array => $item->toArray(), $this->items)],
-            JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR,
+        return new self(
+            (static function () use ($text): \Generator {
+                foreach (JsonLines::decode($text) as $fields) {
+                    yield PlanItem::fromFields($fields);
+                }
+            })(),
         );
-    }
-
-    public static function fromJson(string $json): self
-    {
-        return new self(array_map(PlanItem::fromFields(...), JsonFields::fromJson($json)->each('items')));
     }
 
     /**

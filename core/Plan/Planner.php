@@ -7,65 +7,216 @@ namespace Cellarium\Core\Plan;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\RelativePath;
 
-/** Compares what shall be with what is. Pure: two manifests and a policy in, a plan out. */
-final class Planner
+/**
+ * Compares what shall be with what is, and both with what the last deployment left where that is known. Pure:
+ * manifests, a policy and answers in, a plan out.
+ */
+final readonly class Planner
 {
-    /** @throws PlanImpossible when a path is a file on one side and something else on the other */
-    public static function plan(Manifest $target, Manifest $live, Policy $policy): Plan
+    /** @var array<string, int> paths as keys */
+    private array $placeholders;
+
+    /** @var array<string, int> */
+    private array $ours;
+
+    private function __construct(
+        private Manifest $target,
+        private Manifest $live,
+        private Policy $policy,
+        private ?Manifest $left,
+        private Answers $answers,
+    ) {
+        $this->placeholders = array_flip($policy->placeholders);
+        $this->ours = array_flip($policy->ours);
+    }
+
+    /**
+     * @param  Manifest|null  $left  what the last deployment left, hashes known; null where nothing is a question
+     *
+     * @throws PlanImpossible when a path is a file on one side and something else on the other
+     */
+    public static function plan(
+        Manifest $target,
+        Manifest $live,
+        Policy $policy,
+        ?Manifest $left = null,
+        ?Answers $answers = null,
+    ): Plan {
+        $planner = new self(
+            $target,
+            $live,
+            $policy,
+            $policy->exact ? null : $left,
+            $answers ?? Answers::none(),
+        );
+
+        return new Plan($planner->items());
+    }
+
+    /** @return \Generator<int, PlanItem> */
+    private function items(): \Generator
     {
-        $items = [];
-        foreach ($target->all() as $wanted) {
-            $items[] = self::wanted($wanted, $live->get($wanted->path), $policy);
+        yield from $this->wanted();
+        yield from $this->found();
+    }
+
+    /** @return \Generator<int, PlanItem> of what shall be there */
+    private function wanted(): \Generator
+    {
+        foreach ($this->target->all() as $wanted) {
+            $present = $this->live->get($wanted->path);
+            if ($present !== null && $present->kind !== $wanted->kind) {
+                throw PlanImpossible::becauseOfKinds($wanted, $present);
+            }
+            $kept = $this->policy->keeps($wanted->path);
+            $conflict = $kept === null && $wanted->isFile() ? $this->conflict($wanted, $present) : null;
+            if ($conflict !== null) {
+                yield from $this->answered($conflict, $wanted, $present);
+            } else {
+                yield $present === null ? $this->added($wanted) : $this->compared($wanted, $present, $kept);
+            }
         }
-        $placeholders = array_flip($policy->placeholders);
-        $ours = array_flip($policy->ours);
-        foreach ($live->all() as $present) {
+    }
+
+    /** @return \Generator<int, PlanItem> of what is there beside it */
+    private function found(): \Generator
+    {
+        foreach ($this->live->all() as $present) {
             $path = $present->path->toString();
-            if ($target->get($path) !== null) {
+            if ($this->target->get($path) !== null) {
+                continue;
+            }
+            $kept = $this->policy->keeps($present->path);
+            $isOurs = isset($this->ours[$path]) && $present->isFile();
+            $before = $this->left?->get($path);
+            $changed = $isOurs && $kept === null && $before !== null && $before->differsFrom($present) === true;
+            if ($changed && ! isset($this->placeholders[$path])) {
+                yield from $this->answered(Conflict::ChangedLive, null, $present);
+
                 continue;
             }
             [$change, $why] = match (true) {
-                $policy->exact => self::canBeSetAside($present)
+                $this->policy->exact => self::canBeSetAside($present)
                     ? [Change::SetAside, Why::NotInTarget]
                     : [Change::Keep, Why::NotOurs],
-                isset($placeholders[$path]) => [Change::SetAside, Why::Placeholder],
-                ($kept = $policy->keeps($present->path)) !== null => [Change::Keep, $kept],
-                isset($ours[$path]) && $present->isFile() => [Change::SetAside, Why::FromLastDeployment],
+                isset($this->placeholders[$path]) => [Change::SetAside, Why::Placeholder],
+                $kept !== null => [Change::Keep, $kept],
+                $isOurs => [Change::SetAside, Why::FromLastDeployment],
                 default => [Change::Keep, Why::NotOurs],
             };
-            $items[] = new PlanItem(
+            yield new PlanItem(
                 $present->path,
                 $change,
                 $why,
                 null,
                 $present,
+                deployed: $before,
             );
         }
-
-        return new Plan($items);
     }
 
-    private static function wanted(ManifestEntry $wanted, ?ManifestEntry $present, Policy $policy): PlanItem
+    /** What was done on the server since, where the package would undo it; null where nothing was, or nobody knows. */
+    private function conflict(ManifestEntry $wanted, ?ManifestEntry $present): ?Conflict
     {
+        if ($this->left === null) {
+            return null;
+        }
+        $before = $this->left->get($wanted->path);
         if ($present === null) {
-            if ($wanted->isFile() && $wanted->sha256 === null) {
-                throw PlanImpossible::becauseUnknown($wanted);
-            }
+            return $before?->isFile() === true ? Conflict::RemovedLive : null;
+        }
+        $mayBeSame = $wanted->size === $present->size && $present->sha256 === null;
+        if ($wanted->sha256 === null || $wanted->sha256 === $present->sha256 || $mayBeSame) {
+            return null;
+        }
 
-            return new PlanItem(
-                $wanted->path,
+        return match (true) {
+            $before === null => Conflict::AddedLive,
+            $before->differsFrom($present) === true => Conflict::ChangedLive,
+            default => null,
+        };
+    }
+
+    /** @return \Generator<int, PlanItem> */
+    private function answered(Conflict $conflict, ?ManifestEntry $wanted, ?ManifestEntry $present): \Generator
+    {
+        $path = ($wanted ?? $present)->path ?? throw new \LogicException('A question is about something.');
+        $choice = $this->choice($path, $wanted, $present);
+        $change = match ($choice) {
+            null => Change::Asked,
+            Choice::Theirs => $present === null ? Change::LeftAway : Change::Keep,
+            default => match (true) {
+                $present === null => Change::Add,
+                $wanted === null => Change::SetAside,
+                default => Change::Replace,
+            },
+        };
+        yield new PlanItem(
+            $path,
+            $change,
+            match (true) {
+                $choice === null => Why::ChangedSince,
+                $choice === Choice::Both && $change === Change::Replace => Why::BothKept,
+                default => Why::Answered,
+            },
+            $wanted,
+            $present,
+            $change->touches() && $wanted !== null && $present !== null
+                ? $this->mode($wanted, $present)
+                : null,
+            $this->left?->get($path),
+            $conflict,
+        );
+        if ($choice === Choice::Both && $wanted !== null && $present !== null) {
+            $beside = BesideName::of($present, $this->target, $this->live);
+            yield new PlanItem(
+                $beside,
                 Change::Add,
-                Why::InPackage,
-                $wanted,
+                Why::TheirsBeside,
+                $present->at($beside),
                 null,
-                $wanted->hasUsualMode() ? null : $wanted->mode,
+                $present->hasUsualMode() ? null : $present->mode,
             );
         }
-        if ($present->kind !== $wanted->kind) {
-            throw PlanImpossible::becauseOfKinds($wanted, $present);
+    }
+
+    private function choice(
+        RelativePath $path,
+        ?ManifestEntry $wanted,
+        ?ManifestEntry $present,
+    ): ?Choice {
+        $choice = $this->answers->to($path);
+        if ($choice === Choice::Newer) {
+            return match (true) {
+                $wanted?->modified === null || $present?->modified === null => null,
+                $wanted->modified === $present->modified => null,
+                default => $wanted->modified > $present->modified ? Choice::Ours : Choice::Theirs,
+            };
         }
-        $kept = $policy->keeps($wanted->path);
+
+        return $choice === Choice::Both && $wanted === null ? Choice::Theirs : $choice;
+    }
+
+    private function added(ManifestEntry $wanted): PlanItem
+    {
+        if ($wanted->isFile() && $wanted->sha256 === null) {
+            throw PlanImpossible::becauseUnknown($wanted);
+        }
+
+        return new PlanItem(
+            $wanted->path,
+            Change::Add,
+            Why::InPackage,
+            $wanted,
+            null,
+            $wanted->hasUsualMode() ? null : $wanted->mode,
+        );
+    }
+
+    private function compared(ManifestEntry $wanted, ManifestEntry $present, ?Why $kept): PlanItem
+    {
         [$change, $why] = match (true) {
             ! $wanted->isFile() => [Change::Same, Why::InPackage],
             $kept !== null => [Change::Keep, $kept],
@@ -84,16 +235,17 @@ final class Planner
             $why,
             $wanted,
             $present,
-            $change === Change::Keep ? null : self::mode($wanted, $present, $policy),
+            $change === Change::Keep ? null : $this->mode($wanted, $present),
+            $this->left?->get($wanted->path),
         );
     }
 
     /** What a server does not list cannot have been changed either, so a way back has nothing to set there. */
-    private static function mode(ManifestEntry $wanted, ManifestEntry $present, Policy $policy): ?int
+    private function mode(ManifestEntry $wanted, ManifestEntry $present): ?int
     {
         $isAsWanted = $wanted->mode === null || $wanted->mode === $present->mode;
 
-        return $isAsWanted || ($policy->exact && $present->mode === null) ? null : $wanted->mode;
+        return $isAsWanted || ($this->policy->exact && $present->mode === null) ? null : $wanted->mode;
     }
 
     /** Links and devices are never removed: what they stand for was not backed up. */

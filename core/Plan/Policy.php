@@ -18,6 +18,10 @@ final readonly class Policy
 {
     public const HOST_FILES = ['.htaccess', '.htpasswd', '.user.ini', '.well-known/', 'cgi-bin/', 'error_log'];
 
+    private PathPatterns $ofTheSite;
+
+    private PathPatterns $ofTheHost;
+
     /**
      * @param  list<string>  $kept
      * @param  list<string>  $placeholders  paths recognised as the host's placeholder
@@ -31,14 +35,16 @@ final readonly class Policy
         public bool $exact = false,
         public string $served = '',
     ) {
+        $this->ofTheSite = new PathPatterns($kept);
+        $this->ofTheHost = new PathPatterns($this->hostFiles());
     }
 
     public function keeps(RelativePath $path): ?Why
     {
         return match (true) {
             $this->exact => null,
-            self::matches($path, $this->kept) => Why::SiteSays,
-            self::matches($path, $this->hostFiles()) => Why::HostFile,
+            $this->ofTheSite->match($path->toString()) => Why::SiteSays,
+            $this->ofTheHost->match($path->toString()) => Why::HostFile,
             default => null,
         };
     }
@@ -49,22 +55,6 @@ final readonly class Policy
         return $this->served === ''
             ? self::HOST_FILES
             : array_map(fn (string $pattern): string => "$this->served/$pattern", self::HOST_FILES);
-    }
-
-    /** @param  list<string>  $patterns */
-    private static function matches(RelativePath $path, array $patterns): bool
-    {
-        foreach ($patterns as $pattern) {
-            $subject = $path->toString();
-            if (str_ends_with($pattern, '/')) {
-                $subject = implode('/', array_slice($path->segments(), 0, substr_count($pattern, '/'))).'/';
-            }
-            if (fnmatch($pattern, $subject, FNM_PATHNAME | FNM_NOESCAPE)) {
-                return true;
-            }
-        }
-
-        return false;
     }
 
     /**

@@ -15,6 +15,10 @@ enum Why: string
     case Placeholder = 'placeholder';
     case FromLastDeployment = 'from_last_deployment';
     case NotInTarget = 'not_in_target';
+    case ChangedSince = 'changed_since';
+    case Answered = 'answered';
+    case BothKept = 'both_kept';
+    case TheirsBeside = 'theirs_beside';
 
     public function sentence(): string
     {
@@ -27,6 +31,10 @@ enum Why: string
             self::Placeholder => 'the placeholder of the host',
             self::FromLastDeployment => 'from the last deployment, not in this one',
             self::NotInTarget => 'was not there then',
+            self::ChangedSince => 'changed since the last deployment, by nobody here',
+            self::Answered => 'as answered for this plan',
+            self::BothKept => 'as answered for this plan; what is there stays beside it',
+            self::TheirsBeside => 'what was on the server, under a name of its own',
         };
     }
 }

@@ -8,11 +8,12 @@ namespace Cellarium\Core\Storage;
 final readonly class WholeFile
 {
     /**
+     * @param  string|iterable<string>  $text  whole, or in pieces
      * @param  int|null  $at  modification time, seconds since 1970
      *
      * @throws StoreFailure with the old file untouched
      */
-    public static function write(string $file, string $text, ?int $at = null): void
+    public static function write(string $file, string|iterable $text, ?int $at = null): void
     {
         $directory = dirname($file);
         if (! is_dir($directory) && ! @mkdir($directory, 0700, true) && ! is_dir($directory)) {
@@ -23,7 +24,12 @@ final readonly class WholeFile
             throw StoreFailure::writing($file);
         }
         try {
-            if (@fwrite($stream, $text) !== strlen($text) || ! fsync($stream)) {
+            foreach (is_string($text) ? [$text] : $text as $piece) {
+                if (@fwrite($stream, $piece) !== strlen($piece)) {
+                    throw StoreFailure::writing($file);
+                }
+            }
+            if (! fsync($stream)) {
                 throw StoreFailure::writing($file);
             }
         } finally {

@@ -416,6 +416,11 @@ return new class extends Migration
             $table->foreignId('person_id')->nullable()->constrained('people');
             $table->foreignId('backup_id')->nullable()->constrained();
             $table->foreignId('waits_for_id')->nullable()->constrained('deployments');
+            // What the plan was compared with, beside the server: what that deployment left.
+            $table->foreignId('compared_with_id')->nullable()->constrained('deployments');
+            // What was said to its questions, and what on the server was different from the plan before this one.
+            $table->json('answers')->nullable();
+            $table->json('changes_since')->nullable();
             // Why it goes there although another site fits better.
             $table->string('reason', 500)->nullable();
             $table->string('state', 20)->index();
@@ -427,6 +432,9 @@ return new class extends Migration
             $table->json('policy');
             $table->json('counts');
             $table->json('progress')->nullable();
+            // What each stage moved and how long it took, from which later ones are foretold.
+            $table->json('timings')->nullable();
+            $table->unsignedTinyInteger('connections')->nullable();
             $table->json('proofs')->nullable();
             $table->unsignedInteger('addresses')->default(0);
             $table->unsignedInteger('read_back')->default(0);

@@ -160,6 +160,26 @@
     document.addEventListener('htmx:afterSettle', markPicked);
     document.addEventListener('DOMContentLoaded', markPicked);
 
+    // A directory of a plan that is open is folded by the same button: the rows below it go.
+    document.addEventListener('htmx:beforeRequest', (event) => {
+        const fold = event.detail.elt;
+        if (fold.matches('[data-fold][aria-expanded="true"]')) {
+            event.preventDefault();
+            const row = fold.closest('tr');
+            const inside = next => next?.dataset.in === row.dataset.path
+                || next?.dataset.in?.startsWith(`${row.dataset.path}/`);
+            while (inside(row.nextElementSibling)) {
+                row.nextElementSibling.remove();
+            }
+            fold.setAttribute('aria-expanded', 'false');
+        }
+    });
+    document.addEventListener('htmx:afterRequest', (event) => {
+        if (event.detail.elt.matches('[data-fold]') && event.detail.successful) {
+            event.detail.elt.setAttribute('aria-expanded', 'true');
+        }
+    });
+
     // A branch that is open is closed by the same button.
     document.addEventListener('htmx:beforeRequest', (event) => {
         const twig = event.detail.elt;

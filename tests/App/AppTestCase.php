@@ -234,9 +234,10 @@ abstract class AppTestCase extends TestCase
         );
     }
 
-    protected function deployed(): Deployment
+    /** @param  array<string, string>  $files */
+    protected function deployed(array $files = self::SITE): Deployment
     {
-        [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip());
+        [$status, $report] = $this->artisanJson('deploy', 'site.example', $this->zip($files));
         self::assertSame(0, $status, json_encode($report, JSON_THROW_ON_ERROR));
 
         return Deployment::findOrFail($report['deployment']);

@@ -21,7 +21,7 @@ final class ConsoleTest extends AppTestCase
         self::assertSame(0, $status);
         self::assertSame(['site.example', 'stones 1.0'], [$report['site'], $report['package']]);
         $bytes = array_sum(array_map(strlen(...), self::SITE));
-        self::assertSame(['files' => 4, 'bytes' => $bytes], $report['added']);
+        self::assertSame(['files' => 4, 'bytes' => $bytes, 'was' => 0], $report['added']);
         self::assertSame(
             [0, 0, 0, 1],
             [

@@ -51,14 +51,14 @@ final class LandingTest extends AppTestCase
         $page->assertSeeInOrder([
             'The tree afterwards',
             '/www/site.example',
+            'notes/index.html',
+            'kept',
+            'uploads/boat.jpg',
             'about.html',
             'replaced',
             'index.html',
             'added',
-            'notes/index.html',
-            'kept',
             'old.sql',
-            'uploads/boat.jpg',
         ]);
         $page->assertSeeInOrder([
             'As it would land',

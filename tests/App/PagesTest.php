@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Deployments\Plans;
+use App\Deployments\PlanTotals;
 use App\Deployments\Stations;
 use App\Deployments\StationState;
 use App\Models\Backup;
@@ -103,7 +104,20 @@ final class PagesTest extends AppTestCase
         $page
             ->assertDontSee('<img src=x', false)
             ->assertSee('502 added')
-            ->assertSee('more rows, mostly files that stay as they are');
+            ->assertSee('500 files')
+            ->assertDontSee('deep/7.txt');
+        $this->get("/deployments/$run->id/plan?in=deep")
+            ->assertOk()
+            ->assertSee('deep/0.txt')
+            ->assertSee('Show more of 300 that follow')
+            ->assertDontSee('deep/99.txt');
+        $this->get("/deployments/$run->id/plan?in=deep&from=400")->assertSee('deep/99.txt')->assertDontSee('Show more');
+        $this->get("/deployments/$run->id/plan?name=P/49&show=added")
+            ->assertSee('deep/49.txt')
+            ->assertSee('deep/499.txt')
+            ->assertDontSee('index.html');
+        $this->get("/deployments/$run->id/plan?name=nowhere")->assertSee('No file fits that');
+        $this->get("/packages/$run->package_id/landing?site={$this->site->id}&in=deep")->assertSee('deep/0.txt');
         $this->get("/packages/$run->package_id")->assertDontSee('<img src=x', false);
     }
 
@@ -118,21 +132,16 @@ final class PagesTest extends AppTestCase
         );
         file_put_contents($this->root().'/about.html', 'an older and longer one');
         $run = app(Plans::class)->deploy($this->site, $package);
-        $plan = app(\App\Storage\RunFiles::class)->plan($run);
-        $rows = collect(FileTree::ofPlan($plan))->keyBy('path');
-        self::assertSame(
-            [[1, 6], [0, 0], ['added' => 1]],
-            [$rows['css']['target'], $rows['css']['live'], $rows['css']['changes']],
-        );
+        $totals = new PlanTotals($run->counts);
         self::assertSame(
             ['done', 'open', 'here', 'open', 'open', 'open'],
             array_map(
                 static fn (array $station): string => $station['state']->value,
-                Stations::of($run->load('site', 'package', 'backup'), $plan),
+                Stations::of($run->load('site', 'package', 'backup'), $totals),
             ),
         );
         $run->update(['state' => DeploymentState::PutBack]);
-        self::assertSame(StationState::Failed, Stations::of($run, $plan)[4]['state']);
+        self::assertSame(StationState::Failed, Stations::of($run, $totals)[4]['state']);
     }
 
     public function test_the_reach_map_has_a_bar_over_just_the_rows_a_login_can_touch(): void

@@ -127,7 +127,7 @@ final class RunsTest extends AppTestCase
             '--into=journal',
         );
         self::assertSame(
-            [0, ['files' => 3, 'bytes' => 20], 0],
+            [0, ['files' => 3, 'bytes' => 20, 'was' => 0], 0],
             [$status, $report['added'], $report['set_aside']['files']],
             json_encode($report, JSON_THROW_ON_ERROR),
         );
@@ -197,16 +197,20 @@ final class RunsTest extends AppTestCase
         $this->post("/deployments/$back->id/start")->assertSessionHas('trouble', 'This plan was started already.');
     }
 
-    public function test_a_plan_that_no_longer_fits_the_server_is_refused(): void
+    public function test_a_plan_that_no_longer_fits_the_server_is_made_anew_and_says_what_is_different(): void
     {
         $run = app(Plans::class)->deploy($this->site, $this->package());
         file_put_contents($this->root().'/new.txt', 'somebody was here');
         $before = self::contents($this->root());
         $this->actingAs($this->person)->post("/deployments/$run->id/start");
         $run->refresh();
-        self::assertSame(DeploymentState::Refused, $run->state);
-        self::assertStringContainsString('has changed since the plan was made', (string) $run->trouble);
+        self::assertSame(DeploymentState::Planned, $run->state);
         self::assertSame($before, self::contents($this->root()));
+        $this->get("/deployments/$run->id")
+            ->assertSeeInOrder(['The server changed after this plan was made', '1 file new:', 'new.txt']);
+        $this->post("/deployments/$run->id/start");
+        self::assertSame(DeploymentState::Proven, $run->refresh()->state);
+        self::assertFileExists($this->root().'/new.txt');
     }
 
     public function test_today_speaks_of_placeholders_and_missing_backups(): void

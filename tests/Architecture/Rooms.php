@@ -34,6 +34,7 @@ final class Rooms
         'Plan' => ['Path', 'Json', 'Manifest'],
         'Transfer' => ['Path', 'Json', 'Manifest', 'Connection'],
         'Backup' => ['Path', 'Storage', 'Manifest', 'Connection', 'Transfer'],
+        'File' => [],
         'Deployment' => ['Path', 'Storage', 'Manifest', 'Web', 'Plan', 'Transfer', 'Backup'],
     ];
 

@@ -35,6 +35,7 @@ abstract class FtpDaemon
      * @param  string  $tls  "" for none, "1.2" or "1.3" for that version alone, "any" for both
      * @param  bool  $reuse  whether a data connection has to resume the control connection's session
      * @param  bool  $setsModes  whether it takes SITE CHMOD; many hosts forbid it
+     * @param  array{int, int}|null  $passivePorts  first and last for data connections; null for any
      */
     public function __construct(
         protected readonly string $directory,
@@ -42,6 +43,7 @@ abstract class FtpDaemon
         protected readonly string $tls = 'any',
         protected readonly bool $reuse = true,
         protected readonly bool $setsModes = true,
+        protected readonly ?array $passivePorts = null,
     ) {
         posix_geteuid() === 0 || throw new RuntimeException('These daemons change users: run the tests as root.');
         $this->home = "$directory/home";

@@ -21,7 +21,7 @@ final class FullDiskJournal implements Journal
         $this->inner->note($mark, $subject);
     }
 
-    public function keep(string $name, string $text): void
+    public function keep(string $name, string|iterable $text): void
     {
         $this->take();
         $this->inner->keep($name, $text);
@@ -47,5 +47,10 @@ final class FullDiskJournal implements Journal
     public function kept(string $name): ?string
     {
         return $this->inner->kept($name);
+    }
+
+    public function open(string $name)
+    {
+        return $this->inner->open($name);
     }
 }

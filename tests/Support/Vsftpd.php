@@ -39,6 +39,8 @@ final class Vsftpd extends FtpDaemon
             'force_local_data_ssl=YES',
             'force_local_logins_ssl=YES',
             'ssl_ciphers=HIGH',
+            'pasv_min_port='.($this->passivePorts[0] ?? 0),
+            'pasv_max_port='.($this->passivePorts[1] ?? 0),
         ];
         file_put_contents("$this->directory/vsftpd.conf", implode("\n", $lines)."\n");
 

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Deployments\Answering;
+use App\Deployments\PlanMaker;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\Failure\Problem;
@@ -15,6 +17,10 @@ use App\Models\Site;
 use App\Packages\Packages;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Answers;
+use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\Choice;
+use Cellarium\Core\Plan\PlanItem;
 use Symfony\Component\Console\Helper\ProgressBar;
 
 final class DeployCommand extends CellariumCommand
@@ -23,35 +29,45 @@ final class DeployCommand extends CellariumCommand
         .'{--ftp-user= : the FTP user '
         .'to sign in as; it is closed at the end when it was made for its job} {--into= : a saved destination of the '
         .'site, or a directory inside its document root} {--reason= : why it goes there although '
-        .'another site fits better} {--json : one JSON object on standard output}';
+        .'another site fits better} {--on-conflict=ask : what counts where the server was changed since the last '
+        .'deployment: ask (refuse and list), theirs, ours, both or newer} '
+        .'{--json : one JSON object on standard output}';
 
     protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 '
         .'failed and put back)';
 
     private ?ProgressBar $bar = null;
 
-    public function handle(Packages $packages, Plans $plans, Runner $runner): int
-    {
+    /** So often a plan is made anew because the server changed meanwhile. */
+    private const MOST_PLANS = 3;
+
+    public function handle(
+        Packages $packages,
+        Plans $plans,
+        PlanMaker $maker,
+        Runner $runner,
+        Answering $answering,
+    ): int {
+        $answers = $this->answers();
         $site = $this->siteNamed((string) $this->argument('site'));
         $file = $this->readable((string) $this->argument('file'));
         $package = $packages->take($file, basename($file));
-        $deployment = $plans->deploy(
+        $deployment = $plans->orderDeploy(
             $site,
             $package,
             $this->signingInAs($site->account_id),
             place: $this->place($site),
             reason: is_string($this->option('reason')) ? $this->option('reason') : null,
         );
-        $deployment->update(['state' => DeploymentState::Queued]);
-        while (! $runner->carryOut($deployment, $this->wantsJson() ? null : $this->show(...))) {
-            if (! $this->wantsJson() && ! isset($told)) {
-                $this->components->info(
-                    'Waiting: another run on this account is going on'
-                        .($deployment->waitsFor === null ? '' : ", number {$deployment->waitsFor->id}"),
-                );
-                $told = true;
+        $deployment->update(['answers' => $answers->isNone() ? null : $answers->toArray()]);
+        for ($plan = 1; $plan <= self::MOST_PLANS && $deployment->state === DeploymentState::Drafting; $plan++) {
+            $maker->make($deployment);
+            if (($deployment->counts[Change::Asked->value]['files'] ?? 0) > 0) {
+                return $this->listQuestions($deployment, $answering);
             }
-            usleep(500_000);
+            $deployment->update(['state' => DeploymentState::Queued]);
+            $this->carryOut($runner, $deployment);
+            $deployment->refresh();
         }
         $this->bar?->finish();
         $deployment->refresh()->load('package', 'backup', 'site');
@@ -62,6 +78,68 @@ final class DeployCommand extends CellariumCommand
             DeploymentState::Refused => self::REFUSED,
             default => self::PUT_BACK,
         };
+    }
+
+    private function carryOut(Runner $runner, Deployment $deployment): void
+    {
+        while (! $runner->carryOut($deployment, $this->wantsJson() ? null : $this->show(...))) {
+            if (! $this->wantsJson() && ! isset($told)) {
+                $this->components->info(
+                    'Waiting: another run on this account is going on'
+                        .($deployment->waitsFor === null ? '' : ", number {$deployment->waitsFor->id}"),
+                );
+                $told = true;
+            }
+            usleep(500_000);
+        }
+    }
+
+    /** @throws Problem */
+    private function answers(): Answers
+    {
+        $given = (string) $this->option('on-conflict');
+        $choice = Choice::tryFrom($given);
+
+        return match (true) {
+            $choice !== null => Answers::all($choice),
+            $given === 'ask' => Answers::none(),
+            default => throw new Problem("--on-conflict is one of ask, theirs, ours, both or newer, not $given."),
+        };
+    }
+
+    /** Refuses with the list of what is to be answered; the plan waits for it. */
+    private function listQuestions(Deployment $deployment, Answering $answering): int
+    {
+        $items = $answering->open($deployment);
+        $count = count($items);
+        if ($this->wantsJson()) {
+            $this->json([
+                'ok' => false,
+                'state' => $deployment->state,
+                'site' => $deployment->site->domain,
+                'deployment' => $deployment->id,
+                'questions' => array_map(static fn (PlanItem $item): array => [
+                    'path' => $item->path->toString(),
+                    'conflict' => $item->conflict?->value,
+                    'choices' => array_map(
+                        static fn (Choice $choice): string => $choice->value,
+                        $item->conflict?->choices($item->target !== null) ?? [],
+                    ),
+                ], $items),
+            ]);
+
+            return self::REFUSED;
+        }
+        foreach ($items as $item) {
+            $this->components->twoColumnDetail($item->path->toString(), (string) $item->conflict?->label());
+        }
+        $this->components->error(
+            "$count ".($count === 1 ? 'file was' : 'files were').' changed on the server since the last deployment, '
+                .'and nothing was touched. Say what counts with --on-conflict, or answer deployment '
+                ."$deployment->id in the browser.",
+        );
+
+        return self::REFUSED;
     }
 
     private function signingInAs(int $account): ?FtpUser

@@ -20,7 +20,7 @@ final class PlanCommand extends CellariumCommand
         $site = $this->siteNamed((string) $this->argument('site'));
         $file = $this->readable((string) $this->argument('file'));
         $package = $packages->take($file, basename($file));
-        [, , , $plan] = $maker->compare($plans->draft($site, $package));
+        [, , $plan] = $maker->compare($plans->draft($site, $package));
         $files = array_values(array_filter($plan->items, static fn (PlanItem $item): bool => $item->isFile()));
         if ($this->wantsJson()) {
             $this->json(
@@ -45,7 +45,7 @@ final class PlanCommand extends CellariumCommand
                         $item->path->toString(),
                         $item->target->size ?? '-',
                         $item->live->size ?? '-',
-                        trim($item->change->label().', '.$item->why->sentence(), ', '),
+                        trim($item->change->label().', '.$item->reason(), ', '),
                     ],
                     $files,
                 ),

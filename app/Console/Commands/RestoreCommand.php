@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Deployments\PlanMaker;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\Failure\Problem;
@@ -16,16 +17,21 @@ final class RestoreCommand extends CellariumCommand
 
     protected $description = 'Make a site hold again what a backup holds; what is there now is backed up first';
 
-    public function handle(Plans $plans, Runner $runner): int
+    /** So often a plan is made anew because the server changed meanwhile. */
+    private const MOST_PLANS = 3;
+
+    public function handle(Plans $plans, PlanMaker $maker, Runner $runner): int
     {
         $backup = Backup::with('site.account.client', 'site.account.sites')->find((int) $this->argument('backup'))
             ?? throw new Problem('There is no backup of this number. The page Backups shows which there are.');
-        $deployment = $plans->restore($backup);
-        $deployment->update(['state' => DeploymentState::Queued]);
-        while (! $runner->carryOut($deployment)) {
-            usleep(500_000);
+        $deployment = $plans->orderRestoreBackup($backup);
+        for ($plan = 1; $plan <= self::MOST_PLANS && $deployment->state === DeploymentState::Drafting; $plan++) {
+            $maker->make($deployment)->update(['state' => DeploymentState::Queued]);
+            while (! $runner->carryOut($deployment)) {
+                usleep(500_000);
+            }
+            $deployment->refresh();
         }
-        $deployment->refresh();
         if ($deployment->state !== DeploymentState::Proven) {
             $this->refuse((string) $deployment->trouble);
 

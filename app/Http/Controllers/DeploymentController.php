@@ -30,9 +30,12 @@ use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\PlanFilter;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Validation\Rule;
 
 final class DeploymentController
@@ -132,23 +135,41 @@ final class DeploymentController
         return redirect("/deployments/$deployment->id");
     }
 
-    public function show(Deployment $deployment): View
+    public function show(Request $request, Deployment $deployment): View
     {
-        return view('deployment', $this->facts($deployment));
+        return view('deployment', $this->facts($deployment, $request));
     }
 
-    public function live(Deployment $deployment): View
+    /** While it goes on, only what changes; the whole once it has ended. */
+    public function live(Request $request, Deployment $deployment): Response
     {
-        return view('parts.deployment', $this->facts($deployment));
+        $facts = $this->facts($deployment, $request);
+        $whole = ['HX-Retarget' => '#run', 'HX-Reswap' => 'outerHTML'];
+
+        return match (true) {
+            $facts['view'] === null => response()->view('parts.drafting', $facts)->withHeaders($whole),
+            $facts['view']->isGoing() => response()->view('parts.live', $facts),
+            default => response()->view('parts.deployment', $facts)->withHeaders($whole),
+        };
     }
 
     public function start(Request $request, Deployment $deployment): RedirectResponse
     {
         $started = Deployment::where('id', $deployment->id)
             ->where('state', DeploymentState::Planned)
-            ->update(['state' => DeploymentState::Queued, 'person_id' => $this->person($request)->id]);
+            ->where('counts->'.Change::Asked->value.'->files', 0)
+            ->update([
+                'state' => DeploymentState::Queued,
+                'person_id' => $this->person($request)->id,
+                'changes_since' => null,
+            ]);
         if ($started === 0) {
-            return redirect("/deployments/$deployment->id")->with('trouble', 'This plan was started already.');
+            return redirect("/deployments/$deployment->id")->with(
+                'trouble',
+                $deployment->refresh()->state === DeploymentState::Planned
+                    ? 'Not every question is answered. Nothing was started.'
+                    : 'This plan was started already.',
+            );
         }
         $deployment->load(
             'site.account',
@@ -277,7 +298,7 @@ final class DeploymentController
     }
 
     /** @return array<string, mixed> */
-    private function facts(Deployment $deployment): array
+    private function facts(Deployment $deployment, Request $request): array
     {
         $deployment->load(
             'site.account.client',
@@ -289,6 +310,7 @@ final class DeploymentController
             'person',
             'waitsFor.site',
             'waitsFor.package',
+            'comparedWith',
         );
         $aside = SetAside::held()->where('deployment_id', $deployment->id)->orderBy('path')->limit(50)->get();
 
@@ -298,9 +320,22 @@ final class DeploymentController
             'account' => $deployment->site->account,
             'view' => $deployment->hasNoPlan()
                 ? null
-                : new DeploymentView($deployment, $this->files->plan($deployment), $aside),
+                : new DeploymentView(
+                    $deployment,
+                    $this->files->planReader($deployment),
+                    $aside,
+                    $this->filter($request, $deployment),
+                ),
             'needs' => NeedsView::of($deployment->site, $this->siteFacts->needs($deployment)),
         ];
+    }
+
+    /** Questions come first. */
+    private function filter(Request $request, Deployment $deployment): PlanFilter
+    {
+        $asks = ($deployment->counts[Change::Asked->value]['files'] ?? 0) > 0;
+
+        return $asks && ! $request->has('show') ? new PlanFilter(questions: true) : PlanController::filter($request);
     }
 
     private function person(Request $request): Person

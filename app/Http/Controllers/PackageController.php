@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Deployments\Landings;
+use App\Failure\Problem;
 use App\Models\DeploymentState;
 use App\Models\Package;
 use App\Models\Site;
@@ -38,6 +39,20 @@ final class PackageController
         $site = $request->integer('site');
 
         return redirect("/packages/$package->id".($site > 0 ? "?site=$site" : ''));
+    }
+
+    /** One directory of how a site would be with it, as it is opened. */
+    public function landing(Request $request, Package $package, Landings $landings): View
+    {
+        $site = Site::with('account.sites')->findOrFail($request->integer('site'));
+        $landing = $landings->of($site, $package);
+
+        return view('parts.plan-rows', [
+            'deployment' => null,
+            'rowsAt' => "/packages/$package->id/landing?site=$site->id&",
+            'rows' => $landing->tree?->inside((string) $request->query('in'), PlanController::from($request))
+                ?? throw new Problem((string) $landing->problem),
+        ]);
     }
 
     public function show(

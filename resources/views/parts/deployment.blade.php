@@ -1,18 +1,21 @@
 @use('App\Text\Amount')
-<div id="run"
-    @if ($view->isGoing()) hx-get="/deployments/{{ $deployment->id }}/live" hx-trigger="every 1s" hx-swap="outerHTML"
-    @endif>
-    <ol class="track" aria-label="Stations">
-        @foreach ($view->stations as $station)
-            <li class="is-{{ $station['state']->value }}">
-                <svg viewBox="0 0 22 24" width="22" height="24" aria-hidden="true">
-                    <path d="M2 23V11a9 9 0 0 1 18 0v12z" />
-                </svg>
-                <b>{{ $station['name'] }}</b> <span>{{ $station['note'] }}</span>
-                <span class="is-sr-only">{{ $station['state']->words() }}</span>
-            </li>
-        @endforeach
-    </ol>
+<div id="run">
+    @include('parts.stations')
+    @if (session('trouble'))
+        <p class="word is-trouble" role="alert"><bdi>@words(session('trouble'))</bdi></p>
+    @endif
+    @if ($view->serverChanges() !== null)
+        <div class="word is-soon" role="status">
+            <p>{{ $view->serverChanges()->sentence }}</p>
+            @foreach ($view->serverChanges()->kinds as [$words, $paths])
+                <p><b>{{ $words }}:</b>
+                    @foreach ($paths as $path)
+                        <x-path :path="$path" />{{ $loop->last ? '' : ', ' }}
+                    @endforeach
+                </p>
+            @endforeach
+        </div>
+    @endif
     @if ($deployment->trouble)
         <p class="word is-trouble" role="alert"><bdi>@words($deployment->trouble)</bdi></p>
     @endif
@@ -49,34 +52,38 @@
     <div class="two">
         <section class="sheet" aria-labelledby="change">
             <h1 id="change">{{ $view->isDone() ? 'What changed' : 'What will change' }}
-                @foreach ($view->totals() as $total)
+                @foreach ($view->totals->words() as $total)
                     <x-tag :tone="$total['tone']">{{ $total['words'] }}</x-tag>
                 @endforeach
             </h1>
             <svg class="shares" viewBox="0 0 1000 20" preserveAspectRatio="none" aria-hidden="true">
-                @foreach ($view->shares() as $share)
+                @foreach ($view->totals->shares() as $share)
                     <rect class="is-{{ $share['tone'] }}" x="{{ $share['x'] }}" width="{{ $share['width'] }}"
                         height="20" />
                 @endforeach
             </svg>
-            <table class="facts-table tree plan">
-                <thead>
-                    <tr>
-                        <th>Directory or file</th>
-                        <th>{{ $view->source() }}</th>
-                        <th>{{ $view->isDone() ? 'On the server before' : 'On the server' }}</th>
-                        <th>Afterwards</th>
-                    </tr>
-                </thead>
-                <tbody>
-                    @foreach ($view->rows as $row)
-                        @include('parts.plan-row')
+            <form class="plan-filter" id="plan-filter" method="get" action="/deployments/{{ $deployment->id }}"
+                hx-get="/deployments/{{ $deployment->id }}/plan" hx-target="#plan-table" hx-swap="outerHTML"
+                hx-trigger="change from:input[type=radio], input delay:200ms from:input[name=name], submit">
+                @foreach ($view->filters() as $value => $words)
+                    <label><input type="radio" name="show" value="{{ $value }}"
+                            @checked($view->shown() === $value)><span>{{ $words }}</span></label>
+                @endforeach
+                <input class="entry" type="search" name="name" value="{{ $view->tree->filter->name }}"
+                    placeholder="part of a name" aria-label="Part of a name" maxlength="200" autocomplete="off">
+                <noscript><button class="act">Show</button></noscript>
+            </form>
+            @if ($view->isPlanned() && $view->openQuestions() > 1)
+                <div class="row-acts answer-all">
+                    <span>{{ number_format($view->openQuestions()) }} questions. All of them:</span>
+                    @foreach ($view->answersToAll() as $choice => $words)
+                        @include('parts.answer', ['scope' => '', 'isChosen' => false])
                     @endforeach
-                </tbody>
-            </table>
-            @if ($view->hidden > 0)
-                <p class="soft">{{ number_format($view->hidden) }} more rows, mostly files that stay as they are, are
-                    counted above and not shown.</p>
+                </div>
+            @endif
+            @include('parts.plan-table', ['tree' => $view->tree, 'rowsAt' => "/deployments/$deployment->id/plan?"])
+            @if ($view->isPlanned() && $view->questions() > 0)
+                <p class="soft">An answer holds for this plan. Folders can be answered as one.</p>
             @endif
         </section>
         <div class="stack">
@@ -106,10 +113,10 @@
                         <dt>Ended</dt>
                         <dd>{{ $deployment->ended_at?->shown('j M H:i:s') }}</dd>
                     @else
-                        <dt>Space used</dt>
-                        <dd>{{ $view->space() ?? 'not known' }}</dd>
+                        <dt>Takes</dt>
+                        <dd>{{ $view->takes() }}</dd>
                         <dt>Visitors see</dt>
-                        <dd>{{ $view->visitorsSee() }}</dd>
+                        <dd>{{ $view->mixed() }}</dd>
                     @endif
                     @if ($deployment->root !== null)
                         <dt>Begins in</dt>
@@ -142,11 +149,19 @@
                 @endif
             </section>
             @if ($view->isPlanned())
+                @include('parts.room', ['room' => $view->room()])
                 <section class="sheet" aria-labelledby="first">
                     <h2 id="first">Backup first</h2>
                     <p>{{ $view->backupFirst() }}</p>
                     <div class="row-acts">
-                        <x-action to="/deployments/{{ $deployment->id }}/start" main>Back up, then replace</x-action>
+                        @if ($view->openQuestions() > 0)
+                            <button class="act is-main" disabled>Back up, then replace</button>
+                            <span class="soft">after {{ $view->openQuestions() === 1 ? '1 answer'
+                                : number_format($view->openQuestions()).' answers' }}</span>
+                        @else
+                            <x-action to="/deployments/{{ $deployment->id }}/start" main>Back up, then
+                                replace</x-action>
+                        @endif
                         <x-action to="/sites/{{ $view->site->id }}/backups">Back up only</x-action>
                     </div>
                 </section>

@@ -1,13 +1,19 @@
-<tr class="{{ $row->directory ? 'is-directory' : '' }}">
+<tr class="{{ $row->directory ? 'is-directory' : '' }}" data-path="{{ $row->path }}" data-in="{{ $row->parent() }}">
     <td class="depth-{{ $row->depth }}">
-        <x-path :path="$row->path" />
+        @if ($row->directory)
+            <button type="button" class="fold" data-fold aria-expanded="{{ $row->isOpen ? 'true' : 'false' }}"
+                aria-label="What is in {{ $row->path }}"
+                hx-get="{{ $rowsAt }}{{ http_build_query(['in' => $row->path]) }}"
+                hx-include="#plan-filter" hx-target="closest tr" hx-swap="afterend"></button>
+        @endif
+        <x-path :path="$row->shown()" />
         @if ($row->address !== null)
             <button type="button" class="link on-hover" data-copy="@exactly($row->address)"
                 aria-label="copy address of {{ $row->path }}">copy address</button>
         @endif
     </td>
-    @foreach ([$row->target, $row->live] as [$size, $time])
-        <td>{{ $size }}
+    @foreach ($row->sides($deployment?->comparedWith !== null) as $name => [$size, $time])
+        <td data-side="{{ $name }}" @class(['is-other' => $row->isOther($name)])>{{ $size }}
             @if ($time !== '')
                 <span class="soft">{{ $time }}</span>
             @endif
@@ -17,12 +23,29 @@
         @foreach ($row->sums as $sum)
             <span class="sum">{{ $sum }}</span>
         @endforeach
+        @if ($row->conflict !== '')
+            <x-tag tone="soon">{{ $row->conflict }}</x-tag>
+        @endif
+        @if ($row->change !== '' && ($row->conflict === '' || $row->choice !== ''))
+            <x-tag :tone="$row->tone">{{ $row->change }}</x-tag>
+            <span class="soft">{{ $row->why }}</span>
+        @endif
         @if ($row->mode !== '')
             <x-tag tone="kept">{{ $row->mode }}</x-tag>
         @endif
-        @if ($row->change !== '')
-            <x-tag :tone="$row->tone">{{ $row->change }}</x-tag>
-            <span class="soft">{{ $row->why }}</span>
+        @if ($row->asks($deployment))
+            <div class="row-acts answers">
+                @if ($row->directory)
+                    <span class="soft">{{ $row->questions === 1 ? 'its question:' : "its $row->questions questions:" }}
+                    </span>
+                @else
+                    <x-action :to="$row->lookAt($deployment)" method="GET">{{ $deployment->comparedWith === null
+                        || $row->conflict === 'added live' ? 'Look at both' : 'Look at all three' }}</x-action>
+                @endif
+                @foreach ($row->choices as $choice => $words)
+                    @include('parts.answer', ['scope' => $row->scope(), 'isChosen' => $row->choice === $choice])
+                @endforeach
+            </div>
         @endif
     </td>
 </tr>

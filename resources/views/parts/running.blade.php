@@ -1,4 +1,5 @@
-<section class="sheet" aria-labelledby="now" aria-live="polite">
+<section class="sheet" id="running" aria-labelledby="now" aria-live="polite"
+    hx-get="/deployments/{{ $deployment->id }}/live" hx-trigger="every 1s" hx-swap="outerHTML">
     <h2 id="now">Now <small>{{ $view->now() }}</small></h2>
     @if ($view->waitsFor() !== null)
         <p>Another run is at work here: <a href="/deployments/{{ $view->waitsFor()->id }}">{{

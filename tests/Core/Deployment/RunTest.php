@@ -27,6 +27,8 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Answers;
+use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
@@ -145,6 +147,8 @@ final class RunTest extends TestCase
         ?Manifest $known = null,
         bool $accepted = false,
         ?\Closure $isGoing = null,
+        ?Manifest $left = null,
+        ?Answers $answers = null,
     ): RunResult {
         $root = RemotePath::root();
         $proof = new LiveProof(
@@ -178,8 +182,54 @@ final class RunTest extends TestCase
                 $seen,
                 ['index.html', 'default.htm'],
                 collapseAccepted: $accepted,
+                left: $left,
+                answers: $answers,
             ),
         );
+    }
+
+    /** @param  array<string, string>  $texts  by path */
+    private static function left(array $texts): Manifest
+    {
+        return Manifest::of(array_map(
+            static fn (string $path, string $text): ManifestEntry => new ManifestEntry(
+                RelativePath::fromString($path),
+                EntryKind::File,
+                strlen($text),
+                1,
+                null,
+                hash('sha256', $text),
+            ),
+            array_keys($texts),
+            $texts,
+        ));
+    }
+
+    public function test_what_reading_shows_to_have_changed_live_is_asked_before_anything_is_touched(): void
+    {
+        file_put_contents("$this->live/index.html", str_repeat('n', strlen(self::NEW['index.html'])));
+        $before = self::contents($this->live);
+        $left = self::left(['index.html' => str_repeat('o', strlen(self::NEW['index.html']))]);
+        $result = $this->carryOut(left: $left);
+        self::assertSame(RunEnd::Refused, $result->end);
+        self::assertInstanceOf(RunRefused::class, $result->cause);
+        self::assertSame(RunRefusal::Questions, $result->cause->reason);
+        self::assertStringContainsString('index.html', $result->cause->getMessage());
+        self::assertSame($before, self::contents($this->live));
+        self::assertNotNull($result->backup, 'what was read is kept');
+    }
+
+    public function test_keeping_both_leaves_theirs_beside_and_undoing_takes_it_away(): void
+    {
+        file_put_contents("$this->live/index.html", 'theirs');
+        touch("$this->live/index.html", 1_795_046_400);
+        $result = $this->carryOut(
+            left: self::left(['index.html' => 'ours']),
+            answers: Answers::all(Choice::Both),
+        );
+        self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
+        self::assertSame('theirs', file_get_contents("$this->live/index.live-2026-11-19.html"));
+        self::assertSame(self::NEW['index.html'], file_get_contents("$this->live/index.html"));
     }
 
     private function fetcher(): WebFetcher

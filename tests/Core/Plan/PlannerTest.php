@@ -10,6 +10,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Plan\PlanContents;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
@@ -106,7 +107,7 @@ final class PlannerTest extends TestCase
             Manifest::of([self::file('b', 'y')]),
             new Policy(),
         );
-        self::assertEquals($plan, Plan::fromJson($plan->toJson()));
+        self::assertEquals($plan, Plan::fromText(implode('', iterator_to_array(PlanContents::write($plan), false))));
     }
 
     public function test_kept_directories_match_whole_names_only(): void

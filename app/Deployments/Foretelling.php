@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Models\Deployment;
+use App\Models\DeploymentState;
+use App\Text\Amount;
+use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Plan\Expectation;
+use Cellarium\Core\Plan\Pace;
+
+/** How long a deployment takes, from how long those before it took on the same account. */
+final readonly class Foretelling
+{
+    /** So many runs tell how it goes. */
+    private const RUNS = 8;
+
+    /** @param  list<array{array<string, array{files: int, bytes: int, seconds: float}>, int}>  $runs  and connections */
+    private function __construct(private array $runs, private int $connections)
+    {
+    }
+
+    public static function for(Deployment $deployment): self
+    {
+        $runs = Deployment::query()
+            ->join('sites', 'sites.id', '=', 'deployments.site_id')
+            ->where('sites.account_id', $deployment->site->account_id)
+            ->where('deployments.state', DeploymentState::Proven)
+            ->whereNotNull('deployments.timings')
+            ->latest('deployments.id')
+            ->limit(self::RUNS)
+            ->get(['deployments.timings', 'deployments.connections']);
+
+        return new self(
+            array_values($runs->map(
+                static fn (Deployment $run): array => [$run->timings ?? [], (int) $run->connections],
+            )->all()),
+            $deployment->connections ?? (int) config('cellarium.lanes'),
+        );
+    }
+
+    public function of(RunStage $stage, int $files, int $bytes): ?Expectation
+    {
+        $paces = [];
+        foreach ($this->runs as [$timings, $connections]) {
+            $took = $timings[$stage->value] ?? null;
+            $pace = $took === null ? null : Pace::measured(
+                $took['files'],
+                $took['bytes'],
+                $took['seconds'],
+                $connections,
+            );
+            $pace === null || $paces[] = $pace;
+        }
+
+        return Expectation::of(
+            $paces,
+            $files,
+            $bytes,
+            $this->connections,
+        );
+    }
+
+    /** "about 38 s (31 s to 52 s, from 6 runs in this account)". */
+    public static function words(?Expectation ...$stages): string
+    {
+        $known = array_values(array_filter($stages));
+        if ($known === [] || count($known) < count($stages)) {
+            return 'not measured in this account yet';
+        }
+        $sum = static fn (string $field): float => array_sum(array_column($known, $field));
+        $from = min(array_column($known, 'from'));
+        $spread = $sum('most') - $sum('least') < 1
+            ? ''
+            : Amount::seconds($sum('least')).' to '.Amount::seconds($sum('most')).', ';
+
+        return 'about '.Amount::seconds(max(1.0, $sum('seconds')))
+            ." ({$spread}from ".($from === 1 ? 'one run' : "$from runs").' in this account)';
+    }
+}

@@ -1,0 +1,144 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Deployments\Answering;
+use App\Deployments\PlanFile;
+use App\Deployments\PlanFileView;
+use App\Deployments\PlanRow;
+use App\Deployments\PlanSide;
+use App\Deployments\PlanTree;
+use App\Models\Deployment;
+use App\Storage\RunFiles;
+use Cellarium\Core\People\Permission;
+use Cellarium\Core\Plan\Answers;
+use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\Choice;
+use Cellarium\Core\Plan\PlanFilter;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Gate;
+use Illuminate\Validation\Rule;
+
+/** The plan of a deployment: its tree as it is opened, its questions, and single files with all their sides. */
+final class PlanController
+{
+    private const QUESTIONS = 'questions';
+
+    /** No plan has more. */
+    private const MOST_ROWS = 100_000_000;
+
+    /** What browsers show as a picture; nothing else is given out as what it says it is. */
+    private const PICTURES = [
+        'png' => 'image/png',
+        'jpg' => 'image/jpeg',
+        'jpeg' => 'image/jpeg',
+        'gif' => 'image/gif',
+        'webp' => 'image/webp',
+        'svg' => 'image/svg+xml',
+        'ico' => 'image/x-icon',
+        'avif' => 'image/avif',
+    ];
+
+    public function tree(Request $request, Deployment $deployment, RunFiles $files): View
+    {
+        $deployment->load('site.account');
+        $tree = new PlanTree(
+            $files->planReader($deployment),
+            $deployment->site,
+            $deployment->runPlace(),
+            self::filter($request),
+        );
+        $from = self::from($request);
+        $facts = ['deployment' => $deployment, 'rowsAt' => "/deployments/$deployment->id/plan?"];
+
+        return match (true) {
+            $request->has('in') => view('parts.plan-rows', $facts + [
+                'rows' => $tree->inside((string) $request->query('in'), $from),
+            ]),
+            $from > 0 => view('parts.plan-rows', $facts + ['rows' => $tree->found($from)]),
+            default => view('parts.plan-table', $facts + ['tree' => $tree]),
+        };
+    }
+
+    public function answer(Request $request, Deployment $deployment, Answering $answering): RedirectResponse
+    {
+        $given = $request->validate([
+            'scope' => ['present', 'nullable', 'string', 'max:4096'],
+            'choice' => ['required', Rule::enum(Choice::class)->except(Choice::Newer)],
+        ]);
+        $answering->answer($deployment, $given['scope'] ?? Answers::ALL, Choice::from($given['choice']));
+
+        return redirect("/deployments/$deployment->id?".http_build_query(array_filter([
+            'show' => $request->input('show'),
+            'name' => $request->input('name'),
+        ])));
+    }
+
+    public function file(Request $request, Deployment $deployment, PlanFile $file): View
+    {
+        $deployment->load('site.account.client', 'package', 'comparedWith');
+        $item = $file->item($deployment, (string) $request->query('path'));
+        $isHidden = PlanFile::isSensitive($item) && ! Gate::allows(Permission::SeeSecrets->value);
+        $bytes = [];
+        foreach ($isHidden ? [] : PlanSide::cases() as $side) {
+            $side->of($item) === null || $bytes[$side->value] = $file->bytes($deployment, $item, $side);
+        }
+
+        return view('plan-file', [
+            'deployment' => $deployment,
+            'site' => $deployment->site,
+            'view' => new PlanFileView(
+                $deployment,
+                $item,
+                PlanRow::ofFile(
+                    $item,
+                    null,
+                    0,
+                    false,
+                ),
+                $bytes,
+                $isHidden,
+            ),
+        ]);
+    }
+
+    /** A picture from one side; it cannot run anything, whatever is in it. */
+    public function side(Request $request, Deployment $deployment, PlanFile $file): Response
+    {
+        $deployment->load('site.account');
+        $item = $file->item($deployment, (string) $request->query('path'));
+        $side = PlanSide::tryFrom((string) $request->query('side'));
+        $type = self::PICTURES[$item->path->extension()] ?? null;
+        $bytes = $side === null || $type === null ? null : $file->bytes($deployment, $item, $side);
+
+        return $bytes === null
+            ? new Response('There is no picture here.', 404, ['Content-Type' => 'text/plain'])
+            : new Response($bytes, 200, [
+                'Content-Type' => $type,
+                'Content-Security-Policy' => "default-src 'none'; style-src 'unsafe-inline'; sandbox",
+                'Cache-Control' => 'private, max-age=600',
+            ]);
+    }
+
+    /** Rows that are passed over. */
+    public static function from(Request $request): int
+    {
+        return min(self::MOST_ROWS, max(0, $request->integer('from')));
+    }
+
+    public static function filter(Request $request): PlanFilter
+    {
+        $show = (string) $request->input('show');
+
+        return new PlanFilter(
+            Change::tryFrom($show),
+            $show === self::QUESTIONS,
+            trim((string) $request->input('name')),
+        );
+    }
+}

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\File;
+
+/** How a line of a text stands to the line it was made from. */
+enum SideMark: string
+{
+    case Same = 'same';
+    case Changed = 'changed';
+    case Added = 'added';
+    case Removed = 'removed';
+
+    /** There is no line here, since another text has more. */
+    case Nothing = 'nothing';
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Plan;
+
+/** How quickly one stage of a run went, from which the same stage of a later one is foretold. */
+final readonly class Pace
+{
+    /** What the round trips of one file cost, in bytes that could be moved meanwhile: many small files are slow. */
+    public const BYTES_A_FILE = 50_000;
+
+    /** Of less, only the starting was measured. */
+    private const FEWEST_SECONDS = 0.05;
+
+    /** @param  float  $secondsAByte  over one connection; a file counts as so many bytes more */
+    private function __construct(private float $secondsAByte)
+    {
+    }
+
+    /** Null where too little was moved to tell anything. */
+    public static function measured(
+        int $files,
+        int $bytes,
+        float $seconds,
+        int $connections,
+    ): ?self {
+        return $files < 1 || $seconds < self::FEWEST_SECONDS
+            ? null
+            : new self($seconds * max(1, $connections) / self::work($files, $bytes));
+    }
+
+    /** @return float seconds */
+    public function of(int $files, int $bytes, int $connections): float
+    {
+        return $files === 0
+            ? 0.0
+            : $this->secondsAByte * self::work($files, $bytes) / max(1, min($files, $connections));
+    }
+
+    private static function work(int $files, int $bytes): int
+    {
+        return $bytes + self::BYTES_A_FILE * $files;
+    }
+}

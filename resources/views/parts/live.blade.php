@@ -1,0 +1,2 @@
+@include('parts.running')
+@include('parts.stations', ['oob' => true])

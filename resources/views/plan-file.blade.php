@@ -1,0 +1,88 @@
+@use('Cellarium\Core\File\SideMark')
+<x-page :title="$view->item->path->name().' of '.$site->domain" place="Deployments">
+    <x-slot:where>
+        <x-site-where :site="$site" here="deployment">
+            <x-slot:facts><span>{{ $deployment->title() }}</span></x-slot:facts>
+        </x-site-where>
+    </x-slot:where>
+    <section class="sheet" aria-labelledby="file">
+        <header class="head">
+            <h1 id="file"><x-path :path="$view->item->path->toString()" />
+                @if ($view->row->conflict !== '')
+                    <x-tag tone="soon">{{ $view->row->conflict }}</x-tag>
+                @endif
+            </h1>
+            <div class="row-acts">
+                @if ($view->row->asks($deployment))
+                    @foreach ($view->row->choices as $choice => $words)
+                        @include('parts.answer', [
+                            'scope' => $view->row->scope(),
+                            'isChosen' => $view->row->choice === $choice,
+                        ])
+                    @endforeach
+                @endif
+                <a class="act is-quiet" href="/deployments/{{ $deployment->id }}">Back to the plan</a>
+            </div>
+        </header>
+        <div class="sides">
+            @foreach ($view->sides() as $side)
+                <section aria-label="{{ $side->label() }}">
+                    <h2>{{ $side->label() }}
+                        @if ($side->value === 'deployed')
+                            <small>{{ $deployment->comparedWith?->ended_at?->shown('j M Y H:i') }}</small>
+                        @endif
+                    </h2>
+                    <dl class="pairs">
+                        @foreach ($view->facts($side) as $term => $words)
+                            <dt>{{ $term }}</dt>
+                            <dd>{{ $words }}</dd>
+                        @endforeach
+                    </dl>
+                    @if ($view->isPicture())
+                        <img src="{{ $view->address($side) }}" alt="{{ $side->label() }}">
+                    @endif
+                </section>
+            @endforeach
+        </div>
+        @if ($view->isHidden)
+            <p class="calm">Its name says that passwords may stand in it. It is shown to those who may see them.</p>
+        @elseif (($texts = $view->texts()) !== null)
+            @if ($texts->differOnlyInLineEnds)
+                <p class="calm">The lines are the same; only the line ends differ, or the way the last one ends.</p>
+            @endif
+            <div class="scroll" tabindex="0" role="group" aria-label="The texts side by side">
+                <table class="side-by-side is-sides">
+                    <thead>
+                        <tr>
+                            @foreach ($view->sides() as $side)
+                                <th>{{ $side->label() }}</th>
+                            @endforeach
+                        </tr>
+                    </thead>
+                    <tbody>
+                        @foreach ($texts->rows as $row)
+                            @if ($row === [])
+                                <tr class="is-left-out">
+                                    <td colspan="3">…</td>
+                                </tr>
+                            @else
+                                <tr>
+                                    @foreach ($row as $line)
+                                        <td class="is-{{ $line->mark->value }}"><code>{{ $line->text }}</code>
+                                            @if ($line->mark === SideMark::Removed)
+                                                <span class="soft">not here</span>
+                                            @endif
+                                        </td>
+                                    @endforeach
+                                </tr>
+                            @endif
+                        @endforeach
+                    </tbody>
+                </table>
+            </div>
+        @elseif (! $view->isPicture())
+            <p class="calm">It is no text that can be laid side by side, is too long for it, or what it held is no
+                longer here; size, time and hash tell the sides apart.</p>
+        @endif
+    </section>
+</x-page>
