@@ -36,6 +36,9 @@ return [
     // Seconds a page waits for a worker's answer before it shows that it is going on.
     'errand_seconds' => 1.5,
 
+    // Seconds after a run when what was sent last is looked at once more, so that it is not read again; 0 for not.
+    'settle_seconds' => (float) env('CELLARIUM_SETTLE_SECONDS', 2),
+
     // Of the addresses a deployment changed, how many in a hundred are fetched to prove it.
     'proof_share' => (int) env('CELLARIUM_PROOF_SHARE', 100),
     // Of the files known of a site, how many in a hundred may be missing from a listing without a question.

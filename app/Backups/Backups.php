@@ -76,15 +76,15 @@ final readonly class Backups
         try {
             $listedAt = time();
             $root = $site->applicationRoot();
-            [$known, $at] = $this->files->known($site, $root);
+            $known = $this->files->known($site, $root);
             $listed = (new Surveyor($pool, RunLimits::survey(), $progress->seen(...)))->survey($root)->manifest;
             $collapse = $backup->collapse_accepted
                 ? null
-                : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $listed, $known);
+                : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $listed, $known->manifest);
             if ($collapse !== null) {
                 throw RunRefused::collapsed($collapse);
             }
-            $listed = RunLimits::readsAnew($site) ? $listed : $listed->withKnownHashes($known, $at - 60);
+            $listed = RunLimits::readsAnew($site) ? $listed : $known->applied($listed);
             $taken = (new BackupTaker(
                 $pool,
                 $this->store,
@@ -101,12 +101,7 @@ final readonly class Backups
                 'root' => $site->application_root,
             ] + self::facts($taken));
             $site->update(['bytes' => $taken->manifest->bytes()]);
-            $this->files->keepKnown(
-                $site,
-                $root,
-                $taken->manifest,
-                $listedAt,
-            );
+            $this->files->keepKnown($site, $root, $known->then($listedAt, $taken->manifest));
             Record::write(
                 RecordKind::BackupTaken,
                 "Backup of $site->domain taken: {$backup->readings()}, the stored copy read back",

@@ -222,8 +222,9 @@ final readonly class DeploymentView
 
         return match (true) {
             $this->touches === 0 => 'no change',
-            $seconds === null => 'the old site, then the new one; both while the names are given',
-            default => 'the old site, then the new one; both for about '.Amount::seconds(max(0.1, $seconds)),
+            $seconds === null => 'the old site, then the new one; for a moment pages of both',
+            default => 'the old site, then the new one; pages of both for about '
+                .Amount::seconds(max(0.1, $seconds)),
         };
     }
 

@@ -7,6 +7,7 @@ namespace App\Deployments;
 use App\Accounts\AccountCheck;
 use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
+use App\Hosting\Connections;
 use App\Models\Closing;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
@@ -16,14 +17,19 @@ use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Record\Record;
 use App\Storage\RunFiles;
+use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\ModeNotSet;
 use Cellarium\Core\Deployment\PageProof;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Manifest\EarlierLook;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\PlanItem;
+use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferFailed;
 use Illuminate\Support\Facades\DB;
 
@@ -35,6 +41,7 @@ final readonly class EndOfRun
         private FtpUsers $ftpUsers,
         private AccountCheck $check,
         private SiteFacts $facts,
+        private Connections $connections,
     ) {
     }
 
@@ -58,17 +65,100 @@ final readonly class EndOfRun
                 $result->after,
                 $result->plan->leaves($result->after, $deployment->compared_with_id !== null),
             );
-            $this->files->keepKnown(
-                $site,
-                $deployment->runPlace()->root,
-                $result->after,
-                time(),
-            );
+            $this->keepKnown($deployment, $result, false);
         }
         DB::transaction(fn () => $this->write($deployment, $result, $endedAt));
         if ($done) {
             $this->lookAgain($deployment);
         }
+        if ($result->end === RunEnd::Proven) {
+            $this->settle($deployment, $result, $endedAt);
+        }
+    }
+
+    /**
+     * Looks once more at what was sent last, once the second in which it was sent has gone by: then nothing of it has
+     * to be read again the next time. Everybody has been told how it ended by now.
+     */
+    private function settle(Deployment $deployment, RunResult $result, \DateTimeInterface $endedAt): void
+    {
+        $wait = (float) config('cellarium.settle_seconds');
+        $look = $this->look($result, false);
+        $open = array_filter(
+            $look?->manifest->files() ?? [],
+            static fn (ManifestEntry $file): bool => $file->sha256 !== null
+                && $file->modified !== null
+                && $file->modified >= $look->trustedBefore,
+        );
+        if ($wait === 0.0 || $open === []) {
+            return;
+        }
+        usleep((int) (1e6 * max(0, $wait - (microtime(true) - (float) $endedAt->format('U.u')))));
+        try {
+            $listed = $this->listed($deployment, $open);
+        } catch (RemoteFailure $failure) {
+            logger()->info("What was sent to {$deployment->site->domain} is read again: {$failure->getMessage()}");
+
+            return;
+        }
+        foreach ($open as $file) {
+            if (($listed[(string) $file->path] ?? null)?->looksLike($file) !== true) {
+                return; // Somebody was there already; the next look shows what of it.
+            }
+        }
+        $this->keepKnown($deployment, $result, true);
+    }
+
+    /**
+     * @param  array<ManifestEntry>  $files
+     * @return array<string, ManifestEntry> as their directories are listed now, by path
+     *
+     * @throws RemoteFailure
+     */
+    private function listed(Deployment $deployment, array $files): array
+    {
+        $remote = $this->connections->remote($deployment->site->account);
+        $root = $deployment->runPlace()->root;
+        $listed = [];
+        foreach (array_unique(array_map(static fn ($file): string => (string) $file->path->parent(), $files)) as $in) {
+            $directory = $in === '' ? $root : $root->join(RelativePath::fromString($in));
+            foreach ($remote->list($directory) as $entry) {
+                $path = RelativePath::tryFromString($in === '' ? $entry->name : "$in/$entry->name");
+                $path === null || $listed[(string) $path] = Surveyor::entry($path, $entry);
+            }
+        }
+
+        return $listed;
+    }
+
+    /**
+     * What was sent is known from here on, and not read again the next time.
+     *
+     * @param  bool  $isPast  whether the second in which the last of it was sent has gone by
+     */
+    private function keepKnown(Deployment $deployment, RunResult $result, bool $isPast): void
+    {
+        $look = $this->look($result, $isPast);
+        $look === null || $this->files->keepKnown($deployment->site, $deployment->runPlace()->root, $look);
+    }
+
+    private function look(RunResult $result, bool $isPast): ?EarlierLook
+    {
+        if ($result->after === null) {
+            return null;
+        }
+        $sent = [];
+        foreach ($result->plan?->files(Change::Add, Change::Replace) ?? [] as $item) {
+            $sent[] = $result->after->get($item->path)?->modified;
+        }
+        $sent = array_filter($sent, is_int(...));
+
+        return EarlierLook::afterSending(
+            time(),
+            $result->after,
+            $sent === [] ? null : max($sent),
+            $isPast,
+        );
     }
 
     /** Nothing was touched, and the server is not what the plan was made for: it is made for what is there now. */

@@ -17,7 +17,10 @@ final readonly class Foretelling
     /** So many runs tell how it goes. */
     private const RUNS = 8;
 
-    /** @param  list<array{array<string, array{files: int, bytes: int, seconds: float}>, int}>  $runs  and connections */
+    /**
+     * @param  list<array{array<string, array{files: int, bytes: int, seconds: float}>, int}>  $runs  what each stage
+     *     moved and took, and over how many connections
+     */
     private function __construct(private array $runs, private int $connections)
     {
     }
@@ -25,9 +28,16 @@ final readonly class Foretelling
     public static function for(Deployment $deployment): self
     {
         $runs = Deployment::query()
-            ->join('sites', 'sites.id', '=', 'deployments.site_id')
-            ->where('sites.account_id', $deployment->site->account_id)
-            ->where('deployments.state', DeploymentState::Proven)
+            ->join(
+                'sites',
+                'sites.id',
+                '=',
+                'deployments.site_id',
+            )
+            ->where([
+                'sites.account_id' => $deployment->site->account_id,
+                'deployments.state' => DeploymentState::Proven,
+            ])
             ->whereNotNull('deployments.timings')
             ->latest('deployments.id')
             ->limit(self::RUNS)
@@ -43,6 +53,27 @@ final readonly class Foretelling
 
     public function of(RunStage $stage, int $files, int $bytes): ?Expectation
     {
+        // What goes there goes as quickly as what comes from there, where only one of them was measured.
+        $alike = [
+            RunStage::BackingUp->value => [RunStage::BackingUp, RunStage::Sending],
+            RunStage::Sending->value => [RunStage::Sending, RunStage::BackingUp],
+        ][$stage->value] ?? [$stage];
+        $paces = [];
+        foreach ($alike as $one) {
+            $paces = $paces === [] ? $this->paces($one) : $paces;
+        }
+
+        return Expectation::of(
+            $paces,
+            $files,
+            $bytes,
+            $this->connections,
+        );
+    }
+
+    /** @return list<Pace> */
+    private function paces(RunStage $stage): array
+    {
         $paces = [];
         foreach ($this->runs as [$timings, $connections]) {
             $took = $timings[$stage->value] ?? null;
@@ -55,12 +86,7 @@ final readonly class Foretelling
             $pace === null || $paces[] = $pace;
         }
 
-        return Expectation::of(
-            $paces,
-            $files,
-            $bytes,
-            $this->connections,
-        );
+        return $paces;
     }
 
     /** "about 38 s (31 s to 52 s, from 6 runs in this account)". */
@@ -71,7 +97,7 @@ final readonly class Foretelling
             return 'not measured in this account yet';
         }
         $sum = static fn (string $field): float => array_sum(array_column($known, $field));
-        $from = min(array_column($known, 'from'));
+        $from = max(array_column($known, 'from'));
         $spread = $sum('most') - $sum('least') < 1
             ? ''
             : Amount::seconds($sum('least')).' to '.Amount::seconds($sum('most')).', ';

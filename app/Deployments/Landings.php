@@ -45,12 +45,12 @@ final readonly class Landings
         $site->loadMissing('account.sites');
         try {
             $deployment = $this->roots->draft($site, $package);
-            [$live, $at] = $this->files->known($site, $deployment->runPlace()->root);
+            $known = $this->files->known($site, $deployment->runPlace()->root);
             $types = $this->types->types();
             $draft = PackageDraft::of(
                 $types,
                 $deployment,
-                new SiteSides($live, InstalledPackages::written($site->installed, $types)),
+                new SiteSides($known->manifest, InstalledPackages::written($site->installed, $types)),
                 fn (?RemotePath $place): array => $this->maker->ours($deployment, $place),
                 static fn (Manifest $target): array => self::placeholders($deployment, $target),
             );
@@ -61,7 +61,7 @@ final readonly class Landings
 
         return new Landing(
             null,
-            $at === 0 ? null : CarbonImmutable::createFromTimestamp($at),
+            $known->seenAt === 0 ? null : CarbonImmutable::createFromTimestamp($known->seenAt),
             self::into($deployment, $draft, $this->types->types()->get((string) $package->type))->toString(),
             new PlanTree(PlanReader::of($draft->plan), $site, $where),
             new PlanTotals($draft->plan->counts()),

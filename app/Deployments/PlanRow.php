@@ -30,6 +30,7 @@ final readonly class PlanRow
      * @param  array<string, string>  $choices  what can be answered, by its value, in words
      * @param  string  $choice  what was answered; "" for nothing yet
      * @param  int  $questions  in a directory
+     * @param  bool  $isFound  whether it does not stand below the directory it lies in
      */
     private function __construct(
         public string $path,
@@ -49,6 +50,7 @@ final readonly class PlanRow
         public array $choices = [],
         public string $choice = '',
         public int $questions = 0,
+        public bool $isFound = false,
     ) {
     }
 
@@ -80,16 +82,19 @@ final readonly class PlanRow
         );
     }
 
-    /** @param  bool  $isLast  whether it is named last of all */
+    /**
+     * @param  int|null  $depth  null where it was found by its name
+     * @param  bool  $isLast  whether it is named last of all
+     */
     public static function ofFile(
         PlanItem $item,
         ?string $address,
-        int $depth,
+        ?int $depth,
         bool $isLast,
     ): self {
         return new self(
             $item->path->toString(),
-            min(self::DEEPEST_SHOWN, $depth),
+            min(self::DEEPEST_SHOWN, (int) $depth),
             false,
             $address,
             self::side($item->deployed),
@@ -102,13 +107,18 @@ final readonly class PlanRow
             conflict: $item->conflict?->label() ?? '',
             choices: self::choices($item),
             choice: self::choice($item),
+            isFound: $depth === null,
         );
     }
 
-    /** As it is written: a directory ends with a slash. */
+    /** As it is written in the tree: a directory ends with a slash; what was found somewhere has its whole path. */
     public function shown(): string
     {
-        return $this->directory ? "$this->path/" : $this->path;
+        $name = $this->isFound || $this->parent() === ''
+            ? $this->path
+            : substr($this->path, strlen($this->parent()) + 1);
+
+        return $this->directory ? "$name/" : $name;
     }
 
     /** The directory it lies in; "" is the top. */
@@ -120,7 +130,22 @@ final readonly class PlanRow
     /** What an answer given here is about. */
     public function scope(): string
     {
-        return $this->shown();
+        return $this->directory ? "$this->path/" : $this->path;
+    }
+
+    /** In words, by how many sides there are. */
+    public function look(): string
+    {
+        $there = array_filter(
+            [$this->deployed, $this->live, $this->target],
+            static fn (array $side): bool => $side[1] !== '',
+        );
+
+        return match (count($there)) {
+            3 => 'Look at all three',
+            2 => 'Look at both',
+            default => 'Look at it',
+        };
     }
 
     public function lookAt(Deployment $deployment): string

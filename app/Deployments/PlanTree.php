@@ -79,7 +79,7 @@ final readonly class PlanTree
         [$items, $count] = $this->plan->search($this->filter, $from, self::PAGE);
 
         return new PlanRows(
-            array_map(fn (PlanItem $item): PlanRow => $this->file($item, 0), $items),
+            array_map(fn (PlanItem $item): PlanRow => $this->file($item, null), $items),
             '',
             $from + self::PAGE,
             max(0, $count - $from - self::PAGE),
@@ -108,7 +108,7 @@ final readonly class PlanTree
         );
     }
 
-    private function file(PlanItem $item, int $depth): PlanRow
+    private function file(PlanItem $item, ?int $depth): PlanRow
     {
         return PlanRow::ofFile(
             $item,

@@ -38,7 +38,11 @@ final readonly class RoomDrawing
                 'x' => $number * self::STEP + intdiv(self::STEP - self::BAR, 2),
                 'y' => self::FLOOR - $height,
                 'height' => $height,
-                'tone' => $step->short > 0 ? 'now' : ($step->bytes > $room->steps[0]->bytes ? 'soon' : 'proven'),
+                'tone' => match (true) {
+                    $step->short > 0 => 'now',
+                    $step->bytes > $room->steps[0]->bytes => 'soon',
+                    default => 'proven',
+                },
                 'name' => $step->name,
                 'words' => Amount::bytes($step->bytes),
                 'short' => $step->short > 0 ? Amount::bytes($step->short).' too much' : '',

@@ -126,7 +126,6 @@ final readonly class Runner
             $lock->streams,
             $this->connections->slots,
         );
-        [$known, $knownAt] = $this->files->known($site, $where->root);
         try {
             $run = new Run(
                 $pool,
@@ -158,8 +157,7 @@ final readonly class Runner
                 $root,
                 $this->files->target($deployment),
                 Policy::fromFields(new JsonFields($deployment->policy)),
-                $known,
-                $knownAt,
+                $this->files->known($site, $where->root),
                 $deployment->seen,
                 $where->allInRun($site->start_pages),
                 $this->facts->needs($deployment)->bytes ?? 0,
@@ -227,11 +225,14 @@ final readonly class Runner
             'root' => $deployment->root,
         ] + Backups::facts($taken));
         $deployment->update(['backup_id' => $backup->id]);
+        $root = $deployment->runPlace()->root;
         $this->files->keepKnown(
             $deployment->site,
-            $deployment->runPlace()->root,
-            $taken->manifest,
-            $deployment->started_at->getTimestamp(),
+            $root,
+            $this->files->known($deployment->site, $root)->then(
+                $deployment->started_at->getTimestamp(),
+                $taken->manifest,
+            ),
         );
         Record::write(
             RecordKind::BackupTaken,

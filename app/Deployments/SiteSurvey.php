@@ -37,15 +37,15 @@ final readonly class SiteSurvey
             RunLimits::survey(),
             $deployment->exists ? $this->watching($deployment) : null,
         ))->survey($root);
-        [$known, $at] = $this->files->known($deployment->site, $root);
+        $known = $this->files->known($deployment->site, $root);
         $collapse = $deployment->collapse_accepted === true
             ? null
-            : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $survey->manifest, $known);
+            : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $survey->manifest, $known->manifest);
         if ($collapse !== null) {
             throw RunRefused::collapsed($collapse);
         }
 
-        return new Survey($survey->manifest->withKnownHashes($known, $at - 60), $survey->temporary);
+        return new Survey($known->applied($survey->manifest), $survey->temporary);
     }
 
     /**

@@ -8,6 +8,7 @@ use App\Models\Deployment;
 use App\Models\Site;
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Deployment\KeptPlan;
+use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
@@ -122,25 +123,20 @@ final readonly class RunFiles
     }
 
     /**
+     * The last look at a directory of a site.
+     *
      * @param  RemotePath  $root  where its paths begin
-     * @return array{Manifest, int} the last look at it with its hashes, and when it was
      */
-    public function known(Site $site, RemotePath $root): array
+    public function known(Site $site, RemotePath $root): EarlierLook
     {
-        $file = $this->knownFile($site, $root);
-        $text = @file_get_contents($file);
+        $text = @file_get_contents($this->knownFile($site, $root));
 
-        return $text === false ? [Manifest::of([]), 0] : [Manifest::fromText($text), (int) filemtime($file)];
+        return $text === false ? EarlierLook::never() : EarlierLook::fromText($text);
     }
 
-    /** @param  int  $at when the listing behind it was made, seconds since 1970 */
-    public function keepKnown(
-        Site $site,
-        RemotePath $root,
-        Manifest $manifest,
-        int $at,
-    ): void {
-        WholeFile::write($this->knownFile($site, $root), $manifest->lines(), $at);
+    public function keepKnown(Site $site, RemotePath $root, EarlierLook $look): void
+    {
+        WholeFile::write($this->knownFile($site, $root), $look->lines());
     }
 
     /** One for each directory: what was seen in another says nothing. */

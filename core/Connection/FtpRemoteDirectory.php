@@ -21,6 +21,9 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
     /** Whether the server was told on this connection which facts to list. */
     private bool $factsAsked = false;
 
+    /** Whether bytes are counted as they are on this connection: TYPE I (RFC 959, 3.1.1). */
+    private bool $isBinary = false;
+
     /** Whether the server knows MLSD (RFC 3659 section 7); found out by asking it. */
     private bool $machineLists = true;
 
@@ -330,10 +333,24 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
             true,
         );
 
+        $this->isBinary = true;
+
         return $this->connection->number(CURLINFO_SIZE_DOWNLOAD_T);
     }
 
-    public function write(RemotePath $file, $source, int $size): ?int
+    public function size(RemotePath $file): ?int
+    {
+        // Of text, servers count the bytes otherwise (RFC 3659, 4); after a transfer that type is set already.
+        $type = $this->isBinary ? [] : ['*TYPE I'];
+        $this->command("looking at $file", [...$type, "*SIZE {$this->real($file)}"], $file->parent());
+        $this->isBinary = true;
+
+        return preg_match('/\A213 (\d{1,18})\z/', (string) $this->connection->lastReply(), $match) === 1
+            ? (int) $match[1]
+            : null;
+    }
+
+    public function write(RemotePath $file, $source, int $size): void
     {
         $options = [
             CURLOPT_UPLOAD => true,
@@ -342,7 +359,6 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
                 max(1, $length),
             ),
             CURLOPT_INFILESIZE => $size,
-            CURLOPT_POSTQUOTE => ["*SIZE {$this->real($file)}"],
         ];
         $start = ftell($source);
         // With TLS 1.3 bytes are on their way before the server refuses the connection they go through.
@@ -363,13 +379,7 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
         if ($this->connection->number(CURLINFO_SIZE_UPLOAD_T) !== $size) {
             throw RemoteFailure::while("writing $file", FailureReason::LocalFile);
         }
-        foreach (array_reverse($this->connection->replies()) as $reply) {
-            if (preg_match('/\A213 (\d{1,18})\z/', $reply, $match) === 1) {
-                return (int) $match[1];
-            }
-        }
-
-        return null;
+        $this->isBinary = true;
     }
 
     /**
@@ -378,10 +388,7 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
     private function removeEmpty(RemotePath $file): void
     {
         try {
-            $this->command("looking at $file", ['TYPE I', "SIZE {$this->real($file)}"], $file->parent());
-            if (preg_match('/\A213 0\z/', (string) $this->connection->lastReply()) === 1) {
-                $this->remove($file);
-            }
+            $this->size($file) === 0 && $this->remove($file);
         } catch (RemoteFailure) {
             // What is told is why the file could not be written; its name is one of ours and found again by it.
         }
@@ -454,9 +461,9 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
             $error = $this->connection->request($url, $options, $transfers);
             $failure = $error === CURLE_OK ? null : $this->failure($what, $error, $path);
         }
-        if ($this->connection->number(CURLINFO_NUM_CONNECTS) > 0) {
-            $this->factsAsked = false;
-        }
+        $isNew = $this->connection->number(CURLINFO_NUM_CONNECTS) > 0;
+        $this->factsAsked = $this->factsAsked && ! $isNew;
+        $this->isBinary = $this->isBinary && ! $isNew && ! $transfers;
         if ($failure !== null) {
             throw $failure;
         }

@@ -55,7 +55,15 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
             : $bytes;
     }
 
-    public function write(RemotePath $file, $source, int $size): int
+    public function size(RemotePath $file): ?int
+    {
+        clearstatcache(true, $this->real($file));
+        $size = @filesize($this->real($file));
+
+        return $size === false ? null : $size;
+    }
+
+    public function write(RemotePath $file, $source, int $size): void
     {
         $sink = @fopen($this->real($file), 'wb');
         if ($sink === false) {
@@ -67,10 +75,9 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
             fclose($sink);
         }
         clearstatcache(true, $this->real($file));
-
-        return $bytes === $size
-            ? (int) filesize($this->real($file))
-            : throw RemoteFailure::while("writing $file", FailureReason::LocalFile);
+        if ($bytes !== $size) {
+            throw RemoteFailure::while("writing $file", FailureReason::LocalFile);
+        }
     }
 
     public function rename(RemotePath $from, RemotePath $to): void

@@ -47,9 +47,14 @@ final class PooledRemoteDirectory implements RemoteDirectory, SetsModes
         return $this->on(static fn (RemoteDirectory $inner): int => $inner->read($file, $sink));
     }
 
-    public function write(RemotePath $file, $source, int $size): ?int
+    public function size(RemotePath $file): ?int
     {
-        return $this->on(static fn (RemoteDirectory $inner): ?int => $inner->write($file, $source, $size));
+        return $this->on(static fn (RemoteDirectory $inner): ?int => $inner->size($file), true);
+    }
+
+    public function write(RemotePath $file, $source, int $size): void
+    {
+        $this->on(static fn (RemoteDirectory $inner) => $inner->write($file, $source, $size));
     }
 
     public function rename(RemotePath $from, RemotePath $to): void

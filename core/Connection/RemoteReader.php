@@ -25,6 +25,15 @@ interface RemoteReader
     public function stat(RemotePath $path): ?RemoteEntry;
 
     /**
+     * How many bytes a file holds, in as few questions as that takes.
+     *
+     * @return int|null null where the server cannot say, or has no such file
+     *
+     * @throws RemoteFailure of the connection
+     */
+    public function size(RemotePath $file): ?int;
+
+    /**
      * Writes a file's bytes to a stream.
      *
      * @param  resource  $sink

@@ -9,15 +9,15 @@ use Cellarium\Core\Path\RemotePath;
 interface RemoteWriter
 {
     /**
-     * Stores a stream under a name, over what was there; its directory must exist.
+     * Stores a stream under a name, over what was there; its directory must exist. The server has then said that it
+     * took all; what it holds is for size() or a listing to say.
      *
      * @param  resource  $source  read from where it stands to its end
      * @param  int  $size  bytes that the source will give
-     * @return int|null bytes the server says it now holds, null where it cannot say
      *
      * @throws RemoteFailure the file then holds an unknown part
      */
-    public function write(RemotePath $file, $source, int $size): ?int;
+    public function write(RemotePath $file, $source, int $size): void;
 
     /**
      * Gives a file another name, replacing a file of that name.

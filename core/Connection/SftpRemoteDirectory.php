@@ -83,11 +83,20 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
         });
     }
 
-    public function write(RemotePath $file, $source, int $size): ?int
+    public function size(RemotePath $file): ?int
+    {
+        return $this->on("looking at $file", function (SFTP $sftp) use ($file): ?int {
+            $facts = $sftp->lstat($this->real($file));
+
+            return $facts === false || ! is_int($facts['size'] ?? null) ? null : $facts['size'];
+        });
+    }
+
+    public function write(RemotePath $file, $source, int $size): void
     {
         $what = "writing $file";
 
-        return $this->on($what, function (SFTP $sftp) use ($file, $source, $size, $what): ?int {
+        $this->tell($what, function (SFTP $sftp) use ($file, $source, $size, $what): bool {
             $sent = 0;
             $give = static function (int $length) use ($source, &$sent): ?string {
                 $chunk = fread($source, max(1, $length));
@@ -104,15 +113,11 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
                 -1,
                 $heard,
             );
-            if (! $put) {
-                throw $this->refused($sftp, $what);
-            }
-            if ($sent !== $size) {
+            if ($put && $sent !== $size) {
                 throw RemoteFailure::while($what, FailureReason::LocalFile);
             }
-            $facts = $sftp->lstat($this->real($file));
 
-            return $facts === false || ! is_int($facts['size'] ?? null) ? null : $facts['size'];
+            return $put;
         });
     }
 

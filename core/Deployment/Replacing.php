@@ -24,6 +24,9 @@ use Cellarium\Core\Transfer\TransferPool;
  */
 final readonly class Replacing
 {
+    /** So many files in one directory are compared by listing it. */
+    private const LISTED_FROM = 4;
+
     public function __construct(
         private TransferPool $pool,
         private ContentStore $store,
@@ -112,20 +115,80 @@ final readonly class Replacing
             count($open),
             array_sum(array_map(static fn (array $place): int => $place[0]->bytes(), $open)),
         );
-        $jobs = (function () use ($open): \Generator {
+        $listed = $this->toList($places, $open, $renamed);
+        $jobs = (function () use ($open, $listed): \Generator {
             foreach ($open as $path => [$item, $temporary]) {
-                yield Job::send(
-                    $this->store->file((string) $item->target?->sha256),
-                    $temporary,
-                    $item->bytes(),
-                    (string) $path,
-                );
+                yield $this->sending($item, $temporary, isset($listed[$temporary->parent()->toString()]));
             }
         })();
         $this->pool->run($jobs, function (Job $job): void {
             $this->journal->note(JournalMark::Sent, $job->subject);
             $this->listener->moved($job->subject, $job->size);
         });
+        $this->confirm($listed);
+    }
+
+    private function sending(PlanItem $item, RemotePath $temporary, bool $isListedLater): Job
+    {
+        return Job::send(
+            $this->store->file((string) $item->target?->sha256),
+            $temporary,
+            $item->bytes(),
+            $item->path->toString(),
+            $isListedLater,
+        );
+    }
+
+    /**
+     * Directories whose listing tells the sizes of what was sent: one listing costs as much as asking for a few files.
+     * What was sent before a run was broken off is looked at in any case.
+     *
+     * @param  array<string, array{PlanItem, RemotePath}>  $places
+     * @param  array<string, array{PlanItem, RemotePath}>  $open  of these, what is sent now
+     * @param  array<string, true>  $renamed  paths that have their name already
+     * @return array<string, list<array{PlanItem, RemotePath}>> by directory
+     */
+    private function toList(array $places, array $open, array $renamed): array
+    {
+        $directories = [];
+        $known = [];
+        foreach (array_diff_key($places, $renamed) as $path => $place) {
+            $directory = $place[1]->parent()->toString();
+            $directories[$directory][] = $place;
+            isset($open[$path]) || $known[$directory] = true;
+        }
+
+        return array_filter(
+            $directories,
+            static fn (array $files, string $directory): bool => count($files) >= self::LISTED_FROM
+                || isset($known[$directory]),
+            ARRAY_FILTER_USE_BOTH,
+        );
+    }
+
+    /**
+     * What a directory does not list as it was sent is sent once more, and asked for by itself.
+     *
+     * @param  array<string, list<array{PlanItem, RemotePath}>>  $directories
+     *
+     * @throws TransferFailed
+     */
+    private function confirm(array $directories): void
+    {
+        $again = [];
+        $jobs = array_map(
+            static fn (string $directory): Job => Job::list(RemotePath::fromString($directory)),
+            array_map(strval(...), array_keys($directories)),
+        );
+        $this->pool->run($jobs, function (Job $job, JobResult $result) use ($directories, &$again): void {
+            $sizes = array_column($result->entries, 'size', 'name');
+            foreach ($directories[$job->path->toString()] as [$item, $temporary]) {
+                if (($sizes[$temporary->name()] ?? null) !== $item->bytes()) {
+                    $again[] = $this->sending($item, $temporary, false);
+                }
+            }
+        });
+        $this->pool->run($again);
     }
 
     /**

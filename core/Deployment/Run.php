@@ -188,11 +188,11 @@ final readonly class Run
         }
         $collapse = $order->collapseAccepted
             ? null
-            : (new CollapseCheck($this->pool, $this->collapseShare))->look($order->root, $listed, $order->known);
+            : (new CollapseCheck($this->pool, $this->collapseShare))->look($order->root, $listed, $order->known->manifest);
         if ($collapse !== null) {
             throw RunRefused::collapsed($collapse);
         }
-        $listed = $order->readAnew ? $listed : $listed->withKnownHashes($order->known, $order->knownAt - 60);
+        $listed = $order->readAnew ? $listed : $order->known->applied($listed);
         $unknown = array_filter($listed->files(), static fn (ManifestEntry $file): bool => $file->sha256 === null);
         $this->listener->stage(
             RunStage::BackingUp,

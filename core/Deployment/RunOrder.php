@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
@@ -16,8 +17,7 @@ final readonly class RunOrder
      * @param  string  $id  letters a-z and digits, unique; part of temporary names
      * @param  RemotePath  $root  the document root as the login sees it
      * @param  Manifest  $target  hashes known, contents in the store
-     * @param  Manifest  $known  the last look at this document root, for its hashes
-     * @param  int  $knownAt  when that look was, seconds since 1970
+     * @param  EarlierLook  $known  the last look at this document root, for its hashes
      * @param  string|null  $seen  digest of the listing the plan was shown for; the run refuses when the server differs
      * @param  list<string>  $startPages  the site's precedence
      * @param  int  $spaceBeside  bytes that must be free beside what is sent
@@ -31,8 +31,7 @@ final readonly class RunOrder
         public RemotePath $root,
         public Manifest $target,
         public Policy $policy,
-        public Manifest $known,
-        public int $knownAt,
+        public EarlierLook $known,
         public ?string $seen,
         public array $startPages,
         public int $spaceBeside = 0,

@@ -20,7 +20,7 @@ final readonly class Expectation
     }
 
     /**
-     * @param  list<Pace>  $paces  measured before; null comes of none
+     * @param  list<Pace>  $paces  measured before; null comes of none, but where there is nothing to do
      */
     public static function of(
         array $paces,
@@ -28,6 +28,14 @@ final readonly class Expectation
         int $bytes,
         int $connections,
     ): ?self {
+        if ($files === 0) {
+            return new self(
+                0,
+                0,
+                0,
+                count($paces),
+            );
+        }
         if ($paces === []) {
             return null;
         }

@@ -10,22 +10,19 @@ final readonly class Pace
     /** What the round trips of one file cost, in bytes that could be moved meanwhile: many small files are slow. */
     public const BYTES_A_FILE = 50_000;
 
-    /** Of less, only the starting was measured. */
-    private const FEWEST_SECONDS = 0.05;
-
     /** @param  float  $secondsAByte  over one connection; a file counts as so many bytes more */
     private function __construct(private float $secondsAByte)
     {
     }
 
-    /** Null where too little was moved to tell anything. */
+    /** Null where nothing was moved, which tells nothing. */
     public static function measured(
         int $files,
         int $bytes,
         float $seconds,
         int $connections,
     ): ?self {
-        return $files < 1 || $seconds < self::FEWEST_SECONDS
+        return $files < 1
             ? null
             : new self($seconds * max(1, $connections) / self::work($files, $bytes));
     }

@@ -9,11 +9,10 @@ final readonly class WholeFile
 {
     /**
      * @param  string|iterable<string>  $text  whole, or in pieces
-     * @param  int|null  $at  modification time, seconds since 1970
      *
      * @throws StoreFailure with the old file untouched
      */
-    public static function write(string $file, string|iterable $text, ?int $at = null): void
+    public static function write(string $file, string|iterable $text): void
     {
         $directory = dirname($file);
         if (! is_dir($directory) && ! @mkdir($directory, 0700, true) && ! is_dir($directory)) {
@@ -35,7 +34,7 @@ final readonly class WholeFile
         } finally {
             fclose($stream);
         }
-        if (($at !== null && ! touch("$file.new", $at)) || ! @rename("$file.new", $file)) {
+        if (! @rename("$file.new", $file)) {
             throw StoreFailure::writing($file);
         }
         clearstatcache(true, $file);

@@ -17,6 +17,8 @@ final readonly class Job
      * @param  int|null  $mode  to set, before a renaming or by itself, where the server can
      * @param  list<string>  $names  names in the directory that are asked for one by one, for looking again
      * @param  string  $subject  the path people know it by, below the document root
+     * @param  bool  $isListedLater  of sending: whether whoever gives the job compares the size by a listing, which
+     *     costs less than asking for each of many files
      */
     private function __construct(
         public Operation $operation,
@@ -27,6 +29,7 @@ final readonly class Job
         public ?int $mode = null,
         public string $subject = '',
         public array $names = [],
+        public bool $isListedLater = false,
     ) {
     }
 
@@ -81,15 +84,15 @@ final readonly class Job
         RemotePath $file,
         int $size,
         string $subject,
+        bool $isListedLater = false,
     ): self {
         return new self(
             Operation::Send,
             $file,
-            null,
-            $local,
-            $size,
-            null,
-            $subject,
+            local: $local,
+            size: $size,
+            subject: $subject,
+            isListedLater: $isListedLater,
         );
     }
 
@@ -137,7 +140,7 @@ final readonly class Job
         );
     }
 
-    /** @return array<string, string|int|list<string>|null> */
+    /** @return array<string, string|int|bool|list<string>|null> */
     public function toArray(): array
     {
         return [
@@ -149,6 +152,7 @@ final readonly class Job
             'mode' => $this->mode,
             'subject' => $this->subject,
             'names' => $this->names,
+            'is_listed_later' => $this->isListedLater,
         ];
     }
 
@@ -165,6 +169,7 @@ final readonly class Job
             $fields->numberOrNull('mode'),
             $fields->text('subject'),
             $fields->texts('names'),
+            $fields->flag('is_listed_later'),
         );
     }
 }

@@ -105,10 +105,13 @@ final readonly class JobRunner
             throw RemoteFailure::while("sending $job->subject", FailureReason::LocalFile);
         }
         try {
-            $held = $this->remote->write($job->path, $source, $job->size) ?? $this->remote->stat($job->path)?->size;
+            $this->remote->write($job->path, $source, $job->size);
         } finally {
             fclose($source);
         }
+        $held = $job->isListedLater
+            ? $job->size
+            : $this->remote->size($job->path) ?? $this->remote->stat($job->path)?->size;
         if ($held !== $job->size) {
             throw RemoteFailure::while(
                 "sending $job->subject",

@@ -10,6 +10,7 @@ use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\NewFtpUser;
+use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Backup;
 use App\Models\BackupReason;
@@ -30,9 +31,11 @@ use App\Record\Record;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Connection\Pin;
 use Cellarium\Core\Connection\PrivateKey;
+use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\LoginRules;
 use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\People\Role;
 use Illuminate\Database\Seeder;
@@ -178,6 +181,8 @@ final class DatabaseSeeder extends Seeder
                 'thrift-campion-5.2-rc1.zip',
             ),
         ];
+        $moments[] = [CarbonImmutable::now()->subHours(5), $this->somebodyAtTheFerries(...)];
+        $moments[] = [CarbonImmutable::now()->subMinutes(40), fn () => $this->planFerries($person)];
         foreach (['quaylight-2.4.zip', 'quaylight-2.5.zip', 'shore-1.2.zip', 'tides-1.0.zip'] as $number => $file) {
             $moments[] = [
                 CarbonImmutable::now()->subDays(9)->addHours($number),
@@ -197,6 +202,37 @@ final class DatabaseSeeder extends Seeder
             $check->connect($account)->holds()
                 || throw new RuntimeException("The demo account $account->login does not connect.");
         }
+    }
+
+    /** Changes the timetables on the server, over the account's own login and without Cellarium. */
+    private function somebodyAtTheFerries(): void
+    {
+        $site = $this->site('saltmarshferries.example');
+        $remote = app(Connections::class)->remote($site->account);
+        $page = $site->root()->join(RelativePath::fromString('timetables/winter.html'));
+        $text = str_replace(
+            '</main>',
+            "<p>From 1 December the last boat sails at 17:40.</p>\n</main>",
+            (string) RemoteText::of($remote, $page, 100_000),
+        );
+        $source = fopen('php://memory', 'w+b');
+        $source === false && throw new RuntimeException('There is no memory for a page.');
+        fwrite($source, $text);
+        rewind($source);
+        $remote->write($page, $source, strlen($text));
+        $remote->remove($site->root()->join(RelativePath::fromString('timetables/summer.html')));
+    }
+
+    /** A plan that waits, since it would undo what somebody changed there. */
+    private function planFerries(Person $person): void
+    {
+        $file = 'winter-timetable-2.4.0.zip';
+        app(Plans::class)->deploy(
+            $this->site('saltmarshferries.example'),
+            app(Packages::class)->take(config('cellarium.var')."/demo/packages/$file", $file),
+            null,
+            $person,
+        );
     }
 
     /**

@@ -80,7 +80,10 @@ final class ConflictsTest extends AppTestCase
         $this->post("/deployments/$run->id/start");
         self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
         self::assertFileDoesNotExist($this->root().'/catalogue/order.php');
-        self::assertSame(self::SECOND['catalogue/prices.html'], file_get_contents($this->root().'/catalogue/prices.html'));
+        self::assertSame(
+            self::SECOND['catalogue/prices.html'],
+            file_get_contents($this->root().'/catalogue/prices.html'),
+        );
         $beside = 'catalogue/prices.live-'.gmdate('Y-m-d').'.html';
         self::assertStringContainsString('added by hand', (string) file_get_contents($this->root()."/$beside"));
 
@@ -116,7 +119,10 @@ final class ConflictsTest extends AppTestCase
         $this->answer($run, 'catalogue/prices.html', 'ours');
         $this->post("/deployments/$run->id/start");
         self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
-        self::assertSame(self::SECOND['catalogue/prices.html'], file_get_contents($this->root().'/catalogue/prices.html'));
+        self::assertSame(
+            self::SECOND['catalogue/prices.html'],
+            file_get_contents($this->root().'/catalogue/prices.html'),
+        );
     }
 
     public function test_what_only_reading_shows_is_asked_after_the_backup(): void
@@ -133,6 +139,17 @@ final class ConflictsTest extends AppTestCase
         self::assertSame(1, $run->counts['asked']['files']);
         self::assertSame('ABOUT', file_get_contents($file));
         $this->get("/deployments/$run->id")->assertSee('Reading the files for the backup showed');
+    }
+
+    public function test_what_was_sent_is_not_fetched_by_the_next_deployment_minutes_later(): void
+    {
+        config(['cellarium.settle_seconds' => 2]);
+        $this->deployed(self::FIRST);
+        $this->actingAs($this->person);
+        $run = app(Plans::class)->deploy($this->site, $this->package(self::SECOND));
+        $this->post("/deployments/$run->id/start");
+        self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
+        self::assertSame([0, 4], [$run->backup?->fetched_files, $run->backup?->taken_over_files]);
     }
 
     public function test_all_three_are_laid_beside_each_other(): void
@@ -154,7 +171,8 @@ final class ConflictsTest extends AppTestCase
         $this->planned();
         $before = self::contents($this->root());
         $zip = $this->zip(self::SECOND, 'second-2.0.zip');
-        [$status, $report] = $this->artisanJson('deploy', 'site.example', $zip);
+        $deploy = fn (string ...$more): array => $this->artisanJson('deploy', 'site.example', ...[$zip, ...$more]);
+        [$status, $report] = $deploy();
         self::assertSame(1, $status);
         self::assertSame(
             [['catalogue/order.php', 'removed_live'], ['catalogue/prices.html', 'changed_live']],
@@ -164,11 +182,11 @@ final class ConflictsTest extends AppTestCase
             ),
         );
         self::assertSame($before, self::contents($this->root()));
-        [$status, $report] = $this->artisanJson('deploy', 'site.example', $zip, '--on-conflict=newer');
+        [$status, $report] = $deploy('--on-conflict=newer');
         self::assertSame([1, 1], [$status, count($report['questions'])], 'what is gone has no time');
-        [$status] = $this->artisanJson('deploy', 'site.example', $zip, '--on-conflict=nothing');
+        [$status] = $deploy('--on-conflict=nothing');
         self::assertSame(1, $status);
-        [$status] = $this->artisanJson('deploy', 'site.example', $zip, '--on-conflict=ours');
+        [$status] = $deploy('--on-conflict=ours');
         self::assertSame(0, $status);
         self::assertSame(
             self::SECOND['catalogue/order.php'],

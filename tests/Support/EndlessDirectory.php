@@ -55,9 +55,13 @@ final class EndlessDirectory implements \Cellarium\Core\Connection\RemoteDirecto
         return 0;
     }
 
-    public function write(RemotePath $file, $source, int $size): int
+    public function size(RemotePath $file): ?int
     {
-        return $size;
+        return null;
+    }
+
+    public function write(RemotePath $file, $source, int $size): void
+    {
     }
 
     public function rename(RemotePath $from, RemotePath $to): void

@@ -40,9 +40,14 @@ class FaultyDirectory implements RemoteDirectory
         return $this->do(fn (): int => $this->inner->read($file, $sink));
     }
 
-    public function write(RemotePath $file, $source, int $size): ?int
+    public function size(RemotePath $file): ?int
     {
-        return $this->do(fn (): ?int => $this->inner->write($file, $source, $size));
+        return $this->do(fn (): ?int => $this->inner->size($file));
+    }
+
+    public function write(RemotePath $file, $source, int $size): void
+    {
+        $this->do(fn () => $this->inner->write($file, $source, $size));
     }
 
     public function rename(RemotePath $from, RemotePath $to): void

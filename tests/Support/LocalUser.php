@@ -94,9 +94,14 @@ final class LocalUser implements RemoteDirectory, TriesPaths
         return $this->inside->read($file, $sink);
     }
 
-    public function write(RemotePath $file, $source, int $size): int
+    public function size(RemotePath $file): ?int
     {
-        return $this->inside->write($this->may($file), $source, $size);
+        return $this->inside->size($file);
+    }
+
+    public function write(RemotePath $file, $source, int $size): void
+    {
+        $this->inside->write($this->may($file), $source, $size);
     }
 
     public function rename(RemotePath $from, RemotePath $to): void

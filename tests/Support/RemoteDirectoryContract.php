@@ -36,7 +36,9 @@ abstract class RemoteDirectoryContract extends TestCase
         fwrite($stream, $bytes);
         rewind($stream);
 
-        return $remote->write(self::path($path), $stream, strlen($bytes));
+        $remote->write(self::path($path), $stream, strlen($bytes));
+
+        return $remote->size(self::path($path));
     }
 
     protected static function get(RemoteDirectory $remote, string $path): string

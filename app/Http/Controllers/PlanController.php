@@ -98,7 +98,7 @@ final class PlanController
                 PlanRow::ofFile(
                     $item,
                     null,
-                    0,
+                    null,
                     false,
                 ),
                 $bytes,

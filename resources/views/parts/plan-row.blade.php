@@ -35,12 +35,8 @@
         @endif
         @if ($row->asks($deployment))
             <div class="row-acts answers">
-                @if ($row->directory)
-                    <span class="soft">{{ $row->questions === 1 ? 'its question:' : "its $row->questions questions:" }}
-                    </span>
-                @else
-                    <x-action :to="$row->lookAt($deployment)" method="GET">{{ $deployment->comparedWith === null
-                        || $row->conflict === 'added live' ? 'Look at both' : 'Look at all three' }}</x-action>
+                @if (! $row->directory)
+                    <x-action :to="$row->lookAt($deployment)" method="GET">{{ $row->look() }}</x-action>
                 @endif
                 @foreach ($row->choices as $choice => $words)
                     @include('parts.answer', ['scope' => $row->scope(), 'isChosen' => $row->choice === $choice])

@@ -18,6 +18,7 @@ use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
@@ -135,8 +136,7 @@ final class RunModesTest extends TestCase
             $root,
             $target ?? $this->target(),
             new Policy(exact: $exact),
-            Manifest::of([]),
-            0,
+            EarlierLook::never(),
             null,
             ['index.html'],
         ));

@@ -21,6 +21,7 @@ use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
@@ -177,8 +178,7 @@ final class RunTest extends TestCase
                 $root,
                 $target ?? $this->target(),
                 new Policy(placeholders: ['default.htm']),
-                $known ?? Manifest::of([]),
-                0,
+                EarlierLook::at(0, $known ?? Manifest::of([])),
                 $seen,
                 ['index.html', 'default.htm'],
                 collapseAccepted: $accepted,

@@ -64,7 +64,7 @@ final class ForetellingTest extends TestCase
                 $seconds,
                 1,
             ),
-            [4.0, 1.0, 2.0, 0.01],
+            [4.0, 1.0, 2.0],
         )));
         $expected = Expectation::of(
             $paces,

@@ -95,8 +95,8 @@ final class PlannerTest extends TestCase
             'uploads' => ['kept', 'site_says'],
             'uploads/mine.txt' => ['kept', 'site_says'],
         ], self::told($plan));
-        self::assertSame(['files' => 1, 'bytes' => 1], $plan->counts()['added']);
-        self::assertSame(['files' => 2, 'bytes' => 2], $plan->counts()['set_aside']);
+        self::assertSame(['files' => 1, 'bytes' => 1, 'was' => 0], $plan->counts()['added']);
+        self::assertSame(['files' => 2, 'bytes' => 2, 'was' => 2], $plan->counts()['set_aside']);
         self::assertSame(1 + 3 + 6 + 3, $plan->bytesToSend());
     }
 
