@@ -13,8 +13,11 @@ declare(strict_types=1);
 /** How much may be under way in one direction before no more is taken, in bytes. */
 const MOST_UNDER_WAY = 32 << 20;
 
+/** What waking up and handing on takes by itself, in seconds, so that a round trip is as long as it is said to be. */
+const HANDING_ON = 0.0004;
+
 [, $milliseconds, $to, $from] = $argv;
-$delay = (float) $milliseconds / 2 / 1000;
+$delay = max(0.0, (float) $milliseconds / 2 / 1000 - HANDING_ON);
 $context = stream_context_create(['socket' => ['tcp_nodelay' => true, 'so_reuseport' => false]]);
 $listening = [];
 foreach (array_slice($argv, 4) as $port) {

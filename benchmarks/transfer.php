@@ -3,80 +3,285 @@
 declare(strict_types=1);
 
 /**
- * Usage: php benchmarks/transfer.php [FILES] [MILLISECONDS]
+ * Usage: php benchmarks/transfer.php [all|small|large] [MILLISECONDS…]
  *
- * Sends many small files to the stand-in host, whose every reply waits as long as a round trip would. The baseline, in
- * the same run, is one reused connection; beside it, pools of worker processes. Plain FTP and FTP over TLS.
+ * Moves 1,500 files of 2 kB and 3 of 60 MB, up and down, plain and over TLS, between this machine and one of Debian's
+ * FTP daemons (vsftpd, as ./test unpacks it), through a proxy that makes every round trip as long as is said.
+ *
+ * Beside the engine, in the same run and against the same server: `league/flysystem-ftp` in a plain loop for the small
+ * ones (of which it moves a part where round trips are long; the rest is reckoned), one `curl` command for the large
+ * ones, and the bound: three round trips for each small file over all connections. PASV, STOR or RETR to its 150, and
+ * to its 226: that is what FTP takes (RFC 959).
  */
 
-use Cellarium\Core\Connection\FtpRemoteDirectory;
+use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Transfer\Job;
-use Cellarium\Core\Transfer\SequentialPool;
-use Cellarium\Core\Transfer\TransferPool;
 use Cellarium\Core\Transfer\WorkerPool;
-use Tests\Support\StandinHost;
+use League\Flysystem\Filesystem;
+use League\Flysystem\Ftp\FtpAdapter;
+use League\Flysystem\Ftp\FtpConnectionOptions;
+use Tests\Support\Vsftpd;
 
 require __DIR__.'/../vendor/autoload.php';
 
-$files = (int) ($argv[1] ?? 300);
-$delay = (int) ($argv[2] ?? 20);
-$host = new StandinHost;
-$local = "$host->directory/local";
-file_put_contents($local, random_bytes(2000));
+const CONNECTIONS = 8;
+const SMALL = 1500;
+const SMALL_BYTES = 2000;
+const LARGE = 3;
+const LARGE_BYTES = 60_000_000;
 
-$measure = static function (TransferPool $pool, string $name) use ($files, $local): float {
-    $jobs = array_map(
-        static fn (int $number): Job => Job::send(
-            $local,
-            RemotePath::fromString("/www/$name-$number"),
-            2000,
-            (string) $number,
-        ),
-        range(1, $files),
-    );
+/** So many of the small files the plain loop moves, by the length of a round trip; the rest is reckoned. */
+const LOOPED = [
+    0 => 1500,
+    5 => 300,
+    20 => 150,
+    80 => 45,
+];
+
+/** As sites are: the small files lie in directories, which are made as they are sent. */
+const FILES_A_DIRECTORY = 50;
+
+/** Ports for data connections; enough that none is asked for before it is free again. */
+const PORTS = [21_000, 21_399];
+
+$part = $argv[1] ?? 'all';
+$delays = array_map(intval(...), array_slice($argv, 2)) ?: [0, 5, 20, 80];
+$scratch = sys_get_temp_dir().'/transfer-'.bin2hex(random_bytes(6));
+mkdir($scratch);
+
+$seconds = static function (Closure $work): float {
     $start = hrtime(true);
-    $pool->run($jobs);
-    $pool->close();
+    $work();
 
     return (hrtime(true) - $start) / 1e9;
 };
 
-try {
-    $host->faults(['delay_ms' => $delay]);
-    printf(
-        "%d files of 2000 bytes, each reply after %d ms\n\n%-14s %-22s %8s %8s\n",
-        $files,
-        $delay,
-        'protocol',
-        'connections',
-        'seconds',
-        'ratio',
+/** The most that any of the engine's workers ever held in memory, in bytes; what this script holds is its own. */
+$memory = static function (): int {
+    $most = 0;
+    $children = explode(' ', trim((string) file_get_contents('/proc/self/task/'.getmypid().'/children')));
+    foreach ($children as $process) {
+        if (! str_contains((string) @file_get_contents("/proc/$process/cmdline"), 'worker.php')) {
+            continue;
+        }
+        preg_match('/VmHWM:\s+(\d+) kB/', (string) @file_get_contents("/proc/$process/status"), $match);
+        $most = max($most, 1024 * (int) ($match[1] ?? 0));
+    }
+
+    return $most;
+};
+
+$peak = 0;
+/** Connecting, all steps one after the other, and closing: what a run needs that finds nothing open. */
+$engine = static function (Endpoint $endpoint, array ...$steps) use ($seconds, $memory, &$peak): float {
+    return $seconds(static function () use ($endpoint, $steps, $memory, &$peak): void {
+        $pool = new WorkerPool($endpoint, min(CONNECTIONS, max(array_map(count(...), $steps))));
+        array_map($pool->run(...), $steps);
+        $peak = max($peak, $memory());
+        $pool->close();
+    });
+};
+
+$loop = static fn (Endpoint $endpoint): Filesystem => new Filesystem(new FtpAdapter(FtpConnectionOptions::fromArray([
+    'host' => (string) $endpoint->address,
+    'port' => $endpoint->port,
+    'root' => '/',
+    'username' => $endpoint->login,
+    'password' => $endpoint->password->reveal(),
+    'ssl' => $endpoint->protocol->isEncrypted(),
+    'ignorePassiveAddress' => true,
+])));
+
+/** This daemon ends a session when two take the same port for data at once; that run does not count. */
+$again = static function (Closure $work, int $tries = 4) use ($seconds, &$again): float {
+    try {
+        return $seconds($work);
+    } catch (RuntimeException $failure) {
+        return $tries > 1 ? $again($work, $tries - 1) : throw $failure;
+    }
+};
+$curl = static function (Endpoint $endpoint, array $arguments): void {
+    $process = proc_open(
+        [
+            'curl',
+            '--silent',
+            '--show-error',
+            '--fail',
+            '--user',
+            "$endpoint->login:{$endpoint->password->reveal()}",
+            ...($endpoint->protocol->isEncrypted() ? ['--ssl-reqd', '--cacert', (string) $endpoint->authorities] : []),
+            '--resolve',
+            "$endpoint->host:$endpoint->port:$endpoint->address",
+            ...$arguments,
+        ],
+        [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']],
+        $pipes,
     );
-    foreach ([Protocol::Ftp, Protocol::FtpsExplicit] as $protocol) {
-        $baseline = $measure(
-            new SequentialPool(new FtpRemoteDirectory($host->endpoint($protocol))),
-            "$protocol->value-1",
+    if ($process === false || proc_close($process) !== 0) {
+        throw new RuntimeException('curl failed');
+    }
+};
+
+$small = "$scratch/small";
+file_put_contents($small, random_bytes(SMALL_BYTES));
+$large = [];
+for ($number = 1; $number <= LARGE; $number++) {
+    $large[] = "$scratch/large-$number";
+    $stream = fopen("$scratch/large-$number", 'wb');
+    for ($bytes = 0; $bytes < LARGE_BYTES; $bytes += 1_000_000) {
+        fwrite($stream, random_bytes(1_000_000));
+    }
+    fclose($stream);
+}
+
+$up = static fn (string $to, string $local, int $size): Job => Job::send(
+    $local,
+    RemotePath::fromString($to),
+    $size,
+    $to,
+    true,
+);
+$down = static fn (string $from, string $local, int $size): Job => Job::fetch(
+    RemotePath::fromString($from),
+    $local,
+    $size,
+    $from,
+);
+$row = static function (string $what, float $ours, array $others) {
+    printf('| %-34s | %7.2f s', $what, $ours);
+    foreach ($others as $seconds) {
+        printf(' | %s', $seconds === null ? str_repeat(' ', 17) : sprintf('%8.2f s %6.2f', $seconds, $seconds / $ours));
+    }
+    echo " |\n";
+};
+
+printf(
+    "%d files of %d bytes, %d of %d MB; %d connections\n\n",
+    SMALL,
+    SMALL_BYTES,
+    LARGE,
+    LARGE_BYTES / 1e6,
+    CONNECTIONS,
+);
+$heads = [
+    'round trip, protocol, what' => 34,
+    'engine' => 9,
+    'plain loop, times' => 17,
+    'curl, times' => 17,
+    'bound, times' => 17,
+];
+$pad = static fn (string $head, int $width): string => str_pad($head, $width);
+echo '| '.implode(' | ', array_map($pad, array_keys($heads), $heads))." |\n";
+echo '|'.implode('|', array_map(static fn (int $width): string => str_repeat('-', $width + 2), $heads))."|\n";
+foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $tls]) {
+    foreach ($delays as $delay) {
+        $home = "$scratch/".($tls === '' ? 'plain' : 'tls')."-$delay";
+        mkdir($home);
+        $server = new Vsftpd(
+            $home,
+            $protocol,
+            $tls,
+            passivePorts: PORTS,
         );
-        printf(
-            "%-14s %-22s %8.2f %8.2f\n",
-            $protocol->value,
-            '1, in this process',
-            $baseline,
-            1.0,
+        $proxy = proc_open(
+            [
+                PHP_BINARY,
+                __DIR__.'/delaying-proxy.php',
+                (string) $delay,
+                '127.0.0.1',
+                '127.0.0.2',
+                (string) $server->port,
+                ...array_map(strval(...), range(...PORTS)),
+            ],
+            [['file', '/dev/null', 'r'], ['pipe', 'w'], STDERR],
+            $pipes,
         );
-        foreach ([2, 4, 8] as $lanes) {
-            $seconds = $measure(new WorkerPool($host->endpoint($protocol), $lanes), "$protocol->value-$lanes");
-            printf(
-                "%-14s %-22s %8.2f %8.2f\n",
-                $protocol->value,
-                "$lanes worker processes",
-                $seconds,
-                $seconds / $baseline,
-            );
+        fgets($pipes[1]) === "ready\n" || exit("The proxy did not start.\n");
+        $direct = $server->endpoint();
+        $endpoint = new Endpoint(
+            $direct->host,
+            $direct->port,
+            $direct->protocol,
+            $direct->login,
+            $direct->password,
+            '127.0.0.2',
+            $direct->authorities,
+        );
+        try {
+            $name = sprintf('%2d ms, %s', $delay, $tls === '' ? 'plain' : "TLS $tls");
+            if ($part !== 'large') {
+                $bound = $delay === 0 ? null : 3 * $delay / 1000 * SMALL / CONNECTIONS;
+                $looped = min(SMALL, LOOPED[$delay] ?? 60);
+                $whole = SMALL / $looped;
+                $in = static fn (int $file): string => '/up/'.intdiv($file, FILES_A_DIRECTORY);
+                $made = array_unique(array_map($in, range(1, SMALL)));
+                $ours = $engine(
+                    $endpoint,
+                    [Job::makeDirectory(RemotePath::fromString('/up'), '')],
+                    array_map(
+                        static fn (string $path): Job => Job::makeDirectory(RemotePath::fromString($path), ''),
+                        $made,
+                    ),
+                    array_map(
+                        static fn (int $file): Job => $up($in($file)."/$file", $small, SMALL_BYTES),
+                        range(1, SMALL),
+                    ),
+                    array_map(static fn (string $path): Job => Job::list(RemotePath::fromString($path)), $made),
+                );
+                $text = (string) file_get_contents($small);
+                $files = $loop($endpoint);
+                $theirs = $whole * $seconds(static function () use ($files, $looped, $text): void {
+                    for ($file = 1; $file <= $looped; $file++) {
+                        $files->write('loop/'.intdiv($file, FILES_A_DIRECTORY)."/$file", $text);
+                    }
+                });
+                $row("$name, small up", $ours, [$theirs, null, $bound]);
+                $ours = $engine($endpoint, array_map(
+                    static fn (int $file): Job => $down($in($file)."/$file", "$scratch/down-$file", SMALL_BYTES),
+                    range(1, SMALL),
+                ));
+                $theirs = $whole * $seconds(static function () use ($files, $looped, $in): void {
+                    for ($file = 1; $file <= $looped; $file++) {
+                        $files->read($in($file)."/$file");
+                    }
+                });
+                $row("$name, small down", $ours, [$theirs, null, $bound]);
+                array_map(unlink(...), glob("$scratch/down-*") ?: []);
+            }
+            if ($part !== 'small') {
+                $scheme = "{$endpoint->protocol->scheme()}://$endpoint->host:$endpoint->port";
+                $ours = $engine($endpoint, array_map(
+                    static fn (string $file): Job => $up('/'.basename($file), $file, LARGE_BYTES),
+                    $large,
+                ));
+                $theirs = $again(static fn () => $curl($endpoint, [
+                    '--parallel',
+                    '--upload-file',
+                    '{'.implode(',', $large).'}',
+                    "$scheme/",
+                ]));
+                $row("$name, large up", $ours, [null, $theirs, null]);
+                $ours = $engine($endpoint, array_map(
+                    static fn (string $file): Job => $down('/'.basename($file), "$file.back", LARGE_BYTES),
+                    $large,
+                ));
+                $theirs = $again(static fn () => $curl($endpoint, [
+                    '--parallel',
+                    ...array_merge(...array_map(
+                        static fn (string $file): array => ['-o', "$file.curl", "$scheme/".basename($file)],
+                        $large,
+                    )),
+                ]));
+                $row("$name, large down", $ours, [null, $theirs, null]);
+            }
+        } finally {
+            proc_terminate($proxy);
+            proc_close($proxy);
+            $server->stop();
         }
     }
-} finally {
-    $host->stop();
 }
+printf("\nmost memory of any worker: %.1f MB\n", $peak / 1e6);
+exec('rm -rf '.escapeshellarg($scratch));

@@ -36,6 +36,8 @@ return [
     // Seconds a page waits for a worker's answer before it shows that it is going on.
     'errand_seconds' => 1.5,
 
+    // Seconds that a run waits for a person where some files could not be sent; then it goes back. 0 for at once.
+    'decision_seconds' => (int) env('CELLARIUM_DECISION_SECONDS', 1800),
     // Seconds after a run when what was sent last is looked at once more, so that it is not read again; 0 for not.
     'settle_seconds' => (float) env('CELLARIUM_SETTLE_SECONDS', 2),
 

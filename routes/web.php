@@ -26,6 +26,7 @@ use App\Http\Controllers\PlanController;
 use App\Http\Controllers\ReachController;
 use App\Http\Controllers\RecordController;
 use App\Http\Controllers\RemovalController;
+use App\Http\Controllers\RunController;
 use App\Http\Controllers\SavedViewController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
@@ -176,6 +177,9 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/deployments/{deployment}/answers', [PlanController::class, 'answer']);
     Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);
     Route::post('/deployments/{deployment}/again', [DeploymentController::class, 'again']);
+    Route::post('/deployments/{deployment}/pause', [RunController::class, 'pause']);
+    Route::post('/deployments/{deployment}/go-on', [RunController::class, 'goOn']);
+    Route::post('/deployments/{deployment}/retry', [RunController::class, 'retry']);
     Route::post('/deployments/{deployment}/undo', [DeploymentController::class, 'undo']);
     Route::post('/deployments/{deployment}/restore', [DeploymentController::class, 'restore']);
     Route::post('/deployments/{deployment}/cancel', [DeploymentController::class, 'cancel']);

@@ -105,6 +105,35 @@ final readonly class DeploymentView
         return $this->deployment->cancelled_at === null && in_array($this->deployment->stage, $untouched, true);
     }
 
+    public function isPaused(): bool
+    {
+        return $this->deployment->paused_at !== null;
+    }
+
+    /** Whether it can be paused and go on: while nothing visitors see has changed. */
+    public function canBePaused(): bool
+    {
+        return ! $this->isPaused()
+            && $this->canBeCancelled()
+            && in_array($this->deployment->stage, [RunStage::BackingUp, RunStage::Sending], true);
+    }
+
+    /** For the title of the window, which tells while another page is looked at. */
+    public function title(): string
+    {
+        $name = "{$this->deployment->title()} to {$this->site->domain}";
+        $percent = $this->isGoing() ? $this->progress()?->percent() : null;
+
+        return match (true) {
+            $this->deployment->decide_until !== null => "Waits for you: $name",
+            $this->isPaused() => "Paused: $name",
+            $percent !== null => "$percent %, {$this->now()}: $name",
+            $this->isGoing() => ucfirst($this->now()).": $name",
+            $this->isPlanned() => $name,
+            default => ucfirst($this->deployment->state->label()).": $name",
+        };
+    }
+
     public function source(): string
     {
         return $this->deployment->kind === DeploymentKind::Deploy ? 'In the package' : 'In the backup';

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Failure\DatabaseAway;
+use App\Failure\Problem;
 use App\Models\Deployment;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Deployment\RunListener;
@@ -14,12 +15,17 @@ use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\LaneListener;
+use Cellarium\Core\Transfer\SpeedHistory;
 use Cellarium\Core\Transfer\SpeedMeter;
+use Cellarium\Core\Transfer\TransferFailed;
 
 /** Writes how a run goes on where the page looks for it, at most a few times a second. */
 final class Progress implements LaneListener, RunListener
 {
     private const SECONDS_BETWEEN = 0.4;
+
+    /** While a person is waited for. */
+    private const MICROSECONDS_BETWEEN_LOOKS = 300_000;
 
     private RunStage $stage = RunStage::Surveying;
 
@@ -44,6 +50,12 @@ final class Progress implements LaneListener, RunListener
 
     private float $stageBegan;
 
+    /** Of what is moved now, for the drawing. */
+    private SpeedHistory $history;
+
+    /** @var list<array{subject: string, words: string}> what could not be sent and waits for a person */
+    private array $failed = [];
+
     /** @var array<string, array{files: int, bytes: int, seconds: float}> what each stage moved, and how long it took */
     private array $timings = [];
 
@@ -59,6 +71,7 @@ final class Progress implements LaneListener, RunListener
         $this->meter = new SpeedMeter(microtime(true), 0);
         $this->work = new SpeedMeter(microtime(true), 0);
         $this->stageBegan = microtime(true);
+        $this->history = new SpeedHistory(microtime(true));
     }
 
     /** @return array<string, array{files: int, bytes: int, seconds: float}> by stage, what is going on included */
@@ -79,9 +92,41 @@ final class Progress implements LaneListener, RunListener
         $this->stageBegan = microtime(true);
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
         $this->lanes = [];
+        $this->history = new SpeedHistory(microtime(true));
         $this->meter = new SpeedMeter(microtime(true), $bytes);
         $this->work = new SpeedMeter(microtime(true), $bytes + Pace::BYTES_A_FILE * $files);
         $this->write(true);
+    }
+
+    public function failed(array $failures): bool
+    {
+        $seconds = (int) config('cellarium.decision_seconds');
+        if ($this->hear !== null || $seconds === 0) {
+            return false; // Nobody is asked on a console: it goes back and says what happened.
+        }
+        $this->failed = array_map(static fn (TransferFailed $failed): array => [
+            'subject' => $failed->job->subject,
+            'words' => Problem::words($failed->failure),
+        ], $failures);
+        $until = microtime(true) + $seconds;
+        $again = false;
+        DatabaseAway::tolerate(function () use ($seconds): void {
+            $this->deployment->update(['decide_until' => now()->addSeconds($seconds), 'tries_again' => false]);
+        });
+        while (! $again && microtime(true) < $until) {
+            $this->write(true);
+            usleep(self::MICROSECONDS_BETWEEN_LOOKS);
+            DatabaseAway::tolerate(function () use (&$again): void {
+                $again = Deployment::where('id', $this->deployment->id)->where('tries_again', true)->exists();
+            });
+        }
+        $this->failed = [];
+        DatabaseAway::tolerate(function (): void {
+            $this->deployment->update(['decide_until' => null, 'tries_again' => false]);
+        });
+        $this->write(true);
+
+        return $again;
     }
 
     public function moved(string $subject, int $bytes): void
@@ -114,7 +159,32 @@ final class Progress implements LaneListener, RunListener
 
     public function beat(): void
     {
-        $this->write(false);
+        $this->write(false) && $this->waitWhilePaused();
+    }
+
+    /** What is in hand is finished by the workers; nothing new is given to them meanwhile. */
+    private function waitWhilePaused(): void
+    {
+        while ($this->canStand() && $this->isPaused()) {
+            usleep(self::MICROSECONDS_BETWEEN_LOOKS);
+            DatabaseAway::tolerate($this->endIfCancelled(...));
+        }
+    }
+
+    private function isPaused(): bool
+    {
+        $paused = false;
+        DatabaseAway::tolerate(function () use (&$paused): void {
+            $paused = Deployment::where('id', $this->deployment->id)->whereNotNull('paused_at')->exists();
+        });
+
+        return $paused;
+    }
+
+    /** Whether visitors see the old site still, so that it may stand for as long as anybody likes. */
+    private function canStand(): bool
+    {
+        return in_array($this->stage, [RunStage::BackingUp, RunStage::Sending], true);
     }
 
     /** Until names are given; after that only the proof is left, and on the way back there is nothing to cancel. */
@@ -126,15 +196,17 @@ final class Progress implements LaneListener, RunListener
         }
     }
 
-    private function write(bool $atOnce): void
+    /** @return bool whether it was time for it */
+    private function write(bool $atOnce): bool
     {
         $now = microtime(true);
         if (! $atOnce && $now - $this->written < self::SECONDS_BETWEEN) {
-            return;
+            return false;
         }
         $this->written = $now;
         $inHand = array_sum(array_column($this->lanes, 1));
         $this->meter->at($now, min($this->bytes, $this->bytesDone + $inHand));
+        $this->history->at($now, min($this->bytes, $this->bytesDone + $inHand));
         $this->work->at(
             $now,
             min($this->bytes, $this->bytesDone + $inHand) + Pace::BYTES_A_FILE * min($this->files, $this->filesDone),
@@ -149,6 +221,9 @@ final class Progress implements LaneListener, RunListener
             'now' => $this->meter->now(),
             'average' => $this->meter->average(),
             'left' => $this->work->left(),
+            'speeds' => $this->history->speeds(),
+            'speeds_each' => $this->history->each(),
+            'failed' => $this->failed,
             'lanes' => array_map(
                 static fn (array $lane): array => ['subject' => $lane[0], 'bytes' => $lane[1], 'size' => $lane[2]],
                 $this->lanes,
@@ -161,5 +236,7 @@ final class Progress implements LaneListener, RunListener
         if ($this->hear !== null) {
             ($this->hear)(['stage' => $this->stage->value] + $progress);
         }
+
+        return true;
     }
 }

@@ -10,8 +10,10 @@ use App\Text\Amount;
 /** How far a run has come, in the words and lengths that a page shows. */
 final readonly class RunProgress
 {
-    /** Width of the drawn meter. */
+    /** Width of the drawn meter, and of the line of speed; the height of that. */
     private const WIDTH = 300;
+
+    private const HEIGHT = 40;
 
     /** @var array<string, mixed> as Progress writes it down */
     private array $facts;
@@ -37,7 +39,7 @@ final readonly class RunProgress
     {
         $pairs = [];
         if ($this->facts['files'] > 0) {
-            $pairs['Files'] = "{$this->facts['files_done']} of {$this->facts['files']}";
+            $pairs['Files'] = number_format($this->facts['files_done']).' of '.number_format($this->facts['files']);
         }
         if ($this->facts['bytes'] > 0) {
             $pairs['Bytes'] = Amount::bytes($this->facts['bytes_done']).' of '.Amount::bytes($this->facts['bytes']);
@@ -57,6 +59,39 @@ final readonly class RunProgress
 
         return ($this->facts['now'] === null ? '…' : $speed($this->facts['now']).' now')
             .($average === null ? '' : ", $average on average");
+    }
+
+    /** Speed over time as points of a line, WIDTH by HEIGHT; "" where there is none to draw yet. */
+    public function line(): string
+    {
+        $speeds = $this->facts['speeds'] ?? [];
+        if (count($speeds) < 3) {
+            return '';
+        }
+        $step = self::WIDTH / (count($speeds) - 1);
+        $scale = (self::HEIGHT - 2) / max(1, ...$speeds);
+
+        return implode(' ', array_map(
+            static fn (int $at, int $speed): string => round($at * $step, 1).','
+                .round(self::HEIGHT - 1 - $speed * $scale, 1),
+            array_keys($speeds),
+            $speeds,
+        ));
+    }
+
+    /** What the line shows, in words. */
+    public function lineInWords(): string
+    {
+        $speeds = $this->facts['speeds'];
+
+        return 'Speed over the last '.Amount::seconds(count($speeds) * $this->facts['speeds_each']).', at most '
+            .Amount::bytes(max($speeds)).'/s';
+    }
+
+    /** @return list<array{subject: string, words: string}> what could not be sent, with the words of the server */
+    public function failed(): array
+    {
+        return $this->facts['failed'] ?? [];
     }
 
     /** @return list<array{subject: string, words: string}> what each connection has in hand */

@@ -107,6 +107,10 @@ enum RecordKind: string
 
     case PlanAnswered = 'plan_answered';
 
+    case DeploymentPaused = 'deployment_paused';
+
+    case DeploymentContinued = 'deployment_continued';
+
     case RetryStarted = 'retry_started';
 
     case PersonInvited = 'person_invited';

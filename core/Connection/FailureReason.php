@@ -38,6 +38,12 @@ enum FailureReason: string
         );
     }
 
+    /** Whether it says something of one file, so that others may still be done. */
+    public function isOfOneFile(): bool
+    {
+        return in_array($this, [self::NotFound, self::Forbidden, self::Incomplete, self::NotUnderstood], true);
+    }
+
     public function sentence(): string
     {
         return match ($this) {

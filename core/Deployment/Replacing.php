@@ -121,10 +121,16 @@ final readonly class Replacing
                 yield $this->sending($item, $temporary, isset($listed[$temporary->parent()->toString()]));
             }
         })();
-        $this->pool->run($jobs, function (Job $job): void {
-            $this->journal->note(JournalMark::Sent, $job->subject);
-            $this->listener->moved($job->subject, $job->size);
-        });
+        do {
+            $failed = $this->pool->runAll($jobs, function (Job $job): void {
+                $this->journal->note(JournalMark::Sent, $job->subject);
+                $this->listener->moved($job->subject, $job->size);
+            });
+            $jobs = array_map(static fn (TransferFailed $one): Job => $one->job, $failed);
+        } while ($failed !== [] && $this->listener->failed($failed));
+        if ($failed !== []) {
+            throw $failed[0];
+        }
         $this->confirm($listed);
     }
 

@@ -186,9 +186,11 @@ final readonly class Run
         if ($order->seen !== null && $listed->digest() !== $order->seen) {
             throw RunRefused::changedSincePlanned();
         }
-        $collapse = $order->collapseAccepted
-            ? null
-            : (new CollapseCheck($this->pool, $this->collapseShare))->look($order->root, $listed, $order->known->manifest);
+        $collapse = $order->collapseAccepted ? null : (new CollapseCheck($this->pool, $this->collapseShare))->look(
+            $order->root,
+            $listed,
+            $order->known->manifest,
+        );
         if ($collapse !== null) {
             throw RunRefused::collapsed($collapse);
         }

@@ -6,6 +6,7 @@ namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Backup\Backup;
 use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Transfer\TransferFailed;
 
 /** Hears how a run goes on; may throw Cancelled at any call until putting back has begun. */
 interface RunListener
@@ -15,6 +16,14 @@ interface RunListener
      * @param  int  $bytes  their bytes
      */
     public function stage(RunStage $stage, int $files, int $bytes): void;
+
+    /**
+     * Some files could not be sent; nothing visitors see has changed yet.
+     *
+     * @param  non-empty-list<TransferFailed>  $failures
+     * @return bool whether these are to be tried again; false goes back
+     */
+    public function failed(array $failures): bool;
 
     public function moved(string $subject, int $bytes): void;
 

@@ -20,14 +20,34 @@ final readonly class SequentialPool implements TransferPool
     public function run(iterable $jobs, ?\Closure $done = null): void
     {
         foreach ($jobs as $job) {
+            $this->do($job, $done);
+        }
+    }
+
+    public function runAll(iterable $jobs, ?\Closure $done = null): array
+    {
+        $failures = new FileFailures;
+        foreach ($jobs as $job) {
             try {
-                $result = $this->runner->run($job);
-            } catch (RemoteFailure $failure) {
-                throw new TransferFailed($job, $failure);
+                $this->do($job, $done);
+            } catch (TransferFailed $failure) {
+                $failures->add($failure);
             }
-            if ($done !== null) {
-                $done($job, $result);
-            }
+        }
+
+        return $failures->all;
+    }
+
+    /** @throws TransferFailed */
+    private function do(Job $job, ?\Closure $done): void
+    {
+        try {
+            $result = $this->runner->run($job);
+        } catch (RemoteFailure $failure) {
+            throw new TransferFailed($job, $failure);
+        }
+        if ($done !== null) {
+            $done($job, $result);
         }
     }
 

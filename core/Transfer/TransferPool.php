@@ -17,6 +17,17 @@ interface TransferPool
      */
     public function run(iterable $jobs, ?\Closure $done = null): void;
 
+    /**
+     * Does what can be done: a file that cannot does not keep the others from it.
+     *
+     * @param  iterable<Job>  $jobs
+     * @param  (\Closure(Job, JobResult): void)|null  $done
+     * @return list<TransferFailed> what could not be done, for reasons that lie in single files
+     *
+     * @throws TransferFailed where the reason lies in the server or the way there, or where too many fail
+     */
+    public function runAll(iterable $jobs, ?\Closure $done = null): array;
+
     /** Closes all connections. */
     public function close(): void;
 }

@@ -44,6 +44,9 @@ final class WorkerPool implements TransferPool
     /** @var array<int, int> tries of the job in hand, by lane */
     private array $tries = [];
 
+    /** Those of single files are gathered here; null where the first ends it all. */
+    private ?FileFailures $failures = null;
+
     /** @var array<int, resource> the host's slots that are taken, by lane */
     private array $taken = [];
 
@@ -60,6 +63,18 @@ final class WorkerPool implements TransferPool
         private readonly ?HostSlots $slots = null,
     ) {
         $this->lanes = range(0, max(1, $lanes) - 1);
+    }
+
+    public function runAll(iterable $jobs, ?\Closure $done = null): array
+    {
+        $failures = $this->failures = new FileFailures;
+        try {
+            $this->run($jobs, $done);
+        } finally {
+            $this->failures = null;
+        }
+
+        return $failures->all;
     }
 
     public function run(iterable $jobs, ?\Closure $done = null): void
@@ -254,7 +269,10 @@ final class WorkerPool implements TransferPool
     {
         $tries = $this->tries[$lane] ?? 1;
         if (! $failure->reason->isTransient() || $tries >= self::TRIES) {
-            throw new TransferFailed($job, $failure);
+            $failed = new TransferFailed($job, $failure);
+            $this->failures === null ? throw $failed : $this->failures->add($failed);
+
+            return;
         }
         $this->again[] = [$job, $tries, microtime(true) + self::WAIT_SECONDS * $tries];
     }

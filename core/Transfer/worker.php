@@ -18,7 +18,14 @@ use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobRunner;
 
-require __DIR__.'/../../vendor/autoload.php';
+// Our own classes without the list of all others, whose reading takes longer than anything else at the start.
+spl_autoload_register(static function (string $class): void {
+    $name = strtr(substr($class, strlen('Cellarium\\Core\\')), '\\', '/');
+    $file = dirname(__DIR__)."/$name.php";
+    str_starts_with($class, 'Cellarium\\Core\\') && is_file($file)
+        ? require $file
+        : require_once __DIR__.'/../../vendor/autoload.php';
+});
 
 /** @param  array<string, mixed>  $message */
 $say = static function (array $message): void {

@@ -445,6 +445,10 @@ return new class extends Migration
             $table->dateTime('started_at', 3)->nullable();
             $table->dateTime('ended_at', 3)->nullable();
             $table->dateTime('cancelled_at')->nullable();
+            $table->dateTime('paused_at')->nullable();
+            // Until when a run waits for a person to say what becomes of files that could not be sent.
+            $table->dateTime('decide_until')->nullable();
+            $table->boolean('tries_again')->default(false);
             $table->timestamps();
             $table->index(['site_id', 'state']);
         });

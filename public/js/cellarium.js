@@ -160,6 +160,21 @@
     document.addEventListener('htmx:afterSettle', markPicked);
     document.addEventListener('DOMContentLoaded', markPicked);
 
+    // What goes on in the background says so when it ends: in the title, and by a notice where one was asked for.
+    const offerNotice = () => document.querySelectorAll('[data-notify]').forEach((button) => {
+        button.hidden = !('Notification' in window) || Notification.permission !== 'default';
+    });
+    document.addEventListener('click', event =>
+        event.target.closest('[data-notify]') && Notification.requestPermission().then(offerNotice));
+    document.addEventListener('htmx:afterSettle', (event) => {
+        offerNotice();
+        const ended = event.detail.elt.dataset?.ended;
+        if (ended && 'Notification' in window && Notification.permission === 'granted') {
+            new Notification(ended, { tag: location.pathname });
+        }
+    });
+    document.addEventListener('DOMContentLoaded', offerNotice);
+
     // A directory of a plan that is open is folded by the same button: the rows below it go.
     document.addEventListener('htmx:beforeRequest', (event) => {
         const fold = event.detail.elt;

@@ -1,4 +1,4 @@
-<x-page :title="$deployment->title().' to '.$site->domain" place="Deployments">
+<x-page :title="$view?->title() ?? $deployment->title().' to '.$site->domain" place="Deployments">
     <x-slot:where>
         <x-site-where :site="$site" here="deployment">
             <x-slot:facts><span>{{ $deployment->title() }}</span>

@@ -169,6 +169,7 @@ final class ConflictsTest extends AppTestCase
     public function test_the_console_refuses_with_the_list_or_takes_one_answer_for_all(): void
     {
         $this->planned();
+        touch($this->root().'/catalogue/prices.html', time() + 100);
         $before = self::contents($this->root());
         $zip = $this->zip(self::SECOND, 'second-2.0.zip');
         $deploy = fn (string ...$more): array => $this->artisanJson('deploy', 'site.example', ...[$zip, ...$more]);

@@ -8,6 +8,7 @@ use Cellarium\Core\Backup\Backup;
 use Cellarium\Core\Deployment\RunListener;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Plan;
+use Cellarium\Core\Transfer\TransferFailed;
 
 final class QuietListener implements RunListener
 {
@@ -17,6 +18,19 @@ final class QuietListener implements RunListener
     public function stage(RunStage $stage, int $files, int $bytes): void
     {
         $this->stages[] = $stage->value;
+    }
+
+    /** @var list<bool> what is answered where files could not be sent; false once there is no more */
+    public array $again = [];
+
+    /** @var list<list<string>> what could not be sent, each time it was asked about */
+    public array $failed = [];
+
+    public function failed(array $failures): bool
+    {
+        $this->failed[] = array_map(static fn (TransferFailed $failed): string => $failed->job->subject, $failures);
+
+        return array_shift($this->again) ?? false;
     }
 
     public function moved(string $subject, int $bytes): void

@@ -1,5 +1,8 @@
 @use('App\Text\Amount')
-<div id="run">
+@if (request()->hasHeader('HX-Request'))
+    <title>{{ $view->title() }} · Cellarium</title>
+@endif
+<div id="run" @if ($view->isDone()) data-ended="{{ $view->title() }}" @endif>
     @include('parts.stations')
     @if (session('trouble'))
         <p class="word is-trouble" role="alert"><bdi>@words(session('trouble'))</bdi></p>

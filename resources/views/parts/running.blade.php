@@ -1,6 +1,6 @@
 <section class="sheet" id="running" aria-labelledby="now" aria-live="polite"
     hx-get="/deployments/{{ $deployment->id }}/live" hx-trigger="every 1s" hx-swap="outerHTML">
-    <h2 id="now">Now <small>{{ $view->now() }}</small></h2>
+    <h2 id="now">Now <small>{{ $view->isPaused() ? 'paused, '.$view->now() : $view->now() }}</small></h2>
     @if ($view->waitsFor() !== null)
         <p>Another run is at work here: <a href="/deployments/{{ $view->waitsFor()->id }}">{{
             $view->waitsFor()->title() }} to {{ $view->waitsFor()->site->domain }}</a>. This one starts when it has
@@ -16,21 +16,49 @@
                 <rect class="part" width="{{ $progress->width() }}" height="10" rx="3" />
             </svg>
         @endif
+        @if ($progress->line() !== '')
+            <svg class="speed" viewBox="0 0 300 40" preserveAspectRatio="none" role="img"
+                aria-label="{{ $progress->lineInWords() }}">
+                <polyline points="{{ $progress->line() }}" />
+            </svg>
+        @endif
         <dl class="pairs">
             @foreach ($progress->pairs() as $term => $words)
                 <dt>{{ $term }}</dt>
                 <dd>{{ $words }}</dd>
             @endforeach
         </dl>
-        <ol class="lanes" aria-label="Connections">
-            @foreach ($progress->lanes() as $lane)
-                <li><x-path :path="$lane['subject']" /><span>{{ $lane['words'] }}</span></li>
-            @endforeach
-        </ol>
+        @if ($progress->failed() !== [])
+            <div class="word is-trouble" role="alert">
+                <p>{{ count($progress->failed()) === 1 ? 'A file' : count($progress->failed()).' files' }} could not be
+                    sent. Visitors see the old site. Without an answer it goes back at
+                    {{ $deployment->decide_until?->shown('H:i') }}.</p>
+                <ul>
+                    @foreach ($progress->failed() as $failed)
+                        <li><x-path :path="$failed['subject']" /> <bdi>@words($failed['words'])</bdi></li>
+                    @endforeach
+                </ul>
+            </div>
+            <x-action to="/deployments/{{ $deployment->id }}/retry" main>Try these again</x-action>
+        @else
+            <ol class="lanes" aria-label="Connections">
+                @foreach ($progress->lanes() as $lane)
+                    <li><x-path :path="$lane['subject']" /><span>{{ $lane['words'] }}</span></li>
+                @endforeach
+            </ol>
+        @endif
     @endif
-    @if ($view->canBeCancelled())
-        <x-action to="/deployments/{{ $deployment->id }}/cancel">Cancel</x-action>
-    @elseif ($deployment->cancelled_at !== null)
-        <p class="soft">Cancelled; what was begun is put back.</p>
-    @endif
+    <div class="row-acts">
+        @if ($view->isPaused())
+            <x-action to="/deployments/{{ $deployment->id }}/go-on" main>Go on</x-action>
+        @elseif ($view->canBePaused())
+            <x-action to="/deployments/{{ $deployment->id }}/pause">Pause</x-action>
+        @endif
+        @if ($view->canBeCancelled())
+            <x-action to="/deployments/{{ $deployment->id }}/cancel">Stop and go back</x-action>
+        @elseif ($deployment->cancelled_at !== null)
+            <p class="soft">Stopped; what was begun is put back.</p>
+        @endif
+        <button type="button" class="act is-quiet" data-notify hidden>Tell me when it ends</button>
+    </div>
 </section>

@@ -232,6 +232,38 @@ final class RunTest extends TestCase
         self::assertSame(self::NEW['index.html'], file_get_contents("$this->live/index.html"));
     }
 
+    public function test_a_file_that_a_server_cut_without_a_word_is_found_by_the_listing_and_sent_once_more(): void
+    {
+        $entries = [];
+        foreach (range(1, 5) as $number) {
+            $content = $this->store()->put([str_repeat("text $number ", 9)]);
+            $entries[] = new ManifestEntry(
+                RelativePath::fromString("page-$number.html"),
+                EntryKind::File,
+                $content->size,
+                1,
+                null,
+                $content->sha256,
+            );
+        }
+        $never = static fn (): null => null;
+        $cuts = new class(new LocalRemoteDirectory($this->live), $never, $never) extends FaultyDirectory
+        {
+            public int $sent = 0;
+
+            public function write(RemotePath $file, $source, int $size): void
+            {
+                ++$this->sent === 2
+                    ? parent::write($file, fopen('data:,cut', 'rb'), 3)
+                    : parent::write($file, $source, $size);
+            }
+        };
+        $result = $this->carryOut($cuts, target: Manifest::of($entries));
+        self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
+        self::assertSame(6, $cuts->sent);
+        self::assertSame(str_repeat('text 2 ', 9), file_get_contents("$this->live/page-2.html"));
+    }
+
     private function fetcher(): WebFetcher
     {
         return new class($this->live) implements WebFetcher
@@ -388,7 +420,7 @@ final class RunTest extends TestCase
             $remote = new FaultyDirectory(
                 new LocalRemoteDirectory($this->live),
                 static function (int $number) use (&$broken, $killAt): ?\Throwable {
-                    if ($broken === 0 && $number === 17) {
+                    if ($broken === 0 && $number === 21) {
                         $broken = $number;
 
                         return RemoteFailure::while('renaming', FailureReason::Forbidden);
