@@ -28,6 +28,7 @@ use App\Http\Controllers\RecordController;
 use App\Http\Controllers\RemovalController;
 use App\Http\Controllers\RunController;
 use App\Http\Controllers\SavedViewController;
+use App\Http\Controllers\SetAsideController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TodayController;
@@ -44,7 +45,7 @@ use Illuminate\Support\Facades\Route;
 // Numbers, so that "/accounts/new" is no account.
 foreach (
     ['account', 'site', 'user', 'client', 'package', 'other', 'upload', 'deployment', 'backup', 'view', 'errand',
-        'change', 'link', 'destination', 'asked', 'person', 'token', 'id'] as $number
+        'change', 'link', 'destination', 'asked', 'person', 'token', 'aside', 'id'] as $number
 ) {
     Route::pattern($number, '[0-9]+');
 }
@@ -85,6 +86,7 @@ $signedIn(Permission::LookAtSites)->group(function (): void {
     Route::get('/', [TodayController::class, 'show']);
     Route::get('/find', FinderController::class);
     Route::get('/sites/{site}', [SiteController::class, 'show'])->withTrashed();
+    Route::get('/sites/{site}/set-aside', [SetAsideController::class, 'index']);
     Route::get('/backups', [BackupController::class, 'index']);
     Route::get('/record', RecordController::class);
 });
@@ -184,6 +186,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/deployments/{deployment}/restore', [DeploymentController::class, 'restore']);
     Route::post('/deployments/{deployment}/cancel', [DeploymentController::class, 'cancel']);
     Route::post('/deployments/{deployment}/accept', [DeploymentController::class, 'accept']);
+    Route::post('/set-aside/{aside}/restore', [SetAsideController::class, 'restore']);
     Route::post('/backups/overdue', [BackupController::class, 'overdue']);
     Route::post('/sites/{site}/backups', [BackupController::class, 'take']);
     Route::post('/backups/{backup}/restore', [BackupController::class, 'restore']);

@@ -245,7 +245,9 @@ final readonly class PlanMaker
     {
         $survey = $this->look($deployment);
         $entries = [];
-        foreach (SetAside::held()->where('deployment_id', $deployment->undoes_id)->get() as $held) {
+        $asked = SetAside::held()->where('deployment_id', $deployment->undoes_id);
+        $deployment->set_aside_id === null || $asked->where('id', $deployment->set_aside_id);
+        foreach ($asked->get() as $held) {
             $path = RelativePath::fromString($held->path);
             if ($survey->manifest->get($path) !== null) {
                 continue; // Something lies there again; it is not overwritten.

@@ -141,6 +141,29 @@ final readonly class Plans
     }
 
     /**
+     * One file that was set aside, back where it was.
+     *
+     * @throws Problem
+     */
+    public function orderRestoreFile(SetAside $held, ?Person $person = null): Deployment
+    {
+        if ($held->restored_at !== null || $held->held_until->isPast()) {
+            throw new Problem("$held->path is no longer held. Restore it from a backup.");
+        }
+
+        return $this->order(
+            $held->site,
+            DeploymentKind::RestoreFiles,
+            [
+                'undoes_id' => $held->deployment_id,
+                'set_aside_id' => $held->id,
+                'root' => $held->deployment->root,
+            ],
+            $person,
+        );
+    }
+
+    /**
      * Not kept: only for looking what would be done.
      *
      * @throws Problem

@@ -152,7 +152,9 @@ final class Deployment extends Model
         return match ($this->kind) {
             DeploymentKind::RestoreBackup => 'Restore the backup of '
                 .$this->fromBackup?->verified_at?->shown('j M H:i'),
-            DeploymentKind::RestoreFiles => 'Restore files set aside on '
+            DeploymentKind::RestoreFiles => ($this->set_aside_id === null
+                ? 'Restore files'
+                : 'Restore a file').' set aside on '
                 .$this->undoes?->ended_at?->shown('j M H:i'),
             DeploymentKind::Undo => 'Undo of '.($this->undoes?->title() ?? 'a deployment'),
             default => ($this->package?->title() ?? 'a package')

@@ -74,6 +74,12 @@ final class Site extends Model
         return $this->hasMany(Destination::class)->orderBy('name');
     }
 
+    /** @return HasMany<SetAside, $this> what deployments took out of it */
+    public function setAside(): HasMany
+    {
+        return $this->hasMany(SetAside::class);
+    }
+
     /** @return HasMany<Deployment, $this> */
     public function deployments(): HasMany
     {

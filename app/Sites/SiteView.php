@@ -13,6 +13,7 @@ use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\Person;
 use App\Models\ProofKind;
+use App\Models\SetAside;
 use App\Models\Site;
 use App\Text\Amount;
 use Carbon\CarbonImmutable;
@@ -37,6 +38,12 @@ final readonly class SiteView
     /** @var list<SiteToucher> the account's own login first */
     public array $touchers;
 
+    /** @var Collection<int, SetAside> what is held and was taken out last */
+    public Collection $aside;
+
+    /** How many files are held. */
+    public int $heldAside;
+
     private ?Backup $backup;
 
     public function __construct(public Site $site)
@@ -58,6 +65,10 @@ final readonly class SiteView
             ->where('root', $site->application_root) // One of a mounted directory is none of the site.
             ->latest('verified_at')
             ->first();
+        $this->aside = $site->setAside()->held()->with('deployment.package')->latest('id')->limit(self::MOST)->get();
+        $this->heldAside = $this->aside->count() < self::MOST
+            ? $this->aside->count()
+            : $site->setAside()->held()->count();
         $this->touchers = $this->whoCanTouch();
     }
 

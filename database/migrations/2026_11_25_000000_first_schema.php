@@ -421,6 +421,8 @@ return new class extends Migration
             // What was said to its questions, and what on the server was different from the plan before this one.
             $table->json('answers')->nullable();
             $table->json('changes_since')->nullable();
+            // The one file that is restored; null where all are that a deployment set aside.
+            $table->unsignedBigInteger('set_aside_id')->nullable();
             // Why it goes there although another site fits better.
             $table->string('reason', 500)->nullable();
             $table->string('state', 20)->index();
@@ -468,6 +470,9 @@ return new class extends Migration
             $table->dateTime('restored_at')->nullable();
             $table->timestamps();
             $table->index(['site_id', 'held_until']);
+        });
+        Schema::table('deployments', static function (Blueprint $table): void {
+            $table->foreign('set_aside_id')->references('id')->on('set_asides')->nullOnDelete();
         });
     }
 

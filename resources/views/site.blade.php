@@ -132,6 +132,16 @@
                     <p class="row-acts"><a href="/backups?site={{ $site->id }}">All backups of this site</a></p>
                 @endif
             </section>
+            @if ($view->heldAside > 0)
+                <section class="sheet" aria-labelledby="aside">
+                    <h2 id="aside">Set aside <small>{{ number_format($view->heldAside) }} taken out by deployments, held
+                        {{ config('cellarium.set_aside_days') }} days</small></h2>
+                    @include('parts.set-aside', ['files' => $view->aside])
+                    @if ($view->heldAside > $view->aside->count())
+                        <p class="row-acts"><a href="/sites/{{ $site->id }}/set-aside">All that is set aside</a></p>
+                    @endif
+                </section>
+            @endif
         </div>
         <div class="stack">
             @if ($installed !== [])

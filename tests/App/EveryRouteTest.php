@@ -13,6 +13,7 @@ use App\Models\ClientRequest;
 use App\Models\Errand;
 use App\Models\Person;
 use App\Models\SavedView;
+use App\Models\SetAside;
 use App\Models\Upload;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Queue;
@@ -181,6 +182,8 @@ final class EveryRouteTest extends AppTestCase
         'POST deployments/{deployment}/accept' => [],
         'GET backups' => ['site'],
         'POST backups/overdue' => [],
+        'GET sites/{site}/set-aside' => [],
+        'POST set-aside/{aside}/restore' => [],
         'POST sites/{site}/backups' => [],
         'POST backups/{backup}/restore' => [],
         'POST backups/{backup}/cancel' => [],
@@ -314,6 +317,15 @@ final class EveryRouteTest extends AppTestCase
             'other' => $deployed->package_id,
             'deployment' => $plan->id,
             'backup' => Backup::firstOrFail()->id,
+            'aside' => SetAside::create([
+                'site_id' => $this->site->id,
+                'deployment_id' => $deployed->id,
+                'path' => 'old.html',
+                'sha256' => hash('sha256', 'old'),
+                'bytes' => 3,
+                'set_aside_at' => now(),
+                'held_until' => now()->addDay(),
+            ])->id,
             'type' => 'built-site',
             'upload' => Upload::create([
                 'person_id' => $this->person->id,

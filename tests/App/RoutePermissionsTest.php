@@ -20,6 +20,7 @@ use App\Models\HandOver;
 use App\Models\Package;
 use App\Models\Person;
 use App\Models\SavedView;
+use App\Models\SetAside;
 use App\Models\Site;
 use App\Models\Upload;
 use App\People\Access;
@@ -288,6 +289,15 @@ final class RoutePermissionsTest extends AppTestCase
             'other' => $package->id,
             'deployment' => $deployment->id,
             'backup' => $backup->id,
+            'aside' => SetAside::create([
+                'site_id' => $site->id,
+                'deployment_id' => $deployment->id,
+                'path' => 'old.html',
+                'sha256' => hash('sha256', 'old'),
+                'bytes' => 3,
+                'set_aside_at' => now(),
+                'held_until' => now()->addDay(),
+            ])->id,
             'type' => 'built-site',
             'upload' => Upload::create([
                 'person_id' => $this->person->id,

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Deployments\MakePlan;
+use App\Deployments\Plans;
+use App\Models\Person;
+use App\Models\SetAside;
+use App\Models\Site;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+/** What deployments took out of a site and is held: listed, and restored file by file. */
+final class SetAsideController
+{
+    private const EACH = 100;
+
+    public function index(Site $site): View
+    {
+        $site->load('account.client');
+
+        return view('set-aside', [
+            'site' => $site,
+            'files' => $site->setAside()->held()->with('deployment.package')->latest('id')->paginate(self::EACH),
+        ]);
+    }
+
+    public function restore(Request $request, SetAside $aside, Plans $plans): RedirectResponse
+    {
+        $aside->load('site.account.client', 'site.account.sites', 'deployment');
+        $person = $request->user();
+        $back = $plans->orderRestoreFile($aside, $person instanceof Person ? $person : null);
+        MakePlan::dispatch($back->id);
+
+        return redirect("/deployments/$back->id");
+    }
+}
