@@ -45,6 +45,8 @@ return [
     'proof_share' => (int) env('CELLARIUM_PROOF_SHARE', 100),
     // Of the files known of a site, how many in a hundred may be missing from a listing without a question.
     'collapse_share' => (int) env('CELLARIUM_COLLAPSE_SHARE', 50),
+    // Whether files that no address shows are proven by hashes that the server computes, where it can.
+    'server_hashes' => (bool) env('CELLARIUM_SERVER_HASHES', true),
     // Every so many backups all files are read from the server, whatever is known of them.
     'read_anew' => (int) env('CELLARIUM_READ_ANEW', 10),
 

@@ -165,6 +165,7 @@ final readonly class Runner
                 $deployment->collapse_accepted,
                 $deployment->comparedWith === null ? null : $this->files->left($deployment->comparedWith),
                 $deployment->answers(),
+                (bool) config('cellarium.server_hashes'),
             ));
         } finally {
             $pool->close();

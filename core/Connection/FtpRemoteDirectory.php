@@ -14,7 +14,7 @@ use CurlHandle;
  *
  * Every command names its path in full (no CWD), so that nothing depends on where the last command left off.
  */
-final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes, TriesPaths
+final class FtpRemoteDirectory implements ComputesHashes, LooksAgain, RemoteDirectory, SetsModes, TriesPaths
 {
     /** So much is taken from the network at once, in bytes. */
     private const BUFFER = 1 << 19;
@@ -29,6 +29,11 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
 
     /** Whether the server knows MLSD (RFC 3659 section 7); found out by asking it. */
     private bool $machineLists = true;
+
+    /** How the server computes hashes, once it was asked; null where it does not. */
+    private ?HashCommand $hashes = null;
+
+    private bool $hashesAsked = false;
 
     /** The directory a sign-in lands in, as the server calls it. */
     private ?string $landing = null;
@@ -351,6 +356,29 @@ final class FtpRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
         return preg_match('/\A213 (\d{1,18})\z/', (string) $this->connection->lastReply(), $match) === 1
             ? (int) $match[1]
             : null;
+    }
+
+    public function hash(RemotePath $file): ?ServerHash
+    {
+        if (! $this->hashesAsked) {
+            $this->command('asking what the server can do', ['*FEAT'], RemotePath::root());
+            $this->hashes = HashCommand::offered($this->connection->replies());
+            $this->hashesAsked = true;
+        }
+        $hashes = $this->hashes;
+        if ($hashes === null) {
+            return null;
+        }
+        // Of text, servers count and hash the bytes otherwise.
+        $type = $this->isBinary ? [] : ['*TYPE I'];
+        $this->command(
+            "asking for the hash of $file",
+            [...$type, ...$hashes->lines($this->real($file))],
+            $file->parent(),
+        );
+        $this->isBinary = true;
+
+        return $hashes->read((string) $this->connection->lastReply());
     }
 
     public function write(RemotePath $file, $source, int $size): void

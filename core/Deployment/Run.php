@@ -282,7 +282,7 @@ final readonly class Run
                 throw ProofFailed::live($proofs);
             }
         }
-        $read = $this->readBack($order->root, $plan);
+        $read = $this->readBack($order, $plan);
         $this->journal->note(JournalMark::Proven);
         $addresses = $this->proof?->count($plan, $after) ?? 0;
 
@@ -328,7 +328,7 @@ final readonly class Run
      *
      * @throws ProofFailed|TransferFailed
      */
-    private function readBack(RemotePath $root, Plan $plan): int
+    private function readBack(RunOrder $order, Plan $plan): int
     {
         $jobs = [];
         $due = [];
@@ -336,7 +336,12 @@ final readonly class Run
             $sent = $item->target;
             if ($sent !== null && $this->proof?->isComparable($sent) !== true) {
                 $due[$item->path->toString()] = $sent->sha256;
-                $jobs[] = Job::hash($root->join($item->path), $sent->size, $item->path->toString());
+                $jobs[] = Job::hash(
+                    $order->root->join($item->path),
+                    $sent->size,
+                    $item->path->toString(),
+                    $order->believesHashes ? $this->store->file((string) $sent->sha256) : null,
+                );
             }
         }
         $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($due): void {

@@ -24,6 +24,8 @@ final readonly class RunOrder
      * @param  bool  $readAnew  whether the backup reads every file, whatever is known of it
      * @param  bool  $collapseAccepted  whether a person has said that it is right when much less is listed than was
      *     known
+     * @param  bool  $believesHashes  whether what the server computes over its files proves them, where it can;
+     *     else they are read back
      * @param  Manifest|null  $left  what the last deployment left; what changed since is a question
      */
     public function __construct(
@@ -39,6 +41,7 @@ final readonly class RunOrder
         public bool $collapseAccepted = false,
         public ?Manifest $left = null,
         public ?Answers $answers = null,
+        public bool $believesHashes = false,
     ) {
     }
 }

@@ -55,17 +55,24 @@ final readonly class Job
         );
     }
 
-    /** Reads a file and hashes it; one that is not given, or not whole, is an answer and no failure. */
-    public static function hash(RemotePath $file, int $size, string $subject): self
-    {
+    /**
+     * Reads a file and hashes it; one that is not given, or not whole, is an answer and no failure.
+     *
+     * @param  string|null  $local  our file that it should be the same as, where what the server computes over its own
+     *     is believed; the hash of that is the answer then
+     */
+    public static function hash(
+        RemotePath $file,
+        int $size,
+        string $subject,
+        ?string $local = null,
+    ): self {
         return new self(
             Operation::Hash,
             $file,
-            null,
-            null,
-            $size,
-            null,
-            $subject,
+            local: $local,
+            size: $size,
+            subject: $subject,
         );
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Transfer;
 
+use Cellarium\Core\Connection\ComputesHashes;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\LooksAgain;
 use Cellarium\Core\Connection\RemoteDirectory;
@@ -63,6 +64,13 @@ final readonly class JobRunner
     /** A connection that breaks is a failure and tried again; what the server has, or has not, is the answer. */
     private function hash(Job $job): JobResult
     {
+        $computed = $job->local !== null && $this->remote instanceof ComputesHashes
+            ? $this->remote->hash($job->path)
+            : null;
+        if ($computed?->isOf((string) $job->local) === true) {
+            return new JobResult(sha256: (string) hash_file('sha256', (string) $job->local));
+        }
+        // One that differs is read all the same: a server may still tell the hash of what lay there before.
         $sink = tmpfile();
         if ($sink === false) {
             throw RemoteFailure::while("reading $job->path back", FailureReason::LocalFile);

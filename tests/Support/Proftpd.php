@@ -42,8 +42,9 @@ final class Proftpd extends FtpDaemon
             'WtmpLog off',
             'ListOptions "-a"',
             ...($this->setsModes ? [] : ['<Limit SITE_CHMOD>', 'DenyAll', '</Limit>']),
+            'ModulePath '.self::unpacked('usr/lib/proftpd'),
+            'LoadModule mod_digest.c',
             ...($this->tls === '' ? [] : [
-                'ModulePath '.self::unpacked('usr/lib/proftpd'),
                 'LoadModule mod_tls.c',
                 'TLSEngine on',
                 'TLSRequired on',
