@@ -18,6 +18,8 @@ return [
 
     // Connections to one account at a time; many hosts forbid more than a few.
     'lanes' => (int) env('CELLARIUM_LANES', 4),
+    // Kilobytes a second over all connections to one host; 0 for as many as it can.
+    'rate_limit' => (int) env('CELLARIUM_RATE_LIMIT', 0),
     // Connections to one host at a time, over all its accounts and all processes of this machine.
     'host_connections' => (int) env('CELLARIUM_HOST_CONNECTIONS', 8),
     // Seconds after which a connection that nobody uses is closed.

@@ -72,6 +72,7 @@ final readonly class Backups
             $progress,
             $lock->streams,
             $this->connections->slots,
+            RunLimits::bytesASecond(),
         );
         try {
             $listedAt = time();

@@ -244,6 +244,16 @@ final readonly class DeploymentView
         );
     }
 
+    /** @return array<string, string> connections that can be chosen, "" for as many as help */
+    public function connectionChoices(): array
+    {
+        $most = (int) config('cellarium.host_connections');
+        $help = $this->deployment->connections === null ? " ({$this->foretelling->connections})" : '';
+        $numbers = array_map(strval(...), range(1, max(1, $most)));
+
+        return ['' => "as many as help$help"] + array_combine($numbers, $numbers);
+    }
+
     /** How long visitors may see pages of both. */
     public function mixed(): string
     {

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
+use App\Models\Account;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Plan\ConnectionCount;
 use Cellarium\Core\Plan\Expectation;
 use Cellarium\Core\Plan\Pace;
 
@@ -17,11 +19,17 @@ final readonly class Foretelling
     /** So many runs tell how it goes. */
     private const RUNS = 8;
 
+    /** With fewer, more connections cannot show what they gain. */
+    private const ENOUGH_FILES = 50;
+
+    /** So long a refusal of further connections is remembered. */
+    private const DAYS_BELIEVED = 30;
+
     /**
      * @param  list<array{array<string, array{files: int, bytes: int, seconds: float}>, int}>  $runs  what each stage
      *     moved and took, and over how many connections
      */
-    private function __construct(private array $runs, private int $connections)
+    private function __construct(private array $runs, public int $connections)
     {
     }
 
@@ -43,11 +51,33 @@ final readonly class Foretelling
             ->limit(self::RUNS)
             ->get(['deployments.timings', 'deployments.connections']);
 
-        return new self(
-            array_values($runs->map(
-                static fn (Deployment $run): array => [$run->timings ?? [], (int) $run->connections],
-            )->all()),
-            $deployment->connections ?? (int) config('cellarium.lanes'),
+        $runs = array_values($runs->map(
+            static fn (Deployment $run): array => [$run->timings ?? [], (int) $run->connections],
+        )->all());
+
+        return new self($runs, $deployment->connections ?? self::connections($deployment->site->account, $runs));
+    }
+
+    /** @param  list<array{array<string, array{files: int, bytes: int, seconds: float}>, int}>  $runs */
+    private static function connections(Account $account, array $runs): int
+    {
+        $paces = [];
+        foreach ($runs as [$timings, $connections]) {
+            $took = $timings[RunStage::Sending->value] ?? ['files' => 0];
+            $pace = $took['files'] < self::ENOUGH_FILES ? null : Pace::measured(
+                $took['files'],
+                $took['bytes'],
+                $took['seconds'],
+                $connections,
+            );
+            $pace === null || $paces[] = [$connections, $pace];
+        }
+        $isRecent = $account->connections_seen_at?->isAfter(now()->subDays(self::DAYS_BELIEVED)) === true;
+
+        return ConnectionCount::next(
+            $paces,
+            (int) config('cellarium.lanes'),
+            min((int) config('cellarium.host_connections'), $isRecent ? (int) $account->connections_most : PHP_INT_MAX),
         );
     }
 

@@ -6,6 +6,7 @@ namespace App\Deployments;
 
 use App\Accounts\SitePhp;
 use App\Backups\Backups;
+use App\Failure\DatabaseAway;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Backup;
@@ -119,12 +120,14 @@ final readonly class Runner
             fn (TakenBackup $backup) => $this->keepBackup($deployment, $backup),
             $hear,
         );
+        $connections = Foretelling::for($deployment)->connections;
         $pool = new WorkerPool(
             $endpoint,
-            $deployment->connections ?? (int) config('cellarium.lanes'),
+            $connections,
             $progress,
             $lock->streams,
             $this->connections->slots,
+            RunLimits::bytesASecond(),
         );
         try {
             $run = new Run(
@@ -143,6 +146,7 @@ final readonly class Runner
                     ),
                     RunLimits::proofShare(),
                     $site->leads_elsewhere ? $endpoint->address : null,
+                    $deployment->proof_stops,
                 ),
                 $this->clock,
                 fn (): ?int => $this->room($site),
@@ -171,7 +175,10 @@ final readonly class Runner
             $pool->close();
             // Written with how it ended.
             $deployment->timings = $progress->timings();
-            $deployment->connections ??= (int) config('cellarium.lanes');
+            $deployment->connections = $pool->taken() ?? $connections;
+            $pool->taken() === null || DatabaseAway::tolerate(static function () use ($site, $pool): void {
+                $site->account->update(['connections_most' => $pool->taken(), 'connections_seen_at' => now()]);
+            });
         }
     }
 

@@ -40,6 +40,7 @@ final class Account extends Model
     protected $hidden = ['secret', 'control_token', 'private_key', 'next_secret'];
 
     protected $casts = [
+        'connections_seen_at' => 'immutable_datetime',
         'removed_at' => 'immutable_datetime',
         'protocol' => Protocol::class,
         'tls_use' => TlsUse::class,

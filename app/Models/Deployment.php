@@ -42,6 +42,7 @@ final class Deployment extends Model
         'paused_at' => 'immutable_datetime',
         'decide_until' => 'immutable_datetime',
         'tries_again' => 'boolean',
+        'proof_stops' => 'boolean',
         'held' => 'boolean',
         'planned_at' => 'immutable_datetime',
         'started_at' => 'immutable_datetime',

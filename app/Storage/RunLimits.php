@@ -26,6 +26,14 @@ final class RunLimits
         return max(0, min(100, (int) config('cellarium.collapse_share'))) / 100;
     }
 
+    /** What each connection may move: its part of what the host is to bear; null for as much as it can. */
+    public static function bytesASecond(): ?int
+    {
+        $kilobytes = (int) config('cellarium.rate_limit');
+
+        return $kilobytes <= 0 ? null : max(1, intdiv(1000 * $kilobytes, (int) config('cellarium.host_connections')));
+    }
+
     public static function proofShare(): float
     {
         return max(1, min(100, (int) config('cellarium.proof_share'))) / 100;

@@ -14,7 +14,13 @@ use CurlHandle;
  *
  * Every command names its path in full (no CWD), so that nothing depends on where the last command left off.
  */
-final class FtpRemoteDirectory implements ComputesHashes, LooksAgain, RemoteDirectory, SetsModes, TriesPaths
+final class FtpRemoteDirectory implements
+    ComputesHashes,
+    LooksAgain,
+    RemoteDirectory,
+    ResumesSending,
+    SetsModes,
+    TriesPaths
 {
     /** So much is taken from the network at once, in bytes. */
     private const BUFFER = 1 << 19;
@@ -383,7 +389,49 @@ final class FtpRemoteDirectory implements ComputesHashes, LooksAgain, RemoteDire
 
     public function write(RemotePath $file, $source, int $size): void
     {
-        $options = [
+        $this->store(
+            $file,
+            $source,
+            $size,
+            [],
+        );
+    }
+
+    public function writeFrom(
+        RemotePath $file,
+        $source,
+        int $from,
+        int $size,
+    ): bool {
+        try {
+            $this->store(
+                $file,
+                $source,
+                $size - $from,
+                // Right before STOR, since the server forgets it at any other command (RFC 3659, 5.3).
+                [CURLOPT_PREQUOTE => ["REST $from"]],
+            );
+        } catch (RemoteFailure $failure) {
+            $refused = [FailureReason::Forbidden, FailureReason::NotUnderstood, FailureReason::NotFound];
+
+            return in_array($failure->reason, $refused, true) ? false : throw $failure;
+        }
+
+        return true;
+    }
+
+    /**
+     * @param  resource  $source
+     * @param  int  $size  bytes that it gives
+     * @param  array<int, mixed>  $more  options of libcurl
+     */
+    private function store(
+        RemotePath $file,
+        $source,
+        int $size,
+        array $more,
+    ): void {
+        $options = $more + [
             CURLOPT_UPLOAD => true,
             CURLOPT_UPLOAD_BUFFERSIZE => self::BUFFER,
             CURLOPT_INFILESIZE => $size,

@@ -10,7 +10,7 @@ use Cellarium\Core\Path\WireName;
 use phpseclib3\Net\SFTP;
 
 /** SFTP (version 3 of its draft) on phpseclib: one connection, opened when first used, dropped when it fails. */
-final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPaths
+final class SftpRemoteDirectory implements RemoteDirectory, ResumesSending, SetsModes, TriesPaths
 {
     private ?SFTP $sftp = null;
 
@@ -94,9 +94,44 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
 
     public function write(RemotePath $file, $source, int $size): void
     {
+        $this->put(
+            $file,
+            $source,
+            $size,
+            -1,
+        );
+    }
+
+    public function writeFrom(
+        RemotePath $file,
+        $source,
+        int $from,
+        int $size,
+    ): bool {
+        $this->put(
+            $file,
+            $source,
+            $size - $from,
+            $from,
+        );
+
+        return true;
+    }
+
+    /**
+     * @param  resource  $source
+     * @param  int  $size  bytes that it gives
+     * @param  int  $from  where they go in the file; -1 for a file that is made anew
+     */
+    private function put(
+        RemotePath $file,
+        $source,
+        int $size,
+        int $from,
+    ): void {
         $what = "writing $file";
 
-        $this->tell($what, function (SFTP $sftp) use ($file, $source, $size, $what): bool {
+        $this->tell($what, function (SFTP $sftp) use ($file, $source, $size, $from, $what): bool {
             $sent = 0;
             $give = static function (int $length) use ($source, &$sent): ?string {
                 $chunk = fread($source, max(1, $length));
@@ -109,7 +144,7 @@ final class SftpRemoteDirectory implements RemoteDirectory, SetsModes, TriesPath
                 $this->real($file),
                 $give, // @phpstan-ignore argument.type (documented: a source that is called)
                 SFTP::SOURCE_CALLBACK,
-                -1,
+                $from,
                 -1,
                 $heard,
             );

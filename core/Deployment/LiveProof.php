@@ -18,12 +18,14 @@ final readonly class LiveProof
      * @param  float  $share  of the addresses of files that are fetched, above 0 to 1; pages come before assets
      * @param  string|null  $hostAddress  IP address to ask where the domain itself does not show the site; for a domain
      *                                    that is known not to lead there yet
+     * @param  bool  $stopsAtFirst  whether nothing more is fetched once one address does not show what it should
      */
     public function __construct(
         private WebFetcher $fetcher,
         private LiveAddresses $addresses,
         private float $share = 1.0,
         private ?string $hostAddress = null,
+        private bool $stopsAtFirst = false,
     ) {
     }
 
@@ -36,7 +38,11 @@ final readonly class LiveProof
     /** @return list<PageProof> the start page first; of the share that is set, and all that must answer besides */
     public function prove(Plan $plan, Manifest $after): array
     {
-        return $this->fetchAll($this->withOthers($this->shareOf($this->expected($plan, $after))), []);
+        return $this->fetchAll(
+            $this->withOthers($this->shareOf($this->expected($plan, $after))),
+            [],
+            $this->stopsAtFirst,
+        );
     }
 
     /**
@@ -115,7 +121,7 @@ final readonly class LiveProof
      * @param  array<string, true>  $gone  addresses that must not show it
      * @return list<PageProof>
      */
-    private function fetchAll(array $expected, array $gone): array
+    private function fetchAll(array $expected, array $gone, bool $stopsAtFirst = false): array
     {
         $proofs = [];
         $at = null;
@@ -136,6 +142,9 @@ final readonly class LiveProof
                 [$proof, $at] = $direct->holds() ? [$direct, $this->hostAddress] : [$proof, null];
             }
             $proofs[] = $proof;
+            if ($stopsAtFirst && ! $proof->holds()) {
+                break;
+            }
         }
 
         return $proofs;

@@ -9,11 +9,15 @@ use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\LooksAgain;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Connection\ResumesSending;
 use Cellarium\Core\Connection\SetsModes;
 
 /** Does a job on a remote directory; sizes are compared here, so that no caller can forget to. */
 final readonly class JobRunner
 {
+    /** Smaller files are sent from the beginning, which takes no longer than asking how much is there. */
+    private const RESUMED_FROM = 1_000_000;
+
     public function __construct(private RemoteDirectory $remote)
     {
     }
@@ -113,6 +117,10 @@ final readonly class JobRunner
             throw RemoteFailure::while("sending $job->subject", FailureReason::LocalFile);
         }
         try {
+            $moved = $this->resumed($job, $source);
+            if ($moved !== null) {
+                return new JobResult($moved);
+            }
             $this->remote->write($job->path, $source, $job->size);
         } finally {
             fclose($source);
@@ -129,6 +137,38 @@ final readonly class JobRunner
         }
 
         return new JobResult($job->size);
+    }
+
+    /**
+     * Goes on behind what an earlier try has left there, and proves that all of it is ours.
+     *
+     * @param  resource  $source  stands at the beginning afterwards where that did not do
+     * @return int|null bytes that were sent; null where it is to be sent from the beginning
+     */
+    private function resumed(Job $job, $source): ?int
+    {
+        if ($job->size < self::RESUMED_FROM || ! $this->remote instanceof ResumesSending) {
+            return null;
+        }
+        $held = $this->remote->size($job->path) ?? 0;
+        if ($held === 0 || $held > $job->size || fseek($source, $held) !== 0) {
+            return null;
+        }
+        $isWhole = $held === $job->size || $this->remote->writeFrom(
+            $job->path,
+            $source,
+            $held,
+            $job->size,
+        );
+        $is = $isWhole ? $this->hash(Job::hash(
+            $job->path,
+            $job->size,
+            $job->subject,
+            $job->local,
+        ))->sha256 : null;
+        rewind($source);
+
+        return $is !== null && $is === hash_file('sha256', (string) $job->local) ? $job->size - $held : null;
     }
 
     private function rename(Job $job): JobResult

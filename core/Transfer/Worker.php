@@ -23,9 +23,16 @@ final class Worker
 
     private string $buffer = '';
 
-    /** @param  list<resource>  $inherit  streams of a lock; held as long as any process has them open */
-    public function __construct(public readonly int $lane, Endpoint $endpoint, array $inherit)
-    {
+    /**
+     * @param  list<resource>  $inherit  streams of a lock; held as long as any process has them open
+     * @param  int|null  $bytesASecond  that it may move; null for as many as it can
+     */
+    public function __construct(
+        public readonly int $lane,
+        Endpoint $endpoint,
+        array $inherit,
+        ?int $bytesASecond,
+    ) {
         $pipes = [];
         $descriptors = [['pipe', 'r'], ['pipe', 'w']];
         foreach ($inherit as $index => $stream) {
@@ -44,7 +51,7 @@ final class Worker
         $this->process = $process;
         [$this->input, $this->output] = $pipes;
         stream_set_blocking($this->output, false);
-        $this->say($endpoint->reveal());
+        $this->say($endpoint->reveal() + ['bytes_a_second' => $bytesASecond]);
     }
 
     public function give(Job $job): void

@@ -38,8 +38,10 @@ final class WorkerPool implements TransferPool
     /** @var list<array{Job, int, float}> jobs to try again: job, tries so far, not before */
     private array $again = [];
 
-    /** @var list<int> */
+    /** @var list<int> that are used: fewer than asked for, once the host has refused some */
     private array $lanes;
+
+    private readonly int $asked;
 
     /** @var array<int, int> tries of the job in hand, by lane */
     private array $tries = [];
@@ -54,6 +56,7 @@ final class WorkerPool implements TransferPool
      * @param  int  $lanes  connections at the most
      * @param  HostSlots|null  $slots  what all processes together may have to the host; a lane without one stands still
      * @param  list<resource>  $inherit  see Worker
+     * @param  int|null  $bytesASecond  that each connection may move; null for as many as it can
      */
     public function __construct(
         private readonly Endpoint $endpoint,
@@ -61,8 +64,10 @@ final class WorkerPool implements TransferPool
         private readonly ?LaneListener $listener = null,
         private readonly array $inherit = [],
         private readonly ?HostSlots $slots = null,
+        private readonly ?int $bytesASecond = null,
     ) {
-        $this->lanes = range(0, max(1, $lanes) - 1);
+        $this->asked = max(1, $lanes);
+        $this->lanes = range(0, $this->asked - 1);
     }
 
     public function runAll(iterable $jobs, ?\Closure $done = null): array
@@ -92,6 +97,12 @@ final class WorkerPool implements TransferPool
             $this->close();
             throw $failure;
         }
+    }
+
+    /** How many connections the host was found to take, where it refused some; null where it took all. */
+    public function taken(): ?int
+    {
+        return count($this->lanes) < $this->asked ? count($this->lanes) : null;
     }
 
     public function close(): void
@@ -124,7 +135,12 @@ final class WorkerPool implements TransferPool
             if ($next === null) {
                 break;
             }
-            $worker ??= $this->workers[$lane] = new Worker($lane, $this->endpoint, $this->inherit);
+            $worker ??= $this->workers[$lane] = new Worker(
+                $lane,
+                $this->endpoint,
+                $this->inherit,
+                $this->bytesASecond,
+            );
             [$job, $this->tries[$lane]] = $next;
             $worker->give($job);
             $this->listener?->lane($lane, $job, 0);

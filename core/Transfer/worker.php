@@ -17,6 +17,7 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobRunner;
+use Cellarium\Core\Transfer\RateLimit;
 
 // Our own classes without the list of all others, whose reading takes longer than anything else at the start.
 spl_autoload_register(static function (string $class): void {
@@ -39,15 +40,21 @@ $first = fgets(STDIN);
 if ($first === false) {
     exit(0);
 }
-$endpoint = Endpoint::fromFields(JsonFields::fromJson($first));
-unset($first);
+$fields = JsonFields::fromJson($first);
+$endpoint = Endpoint::fromFields($fields);
+$rate = $fields->numberOrNull('bytes_a_second');
+$limit = $rate === null ? null : new RateLimit($rate);
+unset($first, $fields);
 
 $parent = posix_getppid();
 $told = 0.0;
-$carryOn = static function (int $bytes) use ($say, $parent, &$told): bool {
+$carryOn = static function (int $bytes) use ($say, $parent, $limit, &$told): bool {
     if (posix_getppid() !== $parent) {
         return false;
     }
+    $wait = $limit?->wait(hrtime(true) / 1e9, $bytes) ?? 0.0;
+    // Not for long at a time: whether the process that started it is still there is looked at in between.
+    $wait > 0 && usleep((int) (1e6 * min(0.5, $wait)));
     if (microtime(true) - $told > 0.2) {
         $told = microtime(true);
         $say(['bytes' => $bytes]);

@@ -168,6 +168,8 @@ return new class extends Migration
             $table->string('ftp_protocol', 20)->nullable();
             $table->unsignedSmallInteger('ftp_port')->nullable();
             // What was seen.
+            $table->unsignedTinyInteger('connections_most')->nullable();
+            $table->dateTime('connections_seen_at')->nullable();
             $table->unsignedBigInteger('space_used')->nullable();
             $table->unsignedBigInteger('space_limit')->nullable();
             $table->json('tree')->nullable();
@@ -437,6 +439,7 @@ return new class extends Migration
             // What each stage moved and how long it took, from which later ones are foretold.
             $table->json('timings')->nullable();
             $table->unsignedTinyInteger('connections')->nullable();
+            $table->boolean('proof_stops')->default(true);
             $table->json('proofs')->nullable();
             $table->unsignedInteger('addresses')->default(0);
             $table->unsignedInteger('read_back')->default(0);

@@ -38,7 +38,8 @@ final class ProftpdPlainTest extends DaemonContract
         self::assertSame(hash_file('sha256', $here), $hash('/a b.php')->sha256);
         self::assertSame(0, $hash('/a b.php')->bytes, 'nothing was read');
         self::put($remote, '/other.php', "one\r\nTWO\n");
-        self::assertSame([9, hash('sha256', "one\r\nTWO\n")], [$hash('/other.php')->bytes, $hash('/other.php')->sha256]);
+        $read = $hash('/other.php');
+        self::assertSame([9, hash('sha256', "one\r\nTWO\n")], [$read->bytes, $read->sha256]);
         self::assertNull($hash('/nowhere.php')->sha256);
     }
 }

@@ -28,6 +28,11 @@ abstract class DaemonContract extends RemoteDirectoryContract
         return new FtpRemoteDirectory($this->daemon->endpoint());
     }
 
+    protected function resumes(): bool
+    {
+        return ! $this->daemon instanceof Proftpd; // AllowStoreRestart is off as it comes.
+    }
+
     protected function tearDown(): void
     {
         $this->daemon?->stop();

@@ -9,9 +9,13 @@ use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\RemoteText;
+use Cellarium\Core\Connection\ResumesSending;
 use Cellarium\Core\Connection\SetsModes;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\JobResult;
+use Cellarium\Core\Transfer\JobRunner;
 use PHPUnit\Framework\TestCase;
 
 /** What every remote directory does, whatever carries it. */
@@ -39,6 +43,40 @@ abstract class RemoteDirectoryContract extends TestCase
         $remote->write(self::path($path), $stream, strlen($bytes));
 
         return $remote->size(self::path($path));
+    }
+
+    public function test_what_an_earlier_try_left_is_sent_on_and_never_mixed_with_other_bytes(): void
+    {
+        $remote = $this->remote();
+        $whole = random_bytes(1_200_000);
+        $here = tempnam(sys_get_temp_dir(), 'whole');
+        file_put_contents($here, $whole);
+        $send = static fn (): JobResult => (new JobRunner($remote))->run(Job::send(
+            $here,
+            self::path('/big.zip'),
+            strlen($whole),
+            'big.zip',
+        ));
+        try {
+            self::put($remote, '/big.zip', substr($whole, 0, 700_000));
+            $moved = $send()->bytes;
+            self::assertSame($whole, self::get($remote, '/big.zip'));
+            if ($remote instanceof ResumesSending && $this->resumes()) {
+                self::assertSame(500_000, $moved);
+                self::assertSame(0, $send()->bytes, 'all of it is there');
+            }
+            self::put($remote, '/big.zip', str_repeat('other', 100_000));
+            self::assertSame(strlen($whole), $send()->bytes, 'sent from the beginning');
+            self::assertSame($whole, self::get($remote, '/big.zip'));
+        } finally {
+            unlink($here);
+        }
+    }
+
+    /** Whether the server lets sending go on behind what is there. */
+    protected function resumes(): bool
+    {
+        return true;
     }
 
     protected static function get(RemoteDirectory $remote, string $path): string

@@ -11,6 +11,7 @@ use App\Deployments\PlanRow;
 use App\Deployments\PlanSide;
 use App\Deployments\PlanTree;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Storage\RunFiles;
 use Cellarium\Core\People\Permission;
 use Cellarium\Core\Plan\Answers;
@@ -77,6 +78,21 @@ final class PlanController
             'show' => $request->input('show'),
             'name' => $request->input('name'),
         ])));
+    }
+
+    /** How the run is to go; for this plan only. */
+    public function settings(Request $request, Deployment $deployment): RedirectResponse
+    {
+        $given = $request->validate([
+            'connections' => ['nullable', 'integer', 'between:1,'.(int) config('cellarium.host_connections')],
+            'proof_stops' => ['required', 'boolean'],
+        ]);
+        Deployment::where(['id' => $deployment->id, 'state' => DeploymentState::Planned])->update([
+            'connections' => $given['connections'] ?? null,
+            'proof_stops' => (bool) $given['proof_stops'],
+        ]);
+
+        return redirect("/deployments/$deployment->id");
     }
 
     public function file(Request $request, Deployment $deployment, PlanFile $file): View

@@ -102,6 +102,9 @@
                     @endforeach
                 </section>
             @endif
+            @if ($view->isPlanned())
+                @include('parts.run-settings')
+            @endif
             <section class="sheet" aria-labelledby="ba">
                 <h2 id="ba">{{ $view->isDone() ? 'How it went' : 'Before and after' }}</h2>
                 <dl class="pairs">
@@ -115,11 +118,6 @@
                     @elseif ($view->isDone())
                         <dt>Ended</dt>
                         <dd>{{ $deployment->ended_at?->shown('j M H:i:s') }}</dd>
-                    @else
-                        <dt>Takes</dt>
-                        <dd>{{ $view->takes() }}</dd>
-                        <dt>Visitors see</dt>
-                        <dd>{{ $view->mixed() }}</dd>
                     @endif
                     @if ($deployment->root !== null)
                         <dt>Begins in</dt>
