@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 /**
- * Usage: php benchmarks/transfer.php [all|small|large] [MILLISECONDS…]
+ * Usage: php benchmarks/transfer.php [all|small|large|order] [MILLISECONDS…]
  *
  * Moves 1,500 files of 2 kB and 3 of 60 MB, up and down, plain and over TLS, between this machine and one of Debian's
  * FTP daemons (vsftpd, as ./test unpacks it), through a proxy that makes every round trip as long as is said.
@@ -11,7 +11,8 @@ declare(strict_types=1);
  * Beside the engine, in the same run and against the same server: `league/flysystem-ftp` in a plain loop for the small
  * ones (of which it moves a part where round trips are long; the rest is reckoned), one `curl` command for the large
  * ones, and the bound: three round trips for each small file over all connections. PASV, STOR or RETR to its 150, and
- * to its 226: that is what FTP takes (RFC 959).
+ * to its 226: that is what FTP takes (RFC 959). "order" sends small and large ones together over connections of
+ * 10 MB/s each, the large ones first and last.
  */
 
 use Cellarium\Core\Connection\Endpoint;
@@ -211,6 +212,24 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
         );
         try {
             $name = sprintf('%2d ms, %s', $delay, $tls === '' ? 'plain' : "TLS $tls");
+            if ($part === 'order') {
+                $quick = array_map(
+                    static fn (int $file): Job => $up("/small-$file", $small, SMALL_BYTES),
+                    range(1, SMALL),
+                );
+                $slow = array_map(
+                    static fn (string $file): Job => $up('/'.basename($file), $file, LARGE_BYTES),
+                    $large,
+                );
+                $orders = ['large first' => [...$slow, ...$quick], 'large last' => [...$quick, ...$slow]];
+                foreach ($orders as $order => $jobs) {
+                    $pool = new WorkerPool($endpoint, CONNECTIONS, bytesASecond: 10_000_000);
+                    $row("$name, $order", $seconds(static fn () => $pool->run($jobs)), []);
+                    $pool->close();
+                }
+
+                continue;
+            }
             if ($part !== 'large') {
                 $bound = $delay === 0 ? null : 3 * $delay / 1000 * SMALL / CONNECTIONS;
                 $looped = min(SMALL, LOOPED[$delay] ?? 60);

@@ -9,11 +9,16 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanItem;
+use Cellarium\Core\Web\FetchesMany;
+use Cellarium\Core\Web\WebAnswer;
 use Cellarium\Core\Web\WebFetcher;
 
 /** Fetches what a deployment changed through the domain and compares it with what was sent, the start page first. */
 final readonly class LiveProof
 {
+    /** So many addresses are fetched before what came is looked at. */
+    private const TOGETHER = 24;
+
     /**
      * @param  float  $share  of the addresses of files that are fetched, above 0 to 1; pages come before assets
      * @param  string|null  $hostAddress  IP address to ask where the domain itself does not show the site; for a domain
@@ -125,41 +130,64 @@ final readonly class LiveProof
     {
         $proofs = [];
         $at = null;
-        foreach ($expected as $url => $entry) {
-            $proof = $this->page(
-                $url,
-                $entry,
-                $at,
-                isset($gone[$url]),
-            );
-            if (! $proof->holds() && $at === null && $this->hostAddress !== null) {
-                $direct = $this->page(
-                    $url,
+        foreach (array_chunk($expected, self::TOGETHER, true) as $some) {
+            $answers = $this->answers(array_map(strval(...), array_keys($some)), $at);
+            foreach ($some as $url => $entry) {
+                $isGone = isset($gone[$url]);
+                $proof = self::page(
+                    $answers[$url],
                     $entry,
-                    $this->hostAddress,
-                    isset($gone[$url]),
+                    $at,
+                    $isGone,
                 );
-                [$proof, $at] = $direct->holds() ? [$direct, $this->hostAddress] : [$proof, null];
-            }
-            $proofs[] = $proof;
-            if ($stopsAtFirst && ! $proof->holds()) {
-                break;
+                if (! $proof->holds() && $at === null && $this->hostAddress !== null) {
+                    $direct = self::page(
+                        $this->fetcher->fetch($url, $this->hostAddress),
+                        $entry,
+                        $this->hostAddress,
+                        $isGone,
+                    );
+                    if ($direct->holds()) {
+                        [$proof, $at] = [$direct, $this->hostAddress];
+                        $answers = $this->answers(array_map(strval(...), array_keys($some)), $at);
+                    }
+                }
+                $proofs[] = $proof;
+                if ($stopsAtFirst && ! $proof->holds()) {
+                    return $proofs;
+                }
             }
         }
 
         return $proofs;
     }
 
-    private function page(
-        string $url,
+    /**
+     * @param  list<string>  $urls
+     * @return array<string, WebAnswer> by address
+     */
+    private function answers(array $urls, ?string $at): array
+    {
+        if ($this->fetcher instanceof FetchesMany) {
+            return $this->fetcher->fetchMany($urls, $at);
+        }
+        $answers = [];
+        foreach ($urls as $url) {
+            $answers[$url] = $this->fetcher->fetch($url, $at);
+        }
+
+        return $answers;
+    }
+
+    private static function page(
+        WebAnswer $answer,
         ?ManifestEntry $entry,
         ?string $at,
         bool $gone,
     ): PageProof {
-        $answer = $this->fetcher->fetch($url, $at);
         if ($gone) {
             return PageProof::ofGone(
-                $url,
+                $answer->url,
                 $answer->status,
                 $answer->sha256 === $entry?->sha256,
                 $answer->error,
@@ -168,7 +196,7 @@ final readonly class LiveProof
         }
 
         return new PageProof(
-            $url,
+            $answer->url,
             $answer->status,
             $entry === null || self::runs($entry) ? null : $answer->sha256 === $entry->sha256,
             $answer->error,

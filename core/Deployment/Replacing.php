@@ -27,6 +27,9 @@ final readonly class Replacing
     /** So many files in one directory are compared by listing it. */
     private const LISTED_FROM = 4;
 
+    /** In bytes. */
+    private const LARGE = 1_000_000;
+
     public function __construct(
         private TransferPool $pool,
         private ContentStore $store,
@@ -116,6 +119,8 @@ final readonly class Replacing
             array_sum(array_map(static fn (array $place): int => $place[0]->bytes(), $open)),
         );
         $listed = $this->toList($places, $open, $renamed);
+        // Large ones first: else the last of them goes over one connection while the others have nothing to do.
+        uasort($open, static fn (array $one, array $other): int => self::weight($other) <=> self::weight($one));
         $jobs = (function () use ($open, $listed): \Generator {
             foreach ($open as $path => [$item, $temporary]) {
                 yield $this->sending($item, $temporary, isset($listed[$temporary->parent()->toString()]));
@@ -132,6 +137,16 @@ final readonly class Replacing
             throw $failed[0];
         }
         $this->confirm($listed);
+    }
+
+    /**
+     * Small ones are all alike, and stay in their order.
+     *
+     * @param  array{PlanItem, RemotePath}  $place
+     */
+    private static function weight(array $place): int
+    {
+        return $place[0]->bytes() < self::LARGE ? 0 : $place[0]->bytes();
     }
 
     private function sending(PlanItem $item, RemotePath $temporary, bool $isListedLater): Job

@@ -8,10 +8,15 @@ use Cellarium\Core\Credential\Secret;
 use CurlHandle;
 
 /** One client over HTTP and HTTPS: at a given address of the host where the name does not point there yet. */
-final class CurlWebClient implements ServiceCaller, WebFetcher
+final class CurlWebClient implements FetchesMany, ServiceCaller, WebFetcher
 {
     /** So much of a page is kept to be looked at. */
     private const HEAD = 65_536;
+
+    /** So many addresses of one host are asked for at the same time. */
+    private const AT_ONCE = 4;
+
+    private const PAST_CACHES = [CURLOPT_HTTPHEADER => ['Cache-Control: no-cache', 'Pragma: no-cache']];
 
     /** No answer of a service is longer; ten thousand FTP users take two million bytes. */
     private const LONGEST_ANSWER = 16_000_000;
@@ -34,8 +39,49 @@ final class CurlWebClient implements ServiceCaller, WebFetcher
             $url,
             $at,
             new BodySink(self::HEAD, $this->mostBytes),
-            [CURLOPT_HTTPHEADER => ['Cache-Control: no-cache', 'Pragma: no-cache']],
+            self::PAST_CACHES,
         );
+    }
+
+    public function fetchMany(array $urls, ?string $at = null): array
+    {
+        $answers = [];
+        $multi = curl_multi_init();
+        /** @var array<int, array{CurlHandle, string, BodySink}> $busy by the number of the handle */
+        $busy = [];
+        do {
+            while ($urls !== [] && count($busy) < self::AT_ONCE) {
+                [$url, $curl, $sink] = [array_shift($urls), curl_init(), new BodySink(self::HEAD, $this->mostBytes)];
+                $this->prepare(
+                    $curl,
+                    $url,
+                    $at,
+                    $sink,
+                    self::PAST_CACHES,
+                );
+                curl_multi_add_handle($multi, $curl);
+                $busy[spl_object_id($curl)] = [$curl, $url, $sink];
+            }
+            curl_multi_exec($multi, $running);
+            while (($told = curl_multi_info_read($multi)) !== false) {
+                $curl = $told['handle'] ?? null;
+                if (! $curl instanceof CurlHandle) {
+                    continue;
+                }
+                [, $url, $sink] = $busy[spl_object_id($curl)];
+                $answers[$url] = $this->answer(
+                    $curl,
+                    $url,
+                    $sink,
+                    is_int($told['result'] ?? null) ? $told['result'] : CURLE_FAILED_INIT,
+                );
+                curl_multi_remove_handle($multi, $curl);
+                unset($busy[spl_object_id($curl)]);
+            }
+            $busy === [] || curl_multi_select($multi, 0.2);
+        } while ($busy !== [] || $urls !== []);
+
+        return $answers;
     }
 
     public function call(
@@ -66,12 +112,39 @@ final class CurlWebClient implements ServiceCaller, WebFetcher
         BodySink $sink,
         #[\SensitiveParameter] array $options,
     ): WebAnswer {
+        curl_reset($this->curl);
+        $this->prepare(
+            $this->curl,
+            $url,
+            $at,
+            $sink,
+            $options,
+        );
+        curl_exec($this->curl);
+        $answer = $this->answer(
+            $this->curl,
+            $url,
+            $sink,
+            curl_errno($this->curl),
+        );
+        curl_reset($this->curl); // What was sent, and to where, does not stay in the handle.
+
+        return $answer;
+    }
+
+    /** @param  array<int, mixed>  $options */
+    private function prepare(
+        CurlHandle $curl,
+        string $url,
+        ?string $at,
+        BodySink $sink,
+        #[\SensitiveParameter] array $options,
+    ): void {
         if ($url === '') {
             throw new \InvalidArgumentException('There is no address to fetch.');
         }
-        curl_reset($this->curl);
         curl_setopt_array(
-            $this->curl,
+            $curl,
             $options + $this->resolved($url, $at) + [
                 CURLOPT_URL => $url,
                 CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS,
@@ -85,26 +158,32 @@ final class CurlWebClient implements ServiceCaller, WebFetcher
                 ? []
                 : [CURLOPT_CAINFO => $this->authorities]),
         );
-        $done = curl_exec($this->curl);
-        $status = curl_getinfo($this->curl, CURLINFO_RESPONSE_CODE);
-        $location = curl_getinfo($this->curl, CURLINFO_REDIRECT_URL);
-        $error = match (true) {
-            $done !== false => null,
-            $sink->isOver() => 'The answer is longer than '.number_format($sink->most).' bytes',
-            default => curl_error($this->curl),
-        };
-        $nameUnknown = curl_errno($this->curl) === CURLE_COULDNT_RESOLVE_HOST;
-        curl_reset($this->curl); // What was sent, and to where, does not stay in the handle.
+    }
+
+    /** @param  int  $result  libcurl's error number */
+    private function answer(
+        CurlHandle $curl,
+        string $url,
+        BodySink $sink,
+        int $result,
+    ): WebAnswer {
+        $done = $result === CURLE_OK;
+        /** @var mixed $location */
+        $location = curl_getinfo($curl, CURLINFO_REDIRECT_URL);
 
         return new WebAnswer(
             $url,
-            $done === false ? 0 : $status,
+            $done ? (int) curl_getinfo($curl, CURLINFO_RESPONSE_CODE) : 0,
             $sink->sha256(),
             $sink->bytes(),
             $sink->head(),
             is_string($location) && $location !== '' ? $location : null,
-            $error,
-            $nameUnknown,
+            match (true) {
+                $done => null,
+                $sink->isOver() => 'The answer is longer than '.number_format($sink->most).' bytes',
+                default => curl_error($curl) ?: (string) curl_strerror($result),
+            },
+            $result === CURLE_COULDNT_RESOLVE_HOST,
             $sink->isOver(),
         );
     }

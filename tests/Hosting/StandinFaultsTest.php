@@ -192,6 +192,30 @@ final class StandinFaultsTest extends HostTestCase
         }
     }
 
+    public function test_many_addresses_are_fetched_together_and_each_has_its_own_answer(): void
+    {
+        $host = self::host();
+        $web = new CurlWebClient(static fn (string $name): ?string => $name === 'site.example' ? '127.0.0.1' : null);
+        $root = "$host->home/www/site.example";
+        $urls = [];
+        for ($page = 0; $page < 40; $page++) {
+            file_put_contents("$root/page-$page.html", str_repeat("page $page ", 1 + 100 * ($page % 7)));
+            $urls[] = "http://site.example:$host->webPort/page-$page.html";
+        }
+        $missing = "http://site.example:$host->webPort/missing.html";
+        $nowhere = 'http://nowhere.example/';
+        $answers = $web->fetchMany([$missing, $nowhere, ...$urls]);
+        self::assertCount(42, $answers);
+        foreach ($urls as $page => $url) {
+            self::assertSame(
+                [200, hash_file('sha256', "$root/page-$page.html")],
+                [$answers[$url]->status, $answers[$url]->sha256],
+            );
+        }
+        self::assertSame(404, $answers[$missing]->status);
+        self::assertSame([0, true], [$answers[$nowhere]->status, $answers[$nowhere]->nameUnknown]);
+    }
+
     public function test_sites_are_served_by_their_name(): void
     {
         $host = self::host();
