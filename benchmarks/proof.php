@@ -5,8 +5,8 @@ declare(strict_types=1);
 /**
  * Usage: php benchmarks/proof.php [PAGES] [MILLISECONDS]
  *
- * Proves changed pages live at the stand-in, whose every answer comes through a proxy that makes a round trip as long as
- * is said. The baseline, in the same run, is one after the other.
+ * Fetches changed pages from the stand-in, through a proxy that makes a round trip as long as is said, and hashes them.
+ * The baseline, in the same run, is one after the other.
  */
 
 use Cellarium\Core\Web\CurlWebClient;

@@ -16,10 +16,10 @@ use Cellarium\Core\Plan\PlanReader;
 final readonly class PlanTree
 {
     /** Trees of no more rows stand open. */
-    private const OPEN = 200;
+    private const OPEN = 150;
 
     /** Of what lies in one directory, or is found, as many are given at a time. */
-    public const PAGE = 200;
+    public const PAGE = 100;
 
     public function __construct(
         private PlanReader $plan,

@@ -18,14 +18,18 @@ use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobRunner;
 use Cellarium\Core\Transfer\RateLimit;
+use Composer\Autoload\ClassLoader;
 
 // Our own classes without the list of all others, whose reading takes longer than anything else at the start.
 spl_autoload_register(static function (string $class): void {
     $name = strtr(substr($class, strlen('Cellarium\\Core\\')), '\\', '/');
     $file = dirname(__DIR__)."/$name.php";
-    str_starts_with($class, 'Cellarium\\Core\\') && is_file($file)
-        ? require $file
-        : require_once __DIR__.'/../../vendor/autoload.php';
+    if (str_starts_with($class, 'Cellarium\\Core\\') && is_file($file)) {
+        require $file;
+    } else {
+        $all = require __DIR__.'/../../vendor/autoload.php';
+        $all instanceof ClassLoader && $all->loadClass($class);
+    }
 });
 
 /** @param  array<string, mixed>  $message */

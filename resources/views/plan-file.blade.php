@@ -35,7 +35,8 @@
                     <dl class="pairs">
                         @foreach ($view->facts($side) as $term => $words)
                             <dt>{{ $term }}</dt>
-                            <dd>{{ $words }}</dd>
+                            <dd title="{{ $words }}">{{ strlen($words) === 64 ? substr($words, 0, 16).'…' : $words }}
+                            </dd>
                         @endforeach
                     </dl>
                     @if ($view->isPicture())

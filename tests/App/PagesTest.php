@@ -109,7 +109,7 @@ final class PagesTest extends AppTestCase
         $this->get("/deployments/$run->id/plan?in=deep")
             ->assertOk()
             ->assertSee('deep/0.txt')
-            ->assertSee('Show more of 300 that follow')
+            ->assertSee('Show more of 400 that follow')
             ->assertDontSee('deep/99.txt');
         $this->get("/deployments/$run->id/plan?in=deep&from=400")->assertSee('deep/99.txt')->assertDontSee('Show more');
         $this->get("/deployments/$run->id/plan?name=P/49&show=added")

@@ -15,6 +15,7 @@ use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\Site;
 use App\Packages\Packages;
+use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
@@ -175,12 +176,31 @@ final class DeployCommand extends CellariumCommand
             $this->bar === null ?: $this->newLine();
             $this->bar = $this->output->createProgressBar((int) $progress['files']);
             $this->bar->setFormat(
-                (int) $progress['files'] === 0 ? ' %stage:-13s%' : ' %stage:-13s% [%bar%] %current%/%max%',
+                (int) $progress['files'] === 0
+                    ? ' %stage:-13s%'
+                    : ' %stage:-13s% [%bar%] %current%/%max% files, %bytes%, %elapsed:6s%%left%',
             );
             $this->bar->setMessage($label, 'stage');
+            $this->bar->setMessage('', 'bytes');
+            $this->bar->setMessage('', 'left');
             $this->bar->start();
         }
+        $this->bar->setMessage(self::bytes($progress), 'bytes');
+        $this->bar->setMessage(
+            $progress['left'] === null ? '' : ', about '.Amount::seconds($progress['left']).' left',
+            'left',
+        );
         $this->bar->setProgress((int) $progress['files_done']);
+    }
+
+    /**
+     * @param  array<string, mixed>  $progress
+     * @return string "1.2 MB of 3.4 MB, 820 KB/s"
+     */
+    private static function bytes(array $progress): string
+    {
+        return Amount::bytes((int) $progress['bytes_done']).' of '.Amount::bytes((int) $progress['bytes'])
+            .($progress['now'] === null ? '' : ', '.Amount::bytes((int) $progress['now']).'/s');
     }
 
     private function tell(Deployment $deployment): void
@@ -192,9 +212,9 @@ final class DeployCommand extends CellariumCommand
             return;
         }
         foreach ($deployment->counts as $change => $count) {
-            $this->components->twoColumnDetail(
-                str_replace('_', ' ', $change),
-                "{$count['files']} files, {$count['bytes']} bytes",
+            $count['files'] === 0 || $this->components->twoColumnDetail(
+                Change::from($change)->label(),
+                Amount::files($count['files']).', '.Amount::bytes($count['bytes']),
             );
         }
         $this->components->twoColumnDetail(

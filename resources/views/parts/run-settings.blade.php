@@ -21,8 +21,8 @@
             </label>
             <label>Proof
                 <select class="entry" name="proof_stops">
-                    <option value="1" @selected($deployment->proof_stops)>ends at the first page that fails</option>
-                    <option value="0" @selected(! $deployment->proof_stops)>goes on and names all that fail</option>
+                    <option value="1" @selected($deployment->proof_stops)>ends at the first failure</option>
+                    <option value="0" @selected(! $deployment->proof_stops)>names every failure</option>
                 </select>
             </label>
             <noscript><button class="act">Save</button></noscript>
