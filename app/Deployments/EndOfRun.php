@@ -63,7 +63,10 @@ final readonly class EndOfRun
             $this->files->keepAfter(
                 $deployment,
                 $result->after,
-                $result->plan->leaves($result->after, $deployment->compared_with_id !== null),
+                $result->plan->leaves(
+                    $result->after,
+                    $deployment->comparedWith === null ? null : $this->files->left($deployment->comparedWith),
+                ),
             );
             $this->keepKnown($deployment, $result, false);
         }
@@ -197,6 +200,9 @@ final readonly class EndOfRun
                 'held' => $this->needsAPerson($result),
                 'stage' => null,
                 'progress' => null,
+                'paused_at' => null,
+                'decide_until' => null,
+                'tries_again' => false,
                 'ended_at' => $endedAt,
                 'trouble' => $this->trouble($result),
                 'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),

@@ -65,6 +65,7 @@ final readonly class PlanMaker
      */
     public function make(Deployment $deployment): Deployment
     {
+        $deployment->compared_with_id = $this->before($deployment)?->id;
         try {
             [$policy, $survey, $plan] = match ($deployment->kind) {
                 DeploymentKind::Deploy => $this->compare($deployment),
@@ -122,7 +123,6 @@ final readonly class PlanMaker
         $remote = $this->connections->remote($site->account);
         $survey = $this->look($deployment);
         $before = $this->before($deployment);
-        $deployment->compared_with_id = $before?->id;
         $draft = PackageDraft::of(
             $this->types->types(),
             $deployment,
@@ -178,7 +178,10 @@ final readonly class PlanMaker
             ->first();
         $last?->setRelation('site', $deployment->site);
 
-        return $last?->runPlace()->root->equals($deployment->runPlace()->root) === true ? $last : null;
+        return $last?->runPlace()->root->equals($deployment->runPlace()->root) === true
+            && $this->files->hasLeft($last)
+                ? $last
+                : null;
     }
 
     /** What is installed where visitors come in; of the site itself it is written down. */

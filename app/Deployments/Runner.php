@@ -73,6 +73,7 @@ final readonly class Runner
             'backup',
             'fromBackup',
             'undoes.package',
+            'comparedWith',
         );
         $site = $deployment->site;
         $lock = $this->locks->acquire(...SiteLockNames::of($site));

@@ -141,6 +141,12 @@ final class Deployment extends Model
         return $this->kind !== DeploymentKind::Deploy;
     }
 
+    /** Whether its plan says what was left by the run before, too. */
+    public function hasThreeSides(): bool
+    {
+        return ! $this->bringsBack() && $this->comparedWith !== null;
+    }
+
     /** Whether there never was a plan to show. */
     public function hasNoPlan(): bool
     {

@@ -107,6 +107,11 @@ final readonly class RunFiles
         $left === $after || $this->journal($deployment)->keep('left', $left->lines());
     }
 
+    public function hasLeft(Deployment $deployment): bool
+    {
+        return is_file("$this->var/runs/$deployment->id/after");
+    }
+
     /** What the next plan is compared with; null where that is not known. */
     public function left(Deployment $deployment): ?Manifest
     {

@@ -412,9 +412,11 @@ final class FtpRemoteDirectory implements
                 [CURLOPT_PREQUOTE => ["REST $from"]],
             );
         } catch (RemoteFailure $failure) {
-            $refused = [FailureReason::Forbidden, FailureReason::NotUnderstood, FailureReason::NotFound];
+            // Over TLS a refusal is seen as a handshake for the data that does not come about. What else is wrong shows
+            // when the whole file is sent.
+            $away = [FailureReason::Disconnected, FailureReason::TimedOut, FailureReason::LocalFile];
 
-            return in_array($failure->reason, $refused, true) ? false : throw $failure;
+            return in_array($failure->reason, $away, true) ? throw $failure : false;
         }
 
         return true;

@@ -40,13 +40,17 @@ final readonly class LiveProof
         return count($this->withOthers($this->expected($plan, $after)));
     }
 
-    /** @return list<PageProof> the start page first; of the share that is set, and all that must answer besides */
-    public function prove(Plan $plan, Manifest $after): array
+    /**
+     * @param  Manifest  $after  what the server holds now
+     * @param  Manifest|null  $before  what it held before, hashes known, to tell what an address shows instead
+     * @return list<PageProof> the start page first; of the share that is set, and all that must answer besides
+     */
+    public function prove(Plan $plan, Manifest $after, ?Manifest $before = null): array
     {
         return $this->fetchAll(
             $this->withOthers($this->shareOf($this->expected($plan, $after))),
             [],
-            $this->stopsAtFirst,
+            new WhyDifferent($after, $before),
         );
     }
 
@@ -124,9 +128,10 @@ final readonly class LiveProof
     /**
      * @param  array<string, ManifestEntry|null>  $expected  by address
      * @param  array<string, true>  $gone  addresses that must not show it
+     * @param  WhyDifferent|null  $why  of a way forward; null for the way back, which is looked at to its end
      * @return list<PageProof>
      */
-    private function fetchAll(array $expected, array $gone, bool $stopsAtFirst = false): array
+    private function fetchAll(array $expected, array $gone, ?WhyDifferent $why = null): array
     {
         $proofs = [];
         $at = null;
@@ -139,6 +144,7 @@ final readonly class LiveProof
                     $entry,
                     $at,
                     $isGone,
+                    $why,
                 );
                 if (! $proof->holds() && $at === null && $this->hostAddress !== null) {
                     $direct = self::page(
@@ -146,6 +152,7 @@ final readonly class LiveProof
                         $entry,
                         $this->hostAddress,
                         $isGone,
+                        $why,
                     );
                     if ($direct->holds()) {
                         [$proof, $at] = [$direct, $this->hostAddress];
@@ -153,7 +160,7 @@ final readonly class LiveProof
                     }
                 }
                 $proofs[] = $proof;
-                if ($stopsAtFirst && ! $proof->holds()) {
+                if ($why !== null && $this->stopsAtFirst && ! $proof->holds()) {
                     return $proofs;
                 }
             }
@@ -184,6 +191,7 @@ final readonly class LiveProof
         ?ManifestEntry $entry,
         ?string $at,
         bool $gone,
+        ?WhyDifferent $why,
     ): PageProof {
         if ($gone) {
             return PageProof::ofGone(
@@ -195,12 +203,17 @@ final readonly class LiveProof
             );
         }
 
+        $matches = $entry === null || self::runs($entry) ? null : $answer->sha256 === $entry->sha256;
+
         return new PageProof(
             $answer->url,
             $answer->status,
-            $entry === null || self::runs($entry) ? null : $answer->sha256 === $entry->sha256,
+            $matches,
             $answer->error,
             $at,
+            why: $entry === null || ($answer->status === 200 && $matches !== false)
+                ? null
+                : $why?->explain($answer, $entry),
         );
     }
 

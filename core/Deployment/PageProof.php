@@ -11,6 +11,7 @@ final readonly class PageProof
      * @param  bool|null  $matches  null where bytes cannot be compared, because the server runs the file
      * @param  bool  $gone  whether the address should no longer show what was sent there; $matches then says that
      *     it does not
+     * @param  string|null  $why  what tells why it does not show what it should
      * @param  string|null  $at  the address of the host that was asked, where the domain does not lead there yet
      */
     public function __construct(
@@ -20,6 +21,7 @@ final readonly class PageProof
         public ?string $error = null,
         public ?string $at = null,
         public bool $gone = false,
+        public ?string $why = null,
     ) {
     }
 
@@ -55,6 +57,7 @@ final readonly class PageProof
             $this->gone => $this->matches === false
                 ? "$this->url still shows what was taken away"
                 : "$this->url no longer shows what was sent",
+            $this->why !== null && ! $this->holds() => "$this->url answered with status $this->status: $this->why",
             $this->status === 404 => "$this->url was not found: the document root may be another directory",
             $this->status === 403 => "$this->url is forbidden: the permissions may keep the web server out",
             $this->status !== 200 => "$this->url answered with status $this->status",
@@ -68,7 +71,17 @@ final readonly class PageProof
         };
     }
 
-    /** @return array{url: string, status: int, matches: bool|null, error: string|null, at: string|null, gone: bool} */
+    /**
+     * @return array{
+     *     url: string,
+     *     status: int,
+     *     matches: bool|null,
+     *     error: string|null,
+     *     at: string|null,
+     *     gone: bool,
+     *     why: string|null,
+     * }
+     */
     public function toArray(): array
     {
         return [
@@ -78,6 +91,7 @@ final readonly class PageProof
             'error' => $this->error,
             'at' => $this->at,
             'gone' => $this->gone,
+            'why' => $this->why,
         ];
     }
 }

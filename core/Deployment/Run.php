@@ -276,7 +276,7 @@ final readonly class Run
     ): RunResult {
         $this->listener->stage(RunStage::Proving, 0, 0);
         $after = $this->settled($order->root, $plan, $before);
-        $proofs = $this->proof?->prove($plan, $after) ?? [];
+        $proofs = $this->proof?->prove($plan, $after, $before) ?? [];
         foreach ($proofs as $proof) {
             if (! $proof->holds()) {
                 throw ProofFailed::live($proofs);

@@ -109,22 +109,26 @@ final readonly class Plan
     }
 
     /**
-     * What the next plan is to be compared with: what the server holds now, but where something was left as somebody
-     * else had made it, what was there before that. An answer holds for one plan only.
+     * What the next plan is to be compared with: where this one did something, what the server holds now; else what was
+     * left there before, for an answer holds for one plan only.
      *
      * @param  Manifest  $after  what the server holds now
-     * @param  bool  $hadDeployed  whether this plan was compared with what a deployment before it had left
+     * @param  Manifest|null  $left  what was left by the run before this one; null where there was none
      */
-    public function leaves(Manifest $after, bool $hadDeployed): Manifest
+    public function leaves(Manifest $after, ?Manifest $left): Manifest
     {
+        if ($left === null) {
+            return $after;
+        }
         $gone = [];
         $back = [];
-        foreach ($hadDeployed ? $this->files(Change::Keep, Change::LeftAway) : [] as $item) {
+        foreach ($this->files(Change::Keep, Change::LeftAway) as $item) {
             $now = $after->get($item->path);
-            if ($item->deployed === null) {
+            $before = $left->get($item->path);
+            if ($before === null) {
                 $gone[] = $item->path->toString();
-            } elseif ($now === null || $item->deployed->differsFrom($now) !== false) {
-                $back[] = $item->deployed;
+            } elseif ($now === null || $before->differsFrom($now) !== false) {
+                $back[] = $before;
             }
         }
 

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Web;
 
-/** What comes of a body, bounded: its hash, its length and its beginning. */
+/** What comes of an answer, bounded: of its body the hash, the length and the beginning, and what tells of caches. */
 final class BodySink
 {
+    public readonly CacheHeaders $headers;
+
     private int $bytes = 0;
 
     private string $head = '';
@@ -20,6 +22,7 @@ final class BodySink
     public function __construct(private readonly int $keep, public readonly int $most)
     {
         $this->hash = hash_init('sha256');
+        $this->headers = new CacheHeaders;
     }
 
     /** @return int the bytes taken, 0 to end it */

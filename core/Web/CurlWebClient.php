@@ -154,6 +154,7 @@ final class CurlWebClient implements FetchesMany, ServiceCaller, WebFetcher
                 CURLOPT_PROXY => '',
                 CURLOPT_NOSIGNAL => true,
                 CURLOPT_WRITEFUNCTION => static fn (CurlHandle $curl, string $chunk): int => $sink->take($chunk),
+                CURLOPT_HEADERFUNCTION => $sink->headers->listener(),
             ] + ($this->authorities === null || $this->authorities === ''
                 ? []
                 : [CURLOPT_CAINFO => $this->authorities]),
@@ -185,6 +186,7 @@ final class CurlWebClient implements FetchesMany, ServiceCaller, WebFetcher
             },
             $result === CURLE_COULDNT_RESOLVE_HOST,
             $sink->isOver(),
+            $sink->headers->fields,
         );
     }
 

@@ -14,6 +14,7 @@ final readonly class WebAnswer
      * @param  string|null  $location  where a redirect leads
      * @param  string|null  $error  why nothing came
      * @param  bool  $nameUnknown  nothing came because the name leads nowhere
+     * @param  array<string, string>  $headers  those that tell of caches, by their names in small letters
      * @param  bool  $tooLong  it was broken off, since it was longer than anything that is asked for
      */
     public function __construct(
@@ -26,6 +27,7 @@ final readonly class WebAnswer
         public ?string $error = null,
         public bool $nameUnknown = false,
         public bool $tooLong = false,
+        public array $headers = [],
     ) {
     }
 }

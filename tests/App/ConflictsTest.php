@@ -92,6 +92,27 @@ final class ConflictsTest extends AppTestCase
         $this->get("/deployments/$next->id")->assertSee('catalogue/order.php')->assertSee('removed live');
     }
 
+    public function test_what_was_left_as_theirs_is_not_forgotten_by_a_run_about_something_else(): void
+    {
+        $this->deployed(self::FIRST + ['old.html' => 'old']);
+        file_put_contents($this->root().'/about.html', 'edited by hand');
+        $this->actingAs($this->person);
+        $run = app(Plans::class)->deploy($this->site, $this->package(self::SECOND));
+        $this->answer($run, 'about.html', 'theirs');
+        $this->post("/deployments/$run->id/start");
+        self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
+
+        $this->post("/deployments/$run->id/restore");
+        $back = Deployment::latest('id')->firstOrFail();
+        $this->post("/deployments/$back->id/start");
+        self::assertSame(DeploymentState::Proven, $back->refresh()->state, (string) $back->trouble);
+        self::assertFileExists($this->root().'/old.html');
+
+        $next = app(Plans::class)->deploy($this->site, $this->package(['index.html' => 'third'] + self::SECOND));
+        self::assertSame(1, $next->counts['asked']['files']);
+        $this->get("/deployments/$next->id")->assertSeeInOrder(['about.html', 'changed live']);
+    }
+
     public function test_a_folder_or_all_of_a_plan_is_answered_as_one(): void
     {
         $run = $this->planned();

@@ -12,7 +12,7 @@
                 aria-label="copy address of {{ $row->path }}">copy address</button>
         @endif
     </td>
-    @foreach ($row->sides($deployment?->comparedWith !== null) as $name => [$size, $time])
+    @foreach ($row->sides($deployment?->hasThreeSides() === true) as $name => [$size, $time])
         <td data-side="{{ $name }}" @class(['is-other' => $row->isOther($name)])>{{ $size }}
             @if ($time !== '')
                 <span class="soft">{{ $time }}</span>

@@ -3,7 +3,7 @@
     <thead>
         <tr>
             <th>Directory or file</th>
-            @if ($deployment?->comparedWith !== null)
+            @if ($deployment?->hasThreeSides() === true)
                 <th>Last deployed
                     <span class="soft">{{ $deployment->comparedWith->ended_at?->shown('j M') }}</span></th>
             @endif

@@ -181,7 +181,7 @@ final class LiveProofTest extends TestCase
         $target = self::manifest(['index.html' => 'i']);
         $proofs = $this->proof([])->prove(Planner::plan($target, Manifest::of([]), new Policy), $target);
         self::assertFalse($proofs[0]->holds());
-        self::assertStringContainsString('the document root may be another directory', $proofs[0]->sentence());
+        self::assertStringContainsString('so the domain shows another directory', $proofs[0]->sentence());
         self::assertStringContainsString('permissions', (new PageProof('u', 403, false))->sentence());
         self::assertStringContainsString('timed out', (new PageProof(
             'u',

@@ -229,7 +229,7 @@ final class ConflictTest extends TestCase
             self::side(array_fill_keys(['a', 'b', 'c', 'd'], '3')),
             $after,
             new Policy,
-            $plan->leaves($after, true),
+            $plan->leaves($after, self::side(['a' => '1', 'b' => '1', 'c' => '1'])),
         );
         self::assertSame([
             'a' => 'asked: changed_live',

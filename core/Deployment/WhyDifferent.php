@@ -1,0 +1,96 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Web\WebAnswer;
+
+/** Why an address does not show what was sent there, and what would mend it, from what the server lists. */
+final readonly class WhyDifferent
+{
+    private const OTHERS_READ = 0004;
+
+    private const OTHERS_PASS = 0001;
+
+    /**
+     * @param  Manifest  $after  what the server holds now
+     * @param  Manifest|null  $before  what it held before, hashes known
+     */
+    public function __construct(private Manifest $after, private ?Manifest $before)
+    {
+    }
+
+    /** Part of a sentence; null where nothing tells. */
+    public function explain(WebAnswer $answer, ManifestEntry $entry): ?string
+    {
+        return match (true) {
+            $answer->status >= 300 && $answer->status < 400 => $answer->location === null
+                ? null
+                : "it leads on to $answer->location",
+            $answer->status === 403 => $this->refused($entry->path),
+            $answer->status === 404 => $this->notFound($entry->path),
+            $answer->status === 200 => $this->other($answer, $entry->path),
+            default => null,
+        };
+    }
+
+    private function refused(RelativePath $path): ?string
+    {
+        $mode = $this->after->get($path)?->mode;
+        if ($mode !== null && ($mode & self::OTHERS_READ) === 0) {
+            return sprintf(
+                'its mode %04o keeps the web server out; %04o is the smallest that lets it read',
+                $mode,
+                $mode | self::OTHERS_READ,
+            );
+        }
+        foreach ($path->ancestors() as $above) {
+            $mode = $this->after->get($above)?->mode;
+            if ($mode !== null && ($mode & self::OTHERS_PASS) === 0) {
+                return sprintf(
+                    'the directory %s has mode %04o and keeps the web server out; %04o is the smallest that lets it in',
+                    $above->toString(),
+                    $mode,
+                    $mode | self::OTHERS_PASS,
+                );
+            }
+        }
+
+        return null;
+    }
+
+    private function notFound(RelativePath $path): string
+    {
+        if ($this->after->get($path) !== null) {
+            return "$path lies on the server, so the domain shows another directory";
+        }
+        $wanted = mb_strtolower($path->toString());
+        foreach ($this->after->files() as $file) {
+            if (mb_strtolower($file->path->toString()) === $wanted) {
+                return "the server has it as $file->path, in other capitals";
+            }
+        }
+
+        return "$path is not on the server";
+    }
+
+    private function other(WebAnswer $answer, RelativePath $path): ?string
+    {
+        if (preg_match('/<title>\s*Index of /i', $answer->head) === 1) {
+            return 'it is a listing of the directory: the web server knows no start page there';
+        }
+        if ($this->before?->get($path)?->sha256 !== $answer->sha256) {
+            return null;
+        }
+        $age = $answer->headers['age'] ?? '';
+
+        return preg_match('/\A\d{1,9}\z/', $age) === 1
+            ? "a cache shows what was there before, fetched $age s ago; empty it in the panel of the host, or wait "
+                .'until it lets go'
+            : 'it shows what was there before: a cache stands in between, or another server answers';
+    }
+}
