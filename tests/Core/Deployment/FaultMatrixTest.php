@@ -1,0 +1,246 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core\Deployment;
+
+use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\LocalRemoteDirectory;
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Deployment\FileJournal;
+use Cellarium\Core\Deployment\LiveAddresses;
+use Cellarium\Core\Deployment\LiveProof;
+use Cellarium\Core\Deployment\Run;
+use Cellarium\Core\Deployment\RunEnd;
+use Cellarium\Core\Deployment\RunOrder;
+use Cellarium\Core\Deployment\RunPlace;
+use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Manifest\EarlierLook;
+use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\PublicAddress;
+use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Transfer\SequentialPool;
+use Cellarium\Core\Web\WebAnswer;
+use Cellarium\Core\Web\WebFetcher;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Tests\Support\FaultyDirectory;
+use Tests\Support\FixedClock;
+use Tests\Support\Killed;
+use Tests\Support\QuietListener;
+use Tests\Support\Scratch;
+
+/**
+ * Every kind of fault at every single operation of a run that adds, replaces, keeps and sets aside. Each ends with the
+ * new site proven, or with the old one byte for byte and a sentence; nothing temporary stays behind.
+ */
+final class FaultMatrixTest extends TestCase
+{
+    use Scratch;
+
+    private const OLD = [
+        'index.html' => 'the old page',
+        'default.htm' => 'placeholder',
+        'css/a.css' => 'old css',
+        'keep.txt' => 'theirs',
+    ];
+
+    private const NEW = [
+        'index.html' => 'the new page',
+        'css/a.css' => 'new css, longer',
+        'img/deep/x.svg' => 'x',
+        'img/deep/y.svg' => 'y',
+        'img/deep/z.svg' => 'z',
+        'img/deep/w.svg' => 'w',
+    ];
+
+    private string $live;
+
+    private string $own;
+
+    private QuietListener $listener;
+
+    private function lay(): void
+    {
+        [$this->live, $this->own] = [$this->directory(), $this->directory()];
+        foreach (self::OLD as $path => $text) {
+            @mkdir(dirname("$this->live/$path"), 0755, true);
+            file_put_contents("$this->live/$path", $text);
+            touch("$this->live/$path", 1_700_000_000);
+        }
+    }
+
+    /** @return iterable<string, array{FailureReason|null, bool, bool}> reason or a kill, once done, and until later */
+    public static function faults(): iterable
+    {
+        yield 'dropped before' => [FailureReason::Disconnected, false, false];
+        yield 'dropped once it was done' => [FailureReason::Disconnected, true, false];
+        yield 'stalled' => [FailureReason::TimedOut, false, false];
+        yield 'refused' => [FailureReason::Forbidden, false, false];
+        yield 'no space' => [FailureReason::NoSpace, false, false];
+        yield 'no further connection' => [FailureReason::TooManyConnections, false, false];
+        yield 'not understood' => [FailureReason::NotUnderstood, false, false];
+        yield 'worker killed' => [null, false, false];
+        yield 'worker killed once it was done' => [null, true, false];
+        yield 'the server is away from then on' => [FailureReason::Unreachable, false, true];
+        yield 'the account is full from then on' => [FailureReason::NoSpace, false, true];
+    }
+
+    #[DataProvider('faults')]
+    public function test_at_every_operation_it_ends_new_and_proven_or_old_and_whole(
+        ?FailureReason $reason,
+        bool $onceDone,
+        bool $untilLater,
+    ): void {
+        $stages = [];
+        $new = $this->newState();
+        for ($at = 1; $at <= 200; $at++) {
+            $this->lay();
+            $old = self::contents($this->live);
+            $hit = false;
+            $fault = function (int $number) use ($at, $reason, $untilLater, &$hit, &$stages): ?\Throwable {
+                if ($number !== $at && ! ($untilLater && $number > $at)) {
+                    return null;
+                }
+                $hit = true;
+                $stages[] = $this->listener->stages[count($this->listener->stages) - 1];
+
+                return $reason === null ? new Killed : RemoteFailure::while('a trial', $reason, '451 made up');
+            };
+            $none = static fn (): null => null;
+            try {
+                $result = $this->carryOut(new FaultyDirectory(
+                    new LocalRemoteDirectory($this->live),
+                    $onceDone ? $none : $fault,
+                    $onceDone ? $fault : $none,
+                ));
+            } catch (Killed) {
+                $result = null;
+            }
+            if (! $hit) {
+                self::assertSame(RunEnd::Proven, $result?->end);
+                self::assertGreaterThan(20, $at, 'a run takes more operations than that');
+                self::assertSame(
+                    ['surveying', 'backing_up', 'sending', 'replacing', 'proving'],
+                    array_values(array_unique(array_diff($stages, ['putting_back']))),
+                    'each stage was broken',
+                );
+
+                return;
+            }
+            $result = $result === null || $result->end === RunEnd::Unfinished ? $this->carryOut() : $result;
+            $this->assertWhole(
+                $result,
+                $old,
+                $new,
+                "at operation $at",
+            );
+        }
+        self::fail('A run does not take so many operations.');
+    }
+
+    /**
+     * @param  array<string, string>  $old
+     * @param  array<string, string>  $new
+     */
+    private function assertWhole(
+        RunResult $result,
+        array $old,
+        array $new,
+        string $where,
+    ): void {
+        $is = self::contents($this->live);
+        self::assertContains($result->end, [RunEnd::Proven, RunEnd::PutBack, RunEnd::Refused], $where);
+        self::assertSame($result->end === RunEnd::Proven ? $new : $old, $is, "$where: {$result->end->value}");
+        $result->end === RunEnd::Proven
+            || self::assertNotSame('', (string) $result->cause?->getMessage(), "$where: nobody is told why");
+        foreach (array_keys($is) as $path) {
+            self::assertStringNotContainsString('.cellarium-', (string) $path, $where);
+        }
+    }
+
+    /** @return array<string, string> */
+    private function newState(): array
+    {
+        $this->lay();
+        self::assertSame(RunEnd::Proven, $this->carryOut()->end);
+
+        return self::contents($this->live);
+    }
+
+    private function carryOut(?RemoteDirectory $remote = null): RunResult
+    {
+        $root = RemotePath::root();
+        $store = new FileContentStore("$this->own/contents");
+        $entries = [];
+        foreach (self::NEW as $path => $text) {
+            $relative = RelativePath::fromString($path);
+            $content = $store->put([$text]);
+            $entries[] = new ManifestEntry(
+                $relative,
+                EntryKind::File,
+                $content->size,
+                1,
+                null,
+                $content->sha256,
+            );
+            foreach ($relative->ancestors() as $above) {
+                $entries[] = new ManifestEntry($above, EntryKind::Directory);
+            }
+        }
+        $run = new Run(
+            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)),
+            $store,
+            new BackupShelf("$this->own/backups"),
+            new FileJournal("$this->own/run"),
+            $this->listener = new QuietListener,
+            new LiveProof($this->web(), new LiveAddresses(
+                new PublicAddress('http://site.example', $root),
+                new RunPlace($root, $root),
+                ['index.html', 'default.htm'],
+            )),
+            new FixedClock,
+        );
+
+        return $run->carryOut(new RunOrder(
+            't1',
+            $root,
+            Manifest::of($entries),
+            new Policy(placeholders: ['default.htm']),
+            EarlierLook::never(),
+            null,
+            ['index.html', 'default.htm'],
+        ));
+    }
+
+    private function web(): WebFetcher
+    {
+        return new class($this->live) implements WebFetcher
+        {
+            public function __construct(private string $live)
+            {
+            }
+
+            public function fetch(string $url, ?string $at = null): WebAnswer
+            {
+                $path = (string) parse_url($url, PHP_URL_PATH);
+                $text = @file_get_contents($this->live.($path === '/' ? '/index.html' : rawurldecode($path)));
+
+                return new WebAnswer(
+                    $url,
+                    $text === false ? 404 : 200,
+                    hash('sha256', (string) $text),
+                    strlen((string) $text),
+                    (string) $text,
+                );
+            }
+        };
+    }
+}
