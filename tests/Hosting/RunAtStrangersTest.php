@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Hosting;
+
+use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Connection\Endpoint;
+use Cellarium\Core\Connection\Protocol;
+use Cellarium\Core\Deployment\FileJournal;
+use Cellarium\Core\Deployment\Run;
+use Cellarium\Core\Deployment\RunEnd;
+use Cellarium\Core\Deployment\RunOrder;
+use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Manifest\EarlierLook;
+use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Answers;
+use Cellarium\Core\Plan\Choice;
+use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Transfer\WorkerPool;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Tests\Support\FixedClock;
+use Tests\Support\FtpDaemon;
+use Tests\Support\Proftpd;
+use Tests\Support\PureFtpd;
+use Tests\Support\QuietListener;
+use Tests\Support\Scratch;
+use Tests\Support\SshServer;
+use Tests\Support\Vsftpd;
+
+/** Whole runs over several connections, at servers that nobody here wrote; everything that was sent is read back. */
+final class RunAtStrangersTest extends TestCase
+{
+    use Scratch;
+
+    private string $own;
+
+    protected function setUp(): void
+    {
+        $this->own = $this->directory();
+    }
+
+    /** @return iterable<string, array{class-string<FtpDaemon>|null, Protocol}> */
+    public static function servers(): iterable
+    {
+        foreach ([Vsftpd::class, Proftpd::class, PureFtpd::class] as $daemon) {
+            foreach ([Protocol::Ftp, Protocol::FtpsExplicit] as $protocol) {
+                yield strrchr($daemon, '\\')." $protocol->value" => [$daemon, $protocol];
+            }
+        }
+        yield 'OpenSSH' => [null, Protocol::Sftp];
+    }
+
+    /** @param  class-string<FtpDaemon>|null  $daemon */
+    #[DataProvider('servers')]
+    public function test_a_site_is_put_there_changed_by_somebody_and_replaced(?string $daemon, Protocol $protocol): void
+    {
+        $server = $daemon === null
+            ? new SshServer($this->directory())
+            : new $daemon($this->directory(), $protocol, $protocol === Protocol::Ftp ? '' : 'any');
+        try {
+            $first = ['index.html' => 'one', 'big.bin' => str_repeat('0123456789', 150_000)];
+            for ($number = 0; $number < 12; $number++) {
+                $first["img/deep/$number.svg"] = "<svg $number/>";
+            }
+            $result = $this->carryOut($server->endpoint(), 'first', $first);
+            self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
+            self::assertSame(14, $result->readBack);
+            self::assertSame($first['img/deep/7.svg'], file_get_contents("$server->home/img/deep/7.svg"));
+
+            file_put_contents("$server->home/index.html", 'changed by somebody');
+            $second = ['index.html' => 'two', 'img/deep/7.svg' => '<svg seven/>'] + $first;
+            $asked = $this->carryOut(
+                $server->endpoint(),
+                'asked',
+                $second,
+                $result->after,
+            );
+            self::assertSame(RunEnd::Refused, $asked->end);
+            self::assertStringContainsString('index.html changed on the server', (string) $asked->cause?->getMessage());
+            $done = $this->carryOut(
+                $server->endpoint(),
+                'second',
+                $second,
+                $result->after,
+                Answers::all(Choice::Both),
+            );
+            self::assertSame(RunEnd::Proven, $done->end, (string) $done->cause?->getMessage());
+            self::assertSame('two', file_get_contents("$server->home/index.html"));
+            self::assertSame('<svg seven/>', file_get_contents("$server->home/img/deep/7.svg"));
+            $beside = glob("$server->home/index.live*.html") ?: [];
+            self::assertCount(1, $beside);
+            self::assertSame('changed by somebody', file_get_contents($beside[0]));
+            self::assertSame([], glob("$server->home/{,img/,img/deep/}.cellarium-*", GLOB_BRACE));
+        } finally {
+            $server->stop();
+        }
+    }
+
+    /** @param  array<string, string>  $files */
+    private function carryOut(
+        Endpoint $endpoint,
+        string $id,
+        array $files,
+        ?Manifest $left = null,
+        ?Answers $answers = null,
+    ): RunResult {
+        $store = new FileContentStore("$this->own/contents");
+        $entries = [];
+        foreach ($files as $path => $text) {
+            $relative = RelativePath::fromString($path);
+            $content = $store->put([$text]);
+            $entries[] = new ManifestEntry(
+                $relative,
+                EntryKind::File,
+                $content->size,
+                1,
+                null,
+                $content->sha256,
+            );
+            foreach ($relative->ancestors() as $above) {
+                $entries[] = new ManifestEntry($above, EntryKind::Directory);
+            }
+        }
+        $pool = new WorkerPool($endpoint, 3);
+        try {
+            return (new Run(
+                $pool,
+                $store,
+                new BackupShelf("$this->own/backups"),
+                new FileJournal("$this->own/$id"),
+                new QuietListener,
+                null,
+                new FixedClock,
+            ))->carryOut(new RunOrder(
+                $id,
+                RemotePath::root(),
+                Manifest::of($entries),
+                new Policy(ours: array_keys($files)),
+                EarlierLook::never(),
+                null,
+                ['index.html'],
+                left: $left,
+                answers: $answers,
+                believesHashes: true,
+            ));
+        } finally {
+            $pool->close();
+        }
+    }
+}
