@@ -13,10 +13,7 @@ use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
 use Cellarium\Core\Manifest\EarlierLook;
-use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Choice;
@@ -32,6 +29,7 @@ use Tests\Support\PureFtpd;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
 use Tests\Support\SshServer;
+use Tests\Support\StoredFiles;
 use Tests\Support\Vsftpd;
 
 /** Whole runs over several connections, at servers that nobody here wrote; everything that was sent is read back. */
@@ -112,22 +110,6 @@ final class RunAtStrangersTest extends TestCase
         ?Answers $answers = null,
     ): RunResult {
         $store = new FileContentStore("$this->own/contents");
-        $entries = [];
-        foreach ($files as $path => $text) {
-            $relative = RelativePath::fromString($path);
-            $content = $store->put([$text]);
-            $entries[] = new ManifestEntry(
-                $relative,
-                EntryKind::File,
-                $content->size,
-                1,
-                null,
-                $content->sha256,
-            );
-            foreach ($relative->ancestors() as $above) {
-                $entries[] = new ManifestEntry($above, EntryKind::Directory);
-            }
-        }
         $pool = new WorkerPool($endpoint, 3);
         try {
             return (new Run(
@@ -141,7 +123,7 @@ final class RunAtStrangersTest extends TestCase
             ))->carryOut(new RunOrder(
                 $id,
                 RemotePath::root(),
-                Manifest::of($entries),
+                StoredFiles::in($store, $files),
                 new Policy(ours: array_keys($files)),
                 EarlierLook::never(),
                 null,

@@ -18,17 +18,11 @@ use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunResult;
 use Cellarium\Core\Manifest\EarlierLook;
-use Cellarium\Core\Manifest\EntryKind;
-use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\PublicAddress;
-use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
-use Cellarium\Core\Web\WebAnswer;
-use Cellarium\Core\Web\WebFetcher;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;
@@ -36,6 +30,8 @@ use Tests\Support\FixedClock;
 use Tests\Support\Killed;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
+use Tests\Support\ServedDirectory;
+use Tests\Support\StoredFiles;
 
 /**
  * Every kind of fault at every single operation of a run that adds, replaces, keeps and sets aside. Each ends with the
@@ -179,29 +175,13 @@ final class FaultMatrixTest extends TestCase
     {
         $root = RemotePath::root();
         $store = new FileContentStore("$this->own/contents");
-        $entries = [];
-        foreach (self::NEW as $path => $text) {
-            $relative = RelativePath::fromString($path);
-            $content = $store->put([$text]);
-            $entries[] = new ManifestEntry(
-                $relative,
-                EntryKind::File,
-                $content->size,
-                1,
-                null,
-                $content->sha256,
-            );
-            foreach ($relative->ancestors() as $above) {
-                $entries[] = new ManifestEntry($above, EntryKind::Directory);
-            }
-        }
         $run = new Run(
             new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)),
             $store,
             new BackupShelf("$this->own/backups"),
             new FileJournal("$this->own/run"),
             $this->listener = new QuietListener,
-            new LiveProof($this->web(), new LiveAddresses(
+            new LiveProof(new ServedDirectory($this->live), new LiveAddresses(
                 new PublicAddress('http://site.example', $root),
                 new RunPlace($root, $root),
                 ['index.html', 'default.htm'],
@@ -212,35 +192,11 @@ final class FaultMatrixTest extends TestCase
         return $run->carryOut(new RunOrder(
             't1',
             $root,
-            Manifest::of($entries),
+            StoredFiles::in($store, self::NEW),
             new Policy(placeholders: ['default.htm']),
             EarlierLook::never(),
             null,
             ['index.html', 'default.htm'],
         ));
-    }
-
-    private function web(): WebFetcher
-    {
-        return new class($this->live) implements WebFetcher
-        {
-            public function __construct(private string $live)
-            {
-            }
-
-            public function fetch(string $url, ?string $at = null): WebAnswer
-            {
-                $path = (string) parse_url($url, PHP_URL_PATH);
-                $text = @file_get_contents($this->live.($path === '/' ? '/index.html' : rawurldecode($path)));
-
-                return new WebAnswer(
-                    $url,
-                    $text === false ? 404 : 200,
-                    hash('sha256', (string) $text),
-                    strlen((string) $text),
-                    (string) $text,
-                );
-            }
-        };
     }
 }

@@ -44,6 +44,8 @@ use Tests\Support\Killed;
 use Tests\Support\LyingDirectory;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
+use Tests\Support\ServedDirectory;
+use Tests\Support\StoredFiles;
 
 /** One run from start to end, then the same run with the world failing at every single operation. */
 final class RunTest extends TestCase
@@ -116,24 +118,7 @@ final class RunTest extends TestCase
 
     private function target(): Manifest
     {
-        $entries = [];
-        foreach (self::NEW as $path => $text) {
-            $content = $this->store()->put([$text]);
-            $relative = RelativePath::fromString($path);
-            $entries[] = new ManifestEntry(
-                $relative,
-                EntryKind::File,
-                $content->size,
-                1,
-                null,
-                $content->sha256,
-            );
-            foreach ($relative->ancestors() as $above) {
-                $entries[] = new ManifestEntry($above, EntryKind::Directory);
-            }
-        }
-
-        return Manifest::of($entries);
+        return StoredFiles::in($this->store(), self::NEW);
     }
 
     /** @param  (\Closure(string): ?bool)|null  $isGoing */
@@ -234,17 +219,9 @@ final class RunTest extends TestCase
 
     public function test_a_file_that_a_server_cut_without_a_word_is_found_by_the_listing_and_sent_once_more(): void
     {
-        $entries = [];
+        $pages = [];
         foreach (range(1, 5) as $number) {
-            $content = $this->store()->put([str_repeat("text $number ", 9)]);
-            $entries[] = new ManifestEntry(
-                RelativePath::fromString("page-$number.html"),
-                EntryKind::File,
-                $content->size,
-                1,
-                null,
-                $content->sha256,
-            );
+            $pages["page-$number.html"] = str_repeat("text $number ", 9);
         }
         $never = static fn (): null => null;
         $cuts = new class(new LocalRemoteDirectory($this->live), $never, $never) extends FaultyDirectory
@@ -258,7 +235,7 @@ final class RunTest extends TestCase
                     : parent::write($file, $source, $size);
             }
         };
-        $result = $this->carryOut($cuts, target: Manifest::of($entries));
+        $result = $this->carryOut($cuts, target: StoredFiles::in($this->store(), $pages));
         self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
         self::assertSame(6, $cuts->sent);
         self::assertSame(str_repeat('text 2 ', 9), file_get_contents("$this->live/page-2.html"));
@@ -266,26 +243,7 @@ final class RunTest extends TestCase
 
     private function fetcher(): WebFetcher
     {
-        return new class($this->live) implements WebFetcher
-        {
-            public function __construct(private string $live)
-            {
-            }
-
-            public function fetch(string $url, ?string $at = null): WebAnswer
-            {
-                $path = (string) parse_url($url, PHP_URL_PATH);
-                $text = @file_get_contents($this->live.($path === '/' ? '/index.html' : rawurldecode($path)));
-
-                return new WebAnswer(
-                    $url,
-                    $text === false ? 404 : 200,
-                    hash('sha256', (string) $text),
-                    strlen((string) $text),
-                    (string) $text,
-                );
-            }
-        };
+        return new ServedDirectory($this->live);
     }
 
     public function test_it_backs_up_replaces_and_proves(): void
