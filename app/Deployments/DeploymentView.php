@@ -7,7 +7,6 @@ namespace App\Deployments;
 use App\Models\Account;
 use App\Models\Closing;
 use App\Models\Deployment;
-use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\SetAside;
 use App\Models\Site;
@@ -134,11 +133,6 @@ final readonly class DeploymentView
         };
     }
 
-    public function source(): string
-    {
-        return $this->deployment->kind === DeploymentKind::Deploy ? 'In the package' : 'In the backup';
-    }
-
     /** Files that changed on the server since the last deployment, answered or not. */
     public function questions(): int
     {
@@ -176,12 +170,6 @@ final readonly class DeploymentView
     public function shown(): string
     {
         return $this->tree->filter->questions ? 'questions' : $this->tree->filter->change->value ?? '';
-    }
-
-    /** When what the plan is compared with was left there; null where nothing was deployed before. */
-    public function deployedBefore(): ?string
-    {
-        return $this->deployment->comparedWith?->ended_at?->shown('j M');
     }
 
     public function serverChanges(): ?ServerChangesView

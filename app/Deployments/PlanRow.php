@@ -30,6 +30,7 @@ final readonly class PlanRow
      * @param  array<string, string>  $choices  what can be answered, by its value, in words
      * @param  string  $choice  what was answered; "" for nothing yet
      * @param  int  $questions  in a directory
+     * @param  bool  $folds  whether it is a directory with anything in it
      * @param  bool  $isFound  whether it does not stand below the directory it lies in
      */
     private function __construct(
@@ -51,6 +52,7 @@ final readonly class PlanRow
         public string $choice = '',
         public int $questions = 0,
         public bool $isFound = false,
+        public bool $folds = false,
     ) {
     }
 
@@ -79,6 +81,7 @@ final readonly class PlanRow
             mode: self::mode($directory->mode),
             choices: $directory->questions === 0 ? [] : ['theirs' => 'Keep theirs', 'ours' => 'Take ours'],
             questions: $directory->questions,
+            folds: ! $directory->isEmpty(),
         );
     }
 

@@ -45,6 +45,12 @@ final class PlanDirectory
         $this->target += $item->target === null ? 0 : 1;
     }
 
+    /** Whether nothing lies in it. */
+    public function isEmpty(): bool
+    {
+        return $this->at === $this->ends;
+    }
+
     /** Files that a filter lets through. */
     public function matching(PlanFilter $filter): int
     {

@@ -1,6 +1,6 @@
 <tr class="{{ $row->directory ? 'is-directory' : '' }}" data-path="{{ $row->path }}" data-in="{{ $row->parent() }}">
     <td class="depth-{{ $row->depth }}">
-        @if ($row->directory)
+        @if ($row->folds)
             <button type="button" class="fold" data-fold aria-expanded="{{ $row->isOpen ? 'true' : 'false' }}"
                 aria-label="What is in {{ $row->path }}"
                 hx-get="{{ $rowsAt }}{{ http_build_query(['in' => $row->path]) }}"

@@ -96,6 +96,8 @@ final class PlanReaderTest extends TestCase
         self::assertSame(['a/z/deeper/x "q".css'], self::paths($reader->files('a/z/deeper', new PlanFilter)));
         self::assertSame(['404/0'], self::paths($reader->files('404', new PlanFilter)));
         self::assertSame([], $reader->files('empty', new PlanFilter));
+        self::assertTrue($reader->contents->directories['empty']->isEmpty());
+        self::assertFalse($reader->contents->directories['a']->isEmpty());
         self::assertSame([], $reader->files('nowhere', new PlanFilter));
     }
 
