@@ -16,8 +16,10 @@ use CurlHandle;
  */
 final class FtpRemoteDirectory implements
     ComputesHashes,
+    CopiesFiles,
     LooksAgain,
     RemoteDirectory,
+    RenamesTogether,
     ResumesSending,
     SetsModes,
     TriesPaths
@@ -35,6 +37,9 @@ final class FtpRemoteDirectory implements
 
     /** Whether the server knows MLSD (RFC 3659 section 7); found out by asking it. */
     private bool $machineLists = true;
+
+    /** Whether the server copies its files (SITE CPFR and CPTO); found out by asking it to. */
+    private bool $copies = true;
 
     /** How the server computes hashes, once it was asked; null where it does not. */
     private ?HashCommand $hashes = null;
@@ -486,6 +491,52 @@ final class FtpRemoteDirectory implements
     public function rename(RemotePath $from, RemotePath $to): void
     {
         $this->command("renaming $from to $to", ["RNFR {$this->real($from)}", "RNTO {$this->real($to)}"], $from);
+    }
+
+    public function renameTogether(array $renames): array
+    {
+        $this->lead();
+        $lines = [];
+        foreach ($renames as [$from, $to]) {
+            $lines[] = "RNFR {$this->real($from)}";
+            $lines[] = "RNTO {$this->real($to)}";
+        }
+        // libcurl waits for one answer to each command. So all go as one; what follows it only reads the other answers,
+        // and has its own still to come, which is why the connection is not used again.
+        try {
+            $this->command(
+                "renaming {$renames[0][0]} and what goes with it",
+                ['*'.implode("\r\n", $lines), ...array_fill(0, count($lines) - 1, '*NOOP')],
+                RemotePath::root(),
+            );
+            $replies = $this->connection->replies();
+        } finally {
+            $this->connection->renew();
+        }
+
+        return FtpReplies::ofRenames($replies, count($renames));
+    }
+
+    public function copy(RemotePath $from, RemotePath $to): bool
+    {
+        if (! $this->copies) {
+            return false;
+        }
+        try {
+            $this->command(
+                "copying $from to $to",
+                ["SITE CPFR {$this->real($from)}", "SITE CPTO {$this->real($to)}"],
+                $from,
+            );
+        } catch (RemoteFailure $failure) {
+            if (preg_match('/\A50[0-4]\b/', (string) $failure->serverSaid) !== 1) {
+                throw $failure;
+            }
+
+            return $this->copies = false;
+        }
+
+        return true;
     }
 
     public function remove(RemotePath $file): void

@@ -48,4 +48,32 @@ final class FtpReplies
             ? $this->lines
             : [$this->welcome, ...$this->lines];
     }
+
+    /**
+     * What came of pairs of RNFR and RNTO (RFC 959, 4.1.3) that were sent in one piece.
+     *
+     * @param  list<string>  $lines  the answers to them are the last
+     * @return list<string|null> for each pair, what was said against it
+     *
+     * @throws RemoteFailure where there are fewer answers than questions
+     */
+    public static function ofRenames(array $lines, int $count): array
+    {
+        $isAnswer = static fn (string $line): bool => preg_match('/\A[1-5]\d\d(?: |\z)/', $line) === 1;
+        $answers = array_values(array_filter($lines, $isAnswer));
+        if (count($answers) < 2 * $count) {
+            throw RemoteFailure::while('giving names', FailureReason::Disconnected);
+        }
+        $said = [];
+        for ($at = count($answers) - 2 * $count; $at < count($answers); $at += 2) {
+            [$from, $to] = [$answers[$at], $answers[$at + 1]];
+            $said[] = match (true) {
+                ! str_starts_with($from, '3') => $from,
+                ! str_starts_with($to, '2') => $to,
+                default => null,
+            };
+        }
+
+        return $said;
+    }
 }

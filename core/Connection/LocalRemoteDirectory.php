@@ -9,7 +9,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;
 
 /** A directory of this machine behind the same contract; "/" is that directory. */
-final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
+final readonly class LocalRemoteDirectory implements CopiesFiles, RemoteDirectory, RenamesTogether, SetsModes
 {
     /** @param  string  $root absolute, exists */
     public function __construct(private string $root)
@@ -85,6 +85,22 @@ final readonly class LocalRemoteDirectory implements RemoteDirectory, SetsModes
         if (! @rename($this->real($from), $this->real($to))) {
             throw $this->failure("renaming $from to $to", $this->real($from));
         }
+    }
+
+    public function renameTogether(array $renames): array
+    {
+        $said = [];
+        foreach ($renames as [$from, $to]) {
+            $said[] = @rename($this->real($from), $this->real($to)) ? null : (string) (error_get_last()['message'] ?? '');
+        }
+
+        return $said;
+    }
+
+    public function copy(RemotePath $from, RemotePath $to): bool
+    {
+        return @copy($this->real($from), $this->real($to))
+            ?: throw $this->failure("copying $from to $to", $this->real($from));
     }
 
     public function remove(RemotePath $file): void

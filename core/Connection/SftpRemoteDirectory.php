@@ -10,7 +10,13 @@ use Cellarium\Core\Path\WireName;
 use phpseclib3\Net\SFTP;
 
 /** SFTP (version 3 of its draft) on phpseclib: one connection, opened when first used, dropped when it fails. */
-final class SftpRemoteDirectory implements RemoteDirectory, ResumesSending, SetsModes, TriesPaths
+final class SftpRemoteDirectory implements
+    CopiesFiles,
+    RemoteDirectory,
+    RenamesTogether,
+    ResumesSending,
+    SetsModes,
+    TriesPaths
 {
     private ?SFTP $sftp = null;
 
@@ -170,6 +176,32 @@ final class SftpRemoteDirectory implements RemoteDirectory, ResumesSending, Sets
             }
 
             return $renamed;
+        });
+    }
+
+    public function renameTogether(array $renames): array
+    {
+        $what = "renaming {$renames[0][0]} and what goes with it";
+
+        return $this->on($what, function (SFTP $sftp) use ($renames): array {
+            $pairs = [];
+            foreach ($renames as [$from, $to]) {
+                $pairs[] = [$this->real($from), $this->real($to)];
+            }
+
+            return SftpRenames::send($sftp, $pairs);
+        });
+    }
+
+    public function copy(RemotePath $from, RemotePath $to): bool
+    {
+        return $this->on("copying $from to $to", function (SFTP $sftp) use ($from, $to): bool {
+            if (! isset($sftp->getSupportedExtensions()['copy-data'])) {
+                return false;
+            }
+
+            return $sftp->copy($this->real($from), $this->real($to))
+                ?: throw $this->refused($sftp, "copying $from to $to");
         });
     }
 

@@ -36,4 +36,22 @@ final class ProofFailed extends RuntimeException
     {
         return new self("After the run the server does not list $path as it was sent.", []);
     }
+
+    /** @param  string  $said  by the server; "" where it said nothing against it */
+    public static function names(string $said): self
+    {
+        return new self(
+            'The server did not give the new tree the name of the document root'.($said === '' ? '.' : ": $said"),
+            [],
+        );
+    }
+
+    public static function changedMeanwhile(string $path): self
+    {
+        return new self(
+            "Somebody changed $path on the server while it was being replaced. Make the plan again and say what is to "
+                .'stay.',
+            [],
+        );
+    }
 }

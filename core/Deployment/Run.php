@@ -17,6 +17,7 @@ use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Planner;
+use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Cancelled;
@@ -50,6 +51,7 @@ final readonly class Run
      *     known here
      * @param  (\Closure(): ?string)|null  $lacks  what the site lacks for what is sent, in words; asked once, before
      *     anything else
+     * @param  (\Closure(string): ?RunEnd)|null  $ended  how the run with an id ended, null where it has not
      * @param  float  $collapseShare  of the known files that may be missing without a question
      */
     public function __construct(
@@ -63,6 +65,7 @@ final readonly class Run
         private ?\Closure $room = null,
         private ?\Closure $isGoing = null,
         private ?\Closure $lacks = null,
+        private ?\Closure $ended = null,
         private float $collapseShare = 0.5,
         SurveyLimits $limits = new SurveyLimits,
     ) {
@@ -94,28 +97,22 @@ final readonly class Run
                 : new RunResult(RunEnd::Refused, $this->backupName(), cause: RunRefused::notPossible($failure));
         }
         $backup = (string) $this->backupName();
-        $replacing = new Replacing(
-            $this->pool,
-            $this->store,
-            $this->journal,
-            $this->listener,
-            $order,
-        );
+        $way = $this->way($order, $lost);
         $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
         if (! $lost && ! $this->journal->has(JournalMark::PuttingBack)) {
             try {
-                $refused = $replacing->carryOut(
-                    $plan,
-                    $this->surveyor->survey($order->root)->temporaryOf($order->id),
-                );
-
-                return $this->prove(
+                $refused = $way->carryOut($plan, $before);
+                $proven = $this->prove(
                     $order,
                     $plan,
                     $before,
                     $backup,
                     $refused,
                 );
+
+                return $proven->leaving($this->tidied($way, $plan, $before));
+            } catch (RunRefused $barred) {
+                return new RunResult(RunEnd::Refused, $backup, cause: $barred);
             } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|Cancelled|PathRefused $failure) {
                 $cause = $failure;
                 try {
@@ -137,13 +134,73 @@ final readonly class Run
         }
 
         return $this->putBack(
-            $order,
+            $way,
             $plan,
             $before,
             $backup,
             $cause,
-            $lost,
         );
+    }
+
+    /**
+     * Lets go of what a proven run has left beside the new version, since it could not then.
+     *
+     * @return string|null why some of it is still there
+     */
+    public function tidy(RunOrder $order): ?string
+    {
+        $plan = (new KeptPlan($this->journal, 'plan'))->plan();
+        $backup = $this->backupName();
+        if ($plan === null || $backup === null || ! $this->journal->has(JournalMark::Proven)) {
+            return null;
+        }
+        try {
+            return $this->tidied($this->way($order, false), $plan, $this->shelf->manifest($backup));
+        } catch (StoreFailure $failure) {
+            return $failure->getMessage();
+        }
+    }
+
+    private function way(RunOrder $order, bool $notesAreLost): WayToReplace
+    {
+        if ($order->way === Way::FileByFile) {
+            return new FileByFile(
+                $this->pool,
+                $this->store,
+                $this->surveyor,
+                $this->journal,
+                $this->listener,
+                $order,
+                $notesAreLost,
+            );
+        }
+
+        return new SwapDirectory(
+            $this->pool,
+            new BesideTrees($this->pool, $this->surveyor, $this->store),
+            new LayBySending(
+                $this->pool,
+                $this->store,
+                $this->journal,
+                $this->listener,
+            ),
+            $this->journal,
+            $this->listener,
+            $order,
+            $this->ended,
+        );
+    }
+
+    /** @return string|null why something stays behind that is no longer needed; the new version is proven all the same */
+    private function tidied(WayToReplace $way, Plan $plan, Manifest $before): ?string
+    {
+        try {
+            $way->tidy($plan, $before);
+
+            return null;
+        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed $failure) {
+            return $failure->getMessage();
+        }
     }
 
     /**
@@ -384,28 +441,19 @@ final readonly class Run
     }
 
     private function putBack(
-        RunOrder $order,
+        WayToReplace $way,
         Plan $plan,
         Manifest $before,
         string $backup,
         \Throwable $cause,
-        bool $lost,
     ): RunResult {
         try {
             // Before anything is looked at: from here on it cannot be cancelled.
             $this->listener->stage(RunStage::PuttingBack, 0, 0);
-            $back = new PuttingBack(
-                $this->pool,
-                $this->store,
-                $this->surveyor,
-                $this->journal,
-                $this->listener,
-                $lost,
-            );
-            $paths = $back->carryOut($order, $plan, $before);
+            $paths = $way->putBack($plan, $before);
             $proofs = $this->proof?->proveBack($plan, $before) ?? [];
             $this->journal->note(JournalMark::PutBack);
-        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused $failure) {
+        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed $failure) {
             return new RunResult(
                 RunEnd::Unfinished,
                 $backup,

@@ -9,6 +9,7 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Plan\Way;
 
 /** What one run is to bring about. */
 final readonly class RunOrder
@@ -26,6 +27,8 @@ final readonly class RunOrder
      *     known
      * @param  bool  $believesHashes  whether what the server computes over its files proves them, where it can;
      *     else they are read back
+     * @param  Way  $way  the same whenever this run is taken up
+     * @param  float  $lingerSeconds  that what is set aside stays reachable after a swap
      * @param  Manifest|null  $left  what the last deployment left; what changed since is a question
      */
     public function __construct(
@@ -42,6 +45,8 @@ final readonly class RunOrder
         public ?Manifest $left = null,
         public ?Answers $answers = null,
         public bool $believesHashes = false,
+        public Way $way = Way::FileByFile,
+        public float $lingerSeconds = 1.0,
     ) {
     }
 }

@@ -23,11 +23,14 @@ enum RunRefusal: string
     /** The site lacks what the package needs. */
     case Lacks = 'lacks';
 
+    /** The chosen way to replace cannot be gone; another can. */
+    case WayBarred = 'way_barred';
+
     case NotPossible = 'not_possible';
 
     /** Whether the plan is to be made again, and then looked at, instead of being given up. */
     public function asksForAnotherPlan(): bool
     {
-        return $this === self::ChangedSincePlanned || $this === self::Questions;
+        return in_array($this, [self::ChangedSincePlanned, self::Questions, self::WayBarred], true);
     }
 }

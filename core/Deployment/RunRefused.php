@@ -75,6 +75,15 @@ final class RunRefused extends RuntimeException
         );
     }
 
+    /** @param  string  $why  half a sentence */
+    public static function wayBarred(string $why): self
+    {
+        return new self(
+            RunRefusal::WayBarred,
+            "The document root cannot be swapped for another directory: $why. Replace it file by file.",
+        );
+    }
+
     public static function notPossible(\Throwable $cause): self
     {
         return new self(RunRefusal::NotPossible, $cause->getMessage(), $cause);

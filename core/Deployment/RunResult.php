@@ -18,6 +18,7 @@ final readonly class RunResult
      * @param  Manifest|null  $before  what the backup holds, for a run that was proven
      * @param  list<string>  $unproven  paths and addresses that were put back and did not show what they held before
      * @param  list<ModeNotSet>  $modesNotSet  of a run that was proven
+     * @param  string|null  $leftBehind  why the old tree of a swap is still beside the new one
      * @param  \Throwable|null  $cause  why it did not come to its end
      * @param  \Throwable|null  $notPutBack  why not even putting back worked; the run is to be taken up again
      */
@@ -34,6 +35,27 @@ final readonly class RunResult
         public array $unproven = [],
         public ?Manifest $before = null,
         public array $modesNotSet = [],
+        public ?string $leftBehind = null,
     ) {
+    }
+
+    /** @param  string|null  $why  something stays on the server that is no longer needed */
+    public function leaving(?string $why): self
+    {
+        return new self(
+            $this->end,
+            $this->backup,
+            $this->plan,
+            $this->after,
+            $this->proofs,
+            $this->cause,
+            $this->notPutBack,
+            $this->addresses,
+            $this->readBack,
+            $this->unproven,
+            $this->before,
+            $this->modesNotSet,
+            $why,
+        );
     }
 }

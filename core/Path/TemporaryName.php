@@ -12,6 +12,20 @@ final class TemporaryName
         return ".cellarium-$run-$index.part";
     }
 
+    /** Of a whole directory beside a document root; what it holds is told by a word of a to z. */
+    public static function directory(string $run, string $what): string
+    {
+        return ".cellarium-$run-$what";
+    }
+
+    /** @return array{string, string}|null the run that a directory beside a document root belongs to, and what it holds */
+    public static function ofDirectory(string $name): ?array
+    {
+        return preg_match('/\A\.cellarium-([0-9a-z]+)-([a-z]+)\z/', $name, $match) === 1
+            ? [$match[1], $match[2]]
+            : null;
+    }
+
     public static function isOne(string $name): bool
     {
         return self::run($name) !== null;

@@ -6,6 +6,7 @@ namespace Cellarium\Core\Plan;
 
 use Cellarium\Core\Json\JsonLines;
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\PageNames;
 
 /** What a deployment would do to one document root; a value that can be printed, stored and carried out. */
 final readonly class Plan
@@ -73,7 +74,7 @@ final readonly class Plan
         foreach ($this->files(Change::Add, Change::Replace) as $item) {
             $wave = match (true) {
                 in_array($item->path->toString(), $startPages, true) => 'start',
-                in_array($item->path->extension(), ['html', 'htm', 'xhtml', 'php', 'phtml'], true) => 'pages',
+                PageNames::isPage($item->path) => 'pages',
                 default => 'assets',
             };
             $waves[$wave][] = $item;

@@ -11,11 +11,12 @@ use Cellarium\Core\Path\RemotePath;
 final readonly class Job
 {
     /**
-     * @param  RemotePath|null  $to  the new name, for renaming
+     * @param  RemotePath|null  $to  the new name, for renaming and copying
      * @param  string|null  $local  our file, to send or to fetch into
      * @param  int  $size  bytes to send or expected to come
      * @param  int|null  $mode  to set, before a renaming or by itself, where the server can
-     * @param  list<string>  $names  names in the directory that are asked for one by one, for looking again
+     * @param  list<string>  $names  names in the directory that are asked for one by one, for looking again; from and
+     *     to of each in turn, for renaming together
      * @param  string  $subject  the path people know it by, below the document root
      * @param  bool  $isListedLater  of sending: whether whoever gives the job compares the size by a listing, which
      *     costs less than asking for each of many files
@@ -120,6 +121,51 @@ final readonly class Job
         );
     }
 
+    /**
+     * Gives all names in one piece where the server can, see RenamesTogether; one that is refused is an answer and no
+     * failure.
+     *
+     * @param  non-empty-list<array{RemotePath, RemotePath}>  $renames  from and to
+     */
+    public static function renameTogether(array $renames, string $subject): self
+    {
+        $names = [];
+        foreach ($renames as [$from, $to]) {
+            array_push($names, $from->toString(), $to->toString());
+        }
+
+        return new self(
+            Operation::RenameTogether,
+            $renames[0][0],
+            subject: $subject,
+            names: $names,
+        );
+    }
+
+    /**
+     * Has the server copy one of its files, or, where it does not, sends ours.
+     *
+     * @param  string  $local  our file that holds the same
+     */
+    public static function copy(
+        RemotePath $from,
+        RemotePath $to,
+        string $local,
+        int $size,
+        string $subject,
+        bool $isListedLater = false,
+    ): self {
+        return new self(
+            Operation::Copy,
+            $from,
+            $to,
+            $local,
+            $size,
+            subject: $subject,
+            isListedLater: $isListedLater,
+        );
+    }
+
     /** Removes a file that may be gone already. */
     public static function discard(RemotePath $file, string $subject = ''): self
     {
@@ -144,6 +190,29 @@ final readonly class Job
             $path,
             mode: $mode,
             subject: $subject,
+        );
+    }
+
+    /** @return non-empty-list<array{RemotePath, RemotePath}> what renameTogether() was given */
+    public function renames(): array
+    {
+        $renames = [];
+        foreach (array_chunk($this->names, 2) as [$from, $to]) {
+            $renames[] = [RemotePath::fromString($from), RemotePath::fromString($to)];
+        }
+
+        return $renames === [] ? throw new \LogicException('a job that gives no names') : $renames;
+    }
+
+    /** The same job with our file, for a server that does not copy its own. */
+    public function asSending(): self
+    {
+        return self::send(
+            (string) $this->local,
+            $this->to ?? $this->path,
+            $this->size,
+            $this->subject,
+            $this->isListedLater,
         );
     }
 

@@ -5,12 +5,15 @@ declare(strict_types=1);
 namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Connection\ComputesHashes;
+use Cellarium\Core\Connection\CopiesFiles;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\LooksAgain;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Connection\RenamesTogether;
 use Cellarium\Core\Connection\ResumesSending;
 use Cellarium\Core\Connection\SetsModes;
+use Cellarium\Core\Path\RemotePath;
 
 /** Does a job on a remote directory; sizes are compared here, so that no caller can forget to. */
 final readonly class JobRunner
@@ -32,6 +35,8 @@ final readonly class JobRunner
             Operation::LookAgain => new JobResult(names: $this->lookAgain($job)),
             Operation::Send => $this->send($job),
             Operation::Rename => $this->rename($job),
+            Operation::RenameTogether => new JobResult(names: $this->renameTogether($job)),
+            Operation::Copy => $this->copy($job),
             Operation::Discard => $this->discard($job),
             Operation::MakeDirectory => $this->quiet(fn () => $this->remote->makeDirectory($job->path)),
             Operation::RemoveDirectory => $this->quiet(fn () => $this->remote->removeDirectory($job->path)),
@@ -125,9 +130,7 @@ final readonly class JobRunner
         } finally {
             fclose($source);
         }
-        $held = $job->isListedLater
-            ? $job->size
-            : $this->remote->size($job->path) ?? $this->remote->stat($job->path)?->size;
+        $held = $job->isListedLater ? $job->size : $this->held($job->path);
         if ($held !== $job->size) {
             throw RemoteFailure::while(
                 "sending $job->subject",
@@ -137,6 +140,12 @@ final readonly class JobRunner
         }
 
         return new JobResult($job->size);
+    }
+
+    /** Bytes; null where there is none. */
+    private function held(RemotePath $file): ?int
+    {
+        return $this->remote->size($file) ?? $this->remote->stat($file)?->size;
     }
 
     /**
@@ -177,6 +186,37 @@ final readonly class JobRunner
         $this->remote->rename($job->path, $job->to ?? $job->path);
 
         return new JobResult(modeRefused: ! $isSet);
+    }
+
+    /** @return list<string> for each name what was said against it, "" where it is given */
+    private function renameTogether(Job $job): array
+    {
+        if ($this->remote instanceof RenamesTogether) {
+            return array_map(strval(...), $this->remote->renameTogether($job->renames()));
+        }
+        $said = [];
+        foreach ($job->renames() as [$from, $to]) {
+            try {
+                $this->remote->rename($from, $to);
+                $said[] = '';
+            } catch (RemoteFailure $failure) {
+                $failure->reason->isTransient() && throw $failure;
+                $said[] = $failure->serverSaid ?? $failure->getMessage();
+            }
+        }
+
+        return $said;
+    }
+
+    private function copy(Job $job): JobResult
+    {
+        $to = $job->to ?? $job->path;
+        if (! $this->remote instanceof CopiesFiles || ! $this->remote->copy($job->path, $to)) {
+            return $this->send($job->asSending());
+        }
+        $held = $job->isListedLater ? $job->size : $this->held($to);
+
+        return $held === $job->size ? new JobResult($job->size) : $this->send($job->asSending());
     }
 
     /** Many servers refuse SITE CHMOD as such; what is sent is not lost for that. */

@@ -12,6 +12,8 @@ enum Operation: string
     case LookAgain = 'look_again';
     case Send = 'send';
     case Rename = 'rename';
+    case RenameTogether = 'rename_together';
+    case Copy = 'copy';
     case Discard = 'discard';
     case MakeDirectory = 'make_directory';
     case RemoveDirectory = 'remove_directory';

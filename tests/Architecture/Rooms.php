@@ -35,7 +35,17 @@ final class Rooms
         'Transfer' => ['Path', 'Json', 'Manifest', 'Connection'],
         'Backup' => ['Path', 'Storage', 'Manifest', 'Connection', 'Transfer'],
         'File' => [],
-        'Deployment' => ['Path', 'Storage', 'Manifest', 'Web', 'Plan', 'Transfer', 'Backup'],
+        'Deployment' => [
+            'Path',
+            'Storage',
+            'Manifest',
+            'Connection',
+            'Hosting',
+            'Web',
+            'Plan',
+            'Transfer',
+            'Backup',
+        ],
     ];
 
     public const APP = [

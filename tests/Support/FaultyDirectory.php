@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace Tests\Support;
 
+use Cellarium\Core\Connection\CopiesFiles;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteEntry;
+use Cellarium\Core\Connection\RenamesTogether;
 use Cellarium\Core\Path\RemotePath;
 
 /** A real directory with something going wrong at a chosen operation, before or after it took effect. */
-class FaultyDirectory implements RemoteDirectory
+class FaultyDirectory implements CopiesFiles, RemoteDirectory, RenamesTogether
 {
     public int $operations = 0;
 
@@ -17,11 +19,14 @@ class FaultyDirectory implements RemoteDirectory
      * @param  \Closure(int): ?\Throwable  $before  is given the operation's number; what it returns is thrown
      *     instead of doing it
      * @param  \Closure(int): ?\Throwable  $after  the same, once it is done
+     * @param  bool  $tears  whether names given together are given one after the other, each of
+     *     them an operation
      */
     public function __construct(
         private readonly RemoteDirectory $inner,
         private readonly \Closure $before,
         private readonly \Closure $after,
+        private readonly bool $tears = false,
     ) {
     }
 
@@ -53,6 +58,28 @@ class FaultyDirectory implements RemoteDirectory
     public function rename(RemotePath $from, RemotePath $to): void
     {
         $this->do(fn () => $this->inner->rename($from, $to));
+    }
+
+    public function renameTogether(array $renames): array
+    {
+        $inner = $this->inner;
+        if (! $inner instanceof RenamesTogether) {
+            throw new \LogicException('nothing to break');
+        }
+        if (! $this->tears) {
+            return $this->do(static fn (): array => $inner->renameTogether($renames));
+        }
+        $said = [];
+        foreach ($renames as $one) {
+            $said = [...$said, ...$this->do(static fn (): array => $inner->renameTogether([$one]))];
+        }
+
+        return $said;
+    }
+
+    public function copy(RemotePath $from, RemotePath $to): bool
+    {
+        return $this->do(fn (): bool => $this->inner instanceof CopiesFiles && $this->inner->copy($from, $to));
     }
 
     public function remove(RemotePath $file): void

@@ -190,6 +190,59 @@ abstract class RemoteDirectoryContract extends TestCase
         self::assertNull($remote->stat(self::path('/new.part')));
     }
 
+    public function test_a_directory_and_the_one_beside_it_change_names_in_one_piece(): void
+    {
+        $remote = $this->remote();
+        foreach (['/site', '/site/up loads', '/new'] as $directory) {
+            $remote->makeDirectory(self::path($directory));
+        }
+        self::put($remote, '/site/up loads/kept.txt', 'kept');
+        self::put($remote, '/site/index.html', 'old');
+        self::put($remote, '/new/index.html', 'new');
+        $give = static fn (array $renames): array => (new JobRunner($remote))->run(
+            Job::renameTogether($renames, 'site'),
+        )->names;
+
+        $said = $give([
+            [self::path('/site/up loads'), self::path('/new/up loads')],
+            [self::path('/site/nothing'), self::path('/new/nothing')],
+            [self::path('/site'), self::path('/old')],
+            [self::path('/new'), self::path('/site')],
+        ]);
+
+        self::assertSame('', $said[0]);
+        self::assertNotSame('', $said[1], 'what is not there is refused, and the others are done all the same');
+        self::assertSame(['', ''], array_slice($said, 2));
+        self::assertSame('new', self::get($remote, '/site/index.html'));
+        self::assertSame('kept', self::get($remote, '/site/up loads/kept.txt'));
+        self::assertSame('old', self::get($remote, '/old/index.html'));
+        $again = $give([[self::path('/old'), self::path('/site')]]);
+        self::assertNotSame('', $again[0], 'never over a directory that holds something');
+        self::assertSame('new', self::get($remote, '/site/index.html'));
+    }
+
+    public function test_a_copy_holds_the_same_whether_the_server_makes_it_or_we_send_it(): void
+    {
+        $remote = $this->remote();
+        $here = tempnam(sys_get_temp_dir(), 'copy');
+        file_put_contents($here, 'the same bytes');
+        try {
+            self::put($remote, '/one of "them".txt', 'the same bytes');
+            $remote->makeDirectory(self::path('/beside'));
+            (new JobRunner($remote))->run(Job::copy(
+                self::path('/one of "them".txt'),
+                self::path('/beside/one of "them".txt'),
+                $here,
+                14,
+                'one',
+            ));
+            self::assertSame('the same bytes', self::get($remote, '/beside/one of "them".txt'));
+            self::assertSame('the same bytes', self::get($remote, '/one of "them".txt'));
+        } finally {
+            unlink($here);
+        }
+    }
+
     public function test_absent_is_not_empty(): void
     {
         $remote = $this->remote();

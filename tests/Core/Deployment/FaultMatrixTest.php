@@ -21,6 +21,7 @@ use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -45,7 +46,10 @@ final class FaultMatrixTest extends TestCase
         'index.html' => 'the old page',
         'default.htm' => 'placeholder',
         'css/a.css' => 'old css',
+        'css/gone.css' => 'no longer needed',
+        'same/s.txt' => 'the same',
         'keep.txt' => 'theirs',
+        'uploads/photo.jpg' => 'a photo of theirs',
     ];
 
     private const NEW = [
@@ -55,7 +59,11 @@ final class FaultMatrixTest extends TestCase
         'img/deep/y.svg' => 'y',
         'img/deep/z.svg' => 'z',
         'img/deep/w.svg' => 'w',
+        'same/s.txt' => 'the same',
     ];
+
+    /** The login's own directory, which holds nothing but the site. */
+    private string $home;
 
     private string $live;
 
@@ -63,9 +71,13 @@ final class FaultMatrixTest extends TestCase
 
     private QuietListener $listener;
 
+    private Way $way = Way::FileByFile;
+
     private function lay(): void
     {
-        [$this->live, $this->own] = [$this->directory(), $this->directory()];
+        [$this->home, $this->own] = [$this->directory(), $this->directory()];
+        $this->live = "$this->home/site";
+        mkdir($this->live);
         foreach (self::OLD as $path => $text) {
             @mkdir(dirname("$this->live/$path"), 0755, true);
             file_put_contents("$this->live/$path", $text);
@@ -73,8 +85,18 @@ final class FaultMatrixTest extends TestCase
         }
     }
 
-    /** @return iterable<string, array{FailureReason|null, bool, bool}> reason or a kill, once done, and until later */
+    /** @return iterable<string, array{Way, bool, FailureReason|null, bool, bool}> */
     public static function faults(): iterable
+    {
+        foreach ([[Way::FileByFile, false], [Way::Swap, false], [Way::Swap, true]] as [$way, $tears]) {
+            foreach (self::kinds() as $kind => $fault) {
+                yield "$way->value: $kind".($tears ? ', names torn apart' : '') => [$way, $tears, ...$fault];
+            }
+        }
+    }
+
+    /** @return iterable<string, array{FailureReason|null, bool, bool}> reason or a kill, once done, and until later */
+    private static function kinds(): iterable
     {
         yield 'dropped before' => [FailureReason::Disconnected, false, false];
         yield 'dropped once it was done' => [FailureReason::Disconnected, true, false];
@@ -91,10 +113,13 @@ final class FaultMatrixTest extends TestCase
 
     #[DataProvider('faults')]
     public function test_at_every_operation_it_ends_new_and_proven_or_old_and_whole(
+        Way $way,
+        bool $tears,
         ?FailureReason $reason,
         bool $onceDone,
         bool $untilLater,
     ): void {
+        $this->way = $way;
         $stages = [];
         $new = $this->newState();
         for ($at = 1; $at <= 200; $at++) {
@@ -113,9 +138,10 @@ final class FaultMatrixTest extends TestCase
             $none = static fn (): null => null;
             try {
                 $result = $this->carryOut(new FaultyDirectory(
-                    new LocalRemoteDirectory($this->live),
+                    new LocalRemoteDirectory($this->home),
                     $onceDone ? $none : $fault,
                     $onceDone ? $fault : $none,
+                    $tears,
                 ));
             } catch (Killed) {
                 $result = null;
@@ -132,6 +158,10 @@ final class FaultMatrixTest extends TestCase
                 return;
             }
             $result = $result === null || $result->end === RunEnd::Unfinished ? $this->carryOut() : $result;
+            if ($result->leftBehind !== null) {
+                self::assertSame(RunEnd::Proven, $result->end);
+                self::assertNull($this->aRun()->tidy($this->order()));
+            }
             $this->assertWhole(
                 $result,
                 $old,
@@ -157,7 +187,7 @@ final class FaultMatrixTest extends TestCase
         self::assertSame($result->end === RunEnd::Proven ? $new : $old, $is, "$where: {$result->end->value}");
         $result->end === RunEnd::Proven
             || self::assertNotSame('', (string) $result->cause?->getMessage(), "$where: nobody is told why");
-        foreach (array_keys($is) as $path) {
+        foreach (array_keys(self::contents($this->home)) as $path) {
             self::assertStringNotContainsString('.cellarium-', (string) $path, $where);
         }
     }
@@ -173,10 +203,16 @@ final class FaultMatrixTest extends TestCase
 
     private function carryOut(?RemoteDirectory $remote = null): RunResult
     {
-        $root = RemotePath::root();
+        return $this->aRun($remote)->carryOut($this->order());
+    }
+
+    private function aRun(?RemoteDirectory $remote = null): Run
+    {
+        $root = RemotePath::fromString('/site');
         $store = new FileContentStore("$this->own/contents");
-        $run = new Run(
-            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)),
+
+        return new Run(
+            new SequentialPool($remote ?? new LocalRemoteDirectory($this->home)),
             $store,
             new BackupShelf("$this->own/backups"),
             new FileJournal("$this->own/run"),
@@ -188,15 +224,20 @@ final class FaultMatrixTest extends TestCase
             )),
             new FixedClock,
         );
+    }
 
-        return $run->carryOut(new RunOrder(
+    private function order(): RunOrder
+    {
+        return new RunOrder(
             't1',
-            $root,
-            StoredFiles::in($store, self::NEW),
-            new Policy(placeholders: ['default.htm']),
+            RemotePath::fromString('/site'),
+            StoredFiles::in(new FileContentStore("$this->own/contents"), self::NEW),
+            new Policy(['uploads/'], ['default.htm'], ['css/gone.css']),
             EarlierLook::never(),
             null,
             ['index.html', 'default.htm'],
-        ));
+            way: $this->way,
+            lingerSeconds: 0,
+        );
     }
 }

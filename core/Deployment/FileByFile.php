@@ -4,25 +4,24 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
+use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 
 /**
- * Makes a document root hold what a plan says.
- *
  * First everything is sent under temporary names beside its place, which no visitor sees; then names are given,
  * assets before pages and the start page last; then what is set aside goes.
  */
-final readonly class Replacing
+final readonly class FileByFile implements WayToReplace
 {
     /** So many files in one directory are compared by listing it. */
     private const LISTED_FROM = 4;
@@ -30,24 +29,21 @@ final readonly class Replacing
     /** In bytes. */
     private const LARGE = 1_000_000;
 
+    /** @param  bool  $notesAreLost  whether the journal may lack notes, see PuttingBack */
     public function __construct(
         private TransferPool $pool,
         private ContentStore $store,
+        private Surveyor $surveyor,
         private Journal $journal,
         private RunListener $listener,
         private RunOrder $order,
+        private bool $notesAreLost = false,
     ) {
     }
 
-    /**
-     * @param  list<RemotePath>  $present  temporary files of this run that are on the server now
-     * @return list<string> paths whose mode the server refused to set
-     *
-     * @throws TransferFailed
-     * @throws StoreFailure
-     */
-    public function carryOut(Plan $plan, array $present): array
+    public function carryOut(Plan $plan, Manifest $before): array
     {
+        $present = $this->surveyor->survey($this->order->root)->temporaryOf($this->order->id);
         $waves = $plan->waves($this->order->startPages);
         $places = $this->places($waves);
         $this->makeDirectories($plan);
@@ -67,6 +63,25 @@ final readonly class Replacing
         $this->journal->note(JournalMark::Replaced);
 
         return $refused;
+    }
+
+    public function putBack(Plan $plan, Manifest $before): array
+    {
+        $back = new PuttingBack(
+            $this->pool,
+            $this->store,
+            $this->surveyor,
+            $this->journal,
+            $this->listener,
+            $this->notesAreLost,
+        );
+
+        return $back->carryOut($this->order, $plan, $before);
+    }
+
+    public function tidy(Plan $plan, Manifest $before): void
+    {
+        // Nothing of it lies anywhere by then.
     }
 
     /**
