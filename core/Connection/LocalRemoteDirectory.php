@@ -91,7 +91,8 @@ final readonly class LocalRemoteDirectory implements CopiesFiles, RemoteDirector
     {
         $said = [];
         foreach ($renames as [$from, $to]) {
-            $said[] = @rename($this->real($from), $this->real($to)) ? null : (string) (error_get_last()['message'] ?? '');
+            $isDone = @rename($this->real($from), $this->real($to));
+            $said[] = $isDone ? null : error_get_last()['message'] ?? 'refused';
         }
 
         return $said;

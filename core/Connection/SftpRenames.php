@@ -36,7 +36,7 @@ final class SftpRenames
         foreach ($pairs as $number => [$from, $to]) {
             $data = ($extended ? self::text('posix-rename@openssh.com') : '').self::text($from).self::text($to);
             $type = $extended ? self::EXTENDED : self::RENAME;
-            $piece .= pack('NCN', strlen($data) + 5, $type, $number + 1).$data;
+            $piece .= pack('N', strlen($data) + 5).pack('CN', $type, $number + 1).$data;
         }
         /** @var \Closure(string, int): list<string> $exchange */
         $exchange = \Closure::bind(static function (string $piece, int $count) use ($sftp): array {
@@ -62,7 +62,11 @@ final class SftpRenames
         $length = unpack('N', substr((string) $answer, 4, 4));
         $words = substr((string) $answer, 8, is_int($length[1] ?? null) ? $length[1] : 0);
 
-        return $status[1] === self::OK ? null : ($words === '' ? 'refused' : $words);
+        return match (true) {
+            $status[1] === self::OK => null,
+            $words === '' => 'refused',
+            default => $words,
+        };
     }
 
     private static function text(string $bytes): string

@@ -11,9 +11,9 @@ final readonly class LaidFile
 {
     /**
      * @param  ManifestEntry  $entry  its hash known, its contents in the store
-     * @param  bool  $isThere  whether the document root holds the same under the same path, so that the server may copy it
+     * @param  bool  $isThere  whether the document root holds the same under the same path, for the server to copy
      * @param  int|null  $mode  it is to have; null for what the server gives
-     * @param  bool  $lingers  whether it is set aside, and stays until visitors of the old pages have what they asked for
+     * @param  bool  $lingers  whether it is set aside, and stays until old pages that are open have it
      */
     public function __construct(
         public ManifestEntry $entry,

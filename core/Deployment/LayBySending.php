@@ -24,6 +24,16 @@ final readonly class LayBySending implements LaysTree
     ) {
     }
 
+    public function barred(): ?string
+    {
+        return null;
+    }
+
+    public function settle(): void
+    {
+        // Connections end with the run that has them.
+    }
+
     public function lay(TreeBeside $tree, RemotePath $root, RemotePath $laid): void
     {
         $this->makeDirectories($tree, $laid);

@@ -8,6 +8,7 @@ use Cellarium\Core\Backup\Backup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\CollapseCheck;
+use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\PathRefused;
@@ -52,6 +53,7 @@ final readonly class Run
      * @param  (\Closure(): ?string)|null  $lacks  what the site lacks for what is sent, in words; asked once, before
      *     anything else
      * @param  (\Closure(string): ?RunEnd)|null  $ended  how the run with an id ended, null where it has not
+     * @param  AtHost|null  $host  what the host does by itself; null where it does nothing
      * @param  float  $collapseShare  of the known files that may be missing without a question
      */
     public function __construct(
@@ -66,6 +68,7 @@ final readonly class Run
         private ?\Closure $isGoing = null,
         private ?\Closure $lacks = null,
         private ?\Closure $ended = null,
+        private ?AtHost $host = null,
         private float $collapseShare = 0.5,
         SurveyLimits $limits = new SurveyLimits,
     ) {
@@ -97,7 +100,11 @@ final readonly class Run
                 : new RunResult(RunEnd::Refused, $this->backupName(), cause: RunRefused::notPossible($failure));
         }
         $backup = (string) $this->backupName();
-        $way = $this->way($order, $lost);
+        try {
+            $way = $this->way($order, $lost);
+        } catch (RunRefused $barred) {
+            return new RunResult(RunEnd::Refused, $backup, cause: $barred);
+        }
         $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
         if (! $lost && ! $this->journal->has(JournalMark::PuttingBack)) {
             try {
@@ -113,10 +120,9 @@ final readonly class Run
                 return $proven->leaving($this->tidied($way, $plan, $before));
             } catch (RunRefused $barred) {
                 return new RunResult(RunEnd::Refused, $backup, cause: $barred);
-            } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|Cancelled|PathRefused $failure) {
-                $cause = $failure;
+            } catch (Cancelled|ControlFailure|PathRefused|ProofFailed|StoreFailure|SurveyStopped|TransferFailed $cause) {
                 try {
-                    $this->journal->keep('cause', $failure->getMessage());
+                    $this->journal->keep('cause', $cause->getMessage());
                     $this->journal->note(JournalMark::PuttingBack);
                 } catch (StoreFailure $unwritten) {
                     // Without the note a killed way back would be taken for a way forward.
@@ -161,6 +167,7 @@ final readonly class Run
         }
     }
 
+    /** @throws RunRefused */
     private function way(RunOrder $order, bool $notesAreLost): WayToReplace
     {
         if ($order->way === Way::FileByFile) {
@@ -175,15 +182,30 @@ final readonly class Run
             );
         }
 
+        if ($order->way === Way::Unpack && $this->host === null) {
+            throw RunRefused::wayBarred('the host does not offer to unpack');
+        }
+        $host = $order->way === Way::Unpack ? $this->host : null;
+
         return new SwapDirectory(
             $this->pool,
             new BesideTrees($this->pool, $this->surveyor, $this->store),
-            new LayBySending(
-                $this->pool,
-                $this->store,
-                $this->journal,
-                $this->listener,
-            ),
+            $host === null
+                ? new LayBySending(
+                    $this->pool,
+                    $this->store,
+                    $this->journal,
+                    $this->listener,
+                )
+                : new LayByUnpacking(
+                    $this->pool,
+                    $this->store,
+                    $this->journal,
+                    $this->listener,
+                    $order,
+                    $host,
+                ),
+            $host === null ? new NamesByLogin($this->pool) : new NamesByHost($host, $order),
             $this->journal,
             $this->listener,
             $order,
@@ -191,14 +213,14 @@ final readonly class Run
         );
     }
 
-    /** @return string|null why something stays behind that is no longer needed; the new version is proven all the same */
+    /** @return string|null why something stays behind that is no longer needed; the new version is proven */
     private function tidied(WayToReplace $way, Plan $plan, Manifest $before): ?string
     {
         try {
             $way->tidy($plan, $before);
 
             return null;
-        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed $failure) {
+        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed|ControlFailure $failure) {
             return $failure->getMessage();
         }
     }
@@ -453,7 +475,7 @@ final readonly class Run
             $paths = $way->putBack($plan, $before);
             $proofs = $this->proof?->proveBack($plan, $before) ?? [];
             $this->journal->note(JournalMark::PutBack);
-        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed $failure) {
+        } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed|ControlFailure $failure) {
             return new RunResult(
                 RunEnd::Unfinished,
                 $backup,

@@ -26,11 +26,12 @@ final readonly class SwapDirectory implements WayToReplace
 {
     private Beside $beside;
 
-    /** @param  (\Closure(string): ?RunEnd)|null  $ended  how the run with an id ended; null for one going on or not known */
+    /** @param  (\Closure(string): ?RunEnd)|null  $ended  how the run with an id ended; null where that is not known */
     public function __construct(
         private TransferPool $pool,
         private BesideTrees $trees,
         private LaysTree $laying,
+        private GivesNames $names,
         private Journal $journal,
         private RunListener $listener,
         private RunOrder $order,
@@ -47,6 +48,10 @@ final readonly class SwapDirectory implements WayToReplace
         $tree = TreeBeside::of($plan);
         $refused = [];
         if (! $this->journal->has(JournalMark::Renaming)) {
+            $barred = $this->laying->barred();
+            if ($barred !== null) {
+                throw RunRefused::wayBarred($barred);
+            }
             $this->barEmpty($tree, $before);
             $root = $this->rehearse();
             $refused = $this->lay($tree, $root);
@@ -66,7 +71,12 @@ final readonly class SwapDirectory implements WayToReplace
             $tree,
             $plan,
         );
-        $this->trees->letGoOfLingering($tree, $plan, $this->beside->root, $this->order->lingerSeconds);
+        $this->trees->letGoOfLingering(
+            $tree,
+            $plan,
+            $this->beside->root,
+            $this->order->lingerSeconds,
+        );
         $refused = [...$refused, ...$this->trees->setDirectoryModes($tree, $this->beside->root)];
         $this->journal->note(JournalMark::Replaced);
 
@@ -75,6 +85,7 @@ final readonly class SwapDirectory implements WayToReplace
 
     public function putBack(Plan $plan, Manifest $before): array
     {
+        $this->laying->settle();
         $tree = TreeBeside::of($plan);
         $now = $this->look();
         $resent = [];
@@ -165,7 +176,8 @@ final readonly class SwapDirectory implements WayToReplace
             $said = $this->give([[$this->beside->root, $this->beside->old], ...$this->backward(false)]);
             if ($said[0] !== '' || $said[1] !== '') {
                 $this->look()['root'] ?? $this->give($this->backward(false));
-                throw RunRefused::wayBarred("the server does not rename $root: ".($said[0] === '' ? $said[1] : $said[0]));
+                $why = $said[0] === '' ? $said[1] : $said[0];
+                throw RunRefused::wayBarred("the server does not rename $root: $why");
             }
         }
 
@@ -232,14 +244,6 @@ final readonly class SwapDirectory implements WayToReplace
      */
     private function give(array $renames): array
     {
-        $said = [];
-        $renames === [] || $this->pool->run(
-            [Job::renameTogether($renames, $this->beside->root->name())],
-            static function (Job $job, JobResult $result) use (&$said): void {
-                $said = $result->names;
-            },
-        );
-
-        return $said;
+        return $renames === [] ? [] : $this->names->give($renames);
     }
 }

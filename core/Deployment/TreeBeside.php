@@ -78,7 +78,11 @@ final readonly class TreeBeside
     private static function file(PlanItem $item): ?LaidFile
     {
         return match ($item->change) {
-            Change::Add => new LaidFile($item->target ?? throw new \LogicException('added from nothing'), false, $item->mode),
+            Change::Add => new LaidFile(
+                $item->target ?? throw new \LogicException('added from nothing'),
+                false,
+                $item->mode,
+            ),
             Change::Replace => new LaidFile(
                 $item->target ?? throw new \LogicException('replaced by nothing'),
                 false,
@@ -92,7 +96,12 @@ final readonly class TreeBeside
             // A page that was open before asks for what goes with it a moment later.
             Change::SetAside => PageNames::isPage($item->path) || $item->live === null
                 ? null
-                : new LaidFile($item->live, true, $item->live->mode, true),
+                : new LaidFile(
+                    $item->live,
+                    true,
+                    $item->live->mode,
+                    true,
+                ),
             default => null,
         };
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Plan\Plan;
@@ -23,21 +24,21 @@ interface WayToReplace
      * @return list<string> paths whose mode the server refused to set
      *
      * @throws RunRefused where this way is barred; nothing has been touched then
-     * @throws TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed
+     * @throws TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed|ControlFailure
      */
     public function carryOut(Plan $plan, Manifest $before): array;
 
     /**
      * @return list<string> paths that the server does not hold as they were, although it confirmed every step
      *
-     * @throws TransferFailed|StoreFailure|SurveyStopped|PathRefused
+     * @throws TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed|ControlFailure
      */
     public function putBack(Plan $plan, Manifest $before): array;
 
     /**
      * Lets go of what is no longer needed once the new version is proven.
      *
-     * @throws TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed after which it may be tried again
+     * @throws TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed|ControlFailure it may be tried again
      */
     public function tidy(Plan $plan, Manifest $before): void;
 }

@@ -12,24 +12,24 @@ use Cellarium\Core\Web\ServiceCaller;
 /** Speaks the control protocol, version 1 (docs/control-protocol.md), over HTTP with a bearer token. */
 final readonly class LinkedControl implements HostingControl
 {
+    private ControlService $service;
+
     /** @param  non-empty-string  $base "https://control.host.example", without a slash at its end */
-    public function __construct(
-        private string $base,
-        private Secret $token,
-        private ServiceCaller $web,
-    ) {
+    public function __construct(string $base, Secret $token, ServiceCaller $web)
+    {
+        $this->service = new ControlService($base, $token, $web);
     }
 
     public function space(): Space
     {
-        $space = $this->ask('asking for the space used', 'GET', '/v1/account')->fields('space');
+        $space = $this->service->ask('asking for the space used', 'GET', '/v1/account')->fields('space');
 
         return new Space($space->number('used'), $space->number('limit'));
     }
 
     public function renewPassword(Secret $password): void
     {
-        $this->ask(
+        $this->service->ask(
             'renewing the password',
             'PATCH',
             '/v1/account',
@@ -39,7 +39,7 @@ final readonly class LinkedControl implements HostingControl
 
     public function loginRules(): ?LoginRules
     {
-        $account = $this->ask('asking for the rules of logins', 'GET', '/v1/account');
+        $account = $this->service->ask('asking for the rules of logins', 'GET', '/v1/account');
         if (! $account->has('ftp_users')) {
             return null; // A host that speaks the protocol's first form.
         }
@@ -58,9 +58,12 @@ final readonly class LinkedControl implements HostingControl
     {
         $what = 'asking for the FTP users';
 
-        return self::understood(
+        return ControlService::understood(
             $what,
-            fn (): array => array_map(self::user(...), $this->ask($what, 'GET', '/v1/ftp-users')->each('ftp_users')),
+            fn (): array => array_map(
+                self::user(...),
+                $this->service->ask($what, 'GET', '/v1/ftp-users')->each('ftp_users'),
+            ),
         );
     }
 
@@ -68,12 +71,12 @@ final readonly class LinkedControl implements HostingControl
     {
         $what = "asking for the FTP user $login";
         try {
-            $answer = $this->ask($what, 'GET', self::at($login));
+            $answer = $this->service->ask($what, 'GET', self::at($login));
         } catch (ControlFailure $failure) {
             return $failure->reason === ControlFault::NoSuchUser ? null : throw $failure;
         }
 
-        return self::understood($what, static fn (): HostedUser => self::user($answer));
+        return ControlService::understood($what, static fn (): HostedUser => self::user($answer));
     }
 
     public function createFtpUser(
@@ -84,7 +87,7 @@ final readonly class LinkedControl implements HostingControl
         bool $readOnly = false,
     ): HostedUser {
         $what = "creating the FTP user $name";
-        $answer = $this->ask(
+        $answer = $this->service->ask(
             $what,
             'POST',
             '/v1/ftp-users',
@@ -96,19 +99,19 @@ final readonly class LinkedControl implements HostingControl
             ] + ($readOnly ? ['access' => 'read-only'] : []),
         );
 
-        return self::understood($what, static fn (): HostedUser => self::user($answer));
+        return ControlService::understood($what, static fn (): HostedUser => self::user($answer));
     }
 
     public function changeFtpUser(string $login, UserChange $change): HostedUser
     {
         $what = "changing the FTP user $login";
-        $answer = $this->ask(
+        $answer = $this->service->ask(
             $what,
             'PATCH',
             self::at($login),
             $change->reveal(),
         );
-        $user = self::understood($what, static fn (): HostedUser => self::user($answer));
+        $user = ControlService::understood($what, static fn (): HostedUser => self::user($answer));
         if ($change->open !== null && $user->open !== $change->open) {
             throw ControlFailure::while(
                 $what,
@@ -123,7 +126,7 @@ final readonly class LinkedControl implements HostingControl
     public function removeFtpUser(string $login): void
     {
         try {
-            $this->ask("removing the FTP user $login", 'DELETE', self::at($login));
+            $this->service->ask("removing the FTP user $login", 'DELETE', self::at($login));
         } catch (ControlFailure $failure) {
             $failure->reason === ControlFault::NoSuchUser || throw $failure;
         }
@@ -150,62 +153,5 @@ final readonly class LinkedControl implements HostingControl
             $fields->flag('open'),
             $fields->textOrNull('last_used'),
         );
-    }
-
-    /**
-     * @template T
-     *
-     * @param  \Closure(): T  $read
-     * @return T
-     */
-    private static function understood(string $what, \Closure $read): mixed
-    {
-        try {
-            return $read();
-        } catch (\UnexpectedValueException $wrong) {
-            throw ControlFailure::while($what, ControlFault::NotUnderstood, $wrong->getMessage());
-        }
-    }
-
-    /**
-     * @param  non-empty-string  $method
-     * @param  array<string, mixed>|null  $body
-     */
-    private function ask(
-        string $what,
-        string $method,
-        string $path,
-        #[\SensitiveParameter] ?array $body = null,
-    ): JsonFields {
-        $got = $this->web->call(
-            $method,
-            "$this->base$path",
-            $this->token,
-            $body === null ? null : new Secret(json_encode($body, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES)),
-        );
-        if ($got->status === 0) {
-            throw ControlFailure::while(
-                $what,
-                $got->tooLong ? ControlFault::NotUnderstood : ControlFault::Unreachable,
-                (string) $got->error,
-            );
-        }
-        if ($got->status === 204) {
-            return new JsonFields([]);
-        }
-        try {
-            $answer = JsonFields::fromJson($got->head);
-            if ($got->status >= 400) {
-                throw ControlFailure::while(
-                    $what,
-                    ControlFault::tryFrom($answer->text('error')) ?? ControlFault::NotUnderstood,
-                    $answer->text('message'),
-                );
-            }
-
-            return $answer;
-        } catch (\UnexpectedValueException $wrong) {
-            throw ControlFailure::while($what, ControlFault::NotUnderstood, $wrong->getMessage());
-        }
     }
 }

@@ -18,7 +18,7 @@ final class TemporaryName
         return ".cellarium-$run-$what";
     }
 
-    /** @return array{string, string}|null the run that a directory beside a document root belongs to, and what it holds */
+    /** @return array{string, string}|null the run that such a directory belongs to, and what it holds */
     public static function ofDirectory(string $name): ?array
     {
         return preg_match('/\A\.cellarium-([0-9a-z]+)-([a-z]+)\z/', $name, $match) === 1

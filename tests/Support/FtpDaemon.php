@@ -52,7 +52,7 @@ abstract class FtpDaemon
         chgrp($this->home, self::USER);
         chmod($directory, 0755);
         (new CertificateMaker($directory))->make([StandinHost::HOST]);
-        $this->port = self::freePort();
+        $this->port = FreePort::find();
         $log = ['file', "$directory/log", 'a'];
         $environment = ['LD_LIBRARY_PATH' => self::unpacked('usr/lib/x86_64-linux-gnu'), ...$this->environment()];
         $process = proc_open(
@@ -106,15 +106,6 @@ abstract class FtpDaemon
     protected static function passwordHash(): string
     {
         return crypt(StandinHost::PASSWORD, '$6$'.bin2hex(random_bytes(6)));
-    }
-
-    private static function freePort(): int
-    {
-        $socket = stream_socket_server('tcp://127.0.0.1:0');
-
-        return $socket === false
-            ? throw new RuntimeException('no port')
-            : (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
     }
 
     public function endpoint(): Endpoint

@@ -24,6 +24,7 @@ final class Proftpd extends FtpDaemon
             'ServerName "Harbourhost"',
             'ServerType standalone',
             'DefaultAddress 127.0.0.1',
+            'SocketBindTight on',
             "Port $this->port",
             'UseIPv6 off',
             'User nobody',
@@ -44,6 +45,8 @@ final class Proftpd extends FtpDaemon
             ...($this->setsModes ? [] : ['<Limit SITE_CHMOD>', 'DenyAll', '</Limit>']),
             'ModulePath '.self::unpacked('usr/lib/proftpd'),
             'LoadModule mod_digest.c',
+            'LoadModule mod_copy.c',
+            ...($this->passivePorts === null ? [] : ['PassivePorts '.implode(' ', $this->passivePorts)]),
             ...($this->tls === '' ? [] : [
                 'LoadModule mod_tls.c',
                 'TLSEngine on',

@@ -36,6 +36,7 @@ final class PureFtpd extends FtpDaemon
             self::unpacked('usr/sbin/pure-ftpd'),
             ...['-S', "127.0.0.1,$this->port", '-l', "puredb:$this->directory/users.pdb", '-g', "$this->directory/pid"],
             ...['-A', '-E', '-H', '-D', '-U', '022:022', '-C', '100', '-c', '100', '-u', '1000'],
+            ...$this->passivePorts === null ? [] : ['-p', implode(':', $this->passivePorts)],
             ...$tls,
             ...$this->setsModes ? [] : ['-R'],
         ];

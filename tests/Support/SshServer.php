@@ -37,7 +37,7 @@ final class SshServer
         file_put_contents("$directory/shadow", self::LOGIN.":$hash:20000:0:99999:7:::\n");
         file_put_contents("$directory/group", "harbour:x:$group:\n");
         file_exists("$directory/authorized") || touch("$directory/authorized");
-        $this->port = self::freePort();
+        $this->port = FreePort::find();
         $lines = [
             ...$more,
             "ListenAddress 127.0.0.1:$this->port",
@@ -76,15 +76,6 @@ final class SshServer
                 ? usleep(5000)
                 : throw new RuntimeException('sshd did not come up: '.@file_get_contents("$directory/log"));
         }
-    }
-
-    private static function freePort(): int
-    {
-        $socket = stream_socket_server('tcp://127.0.0.1:0');
-
-        return $socket === false
-            ? throw new RuntimeException('no port')
-            : (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
     }
 
     /** @return string the private key's text */

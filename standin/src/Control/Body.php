@@ -46,4 +46,19 @@ final readonly class Body
 
         return is_bool($value) ? $value : throw new InvalidArgumentException("$key: true or false");
     }
+
+    /** @return list<array{string, string}> of a list of objects with two texts each */
+    public function pairs(string $key, string $first, string $second): array
+    {
+        $pairs = [];
+        foreach (is_array($this->values[$key] ?? null) ? $this->values[$key] : [] as $row) {
+            $one = is_array($row) ? $row[$first] ?? null : null;
+            $other = is_array($row) ? $row[$second] ?? null : null;
+            $pairs[] = is_string($one) && is_string($other)
+                ? [$one, $other]
+                : throw new InvalidArgumentException("$key: each has $first and $second");
+        }
+
+        return $pairs;
+    }
 }

@@ -7,6 +7,7 @@ namespace Cellarium\Standin\Control;
 use Cellarium\Standin\Ftp\Jail;
 use Cellarium\Standin\Http\Request;
 use Cellarium\Standin\Http\Response;
+use Cellarium\Standin\Jobs\FileJobs;
 use Cellarium\Standin\World\Faults;
 use Cellarium\Standin\World\FtpLogin;
 use Cellarium\Standin\World\HostedAccount;
@@ -28,8 +29,11 @@ final readonly class ControlApi
 
     private const MOST_USERS = 100;
 
+    private FileJobs $jobs;
+
     public function __construct(private World $world, private int $ftpPort)
     {
+        $this->jobs = new FileJobs;
     }
 
     public function answer(Request $request): Response
@@ -81,7 +85,30 @@ final readonly class ControlApi
             return $this->one($account, $request, rawurldecode($path[1]));
         }
 
+        if (preg_match('#\A/v1/jobs/([a-z0-9-]{8,64})\z#', $request->path, $path) === 1 && ! $account->faults->noJobs) {
+            return $this->job($account, $request, $path[1]);
+        }
+
         return $this->problem(404, 'not_found', 'There is nothing at this address.');
+    }
+
+    private function job(HostedAccount $account, Request $request, string $id): Response
+    {
+        if ($request->method === 'GET') {
+            $job = $this->jobs->find($account, $id);
+
+            return $job === null
+                ? $this->problem(404, 'no_such_job', "There is no job $id.")
+                : Response::json(200, $job->shown());
+        }
+        if ($request->method !== 'PUT') {
+            return $this->notAllowed();
+        }
+        try {
+            return Response::json(202, $this->jobs->begin($account, $id, new Body($request->body))->shown());
+        } catch (InvalidArgumentException $wrong) {
+            return $this->problem(422, 'invalid', $wrong->getMessage());
+        }
     }
 
     /** @return array<string, mixed> */
@@ -100,7 +127,7 @@ final readonly class ControlApi
                 'most' => self::MOST_USERS,
                 'read_only' => true,
             ],
-        ];
+        ] + ($account->faults->noJobs ? [] : ['jobs' => FileJobs::KINDS]);
     }
 
     private function renew(HostedAccount $account, Request $request): Response

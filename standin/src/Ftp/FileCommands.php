@@ -103,6 +103,9 @@ final readonly class FileCommands
         $from = $this->session->renameFrom ?? throw new Reply('RNFR first', 503);
         $this->session->renameFrom = null;
         [$virtual, $real] = $this->session->path($argument);
+        if ($this->session->signedIn()->faults->pinned && is_dir($from)) {
+            throw new Reply("$virtual: the directory is in use", 550);
+        }
         $replaced = is_file($real) && ! is_link($real) ? (int) filesize($real) : 0;
         if (! @rename($from, $real)) {
             throw new Reply("$virtual: cannot take this name", 553);

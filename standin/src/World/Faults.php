@@ -39,6 +39,9 @@ final readonly class Faults
      *     they are
      *                                     empty; "empty-mlsd": those of MLSD are
      * @param  int|null  $dataRefusedAfter  data connections of a session after this many are answered 425
+     * @param  bool  $pinned  directories keep their names, whoever asks for another
+     * @param  int|null  $jobsFailAt  packing and unpacking is broken off after this many files
+     * @param  bool  $noJobs  the control service does not offer to pack, unpack and move
      * @param  bool  $controlFails  the control service does nothing and answers 500
      */
     public function __construct(
@@ -65,6 +68,9 @@ final readonly class Faults
         public bool $alter = false,
         public ?string $listingFault = null,
         public ?int $dataRefusedAfter = null,
+        public bool $pinned = false,
+        public ?int $jobsFailAt = null,
+        public bool $noJobs = false,
     ) {
     }
 
@@ -104,6 +110,9 @@ final readonly class Faults
             self::flag($values, 'alter'),
             self::oneOf($values, 'listing_fault', '/\A(cut|empty|empty-mlsd)\z/'),
             self::number($values, 'data_refused_after'),
+            self::flag($values, 'pinned'),
+            self::number($values, 'jobs_fail_at'),
+            self::flag($values, 'no_jobs'),
         );
     }
 
@@ -132,6 +141,9 @@ final readonly class Faults
      *     alter: bool,
      *     listing_fault: string|null,
      *     data_refused_after: int|null,
+     *     pinned: bool,
+     *     jobs_fail_at: int|null,
+     *     no_jobs: bool,
      * }
      */
     public function toArray(): array
@@ -160,6 +172,9 @@ final readonly class Faults
             'alter' => $this->alter,
             'listing_fault' => $this->listingFault,
             'data_refused_after' => $this->dataRefusedAfter,
+            'pinned' => $this->pinned,
+            'jobs_fail_at' => $this->jobsFailAt,
+            'no_jobs' => $this->noJobs,
         ];
     }
 

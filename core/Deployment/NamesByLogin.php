@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\JobResult;
+use Cellarium\Core\Transfer\TransferPool;
+
+/** Names given over a connection of the login. */
+final readonly class NamesByLogin implements GivesNames
+{
+    public function __construct(private TransferPool $pool)
+    {
+    }
+
+    public function give(array $renames): array
+    {
+        $said = [];
+        $this->pool->run(
+            [Job::renameTogether($renames, $renames[0][0]->name())],
+            static function (Job $job, JobResult $result) use (&$said): void {
+                $said = $result->names;
+            },
+        );
+
+        return $said;
+    }
+}

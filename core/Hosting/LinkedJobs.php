@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Hosting;
+
+use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Path\RemotePath;
+
+/** Jobs of the control protocol, version 1 (docs/control-protocol.md). */
+final readonly class LinkedJobs implements WorksOnFiles
+{
+    public function __construct(private ControlService $service)
+    {
+    }
+
+    public function offersJobs(): bool
+    {
+        $what = 'asking what the host does by itself';
+        $account = $this->service->ask($what, 'GET', '/v1/account');
+
+        return $account->has('jobs') && ControlService::understood(
+            $what,
+            static fn (): bool => array_diff(['pack', 'unpack', 'move'], $account->texts('jobs')) === [],
+        );
+    }
+
+    public function pack(string $id, RemotePath $directory, RemotePath $archive): HostJob
+    {
+        return $this->begin($id, "packing $directory", [
+            'kind' => 'pack',
+            'directory' => $directory->toString(),
+            'archive' => $archive->toString(),
+        ]);
+    }
+
+    public function unpack(string $id, RemotePath $archive, RemotePath $into): HostJob
+    {
+        return $this->begin($id, "unpacking into $into", [
+            'kind' => 'unpack',
+            'archive' => $archive->toString(),
+            'into' => $into->toString(),
+        ]);
+    }
+
+    public function move(string $id, array $moves): HostJob
+    {
+        return $this->begin($id, "renaming {$moves[0][0]} and what goes with it", [
+            'kind' => 'move',
+            'moves' => array_map(
+                static fn (array $pair): array => ['from' => $pair[0]->toString(), 'to' => $pair[1]->toString()],
+                $moves,
+            ),
+        ]);
+    }
+
+    public function job(string $id): HostJob
+    {
+        $what = 'asking how far the host is';
+
+        return self::read($what, $this->service->ask($what, 'GET', "/v1/jobs/$id"));
+    }
+
+    /** @param  array<string, mixed>  $body */
+    private function begin(string $id, string $what, array $body): HostJob
+    {
+        return self::read($what, $this->service->ask(
+            $what,
+            'PUT',
+            "/v1/jobs/$id",
+            $body,
+        ));
+    }
+
+    private static function read(string $what, JsonFields $answer): HostJob
+    {
+        return ControlService::understood($what, static fn (): HostJob => HostJob::fromFields($answer));
+    }
+}
