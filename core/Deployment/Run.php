@@ -213,7 +213,7 @@ final readonly class Run
         );
     }
 
-    /** @return string|null why something stays behind that is no longer needed; the new version is proven */
+    /** @return string|null why something that is no longer needed stays behind; what is new is proven */
     private function tidied(WayToReplace $way, Plan $plan, Manifest $before): ?string
     {
         try {

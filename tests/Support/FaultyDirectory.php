@@ -103,7 +103,7 @@ class FaultyDirectory implements CopiesFiles, RemoteDirectory, RenamesTogether
      * @param  \Closure(): T  $work
      * @return T
      */
-    protected function do(\Closure $work): mixed
+    public function do(\Closure $work): mixed
     {
         $number = ++$this->operations;
         if (($fault = ($this->before)($number)) !== null) {

@@ -9,6 +9,7 @@ use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Deployment\AtHost;
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
@@ -29,6 +30,7 @@ use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;
 use Tests\Support\FixedClock;
 use Tests\Support\Killed;
+use Tests\Support\LocalHost;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
 use Tests\Support\ServedDirectory;
@@ -88,7 +90,8 @@ final class FaultMatrixTest extends TestCase
     /** @return iterable<string, array{Way, bool, FailureReason|null, bool, bool}> */
     public static function faults(): iterable
     {
-        foreach ([[Way::FileByFile, false], [Way::Swap, false], [Way::Swap, true]] as [$way, $tears]) {
+        $ways = [[Way::FileByFile, false], [Way::Swap, false], [Way::Swap, true], [Way::Unpack, false]];
+        foreach ($ways as [$way, $tears]) {
             foreach (self::kinds() as $kind => $fault) {
                 yield "$way->value: $kind".($tears ? ', names torn apart' : '') => [$way, $tears, ...$fault];
             }
@@ -150,7 +153,9 @@ final class FaultMatrixTest extends TestCase
                 self::assertSame(RunEnd::Proven, $result?->end);
                 self::assertGreaterThan(20, $at, 'a run takes more operations than that');
                 self::assertSame(
-                    ['surveying', 'backing_up', 'sending', 'replacing', 'proving'],
+                    $way === Way::Unpack
+                        ? ['surveying', 'backing_up', 'sending', 'unpacking', 'replacing', 'proving']
+                        : ['surveying', 'backing_up', 'sending', 'replacing', 'proving'],
                     array_values(array_unique(array_diff($stages, ['putting_back']))),
                     'each stage was broken',
                 );
@@ -223,6 +228,11 @@ final class FaultMatrixTest extends TestCase
                 ['index.html', 'default.htm'],
             )),
             new FixedClock,
+            host: new AtHost(
+                new LocalHost($this->home, $remote instanceof FaultyDirectory ? $remote : null),
+                RemotePath::fromString('/site'),
+                $this->own,
+            ),
         );
     }
 
