@@ -23,7 +23,7 @@ use Illuminate\Support\Facades\DB;
 /** Answers the questions of a plan, for this plan only; no server is asked. */
 final readonly class Answering
 {
-    public function __construct(private RunFiles $files)
+    public function __construct(private RunFiles $files, private Ways $ways)
     {
     }
 
@@ -49,6 +49,7 @@ final readonly class Answering
                 $answers,
             );
             $this->files->keepDraft($locked, $plan);
+            $this->ways->weigh($locked, $plan, false);
             $locked->update(['answers' => $answers->toArray(), 'counts' => $plan->counts()]);
             Record::write(
                 RecordKind::PlanAnswered,

@@ -12,7 +12,6 @@ use App\Models\SetAside;
 use App\Models\Site;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunPlace;
-use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\PlanFilter;
@@ -36,6 +35,8 @@ final readonly class DeploymentView
 
     public RunPlace $place;
 
+    public WaysView $ways;
+
     private Foretelling $foretelling;
 
     /** Files that are sent, and files that are touched. */
@@ -58,6 +59,13 @@ final readonly class DeploymentView
         $this->touches = $this->sends + $this->totals->files(Change::SetAside);
         $this->place = $deployment->runPlace();
         $this->foretelling = Foretelling::for($deployment);
+        $this->ways = new WaysView(
+            $deployment,
+            $this->foretelling,
+            $this->totals,
+            $plan->contents->unreadFiles,
+            $plan->contents->unreadBytes,
+        );
         $this->tree = new PlanTree(
             $plan,
             $this->site,
@@ -99,9 +107,7 @@ final readonly class DeploymentView
     /** Nothing visitors see has changed yet. */
     public function canBeCancelled(): bool
     {
-        $untouched = [null, RunStage::Surveying, RunStage::BackingUp, RunStage::Sending];
-
-        return $this->deployment->cancelled_at === null && in_array($this->deployment->stage, $untouched, true);
+        return $this->deployment->cancelled_at === null && $this->deployment->stage?->isUntouched() !== false;
     }
 
     public function isPaused(): bool
@@ -114,7 +120,7 @@ final readonly class DeploymentView
     {
         return ! $this->isPaused()
             && $this->canBeCancelled()
-            && in_array($this->deployment->stage, [RunStage::BackingUp, RunStage::Sending], true);
+            && $this->deployment->stage?->canStand() === true;
     }
 
     /** For the title of the window, which tells while another page is looked at. */
@@ -212,24 +218,12 @@ final readonly class DeploymentView
 
     public function room(): RoomDrawing
     {
-        return new RoomDrawing(Room::fileByFile(
+        return new RoomDrawing(Room::of(
+            $this->ways->chosen(),
             $this->deployment->counts,
             (int) $this->account->space_used,
             $this->account->space_limit,
         ));
-    }
-
-    /** How long it will take, all in all. */
-    public function takes(): string
-    {
-        $contents = $this->plan->contents;
-        $bytes = $this->totals->bytes(Change::Add, Change::Replace);
-
-        return $this->touches === 0 ? 'nothing to do' : Foretelling::words(
-            $this->foretelling->of(RunStage::BackingUp, $contents->unreadFiles, $contents->unreadBytes),
-            $this->foretelling->of(RunStage::Sending, $this->sends, $bytes),
-            $this->foretelling->of(RunStage::Replacing, $this->sends, 0),
-        );
     }
 
     /** @return array<string, string> connections that can be chosen, "" for as many as help */
@@ -240,19 +234,6 @@ final readonly class DeploymentView
         $numbers = array_map(strval(...), range(1, max(1, $most)));
 
         return ['' => "as many as help$help"] + array_combine($numbers, $numbers);
-    }
-
-    /** How long visitors may see pages of both. */
-    public function mixed(): string
-    {
-        $seconds = $this->foretelling->of(RunStage::Replacing, $this->sends, 0)?->seconds;
-
-        return match (true) {
-            $this->touches === 0 => 'no change',
-            $seconds === null => 'the old site, then the new one; for a moment pages of both',
-            default => 'the old site, then the new one; pages of both for about '
-                .Amount::seconds(max(0.1, $seconds)),
-        };
     }
 
     public function toSend(): string

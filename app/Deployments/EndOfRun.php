@@ -22,6 +22,7 @@ use Cellarium\Core\Deployment\ModeNotSet;
 use Cellarium\Core\Deployment\PageProof;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunEnd;
+use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Deployment\RunResult;
 use Cellarium\Core\Manifest\EarlierLook;
@@ -29,6 +30,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\PlanItem;
+use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferFailed;
 use Illuminate\Support\Facades\DB;
@@ -168,6 +170,10 @@ final readonly class EndOfRun
     private function planAnew(Deployment $deployment, RunRefused $refused): void
     {
         $this->files->beginAnew($deployment);
+        $refused->reason === RunRefusal::WayBarred && $deployment->site->update([
+            'swap_barred' => $refused->why,
+            'swap_barred_at' => now(),
+        ]);
         $deployment->update([
             'state' => DeploymentState::Drafting,
             'changes_since' => ['reason' => $refused->reason->value],
@@ -204,7 +210,9 @@ final readonly class EndOfRun
                 'decide_until' => null,
                 'tries_again' => false,
                 'ended_at' => $endedAt,
-                'trouble' => $this->trouble($result),
+                'trouble' => $this->trouble($result, $deployment->way),
+                'left_behind' => $result->leftBehind,
+                'left_behind_at' => $result->leftBehind === null ? null : now(),
                 'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
                 'addresses' => $result->addresses,
                 'read_back' => $result->readBack,
@@ -217,6 +225,7 @@ final readonly class EndOfRun
         );
         if ($result->end === RunEnd::Proven) {
             $this->holdSetAside($deployment, $result);
+            $deployment->way === Way::Swap && $site->update(['swap_barred' => null, 'swap_barred_at' => null]);
             foreach ($result->proofs as $proof) {
                 $site
                     ->proofs()
@@ -297,15 +306,16 @@ final readonly class EndOfRun
         return $result->notPutBack instanceof TransferFailed && ! $result->notPutBack->failure->reason->isTransient();
     }
 
-    private function trouble(RunResult $result): ?string
+    private function trouble(RunResult $result, Way $way): ?string
     {
         $words = $result->cause === null ? null : Problem::words($result->cause);
 
         return match ($result->end) {
             RunEnd::Proven => null,
             RunEnd::Refused => "$words Nothing on the server was changed.",
-            RunEnd::PutBack => "$words The old site was put back and is whole again: every file was read back, and "
-                .'the pages were fetched.',
+            RunEnd::PutBack => "$words The old site was put back and is whole again: "
+                .($way->laysTree() ? 'its own files have their names again, ' : 'every file was read back, ')
+                .'and the pages were fetched.',
             RunEnd::PutBackUnproven => "$words The old site was put back, and that is not proven: "
                 .self::few($result->unproven)
                 .' not as before. Nothing this server confirms can be relied on until its provider has looked at it; '

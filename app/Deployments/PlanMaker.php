@@ -55,6 +55,7 @@ final readonly class PlanMaker
         private Types $types,
         private SiteSurvey $survey,
         private PackageChecks $checks,
+        private Ways $ways,
     ) {
     }
 
@@ -85,6 +86,7 @@ final readonly class PlanMaker
             throw $failure;
         }
         $this->files->keepDraft($deployment, $plan);
+        $this->ways->weigh($deployment, $plan);
         $deployment->update([
             'state' => DeploymentState::Planned,
             'seen' => $survey->manifest->digest(),

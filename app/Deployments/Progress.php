@@ -184,14 +184,13 @@ final class Progress implements LaneListener, RunListener
     /** Whether visitors see the old site still, so that it may stand for as long as anybody likes. */
     private function canStand(): bool
     {
-        return in_array($this->stage, [RunStage::BackingUp, RunStage::Sending], true);
+        return $this->stage->canStand();
     }
 
     /** Until names are given; after that only the proof is left, and on the way back there is nothing to cancel. */
     private function endIfCancelled(): void
     {
-        $endable = in_array($this->stage, [RunStage::Surveying, RunStage::BackingUp, RunStage::Sending], true);
-        if ($endable && Deployment::where('id', $this->deployment->id)->whereNotNull('cancelled_at')->exists()) {
+        if ($this->stage->isUntouched() && Deployment::where('id', $this->deployment->id)->whereNotNull('cancelled_at')->exists()) {
             throw Cancelled::byAPerson();
         }
     }

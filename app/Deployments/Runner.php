@@ -24,6 +24,7 @@ use App\Storage\SiteLockNames;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Deployment\AtHost;
 use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
 use Cellarium\Core\Deployment\Run;
@@ -33,6 +34,7 @@ use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
@@ -102,19 +104,57 @@ final readonly class Runner
         return true;
     }
 
+    /** Lets go of the old tree of a swap that could not be let go of then; of one that waits its turn, later. */
+    public function tidy(Deployment $deployment): void
+    {
+        $lock = $this->locks->acquire(...SiteLockNames::of($deployment->site));
+        if ($lock === null) {
+            return;
+        }
+        try {
+            $left = $this->at(
+                $deployment,
+                $lock,
+                null,
+                static fn (Run $run, RunOrder $order): ?string => $run->tidy($order),
+            );
+            $deployment->update(['left_behind' => $left, 'left_behind_at' => $left === null ? null : now()]);
+        } finally {
+            $lock->release();
+        }
+    }
+
     /** @param  (\Closure(array<string, mixed>): void)|null  $hear */
     private function run(Deployment $deployment, HeldLock $lock, ?\Closure $hear): RunResult
     {
+        return $this->at(
+            $deployment,
+            $lock,
+            $hear,
+            static fn (Run $run, RunOrder $order): RunResult => $run->carryOut($order),
+        );
+    }
+
+    /**
+     * @template T
+     *
+     * @param  (\Closure(array<string, mixed>): void)|null  $hear
+     * @param  \Closure(Run, RunOrder): T  $work
+     * @return T
+     */
+    private function at(
+        Deployment $deployment,
+        HeldLock $lock,
+        ?\Closure $hear,
+        \Closure $work,
+    ): mixed {
         $site = $deployment->site;
         $user = $deployment->ftpUser;
         $endpoint = $user === null || $user->hasEnded()
             ? $this->connections->endpoint($site->account)
             : $this->connections->endpointAs($user);
         $where = $deployment->runPlace();
-        $root = $user === null || $user->hasEnded()
-            ? $where->root
-            : $where->root->seenFrom($user->path())
-                ?? throw new Problem("$user->login cannot touch $where->root.");
+        $root = $deployment->rootAsSignedIn() ?? throw new Problem("$user?->login cannot touch $where->root.");
         $user?->update(['used_at' => now()]);
         $progress = new Progress(
             $deployment,
@@ -153,11 +193,13 @@ final readonly class Runner
                 fn (): ?int => $this->room($site),
                 RunIds::isGoing(...),
                 fn (): ?string => $this->lacking($deployment),
+                RunIds::ended(...),
+                $this->atHost($deployment),
                 RunLimits::collapseShare(),
                 RunLimits::survey(),
             );
 
-            return $run->carryOut(new RunOrder(
+            return $work($run, new RunOrder(
                 RunIds::of($deployment->id),
                 $root,
                 $this->files->target($deployment),
@@ -171,6 +213,7 @@ final readonly class Runner
                 $deployment->comparedWith === null ? null : $this->files->left($deployment->comparedWith),
                 $deployment->answers(),
                 (bool) config('cellarium.server_hashes'),
+                $deployment->way,
             ));
         } finally {
             $pool->close();
@@ -181,6 +224,16 @@ final readonly class Runner
                 $site->account->update(['connections_most' => $pool->taken(), 'connections_seen_at' => now()]);
             });
         }
+    }
+
+    /** What the host does by itself for this run; null where it does nothing, or nothing is asked of it. */
+    private function atHost(Deployment $deployment): ?AtHost
+    {
+        $host = $deployment->way === Way::Unpack ? $this->connections->jobs($deployment->site->account) : null;
+
+        return $host === null
+            ? null
+            : new AtHost($host, $deployment->runPlace()->root, $this->files->scratch($deployment));
     }
 
     /** What the site lacks for the package, in words; what it does not say, its proof will show. */

@@ -10,6 +10,7 @@ use App\Models\DeploymentState;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\Way;
 
 /** The six stations of a deployment; each is filled only by its proof. */
 final class Stations
@@ -79,7 +80,7 @@ final class Stations
                 'note' => match (true) {
                     $broken => self::brokenNote($state),
                     $proven => Amount::files($sends).' sent',
-                    default => Amount::files($sends).' to send',
+                    default => Amount::files($sends).' to send'.self::by($deployment->way),
                 },
             ],
             [
@@ -94,6 +95,15 @@ final class Stations
                     : 'through the domain',
             ],
         ];
+    }
+
+    private static function by(Way $way): string
+    {
+        return match ($way) {
+            Way::FileByFile => ', file by file',
+            Way::Swap => ', by swapping',
+            Way::Unpack => ', unpacked there',
+        };
     }
 
     private static function source(Deployment $deployment): string

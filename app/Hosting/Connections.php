@@ -19,8 +19,11 @@ use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Connection\TriesPaths;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Diagnosis\Ladder;
+use Cellarium\Core\Hosting\ControlService;
 use Cellarium\Core\Hosting\HostingControl;
 use Cellarium\Core\Hosting\LinkedControl;
+use Cellarium\Core\Hosting\LinkedJobs;
+use Cellarium\Core\Hosting\WorksOnFiles;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Web\CurlWebClient;
@@ -107,6 +110,16 @@ final readonly class Connections
         return $account->control_url === null || $account->control_token === null
             ? null
             : new LinkedControl($account->control_url, new Secret($account->control_token), $this->web());
+    }
+
+    /** What the host does with files by itself; null for a host that has no control service. */
+    public function jobs(Account $account): ?WorksOnFiles
+    {
+        return $account->control_url === null || $account->control_token === null
+            ? null
+            : new LinkedJobs(
+                new ControlService($account->control_url, new Secret($account->control_token), $this->web()),
+            );
     }
 
     public function web(): CurlWebClient

@@ -10,6 +10,7 @@ use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
+use Cellarium\Core\Plan\Way;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -43,6 +44,10 @@ final class Deployment extends Model
         'decide_until' => 'immutable_datetime',
         'tries_again' => 'boolean',
         'proof_stops' => 'boolean',
+        'way' => Way::class,
+        'way_chosen' => 'boolean',
+        'ways' => 'array',
+        'left_behind_at' => 'immutable_datetime',
         'held' => 'boolean',
         'planned_at' => 'immutable_datetime',
         'started_at' => 'immutable_datetime',
@@ -127,6 +132,14 @@ final class Deployment extends Model
     public function runPlace(): RunPlace
     {
         return $this->site->placeFrom(RemotePath::fromString($this->root ?? $this->site->document_root));
+    }
+
+    /** The same as the login sees it that this run signs in with; null where that login cannot touch it. */
+    public function rootAsSignedIn(): ?RemotePath
+    {
+        $root = $this->runPlace()->root;
+
+        return $this->ftpUser === null || $this->ftpUser->hasEnded() ? $root : $root->seenFrom($this->ftpUser->path());
     }
 
     /** The directory in the document root, or mounted below it, that it goes to; null for the document root itself. */

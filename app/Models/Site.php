@@ -48,6 +48,7 @@ final class Site extends Model
         'live_proven_at' => 'immutable_datetime',
         'last_backup_at' => 'immutable_datetime',
         'backups_until' => 'immutable_datetime',
+        'swap_barred_at' => 'immutable_datetime',
     ];
 
     /** @return BelongsTo<Account, $this> */

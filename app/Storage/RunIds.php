@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Storage;
 
 use App\Models\Deployment;
+use Cellarium\Core\Deployment\RunEnd;
 
 /**
  * The names of runs in the files they lay down on servers: a deployment's number, and which Cellarium it belongs to.
@@ -25,6 +26,16 @@ final class RunIds
     public static function ofProbe(): string
     {
         return self::PROBE.base_convert((string) time(), 10, 36).substr(bin2hex(random_bytes(4)), 0, 6);
+    }
+
+    /** How the run of that name ended; null for one that has not, and for one that this Cellarium has not begun. */
+    public static function ended(string $run): ?RunEnd
+    {
+        $number = (int) base_convert(substr($run, 0, -4), 36, 10);
+
+        return strlen($run) < 5 || self::of($number) !== $run
+            ? null
+            : RunEnd::tryFrom(Deployment::find($number)->state->value ?? '');
     }
 
     /** Whether the run of that name is going on; null for one that this Cellarium has not begun. */

@@ -9,6 +9,7 @@ use App\Accounts\PasswordRenewal;
 use App\Backups\TakeBackup;
 use App\Deployments\CarryOutDeployment;
 use App\Deployments\MakePlan;
+use App\Deployments\TidyDeployment;
 use App\Errands\RunErrand;
 use App\Failure\Problem;
 use App\Models\Account;
@@ -41,6 +42,8 @@ final class Recovery
 
     private const SECONDS_BETWEEN_LOOKS = 2.0;
 
+    private const TIDY_SECONDS = 120;
+
     private static float $lookedAt = 0.0;
 
     public function __construct(
@@ -71,9 +74,20 @@ final class Recovery
         $stale = now()->subSeconds($starting ? 0 : self::STALE_SECONDS);
         $taken = $this->takeUpOrphans($starting ? self::ORPHAN_SECONDS : 0) + $this->takeUpForgotten($stale);
         $this->removeTokens($stale);
+        $this->tidyUp();
         $this->settlePasswords($stale);
 
         return $taken;
+    }
+
+    /** What a swap has left beside a document root is let go of as soon as its server lets that be done. */
+    private function tidyUp(): void
+    {
+        $left = Deployment::where('left_behind_at', '<', now()->subSeconds(self::TIDY_SECONDS))->limit(20)->get('id');
+        foreach ($left as $deployment) {
+            Deployment::whereKey($deployment->id)->update(['left_behind_at' => now()]);
+            TidyDeployment::dispatch($deployment->id);
+        }
     }
 
     /** @param  int  $patience  seconds to wait for what still holds a lock */

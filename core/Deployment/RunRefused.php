@@ -11,8 +11,13 @@ use RuntimeException;
 /** A run that ended before anything on the server was touched. */
 final class RunRefused extends RuntimeException
 {
-    private function __construct(public readonly RunRefusal $reason, string $sentence, ?\Throwable $previous = null)
-    {
+    /** @param  string|null  $why  half a sentence, for what is asked again another time */
+    private function __construct(
+        public readonly RunRefusal $reason,
+        string $sentence,
+        ?\Throwable $previous = null,
+        public readonly ?string $why = null,
+    ) {
         parent::__construct($sentence, 0, $previous);
     }
 
@@ -81,6 +86,7 @@ final class RunRefused extends RuntimeException
         return new self(
             RunRefusal::WayBarred,
             "The document root cannot be swapped for another directory: $why. Replace it file by file.",
+            why: $why,
         );
     }
 

@@ -16,4 +16,16 @@ enum RunStage: string
     case Replacing = 'replacing';
     case Proving = 'proving';
     case PuttingBack = 'putting_back';
+
+    /** Whether visitors see the old site and nothing else, so that the run may be cancelled and nothing was changed. */
+    public function isUntouched(): bool
+    {
+        return in_array($this, [self::Surveying, self::BackingUp, self::Sending, self::Unpacking], true);
+    }
+
+    /** Whether it may stand still for as long as anybody likes. */
+    public function canStand(): bool
+    {
+        return $this === self::BackingUp || $this === self::Sending;
+    }
 }

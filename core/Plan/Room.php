@@ -24,13 +24,48 @@ final readonly class Room
         $sent = $counts[Change::Add->value]['bytes'] + $counts[Change::Replace->value]['bytes'];
         $renamed = $used + $sent - $counts[Change::Replace->value]['was'];
 
-        return self::of($limit, [
+        return self::steps($limit, [
             'now' => $used,
             'backup' => $used,
             'sent beside' => $used + $sent,
             'renamed' => $renamed,
             'afterwards' => $renamed - $counts[Change::SetAside->value]['was'],
         ]);
+    }
+
+    /**
+     * A whole tree lies beside the document root until the new version is proven; an archive of it, where one is sent,
+     * lies there until it is unpacked.
+     *
+     * @param  array<string, array{files: int, bytes: int, was: int}>  $counts  of the plan
+     * @param  int  $used  bytes in the account now
+     * @param  int|null  $limit  bytes it may hold; null where the host does not say
+     */
+    public static function of(
+        WayCost $cost,
+        array $counts,
+        int $used,
+        ?int $limit,
+    ): self {
+        $afterwards = self::fileByFile($counts, $used, null)->steps[4]->bytes;
+
+        return match ($cost->way) {
+            Way::FileByFile => self::fileByFile($counts, $used, $limit),
+            Way::Swap => self::steps($limit, [
+                'now' => $used,
+                'backup' => $used,
+                'tree laid' => $used + $cost->bytes,
+                'swapped' => $used + $cost->bytes,
+                'afterwards' => $afterwards,
+            ]),
+            Way::Unpack => self::steps($limit, [
+                'now' => $used,
+                'archive sent' => $used + $cost->bytes,
+                'unpacked' => $used + 2 * $cost->bytes,
+                'swapped' => $used + $cost->bytes,
+                'afterwards' => $afterwards,
+            ]),
+        };
     }
 
     /** The first step that does not fit; null where all do, or nobody knows. */
@@ -51,7 +86,7 @@ final readonly class Room
     }
 
     /** @param  non-empty-array<string, int>  $bytes  used at each step, by its name */
-    private static function of(?int $limit, array $bytes): self
+    private static function steps(?int $limit, array $bytes): self
     {
         $steps = [];
         foreach ($bytes as $name => $used) {

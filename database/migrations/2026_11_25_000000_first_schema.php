@@ -440,6 +440,13 @@ return new class extends Migration
             $table->json('timings')->nullable();
             $table->unsignedTinyInteger('connections')->nullable();
             $table->boolean('proof_stops')->default(true);
+            // How it is replaced, whether a person chose that, and what each way would come to.
+            $table->string('way', 20)->default('file_by_file');
+            $table->boolean('way_chosen')->default(false);
+            $table->json('ways')->nullable();
+            // Why the old tree of a swap still lies beside the new one; null where nothing does.
+            $table->text('left_behind')->nullable();
+            $table->dateTime('left_behind_at')->nullable()->index();
             $table->json('proofs')->nullable();
             $table->unsignedInteger('addresses')->default(0);
             $table->unsignedInteger('read_back')->default(0);
@@ -459,6 +466,9 @@ return new class extends Migration
         });
         Schema::table('sites', static function (Blueprint $table): void {
             $table->foreign('last_deployment_id')->references('id')->on('deployments')->nullOnDelete();
+            // What the server said when the document root was to be swapped for another directory.
+            $table->text('swap_barred')->nullable();
+            $table->dateTime('swap_barred_at')->nullable();
         });
         Schema::create('set_asides', static function (Blueprint $table): void {
             $table->id();

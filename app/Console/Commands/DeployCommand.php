@@ -8,6 +8,7 @@ use App\Deployments\Answering;
 use App\Deployments\PlanMaker;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
+use App\Deployments\Ways;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
@@ -22,6 +23,7 @@ use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\PlanItem;
+use Cellarium\Core\Plan\Way;
 use Symfony\Component\Console\Helper\ProgressBar;
 
 final class DeployCommand extends CellariumCommand
@@ -32,6 +34,7 @@ final class DeployCommand extends CellariumCommand
         .'site, or a directory inside its document root} {--reason= : why it goes there although '
         .'another site fits better} {--on-conflict=ask : what counts where the server was changed since the last '
         .'deployment: ask (refuse and list), theirs, ours, both or newer} '
+        .'{--way= : file_by_file, swap or unpack; left out, what is proposed from what each costs} '
         .'{--json : one JSON object on standard output}';
 
     protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 '
@@ -50,6 +53,7 @@ final class DeployCommand extends CellariumCommand
         Answering $answering,
     ): int {
         $answers = $this->answers();
+        $way = $this->way();
         $site = $this->siteNamed((string) $this->argument('site'));
         $file = $this->readable((string) $this->argument('file'));
         $package = $packages->take($file, basename($file));
@@ -60,9 +64,15 @@ final class DeployCommand extends CellariumCommand
             place: $this->place($site),
             reason: is_string($this->option('reason')) ? $this->option('reason') : null,
         );
-        $deployment->update(['answers' => $answers->isNone() ? null : $answers->toArray()]);
+        $deployment->update(
+            ['answers' => $answers->isNone() ? null : $answers->toArray()]
+                + ($way === null ? [] : ['way' => $way, 'way_chosen' => true]),
+        );
         for ($plan = 1; $plan <= self::MOST_PLANS && $deployment->state === DeploymentState::Drafting; $plan++) {
             $maker->make($deployment);
+            if ($way !== null && $deployment->way !== $way) {
+                throw new Problem("{$way->label()} cannot be done here: ".Ways::of($deployment)[$way->value]->barred.'.');
+            }
             if (($deployment->counts[Change::Asked->value]['files'] ?? 0) > 0) {
                 return $this->listQuestions($deployment, $answering);
             }
@@ -93,6 +103,15 @@ final class DeployCommand extends CellariumCommand
             }
             usleep(500_000);
         }
+    }
+
+    /** @throws Problem */
+    private function way(): ?Way
+    {
+        $given = $this->option('way');
+
+        return ! is_string($given) ? null : Way::tryFrom($given)
+            ?? throw new Problem('--way is one of '.implode(', ', array_column(Way::cases(), 'value')).'.');
     }
 
     /** @throws Problem */

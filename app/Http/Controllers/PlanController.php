@@ -10,6 +10,7 @@ use App\Deployments\PlanFileView;
 use App\Deployments\PlanRow;
 use App\Deployments\PlanSide;
 use App\Deployments\PlanTree;
+use App\Deployments\Ways;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Storage\RunFiles;
@@ -18,6 +19,8 @@ use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\PlanFilter;
+use Cellarium\Core\Plan\Way;
+use Cellarium\Core\Plan\WayCost;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -86,13 +89,22 @@ final class PlanController
         $given = $request->validate([
             'connections' => ['nullable', 'integer', 'between:1,'.(int) config('cellarium.host_connections')],
             'proof_stops' => ['required', 'boolean'],
+            'way' => ['nullable', Rule::enum(Way::class)->except(self::barred($deployment))],
         ]);
         Deployment::where(['id' => $deployment->id, 'state' => DeploymentState::Planned])->update([
             'connections' => $given['connections'] ?? null,
             'proof_stops' => (bool) $given['proof_stops'],
-        ]);
+        ] + (isset($given['way']) ? ['way' => $given['way'], 'way_chosen' => true] : []));
 
         return redirect("/deployments/$deployment->id");
+    }
+
+    /** @return list<Way> that cannot be chosen */
+    private static function barred(Deployment $deployment): array
+    {
+        $barred = array_filter(Ways::of($deployment), static fn (WayCost $cost): bool => $cost->barred !== null);
+
+        return array_values(array_map(static fn (WayCost $cost): Way => $cost->way, $barred));
     }
 
     public function file(Request $request, Deployment $deployment, PlanFile $file): View

@@ -14,13 +14,13 @@ use Illuminate\Http\RedirectResponse;
 /** A run that is going on: pause it, go on, send again what could not be sent. */
 final class RunController
 {
-    /** So long visitors see the old site, whatever is waited for. */
-    private const UNTOUCHED = [RunStage::Surveying, RunStage::BackingUp, RunStage::Sending];
-
     public function pause(Deployment $deployment): RedirectResponse
     {
         $paused = Deployment::where(['id' => $deployment->id, 'state' => DeploymentState::Running])
-            ->whereIn('stage', self::UNTOUCHED)
+            ->whereIn('stage', array_filter(
+                RunStage::cases(),
+                static fn (RunStage $stage): bool => $stage->isUntouched(),
+            ))
             ->whereNull('paused_at')
             ->update(['paused_at' => now()]);
 

@@ -22,6 +22,10 @@
     @if ($deployment->trouble)
         <p class="word is-trouble" role="alert"><bdi>@words($deployment->trouble)</bdi></p>
     @endif
+    @if ($deployment->left_behind)
+        <p class="word is-soon" role="status">The old files still lie beside the document root:
+            <bdi>@words($deployment->left_behind)</bdi> They are let go of as soon as the server lets that be done.</p>
+    @endif
     @if ($deployment->modes_not_set)
         <div class="word is-soon" role="status">
             <p>Not every mode could be set. What has to be writable may not be; set it in the panel of the host.</p>
@@ -103,7 +107,8 @@
                 </section>
             @endif
             @if ($view->isPlanned())
-                @include('parts.run-settings')
+                @include('parts.run-settings', ['maySet' => app(\App\People\Access::class)
+                    ->leads("/deployments/$deployment->id/settings", 'POST')])
             @endif
             <section class="sheet" aria-labelledby="ba">
                 <h2 id="ba">{{ $view->isDone() ? 'How it went' : 'Before and after' }}</h2>
