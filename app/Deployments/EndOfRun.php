@@ -313,9 +313,10 @@ final readonly class EndOfRun
         return match ($result->end) {
             RunEnd::Proven => null,
             RunEnd::Refused => "$words Nothing on the server was changed.",
-            RunEnd::PutBack => "$words The old site was put back and is whole again: "
-                .($way->laysTree() ? 'its own files have their names again, ' : 'every file was read back, ')
-                .'and the pages were fetched.',
+            RunEnd::PutBack => $way->laysTree()
+                ? "$words Visitors have the old site as it was, under its own names; its pages were fetched."
+                : "$words The old site was put back and is whole again: every file was read back, and the pages were "
+                    .'fetched.',
             RunEnd::PutBackUnproven => "$words The old site was put back, and that is not proven: "
                 .self::few($result->unproven)
                 .' not as before. Nothing this server confirms can be relied on until its provider has looked at it; '

@@ -21,6 +21,9 @@ final readonly class LayByUnpacking implements LaysTree
     /** So quick that it never takes longer than what it saves of the way. */
     private const LEVEL = 1;
 
+    /** Of a file that nobody gave another. */
+    private const USUAL_MODE = 0644;
+
     /** What the journal has the job of the host under. */
     private const JOB = 'unpack';
 
@@ -116,10 +119,11 @@ final readonly class LayByUnpacking implements LaysTree
             $name = $file->entry->path->toString();
             $zip->addFile($this->store->file((string) $file->entry->sha256), $name);
             $zip->setCompressionName($name, ZipArchive::CM_DEFLATE, self::LEVEL);
-            $file->mode === null || $zip->setExternalAttributesName(
+            // Else it would have that of our own copy.
+            $zip->setExternalAttributesName(
                 $name,
                 ZipArchive::OPSYS_UNIX,
-                (0100000 | $file->mode) << 16,
+                (0100000 | ($file->mode ?? self::USUAL_MODE)) << 16,
             );
         }
         if (! $zip->close()) {
