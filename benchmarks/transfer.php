@@ -13,16 +13,41 @@ declare(strict_types=1);
  * ones, and the bound: three round trips for each small file over all connections. PASV, STOR or RETR to its 150, and
  * to its 226: that is what FTP takes (RFC 959). "order" sends small and large ones together over connections of
  * 10 MB/s each, the large ones first and last.
+ *
+ * "unpacked there" brings the same small files by one archive that the host unpacks by itself: packing, connecting,
+ * sending, unpacking and listing what came of it. The host is the stand-in, which works on the daemon's own files, and
+ * is asked through the same proxy.
  */
 
 use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\Protocol;
+use Cellarium\Core\Credential\Secret;
+use Cellarium\Core\Deployment\AtHost;
+use Cellarium\Core\Deployment\Beside;
+use Cellarium\Core\Deployment\BesideTrees;
+use Cellarium\Core\Deployment\FileJournal;
+use Cellarium\Core\Deployment\LayByUnpacking;
+use Cellarium\Core\Deployment\RunOrder;
+use Cellarium\Core\Deployment\TreeBeside;
+use Cellarium\Core\Hosting\ControlService;
+use Cellarium\Core\Hosting\LinkedJobs;
+use Cellarium\Core\Manifest\EarlierLook;
+use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Planner;
+use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\WorkerPool;
+use Cellarium\Core\Web\CurlWebClient;
 use League\Flysystem\Filesystem;
 use League\Flysystem\Ftp\FtpAdapter;
 use League\Flysystem\Ftp\FtpConnectionOptions;
+use Tests\Support\FtpDaemon;
+use Tests\Support\QuietListener;
+use Tests\Support\StandinHost;
+use Tests\Support\StoredFiles;
 use Tests\Support\Vsftpd;
 
 require __DIR__.'/../vendor/autoload.php';
@@ -150,6 +175,48 @@ $down = static fn (string $from, string $local, int $size): Job => Job::fetch(
     $size,
     $from,
 );
+$store = new FileContentStore("$scratch/contents");
+$texts = [];
+for ($file = 1; $file <= SMALL; $file++) {
+    $texts[intdiv($file, FILES_A_DIRECTORY)."/$file"] = random_bytes(SMALL_BYTES);
+}
+$tree = TreeBeside::of(Planner::plan(StoredFiles::in($store, $texts), Manifest::of([]), new Policy));
+/** The small files as one archive, unpacked at the host and listed as they lie there. */
+$unpack = static function (Endpoint $endpoint, StandinHost $host) use ($store, $tree, $scratch): void {
+    $root = RemotePath::fromString('/site');
+    $order = new RunOrder(
+        'bench',
+        $root,
+        Manifest::of([]),
+        new Policy,
+        EarlierLook::never(),
+        null,
+        [],
+    );
+    $pool = new WorkerPool($endpoint, CONNECTIONS);
+    $laid = (new Beside($root, 'bench'))->laid;
+    $pool->run([Job::makeDirectory($laid, '')]);
+    $at = new AtHost(
+        new LinkedJobs(new ControlService(
+            "http://127.0.0.2:$host->controlPort",
+            new Secret(StandinHost::TOKEN),
+            new CurlWebClient(static fn (): ?string => null),
+        )),
+        $root,
+        $scratch,
+    );
+    $journal = new FileJournal("$scratch/journal-".bin2hex(random_bytes(4)));
+    (new LayByUnpacking(
+        $pool,
+        $store,
+        $journal,
+        new QuietListener,
+        $order,
+        $at,
+    ))->lay($tree, $root, $laid);
+    (new BesideTrees($pool, new Surveyor($pool), $store))->confirm($tree, $laid);
+    $pool->close();
+};
 $row = static function (string $what, float $ours, array $others) {
     printf('| %-34s | %7.2f s', $what, $ours);
     foreach ($others as $seconds) {
@@ -186,6 +253,12 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
             $tls,
             passivePorts: PORTS,
         );
+        // One place for both: what comes in over FTP is what the host unpacks.
+        $host = new StandinHost(['space_limit' => 1_000_000_000]);
+        rmdir($server->home);
+        symlink($host->home, $server->home);
+        exec('chown -R '.FtpDaemon::USER.' '.escapeshellarg($host->home));
+        exec('chmod 755 '.escapeshellarg($host->directory).' '.escapeshellarg(dirname($host->home)));
         $proxy = proc_open(
             [
                 PHP_BINARY,
@@ -194,6 +267,7 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
                 '127.0.0.1',
                 '127.0.0.2',
                 (string) $server->port,
+                (string) $host->controlPort,
                 ...array_map(strval(...), range(...PORTS)),
             ],
             [['file', '/dev/null', 'r'], ['pipe', 'w'], STDERR],
@@ -257,6 +331,8 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
                     }
                 });
                 $row("$name, small up", $ours, [$theirs, null, $bound]);
+                $unpacked = $seconds(static fn () => $unpack($endpoint, $host));
+                $row("$name, unpacked there", $unpacked, [$theirs, null, null]);
                 $ours = $engine($endpoint, array_map(
                     static fn (int $file): Job => $down($in($file)."/$file", "$scratch/down-$file", SMALL_BYTES),
                     range(1, SMALL),
@@ -299,6 +375,7 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
             proc_terminate($proxy);
             proc_close($proxy);
             $server->stop();
+            $host->stop();
         }
     }
 }

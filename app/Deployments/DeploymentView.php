@@ -236,11 +236,6 @@ final readonly class DeploymentView
         return ['' => "as many as help$help"] + array_combine($numbers, $numbers);
     }
 
-    public function toSend(): string
-    {
-        return Amount::bytes($this->totals->bytes(Change::Add, Change::Replace)).' in '.Amount::files($this->sends);
-    }
-
     public function signsInAs(): string
     {
         return $this->deployment->ftpUser->login ?? $this->account->login;

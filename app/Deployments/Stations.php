@@ -80,7 +80,7 @@ final class Stations
                 'note' => match (true) {
                     $broken => self::brokenNote($state),
                     $proven => Amount::files($sends).' sent',
-                    default => Amount::files($sends).' to send'.self::by($deployment->way),
+                    default => Amount::files($sends).self::by($deployment->way),
                 },
             ],
             [
@@ -100,9 +100,9 @@ final class Stations
     private static function by(Way $way): string
     {
         return match ($way) {
-            Way::FileByFile => ', file by file',
-            Way::Swap => ', by swapping',
-            Way::Unpack => ', unpacked there',
+            Way::FileByFile => ' to send',
+            Way::Swap => ' change, by swapping',
+            Way::Unpack => ' change, unpacked there',
         };
     }
 

@@ -39,6 +39,7 @@ final readonly class WaysView
      *     chosen: bool,
      *     barred: string|null,
      *     takes: string,
+     *     rests: string,
      *     mixed: string,
      * }> proposed first
      */
@@ -46,11 +47,13 @@ final readonly class WaysView
     {
         $rows = [];
         foreach ($this->costs as $cost) {
+            [$takes, $rests] = explode(' (', $this->takes($cost)) + [1 => ''];
             $rows[] = [
                 'way' => $cost->way,
                 'chosen' => $this->deployment->way === $cost->way,
                 'barred' => $cost->barred,
-                'takes' => $this->takes($cost),
+                'takes' => $takes,
+                'rests' => rtrim($rests, ')'),
                 'mixed' => $this->mixed($cost),
             ];
         }
@@ -76,6 +79,19 @@ final readonly class WaysView
             $this->totals->files(Change::Add, Change::Replace),
             $this->totals->bytes(Change::Add, Change::Replace),
         );
+    }
+
+    /** "5.3 KB in 4 files", "14 MB in one archive of 12 files". */
+    public function toSend(): string
+    {
+        $cost = $this->chosen();
+
+        return Amount::bytes($cost->bytes).match ($cost->way) {
+            Way::FileByFile => ' in '.Amount::files($cost->files),
+            Way::Swap => ' in '.Amount::files($cost->files).', what is the same included where the server does not '
+                .'copy it',
+            Way::Unpack => ' in one archive of '.Amount::files($cost->files),
+        };
     }
 
     private function takes(WayCost $cost): string

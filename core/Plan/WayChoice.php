@@ -11,7 +11,7 @@ final readonly class WayChoice
     private const WORTH = 4;
 
     /** In bytes of work: less than this is done in a few seconds whatever it is compared with. */
-    private const LITTLE = 20_000_000;
+    private const LITTLE = 5_000_000;
 
     /** More names than these take long enough to be noticed. */
     private const MOST_MOVES = 200;
@@ -50,10 +50,15 @@ final readonly class WayChoice
             if ($against === null) {
                 return new self($way, self::why($cost, $single));
             }
-            $reasons[] = lcfirst($way->label()).": $against";
+            $reasons[$against][] = lcfirst($way->label());
         }
 
-        return new self(Way::FileByFile, implode('; ', $reasons));
+        $sentences = [];
+        foreach ($reasons as $against => $ways) {
+            $sentences[] = implode(' and ', $ways).": $against";
+        }
+
+        return new self(Way::FileByFile, implode('; ', $sentences));
     }
 
     /** @param  (\Closure(Way): bool)  $fits */
@@ -64,8 +69,8 @@ final readonly class WayChoice
             ! $fits($cost->way) => 'the account has no room for a second tree',
             $cost->moves > self::MOST_MOVES => number_format($cost->moves).' files and directories that stay would have '
                 .'to move over one by one',
-            $cost->work() > self::LITTLE && $cost->work() > self::WORTH * $single->work() => 'a whole tree of '
-                .number_format($cost->files).' files would go up for '.number_format($single->files).' that change',
+            $cost->work() > self::LITTLE && $cost->work() > self::WORTH * $single->work() => 'a whole tree would go up, '
+                .number_format(intdiv($cost->bytes, max(1, $single->bytes))).' times the bytes that change',
             default => null,
         };
     }

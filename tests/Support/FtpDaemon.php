@@ -20,7 +20,7 @@ abstract class FtpDaemon
     public const LOGIN = 'harbour';
 
     /** Whom the files belong to; no real user of this machine. */
-    protected const USER = 30033;
+    public const USER = 30033;
 
     /** @var resource */
     private $process;

@@ -117,6 +117,8 @@
                         <dt>Live</dt>
                         <dd><a href="{{ $view->site->liveLink() }}" target="_blank"
                                 rel="noreferrer noopener"><x-domain :name="$view->site->domain" /></a></dd>
+                        <dt>Replaced</dt>
+                        <dd>{{ lcfirst($deployment->way->label()) }}</dd>
                         <dt>Took</dt>
                         <dd>{{ Amount::seconds($deployment->seconds()) }}, ended
                             {{ $deployment->ended_at->shown('j M H:i:s') }}</dd>
@@ -139,8 +141,8 @@
                             <br><span class="{{ $needs->lacks ? 'is-now-text' : 'soft' }}">{{ $needs->known }}</span>
                         </dd>
                     @endif
-                    <dt>To send</dt>
-                    <dd>{{ $view->toSend() }}</dd>
+                    <dt>{{ $view->isProven() ? 'Sent' : 'To send' }}</dt>
+                    <dd>{{ $view->ways->toSend() }}</dd>
                     <dt>Signs in as</dt>
                     <dd><x-path :path="$view->signsInAs()" />
                         @if ($view->userCloses() !== null)

@@ -17,6 +17,9 @@
                         @else
                             <span class="costs"><span>takes <b>{{ $row['takes'] }}</b></span>
                                 <span>mixed pages: <b>{{ $row['mixed'] }}</b></span></span>
+                            @if ($row['rests'] !== '')
+                                <span class="soft">{{ $row['rests'] }}</span>
+                            @endif
                         @endif
                     </span>
                 </label>

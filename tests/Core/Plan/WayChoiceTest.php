@@ -71,8 +71,8 @@ final class WayChoiceTest extends TestCase
 
         self::assertSame(Way::FileByFile, $choice->way);
         self::assertSame(
-            'unpack at the host, then swap: the host does not; swap the directory: a whole tree of 5,000 files would '
-                .'go up for 40 that change',
+            'unpack at the host, then swap: the host does not; swap the directory: a whole tree would go up, 125 times '
+                .'the bytes that change',
             $choice->why,
         );
     }
