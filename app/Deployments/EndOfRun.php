@@ -215,6 +215,7 @@ final readonly class EndOfRun
                 'left_behind_at' => $result->leftBehind === null ? null : now(),
                 'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
                 'addresses' => $result->addresses,
+                'notes' => $result->notes === [] ? null : $result->notes,
                 'read_back' => $result->readBack,
                 'unproven' => $result->unproven === [] ? null : $result->unproven,
                 'modes_not_set' => $result->modesNotSet === [] ? null : array_map(

@@ -188,6 +188,8 @@ final readonly class Runner
                     RunLimits::proofShare(),
                     $site->leads_elsewhere ? $endpoint->address : null,
                     $deployment->proof_stops,
+                    $this->store,
+                    $deployment->proof_most,
                 ),
                 $this->clock,
                 fn (): ?int => $this->room($site),
@@ -214,6 +216,7 @@ final readonly class Runner
                 $deployment->answers(),
                 (bool) config('cellarium.server_hashes'),
                 $deployment->way,
+                public: $where->public?->toString(),
             ));
         } finally {
             $pool->close();

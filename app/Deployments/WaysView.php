@@ -14,6 +14,9 @@ use Cellarium\Core\Plan\WayCost;
 /** The ways to replace beside each other: what each takes, what visitors see meanwhile, and which is proposed. */
 final readonly class WaysView
 {
+    /** Addresses that a proof may be content with. */
+    public const SAMPLES = [25, 100, 400];
+
     /** What one more name takes a server, in seconds; measured at four of them. */
     private const SECONDS_A_NAME = 0.0001;
 

@@ -36,6 +36,7 @@ final class Deployment extends Model
         'counts' => 'array',
         'progress' => 'array',
         'proofs' => 'array',
+        'notes' => 'array',
         'unproven' => 'array',
         'modes_not_set' => 'array',
         'collapse_accepted' => 'boolean',

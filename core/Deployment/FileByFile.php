@@ -10,6 +10,7 @@ use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanItem;
+use Cellarium\Core\Plan\RenameOrder;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
@@ -18,8 +19,8 @@ use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 
 /**
- * First everything is sent under temporary names beside its place, which no visitor sees; then names are given,
- * assets before pages and the start page last; then what is set aside goes.
+ * First everything is sent under temporary names beside its place, which no visitor sees; then names are given, as
+ * RenameOrder has it; then what is set aside goes.
  */
 final readonly class FileByFile implements WayToReplace
 {
@@ -44,7 +45,11 @@ final readonly class FileByFile implements WayToReplace
     public function carryOut(Plan $plan, Manifest $before): array
     {
         $present = $this->surveyor->survey($this->order->root)->temporaryOf($this->order->id);
-        $waves = $plan->waves($this->order->startPages);
+        $waves = RenameOrder::of(
+            $plan,
+            $this->order->startPages,
+            SiteReferences::of($plan, $this->store, $this->order->public)?->loads,
+        );
         $places = $this->places($waves);
         $this->makeDirectories($plan);
         $this->send($places, $this->present($present));
@@ -85,7 +90,7 @@ final readonly class FileByFile implements WayToReplace
     }
 
     /**
-     * @param  array<string, list<PlanItem>>  $waves
+     * @param  list<list<PlanItem>>  $waves
      * @return array<string, array{PlanItem, RemotePath}> item and temporary place, by path
      */
     private function places(array $waves): array

@@ -35,6 +35,12 @@ final readonly class LiveAddresses
         return $address === null ? null : rtrim($address, '/').'/';
     }
 
+    /** The directory of the run that visitors come in at; null where it is the top. */
+    public function public(): ?string
+    {
+        return $this->place->public?->toString();
+    }
+
     public function startPage(Manifest $manifest): ?ManifestEntry
     {
         return $manifest->startPage($this->startPages);

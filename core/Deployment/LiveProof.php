@@ -9,9 +9,12 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanItem;
+use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Web\FetchesMany;
+use Cellarium\Core\Web\FetchesPlainly;
 use Cellarium\Core\Web\WebAnswer;
 use Cellarium\Core\Web\WebFetcher;
+use Psr\Clock\ClockInterface;
 
 /** Fetches what a deployment changed through the domain and compares it with what was sent, the start page first. */
 final readonly class LiveProof
@@ -23,6 +26,8 @@ final readonly class LiveProof
      * @param  float  $share  of the addresses of files that are fetched, above 0 to 1; pages come before assets
      * @param  string|null  $hostAddress  IP address to ask where the domain itself does not show the site; for a domain
      *                                    that is known not to lead there yet
+     * @param  ContentStore|null  $store  holds what was sent; what changed pages refer to is fetched as well then
+     * @param  int|null  $most  addresses of files that are fetched at the most; null for all of the share
      * @param  bool  $stopsAtFirst  whether nothing more is fetched once one address does not show what it should
      */
     public function __construct(
@@ -31,6 +36,8 @@ final readonly class LiveProof
         private float $share = 1.0,
         private ?string $hostAddress = null,
         private bool $stopsAtFirst = false,
+        private ?ContentStore $store = null,
+        private ?int $most = null,
     ) {
     }
 
@@ -52,6 +59,30 @@ final readonly class LiveProof
             [],
             new WhyDifferent($after, $before),
         );
+    }
+
+    /**
+     * What visitors meet beside the bytes, see LiveLook.
+     *
+     * @param  list<PageProof>  $proofs  that hold
+     * @return list<string> sentences
+     */
+    public function look(Plan $plan, array $proofs, ClockInterface $clock): array
+    {
+        return $this->fetcher instanceof FetchesPlainly
+            ? (new LiveLook($this->fetcher, $clock))->look(
+                $this->addresses->start(),
+                $proofs,
+                $this->references($plan)->overHttp ?? [],
+            )
+            : [];
+    }
+
+    private function references(Plan $plan): ?SiteReferences
+    {
+        return $this->store === null
+            ? null
+            : SiteReferences::of($plan, $this->store, $this->addresses->public());
     }
 
     /**
@@ -120,7 +151,7 @@ final readonly class LiveProof
         return array_slice(
             $expected,
             0,
-            (int) ceil(count($expected) * min(1.0, $this->share)),
+            min((int) ceil(count($expected) * min(1.0, $this->share)), $this->most ?? PHP_INT_MAX),
             true,
         );
     }
@@ -214,6 +245,7 @@ final readonly class LiveProof
             why: $entry === null || ($answer->status === 200 && $matches !== false)
                 ? null
                 : $why?->explain($answer, $entry),
+            sha256: $answer->sha256,
         );
     }
 
@@ -234,7 +266,24 @@ final readonly class LiveProof
             }
         }
 
-        return $expected;
+        return $expected + $this->referredTo($plan, $after);
+    }
+
+    /**
+     * What changed pages load or offer, and did not change itself: a page is as it should be with all that it shows.
+     *
+     * @return array<string, ManifestEntry> by address
+     */
+    private function referredTo(Plan $plan, Manifest $after): array
+    {
+        $referred = [];
+        foreach (array_keys($this->references($plan)->shown ?? []) as $path) {
+            $entry = $after->get((string) $path);
+            $url = $entry?->sha256 === null ? null : $this->addresses->ofFile($entry);
+            $entry === null || $url === null || $referred[$url] = $entry;
+        }
+
+        return $referred;
     }
 
     /**

@@ -363,6 +363,7 @@ final readonly class Run
         }
         $read = $this->readBack($order, $plan);
         $this->journal->note(JournalMark::Proven);
+        $notes = $this->proof?->look($plan, $proofs, $this->clock) ?? [];
         $addresses = $this->proof?->count($plan, $after) ?? 0;
 
         return new RunResult(
@@ -375,6 +376,7 @@ final readonly class Run
             readBack: $read,
             before: $before,
             modesNotSet: self::modesNotSet($plan, $after, $refused),
+            notes: $notes,
         );
     }
 

@@ -28,6 +28,7 @@ final readonly class RunOrder
      * @param  bool  $believesHashes  whether what the server computes over its files proves them, where it can;
      *     else they are read back
      * @param  Way  $way  the same whenever this run is taken up
+     * @param  string|null  $public  the directory in the root that visitors come in at; null where it is the root
      * @param  float  $lingerSeconds  that what is set aside stays reachable after a swap
      * @param  Manifest|null  $left  what the last deployment left; what changed since is a question
      */
@@ -47,6 +48,7 @@ final readonly class RunOrder
         public bool $believesHashes = false,
         public Way $way = Way::FileByFile,
         public float $lingerSeconds = 1.0,
+        public ?string $public = null,
     ) {
     }
 }

@@ -18,6 +18,7 @@ final readonly class RunResult
      * @param  Manifest|null  $before  what the backup holds, for a run that was proven
      * @param  list<string>  $unproven  paths and addresses that were put back and did not show what they held before
      * @param  list<ModeNotSet>  $modesNotSet  of a run that was proven
+     * @param  list<string>  $notes  what visitors meet beside the bytes, in sentences
      * @param  string|null  $leftBehind  why the old tree of a swap is still beside the new one
      * @param  \Throwable|null  $cause  why it did not come to its end
      * @param  \Throwable|null  $notPutBack  why not even putting back worked; the run is to be taken up again
@@ -36,6 +37,7 @@ final readonly class RunResult
         public ?Manifest $before = null,
         public array $modesNotSet = [],
         public ?string $leftBehind = null,
+        public array $notes = [],
     ) {
     }
 
@@ -56,6 +58,7 @@ final readonly class RunResult
             $this->before,
             $this->modesNotSet,
             $why,
+            $this->notes,
         );
     }
 }

@@ -8,7 +8,7 @@ use Cellarium\Core\Credential\Secret;
 use CurlHandle;
 
 /** One client over HTTP and HTTPS: at a given address of the host where the name does not point there yet. */
-final class CurlWebClient implements FetchesMany, ServiceCaller, WebFetcher
+final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller, WebFetcher
 {
     /** So much of a page is kept to be looked at. */
     private const HEAD = 65_536;
@@ -40,6 +40,16 @@ final class CurlWebClient implements FetchesMany, ServiceCaller, WebFetcher
             $at,
             new BodySink(self::HEAD, $this->mostBytes),
             self::PAST_CACHES,
+        );
+    }
+
+    public function fetchPlainly(string $url, ?string $at = null): WebAnswer
+    {
+        return $this->exchange(
+            $url,
+            $at,
+            new BodySink(self::HEAD, $this->mostBytes),
+            [CURLOPT_CERTINFO => true],
         );
     }
 
@@ -187,7 +197,18 @@ final class CurlWebClient implements FetchesMany, ServiceCaller, WebFetcher
             $result === CURLE_COULDNT_RESOLVE_HOST,
             $sink->isOver(),
             $sink->headers->fields,
+            self::certificateEnds($curl),
         );
+    }
+
+    private static function certificateEnds(CurlHandle $curl): ?int
+    {
+        /** @var mixed $chain */
+        $chain = curl_getinfo($curl, CURLINFO_CERTINFO);
+        $own = is_array($chain) && is_array($chain[0] ?? null) ? $chain[0]['Expire date'] ?? null : null;
+        $ends = is_string($own) ? strtotime($own) : false;
+
+        return $ends === false ? null : $ends;
     }
 
     /** @return array<int, mixed> where the host of the address is, if that is not what its name says */

@@ -15,6 +15,7 @@ final readonly class WebAnswer
      * @param  string|null  $error  why nothing came
      * @param  bool  $nameUnknown  nothing came because the name leads nowhere
      * @param  array<string, string>  $headers  those that tell of caches, by their names in small letters
+     * @param  int|null  $certificateEnds  Unix time; null where none was shown
      * @param  bool  $tooLong  it was broken off, since it was longer than anything that is asked for
      */
     public function __construct(
@@ -28,6 +29,7 @@ final readonly class WebAnswer
         public bool $nameUnknown = false,
         public bool $tooLong = false,
         public array $headers = [],
+        public ?int $certificateEnds = null,
     ) {
     }
 }

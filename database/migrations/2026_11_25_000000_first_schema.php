@@ -440,6 +440,8 @@ return new class extends Migration
             $table->json('timings')->nullable();
             $table->unsignedTinyInteger('connections')->nullable();
             $table->boolean('proof_stops')->default(true);
+            // Addresses that the proof fetches at the most; null for every one.
+            $table->unsignedInteger('proof_most')->nullable();
             // How it is replaced, whether a person chose that, and what each way would come to.
             $table->string('way', 20)->default('file_by_file');
             $table->boolean('way_chosen')->default(false);
@@ -448,6 +450,8 @@ return new class extends Migration
             $table->text('left_behind')->nullable();
             $table->dateTime('left_behind_at')->nullable()->index();
             $table->json('proofs')->nullable();
+            // What visitors meet beside the bytes: caches, redirects, the certificate.
+            $table->json('notes')->nullable();
             $table->unsignedInteger('addresses')->default(0);
             $table->unsignedInteger('read_back')->default(0);
             $table->json('unproven')->nullable();

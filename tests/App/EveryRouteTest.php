@@ -170,7 +170,7 @@ final class EveryRouteTest extends AppTestCase
         'GET deployments/{deployment}/plan' => ['in', 'from', 'show', 'name'],
         'GET deployments/{deployment}/file' => ['path'],
         'GET deployments/{deployment}/side' => ['path', 'side'],
-        'POST deployments/{deployment}/settings' => ['connections', 'proof_stops', 'way'],
+        'POST deployments/{deployment}/settings' => ['connections', 'proof_stops', 'proof_most', 'way'],
         'POST deployments/{deployment}/answers' => ['scope', 'choice', 'show', 'name'],
         'POST deployments/{deployment}/start' => [],
         'POST deployments/{deployment}/again' => [],

@@ -11,6 +11,7 @@ use App\Deployments\PlanRow;
 use App\Deployments\PlanSide;
 use App\Deployments\PlanTree;
 use App\Deployments\Ways;
+use App\Deployments\WaysView;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Storage\RunFiles;
@@ -89,11 +90,13 @@ final class PlanController
         $given = $request->validate([
             'connections' => ['nullable', 'integer', 'between:1,'.(int) config('cellarium.host_connections')],
             'proof_stops' => ['required', 'boolean'],
+            'proof_most' => ['nullable', Rule::in(WaysView::SAMPLES)],
             'way' => ['nullable', Rule::enum(Way::class)->except(self::barred($deployment))],
         ]);
         Deployment::where(['id' => $deployment->id, 'state' => DeploymentState::Planned])->update([
             'connections' => $given['connections'] ?? null,
             'proof_stops' => (bool) $given['proof_stops'],
+            'proof_most' => $given['proof_most'] ?? null,
         ] + (isset($given['way']) ? ['way' => $given['way'], 'way_chosen' => true] : []));
 
         return redirect("/deployments/$deployment->id");

@@ -197,6 +197,13 @@
                     @if (count($deployment->proofs) > 12)
                         <p class="soft">and {{ count($deployment->proofs) - 12 }} more</p>
                     @endif
+                    @if ($deployment->notes)
+                        <ul class="notes">
+                            @foreach ($deployment->notes as $note)
+                                <li><bdi>@words($note)</bdi></li>
+                            @endforeach
+                        </ul>
+                    @endif
                     @if ($deployment->addresses > 0)
                         <p class="soft">
                             {{ count($deployment->proofs) }} of {{ $deployment->addresses }} addresses fetched.

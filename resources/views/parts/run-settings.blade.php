@@ -38,6 +38,15 @@
                         @endforeach
                     </select>
                 </label>
+                <label>Covers
+                    <select class="entry" name="proof_most">
+                        <option value="">every address that changes</option>
+                        @foreach ($view->ways::SAMPLES as $most)
+                            <option value="{{ $most }}" @selected($deployment->proof_most === $most)>a sample of
+                                {{ $most }}, pages first</option>
+                        @endforeach
+                    </select>
+                </label>
                 <label>Proof
                     <select class="entry" name="proof_stops">
                         <option value="1" @selected($deployment->proof_stops)>ends at the first failure</option>

@@ -16,12 +16,18 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Web\WebAnswer;
 use Cellarium\Core\Web\WebFetcher;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\Scratch;
+use Tests\Support\StoredFiles;
 
 final class LiveProofTest extends TestCase
 {
+    use Scratch;
+
     /**
      * @param  array<string, string>  $served  bodies by path, what is missing answers 404
      * @param  list<string>  $also
@@ -31,6 +37,8 @@ final class LiveProofTest extends TestCase
         float $share = 1.0,
         array $also = [],
         string $documentRoot = '/www',
+        ?ContentStore $store = null,
+        ?int $most = null,
     ): LiveProof {
         $fetcher = new class($served) implements WebFetcher
         {
@@ -63,6 +71,8 @@ final class LiveProofTest extends TestCase
                 $also,
             ),
             $share,
+            store: $store,
+            most: $most,
         );
     }
 
@@ -208,6 +218,31 @@ final class LiveProofTest extends TestCase
             ['http://site.example/readme.txt'],
             array_map(static fn (PageProof $proof): string => $proof->url, $proofs),
         );
+    }
+
+    public function test_what_changed_pages_load_and_offer_is_fetched_although_it_stayed(): void
+    {
+        $store = new FileContentStore($this->directory());
+        $page = '<link rel="stylesheet" href="a.css"><a href="/price.pdf">Prices</a><a href="other.html">Other</a>';
+        $all = ['index.html' => $page, 'a.css' => 'c', 'price.pdf' => 'p', 'other.html' => 'o', 'alone.png' => 'x'];
+        $after = StoredFiles::in($store, $all);
+        $plan = Planner::plan($after, $after->with([
+            $after->get('index.html')?->withSha256(str_repeat('0', 64)) ?? self::fail('no page'),
+        ]), new Policy);
+        $fetched = static fn (LiveProof $proof): array => array_map(
+            static fn (PageProof $one): string => "$one->url $one->status ".var_export($one->matches, true),
+            $proof->prove($plan, $after),
+        );
+
+        $served = ['/' => $page, '/index.html' => $page, '/a.css' => 'another', '/price.pdf' => 'p'];
+        self::assertSame([
+            'http://site.example/ 200 true',
+            'http://site.example/index.html 200 true',
+            'http://site.example/a.css 200 false',
+            'http://site.example/price.pdf 200 true',
+        ], $fetched($this->proof($served, store: $store)));
+        self::assertCount(2, $fetched($this->proof($served, store: $store, most: 2)), 'a sample of chosen size');
+        self::assertSame(4, $this->proof($served, store: $store, most: 2)->count($plan, $after));
     }
 
     public function test_going_back_is_proven_by_the_old_bytes_and_by_new_ones_that_are_gone(): void
