@@ -11,6 +11,7 @@ use App\Models\BackupState;
 use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\RunFiles;
+use App\Storage\RunIds;
 use App\Storage\RunLimits;
 use App\Storage\SiteLockNames;
 use Carbon\CarbonImmutable;
@@ -18,13 +19,16 @@ use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\CollapseCheck;
+use Cellarium\Core\Backup\PackedFetch;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
+use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Surveyor;
+use Cellarium\Core\Transfer\TransferPool;
 use Cellarium\Core\Transfer\WorkerPool;
 use Psr\Clock\ClockInterface;
 
@@ -95,6 +99,7 @@ final readonly class Backups
                 $root,
                 $listed,
                 $progress->fetched(...),
+                $this->packed($backup, $pool),
             );
             $backup->update([
                 'state' => BackupState::Verified,
@@ -115,6 +120,22 @@ final readonly class Backups
         } finally {
             $pool->close();
         }
+    }
+
+    /** Where the host packs by itself, and what lies beside the directory has no address. */
+    private function packed(Backup $backup, TransferPool $pool): ?PackedFetch
+    {
+        $root = $backup->site->applicationRoot();
+        $host = $root->depth() === 0 || $backup->site->servedAbove($root) !== null
+            ? null
+            : $this->connections->jobs($backup->site->account);
+
+        return $host === null ? null : new PackedFetch(
+            $pool,
+            new AtHost($host, $root, sys_get_temp_dir()),
+            $root,
+            RunIds::ofBackup($backup->id),
+        );
     }
 
     /** @return array<string, mixed> what the row of a verified backup says of it */

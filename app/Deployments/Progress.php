@@ -190,7 +190,8 @@ final class Progress implements LaneListener, RunListener
     /** Until names are given; after that only the proof is left, and on the way back there is nothing to cancel. */
     private function endIfCancelled(): void
     {
-        if ($this->stage->isUntouched() && Deployment::where('id', $this->deployment->id)->whereNotNull('cancelled_at')->exists()) {
+        $asked = Deployment::where('id', $this->deployment->id)->whereNotNull('cancelled_at');
+        if ($this->stage->isUntouched() && $asked->exists()) {
             throw Cancelled::byAPerson();
         }
     }

@@ -24,17 +24,16 @@ use App\Storage\SiteLockNames;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Deployment\AtHost;
 use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Plan\Policy;
-use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
@@ -217,6 +216,7 @@ final readonly class Runner
                 (bool) config('cellarium.server_hashes'),
                 $deployment->way,
                 public: $where->public?->toString(),
+                hidesBeside: $site->servedAbove($where->root) === null,
             ));
         } finally {
             $pool->close();
@@ -229,10 +229,10 @@ final readonly class Runner
         }
     }
 
-    /** What the host does by itself for this run; null where it does nothing, or nothing is asked of it. */
+    /** What the host does by itself for this run; null where it has no control service. */
     private function atHost(Deployment $deployment): ?AtHost
     {
-        $host = $deployment->way === Way::Unpack ? $this->connections->jobs($deployment->site->account) : null;
+        $host = $this->connections->jobs($deployment->site->account);
 
         return $host === null
             ? null

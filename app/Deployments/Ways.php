@@ -6,12 +6,10 @@ namespace App\Deployments;
 
 use App\Hosting\Connections;
 use App\Models\Deployment;
-use App\Models\Site;
 use Cellarium\Core\Deployment\TreeBeside;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\Room;
@@ -128,7 +126,7 @@ final readonly class Ways
             $plan->live()->files(),
             static fn (ManifestEntry $file): bool => ! $tree->moves($file->path),
         );
-        $served = $this->servedAbove($site, $root);
+        $served = $site->servedAbove($root);
         $isBelieved = $site->swap_barred_at?->isAfter(now()->subDays(self::DAYS_BELIEVED)) === true;
 
         return match (true) {
@@ -139,18 +137,6 @@ final readonly class Ways
             $isBelieved => "$site->swap_barred, on {$site->swap_barred_at->shown('j M')}",
             default => null,
         };
-    }
-
-    /** The site whose visitors would see what lies beside a directory; null where nobody would. */
-    private function servedAbove(Site $site, RemotePath $root): ?string
-    {
-        foreach ($site->account->sites as $other) {
-            if ($other->id !== $site->id && $other->root()->contains($root->parent())) {
-                return $other->domain;
-            }
-        }
-
-        return null;
     }
 
     private function barsUnpack(Deployment $deployment): ?string

@@ -156,6 +156,18 @@ final class Site extends Model
         );
     }
 
+    /** The site whose visitors would see what lies beside a directory; null where nobody would. */
+    public function servedAbove(RemotePath $root): ?string
+    {
+        foreach ($this->account->sites as $other) {
+            if ($other->id !== $this->id && $other->root()->contains($root->parent())) {
+                return $other->domain;
+            }
+        }
+
+        return null;
+    }
+
     /** Where a browser finds the live site. */
     public function liveLink(): string
     {

@@ -23,6 +23,12 @@ final class RunIds
         return base_convert((string) $deployment, 10, 36).self::mark($deployment);
     }
 
+    /** Of a backup by itself, which lays down one archive where its host packs. */
+    public static function ofBackup(int $backup): string
+    {
+        return 'backup'.base_convert((string) $backup, 10, 36).self::mark($backup);
+    }
+
     public static function ofProbe(): string
     {
         return self::PROBE.base_convert((string) time(), 10, 36).substr(bin2hex(random_bytes(4)), 0, 6);

@@ -30,12 +30,17 @@ final readonly class BackupTaker
     /**
      * @param  Manifest  $listed  hashes known where an earlier look is trusted; the others are fetched
      * @param  (\Closure(ManifestEntry): void)|null  $fetched  called for each file that has come
+     * @param  PackedFetch|null  $packed  where the host may be able to pack them
      *
      * @throws TransferFailed
      * @throws StoreFailure
      */
-    public function take(RemotePath $root, Manifest $listed, ?\Closure $fetched = null): Backup
-    {
+    public function take(
+        RemotePath $root,
+        Manifest $listed,
+        ?\Closure $fetched = null,
+        ?PackedFetch $packed = null,
+    ): Backup {
         $entries = [];
         $missing = [];
         $readings = [];
@@ -46,6 +51,16 @@ final readonly class BackupTaker
                 $entries[] = $entry;
                 ! $entry->isFile() ?: $readings[] = $entry->readAt;
             }
+        }
+        $count = count($missing);
+        $bytes = array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $missing));
+        if ($packed !== null && $count >= PackedFetch::FROM) {
+            $taken = static function (ManifestEntry $entry) use (&$entries, &$missing, $fetched): void {
+                $entries[] = $entry;
+                unset($missing[$entry->path->toString()]);
+                $fetched === null || $fetched($entry);
+            };
+            $this->unpack($packed, $missing, $taken);
         }
         $jobs = (function () use ($missing, $root): \Generator {
             foreach ($missing as $path => $entry) {
@@ -77,11 +92,35 @@ final readonly class BackupTaker
         return new Backup(
             $name,
             $manifest,
-            count($missing),
-            array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $missing)),
+            $count,
+            $bytes,
             count($readings),
             $dated === [] ? null : min($dated),
         );
+    }
+
+    /**
+     * Takes what it can out of one archive; the rest is fetched by itself.
+     *
+     * @param  array<string, ManifestEntry>  $missing
+     * @param  \Closure(ManifestEntry): void  $taken
+     */
+    private function unpack(PackedFetch $packed, array $missing, \Closure $taken): void
+    {
+        $file = $packed->fetch();
+        if ($file === null) {
+            return;
+        }
+        try {
+            $archive = ArchivedContents::open($file, $this->store);
+            $at = $this->clock->now()->getTimestamp();
+            foreach ($missing as $entry) {
+                $content = $archive?->take($entry);
+                $content === null || $taken($entry->withSha256($content->sha256, $at));
+            }
+        } finally {
+            unlink($file);
+        }
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\ControlFault;
 use Cellarium\Core\Hosting\HostJob;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\HostJob;
 use Cellarium\Core\Hosting\WorksOnFiles;
 

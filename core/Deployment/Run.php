@@ -8,6 +8,8 @@ use Cellarium\Core\Backup\Backup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\CollapseCheck;
+use Cellarium\Core\Backup\PackedFetch;
+use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
@@ -120,7 +122,8 @@ final readonly class Run
                 return $proven->leaving($this->tidied($way, $plan, $before));
             } catch (RunRefused $barred) {
                 return new RunResult(RunEnd::Refused, $backup, cause: $barred);
-            } catch (Cancelled|ControlFailure|PathRefused|ProofFailed|StoreFailure|SurveyStopped|TransferFailed $cause) {
+            } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|Cancelled|PathRefused|ControlFailure $e) {
+                $cause = $e;
                 try {
                     $this->journal->keep('cause', $cause->getMessage());
                     $this->journal->note(JournalMark::PuttingBack);
@@ -284,6 +287,14 @@ final readonly class Run
             $order->root,
             $listed,
             fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size),
+            $this->host !== null && $order->hidesBeside && $order->root->depth() > 0
+                ? new PackedFetch(
+                    $this->pool,
+                    $this->host,
+                    $order->root,
+                    $order->id,
+                )
+                : null,
         );
         $this->journal->keep('backup', $backup->name);
         $this->journal->note(JournalMark::BackedUp, $backup->name);

@@ -31,10 +31,12 @@ final readonly class HostWork
     {
         $job = $this->patiently(fn (): HostJob => $begin($this->host));
         $wait = self::FIRST_LOOK;
-        $moved = hrtime(true);
+        $begun = hrtime(true);
+        $moved = $begun;
         while ($job->state === HostJobState::Running) {
             usleep($wait);
-            $wait = min(self::LAST_LOOK, (int) ($wait * 1.5));
+            // A fifth of what it has taken so far, so that its end is heard of soon after.
+            $wait = min(self::LAST_LOOK, max(self::FIRST_LOOK, intdiv(hrtime(true) - $begun, 5_000)));
             $next = $this->patiently(fn (): HostJob => $this->host->job($job->id));
             if ($next->done !== $job->done) {
                 $moved = hrtime(true);

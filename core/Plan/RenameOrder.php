@@ -9,8 +9,8 @@ use Cellarium\Core\Manifest\PageNames;
 /**
  * The order in which files that were sent get their names, so that nothing is shown before what it needs.
  *
- * First what nothing refers to, then assets, each after those that it loads itself (an image before the style sheet that
- * shows it), then pages, and the start pages last.
+ * First what nothing refers to, then assets, each after those that it loads itself (an image before the style sheet
+ * that shows it), then pages, and the start pages last.
  */
 final class RenameOrder
 {

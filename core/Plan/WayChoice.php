@@ -64,12 +64,14 @@ final readonly class WayChoice
     /** @param  (\Closure(Way): bool)  $fits */
     private static function against(WayCost $cost, WayCost $single, \Closure $fits): ?string
     {
+        $isLarge = $cost->work() > self::LITTLE && $cost->work() > self::WORTH * $single->work();
+
         return match (true) {
             $cost->barred !== null => $cost->barred,
             ! $fits($cost->way) => 'the account has no room for a second tree',
-            $cost->moves > self::MOST_MOVES => number_format($cost->moves).' files and directories that stay would have '
-                .'to move over one by one',
-            $cost->work() > self::LITTLE && $cost->work() > self::WORTH * $single->work() => 'a whole tree would go up, '
+            $cost->moves > self::MOST_MOVES => number_format($cost->moves)
+                .' files and directories that stay would have to move over one by one',
+            $isLarge => 'a whole tree would go up, '
                 .number_format(intdiv($cost->bytes, max(1, $single->bytes))).' times the bytes that change',
             default => null,
         };

@@ -82,7 +82,7 @@ final class WaysTest extends AppTestCase
             'Swap the directory',
             'Unpack at the host, then swap',
             'File by file',
-            'Unpack at the host, then swap is proposed: the host unpacks by itself, so one archive goes up for 5 files.',
+            'Unpack at the host, then swap is proposed: the host unpacks by itself, so one archive goes up for 5',
             'unpacked',
         ]);
         foreach ([Way::Swap, Way::Unpack, Way::FileByFile] as $way) {

@@ -33,7 +33,7 @@ final class Rooms
         'Package' => ['Path', 'Json', 'Storage', 'Manifest', 'Reference'],
         'Plan' => ['Path', 'Json', 'Manifest'],
         'Transfer' => ['Path', 'Json', 'Manifest', 'Connection'],
-        'Backup' => ['Path', 'Storage', 'Manifest', 'Connection', 'Transfer'],
+        'Backup' => ['Path', 'Storage', 'Manifest', 'Connection', 'Hosting', 'Transfer'],
         'File' => [],
         'Deployment' => [
             'Path',

@@ -89,8 +89,12 @@ final class LocalHost implements WorksOnFiles
             return $this->faults === null ? $work() : $this->faults->do($work);
         } catch (RemoteFailure $failure) {
             // What is tried again by itself would only take time here.
-            $fault = $failure->reason === FailureReason::Disconnected ? ControlFault::Unreachable : ControlFault::Failed;
-            throw ControlFailure::while('a trial', $fault, $failure->serverSaid);
+            $isLost = $failure->reason === FailureReason::Disconnected;
+            throw ControlFailure::while(
+                'a trial',
+                $isLost ? ControlFault::Unreachable : ControlFault::Failed,
+                $failure->serverSaid,
+            );
         }
     }
 }

@@ -71,7 +71,8 @@ final class DeployCommand extends CellariumCommand
         for ($plan = 1; $plan <= self::MOST_PLANS && $deployment->state === DeploymentState::Drafting; $plan++) {
             $maker->make($deployment);
             if ($way !== null && $deployment->way !== $way) {
-                throw new Problem("{$way->label()} cannot be done here: ".Ways::of($deployment)[$way->value]->barred.'.');
+                $barred = Ways::of($deployment)[$way->value]->barred;
+                throw new Problem("{$way->label()} cannot be done here: $barred.");
             }
             if (($deployment->counts[Change::Asked->value]['files'] ?? 0) > 0) {
                 return $this->listQuestions($deployment, $answering);

@@ -116,6 +116,10 @@ final class FileJobs
                 }
             }
             $process->join();
+            // What a broken-off packing has begun has no name of its own.
+            if ($trouble !== null && $task['kind'] === 'pack') {
+                array_map(unlink(...), glob(addcslashes($task['archive'], '*?[]\\').'.part*') ?: []);
+            }
             $account->addUsed(DiskUse::of($account->home) - $account->used());
             $job->end($trouble);
         };

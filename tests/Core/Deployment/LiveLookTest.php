@@ -80,7 +80,8 @@ final class LiveLookTest extends TestCase
         $hop = ['status' => 302, 'location' => 'http://www.site.example/'];
         $last = ['status' => 302, 'location' => self::START];
         self::assertSame(
-            ['http://site.example/ leads to http://www.site.example/ leads to https://site.example/; one step would do.'],
+            ['http://site.example/ leads to http://www.site.example/ leads to https://site.example/; one step would '
+                .'do.'],
             self::look(['http://site.example/' => $hop, 'http://www.site.example/' => $last]),
         );
         $back = ['status' => 302, 'location' => 'http://site.example/'];
@@ -102,8 +103,8 @@ final class LiveLookTest extends TestCase
     public function test_what_browsers_block_is_told(): void
     {
         self::assertSame(
-            ['a.html, b.html, c.html and 1 more load something over http, which browsers block on a page that came over '
-                .'https.'],
+            ['a.html, b.html, c.html and 1 more load something over http, which browsers block on a page that came '
+                .'over https.'],
             self::look(self::LEADS, overHttp: ['a.html', 'b.html', 'c.html', 'd.html']),
         );
     }

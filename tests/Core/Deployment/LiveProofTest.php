@@ -224,7 +224,7 @@ final class LiveProofTest extends TestCase
     {
         $store = new FileContentStore($this->directory());
         $page = '<link rel="stylesheet" href="a.css"><a href="/price.pdf">Prices</a><a href="other.html">Other</a>';
-        $all = ['index.html' => $page, 'a.css' => 'c', 'price.pdf' => 'p', 'other.html' => 'o', 'alone.png' => 'x'];
+        $all = ['index.html' => $page, 'a.css' => 'c', 'price.pdf' => 'p'] + ['other.html' => 'o', 'alone.png' => 'x'];
         $after = StoredFiles::in($store, $all);
         $plan = Planner::plan($after, $after->with([
             $after->get('index.html')?->withSha256(str_repeat('0', 64)) ?? self::fail('no page'),
@@ -234,7 +234,7 @@ final class LiveProofTest extends TestCase
             $proof->prove($plan, $after),
         );
 
-        $served = ['/' => $page, '/index.html' => $page, '/a.css' => 'another', '/price.pdf' => 'p'];
+        $served = ['/' => $page, '/index.html' => $page] + ['/a.css' => 'another', '/price.pdf' => 'p'];
         self::assertSame([
             'http://site.example/ 200 true',
             'http://site.example/index.html 200 true',

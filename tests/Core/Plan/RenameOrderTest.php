@@ -8,7 +8,6 @@ use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
-use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\RenameOrder;
@@ -36,7 +35,7 @@ final class RenameOrderTest extends TestCase
         );
 
         return array_map(
-            static fn (array $wave): array => array_map(static fn (PlanItem $item): string => (string) $item->path, $wave),
+            static fn (array $wave): array => array_map(strval(...), array_column($wave, 'path')),
             RenameOrder::of($plan, ['index.html'], $loads),
         );
     }

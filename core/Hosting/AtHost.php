@@ -2,11 +2,8 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Deployment;
+namespace Cellarium\Core\Hosting;
 
-use Cellarium\Core\Hosting\HostJob;
-use Cellarium\Core\Hosting\HostWork;
-use Cellarium\Core\Hosting\WorksOnFiles;
 use Cellarium\Core\Path\RemotePath;
 
 /** What a host does by itself for one run, whose login may see its paths from further down. */
@@ -39,7 +36,7 @@ final readonly class AtHost
      * @param  \Closure(WorksOnFiles): HostJob  $begin
      * @param  (\Closure(int, int): void)|null  $hear
      *
-     * @throws \Cellarium\Core\Hosting\ControlFailure
+     * @throws ControlFailure
      */
     public function finish(string $what, \Closure $begin, ?\Closure $hear = null): HostJob
     {

@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Backup;
+
+use Cellarium\Core\Hosting\AtHost;
+use Cellarium\Core\Hosting\ControlFailure;
+use Cellarium\Core\Hosting\HostJob;
+use Cellarium\Core\Hosting\WorksOnFiles;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\TemporaryName;
+use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\JobResult;
+use Cellarium\Core\Transfer\TransferFailed;
+use Cellarium\Core\Transfer\TransferPool;
+
+/** Has the host pack a directory and fetches the archive: one file comes instead of thousands. */
+final readonly class PackedFetch
+{
+    /** With fewer files to fetch, packing takes longer than fetching. */
+    public const FROM = 50;
+
+    private RemotePath $archive;
+
+    /**
+     * @param  string  $run  letters a-z and digits, unique; part of temporary names
+     * @param  RemotePath  $root  as the login sees it; nothing that lies beside it has an address
+     */
+    public function __construct(
+        private TransferPool $pool,
+        private AtHost $at,
+        private RemotePath $root,
+        private string $run,
+    ) {
+        $this->archive = $root->parent()->child(TemporaryName::of($run, 0));
+    }
+
+    /**
+     * @return string|null a zip archive on this machine, for whoever asked to remove; null where the host does not
+     *     pack, and everything is to be fetched file by file
+     */
+    public function fetch(): ?string
+    {
+        $here = "{$this->at->scratch}/{$this->run}-packed.zip";
+        try {
+            if (! $this->at->host->offersJobs()) {
+                return null;
+            }
+            $this->at->finish(
+                'packing at the host',
+                fn (WorksOnFiles $host): HostJob => $host->pack(
+                    "$this->run-pack",
+                    $this->at->path($this->root, $this->root),
+                    $this->at->path($this->archive, $this->root),
+                ),
+            );
+            $size = $this->size();
+            $size === null || $this->pool->run([
+                Job::fetch(
+                    $this->archive,
+                    $here,
+                    $size,
+                    $this->archive->name(),
+                ),
+            ]);
+
+            return $size === null ? null : $here;
+        } catch (ControlFailure) {
+            return null; // Its files are there all the same.
+        } finally {
+            $this->discard();
+        }
+    }
+
+    private function size(): ?int
+    {
+        $size = null;
+        $this->pool->run(
+            [Job::list($this->archive->parent())],
+            function (Job $job, JobResult $result) use (&$size): void {
+                $size = array_column($result->entries, 'size', 'name')[$this->archive->name()] ?? null;
+            },
+        );
+
+        return $size;
+    }
+
+    /** @throws TransferFailed */
+    private function discard(): void
+    {
+        $this->pool->run([Job::discard($this->archive)]);
+    }
+}
