@@ -12,6 +12,7 @@ use App\Models\SetAside;
 use App\Models\Site;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunPlace;
+use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\PlanFilter;
@@ -107,7 +108,14 @@ final readonly class DeploymentView
     /** Nothing visitors see has changed yet. */
     public function canBeCancelled(): bool
     {
-        return $this->deployment->cancelled_at === null && $this->deployment->stage?->isUntouched() !== false;
+        return $this->deployment->cancelled_at === null
+            && ($this->deployment->stage?->isUntouched() !== false || $this->deployment->decide_until !== null);
+    }
+
+    /** Whether a run waits for a person since its proof has failed, and not since files could not be sent. */
+    public function isUnproven(): bool
+    {
+        return $this->deployment->stage === RunStage::Proving && $this->deployment->decide_until !== null;
     }
 
     public function isPaused(): bool

@@ -8,6 +8,8 @@ use App\Failure\DatabaseAway;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use Cellarium\Core\Backup\Backup as TakenBackup;
+use Cellarium\Core\Deployment\AfterFailedProof;
+use Cellarium\Core\Deployment\PageProof;
 use Cellarium\Core\Deployment\RunListener;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Pace;
@@ -108,25 +110,59 @@ final class Progress implements LaneListener, RunListener
             'subject' => $failed->job->subject,
             'words' => Problem::words($failed->failure),
         ], $failures);
+
+        return $this->decided($seconds)?->tries_again === true;
+    }
+
+    public function proofFailed(array $proofs): AfterFailedProof
+    {
+        $minutes = (int) $this->deployment->site->proof_decides;
+        if ($this->hear !== null || $minutes === 0) {
+            return AfterFailedProof::GoBack;
+        }
+        $failed = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());
+        $this->failed = array_values(array_map(static fn (PageProof $proof): array => [
+            'subject' => (string) parse_url($proof->url, PHP_URL_PATH),
+            'words' => $proof->sentence(),
+            'mend' => $proof->mend === null ? null : sprintf('%s to %04o', $proof->mend->path, $proof->mend->mode),
+        ], $failed));
+        $decided = $this->decided(60 * $minutes);
+
+        return match (true) {
+            $decided?->tries_again !== true => AfterFailedProof::GoBack,
+            $decided->mends => AfterFailedProof::MendAndProve,
+            default => AfterFailedProof::ProveAgain,
+        };
+    }
+
+    /** Waits for a person to say that it is tried again, or stopped; null where nobody did in time. */
+    private function decided(int $seconds): ?Deployment
+    {
         $until = microtime(true) + $seconds;
-        $again = false;
+        $decided = null;
         DatabaseAway::tolerate(function () use ($seconds): void {
-            $this->deployment->update(['decide_until' => now()->addSeconds($seconds), 'tries_again' => false]);
+            $this->deployment->update([
+                'decide_until' => now()->addSeconds($seconds),
+                'tries_again' => false,
+                'mends' => false,
+            ]);
         });
-        while (! $again && microtime(true) < $until) {
+        while ($decided === null && microtime(true) < $until) {
             $this->write(true);
             usleep(self::MICROSECONDS_BETWEEN_LOOKS);
-            DatabaseAway::tolerate(function () use (&$again): void {
-                $again = Deployment::where('id', $this->deployment->id)->where('tries_again', true)->exists();
+            DatabaseAway::tolerate(function () use (&$decided): void {
+                $decided = Deployment::where('id', $this->deployment->id)
+                    ->where(static fn ($query) => $query->where('tries_again', true)->orWhereNotNull('cancelled_at'))
+                    ->first();
             });
         }
         $this->failed = [];
         DatabaseAway::tolerate(function (): void {
-            $this->deployment->update(['decide_until' => null, 'tries_again' => false]);
+            $this->deployment->update(['decide_until' => null, 'tries_again' => false, 'mends' => false]);
         });
         $this->write(true);
 
-        return $again;
+        return $decided;
     }
 
     public function moved(string $subject, int $bytes): void

@@ -88,10 +88,19 @@ final readonly class RunProgress
             .Amount::bytes(max($speeds)).'/s';
     }
 
-    /** @return list<array{subject: string, words: string}> what could not be sent, with the words of the server */
+    /**
+     * @return list<array{subject: string, words: string, mend?: string|null}> what could not be sent or proven, with the
+     *     words of the server
+     */
     public function failed(): array
     {
         return $this->facts['failed'] ?? [];
+    }
+
+    /** @return list<string> modes that would let the web server in, each "css to 0755" */
+    public function mends(): array
+    {
+        return array_values(array_unique(array_filter(array_column($this->failed(), 'mend'))));
     }
 
     /** @return list<array{subject: string, words: string}> what each connection has in hand */

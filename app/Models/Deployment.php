@@ -44,6 +44,7 @@ final class Deployment extends Model
         'paused_at' => 'immutable_datetime',
         'decide_until' => 'immutable_datetime',
         'tries_again' => 'boolean',
+        'mends' => 'boolean',
         'proof_stops' => 'boolean',
         'way' => Way::class,
         'way_chosen' => 'boolean',

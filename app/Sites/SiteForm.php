@@ -60,6 +60,7 @@ final readonly class SiteForm
                 'aliases' => 'nullable|string|max:2000',
                 'mounts' => 'nullable|string|max:4000',
                 'start_pages' => 'required|string|max:500',
+                'proof_decides' => 'nullable|integer|between:1,240',
                 'notes' => 'nullable|string|max:10000',
                 'client' => ['nullable', 'integer', Rule::exists('clients', 'id')->whereNull('removed_at')],
             ],
@@ -86,6 +87,7 @@ final readonly class SiteForm
             'aliases' => $aliases,
             'notes' => trim($typed['notes'] ?? '') ?: null,
             'mounts' => $this->mounts($typed['mounts'] ?? ''),
+            'proof_decides' => isset($typed['proof_decides']) ? (int) $typed['proof_decides'] : null,
             'start_pages' => preg_split('/[\s,]+/', trim($typed['start_pages'])) ?: StartPages::USUAL,
         ];
     }

@@ -246,6 +246,7 @@ final readonly class LiveProof
                 ? null
                 : $why?->explain($answer, $entry),
             sha256: $answer->sha256,
+            mend: $entry === null ? null : $why?->mend($answer, $entry),
         );
     }
 

@@ -12,6 +12,7 @@ final readonly class PageProof
      * @param  bool  $gone  whether the address should no longer show what was sent there; $matches then says that
      *     it does not
      * @param  string|null  $why  what tells why it does not show what it should
+     * @param  ModeMend|null  $mend  what would let the web server in, where a mode keeps it out
      * @param  string|null  $sha256  of what it showed
      * @param  string|null  $at  the address of the host that was asked, where the domain does not lead there yet
      */
@@ -24,6 +25,7 @@ final readonly class PageProof
         public bool $gone = false,
         public ?string $why = null,
         public ?string $sha256 = null,
+        public ?ModeMend $mend = null,
     ) {
     }
 

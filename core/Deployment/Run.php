@@ -14,6 +14,7 @@ use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\PathRefused;
+use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
@@ -364,14 +365,17 @@ final readonly class Run
         string $backup,
         array $refused,
     ): RunResult {
-        $this->listener->stage(RunStage::Proving, 0, 0);
-        $after = $this->settled($order->root, $plan, $before);
-        $proofs = $this->proof?->prove($plan, $after, $before) ?? [];
-        foreach ($proofs as $proof) {
-            if (! $proof->holds()) {
+        do {
+            $this->listener->stage(RunStage::Proving, 0, 0);
+            $after = $this->settled($order->root, $plan, $before);
+            $proofs = $this->proof?->prove($plan, $after, $before) ?? [];
+            $failed = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());
+            $next = $failed === [] ? null : $this->listener->proofFailed($proofs);
+            if ($next === AfterFailedProof::GoBack) {
                 throw ProofFailed::live($proofs);
             }
-        }
+            $next === AfterFailedProof::MendAndProve && $this->mend($order->root, $failed);
+        } while ($failed !== []);
         $read = $this->readBack($order, $plan);
         $this->journal->note(JournalMark::Proven);
         $notes = $this->proof?->look($plan, $proofs, $this->clock) ?? [];
@@ -389,6 +393,23 @@ final readonly class Run
             modesNotSet: self::modesNotSet($plan, $after, $refused),
             notes: $notes,
         );
+    }
+
+    /**
+     * Lets the web server in where a mode keeps it out.
+     *
+     * @param  array<PageProof>  $failed
+     */
+    private function mend(RemotePath $root, array $failed): void
+    {
+        $jobs = [];
+        foreach ($failed as $proof) {
+            if ($proof->mend !== null) {
+                $path = $proof->mend->path;
+                $jobs[$path] = Job::setMode($root->join(RelativePath::fromString($path)), $proof->mend->mode, $path);
+            }
+        }
+        $this->pool->run($jobs);
     }
 
     /**

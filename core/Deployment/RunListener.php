@@ -25,6 +25,13 @@ interface RunListener
      */
     public function failed(array $failures): bool;
 
+    /**
+     * Some addresses do not show what was sent; visitors have the new site.
+     *
+     * @param  list<PageProof>  $proofs  all that were fetched
+     */
+    public function proofFailed(array $proofs): AfterFailedProof;
+
     public function moved(string $subject, int $bytes): void;
 
     public function backedUp(Backup $backup): void;

@@ -38,29 +38,44 @@ final readonly class WhyDifferent
         };
     }
 
-    private function refused(RelativePath $path): ?string
+    /** What would let the web server in where it was kept out; null where no mode keeps it out. */
+    public function mend(WebAnswer $answer, ManifestEntry $entry): ?ModeMend
+    {
+        return $answer->status === 403 ? $this->keptOutBy($entry->path) : null;
+    }
+
+    private function keptOutBy(RelativePath $path): ?ModeMend
     {
         $mode = $this->after->get($path)?->mode;
         if ($mode !== null && ($mode & self::OTHERS_READ) === 0) {
-            return sprintf(
-                'its mode %04o keeps the web server out; %04o is the smallest that lets it read',
-                $mode,
-                $mode | self::OTHERS_READ,
-            );
+            return new ModeMend($path->toString(), $mode | self::OTHERS_READ);
         }
         foreach ($path->ancestors() as $above) {
             $mode = $this->after->get($above)?->mode;
             if ($mode !== null && ($mode & self::OTHERS_PASS) === 0) {
-                return sprintf(
-                    'the directory %s has mode %04o and keeps the web server out; %04o is the smallest that lets it in',
-                    $above->toString(),
-                    $mode,
-                    $mode | self::OTHERS_PASS,
-                );
+                return new ModeMend($above->toString(), $mode | self::OTHERS_PASS);
             }
         }
 
         return null;
+    }
+
+    private function refused(RelativePath $path): ?string
+    {
+        $mend = $this->keptOutBy($path);
+        if ($mend === null) {
+            return null;
+        }
+        $mode = (int) $this->after->get($mend->path)?->mode;
+
+        return $mend->path === $path->toString()
+            ? sprintf('its mode %04o keeps the web server out; %04o is the smallest that lets it read', $mode, $mend->mode)
+            : sprintf(
+                'the directory %s has mode %04o and keeps the web server out; %04o is the smallest that lets it in',
+                $mend->path,
+                $mode,
+                $mend->mode,
+            );
     }
 
     private function notFound(RelativePath $path): string

@@ -11,12 +11,16 @@ enum Conflict: string
     case RemovedLive = 'removed_live';
     case AddedLive = 'added_live';
 
+    /** The server has the name in other capitals: two files to it, one to many people. */
+    case OtherCase = 'other_case';
+
     public function label(): string
     {
         return match ($this) {
             self::ChangedLive => 'changed live',
             self::RemovedLive => 'removed live',
             self::AddedLive => 'added live',
+            self::OtherCase => 'other capitals',
         };
     }
 
@@ -26,6 +30,7 @@ enum Conflict: string
             self::ChangedLive => 'changed on the server since the last deployment',
             self::RemovedLive => 'removed on the server since the last deployment',
             self::AddedLive => 'put on the server since the last deployment',
+            self::OtherCase => 'on the server in other capitals',
         };
     }
 

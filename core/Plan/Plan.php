@@ -184,14 +184,14 @@ final readonly class Plan
     {
         $target = [];
         foreach ($this->items as $item) {
-            if ($item->change === Change::Add) {
+            if ($item->change === Change::Add || $item->conflict === Conflict::OtherCase) {
                 $target[mb_strtolower($item->path->toString())] = $item->path->toString();
             }
         }
         $clashes = [];
         foreach ($this->items as $item) {
             $wanted = $target[mb_strtolower($item->path->toString())] ?? null;
-            if ($item->live !== null && $wanted !== null && $wanted !== $item->path->toString()) {
+            if ($item->live !== null && $item->change !== Change::SetAside && $wanted !== null && $wanted !== $item->path->toString()) {
                 $clashes[] = [$wanted, $item->path->toString()];
             }
         }

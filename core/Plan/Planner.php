@@ -21,6 +21,12 @@ final readonly class Planner
     /** @var array<string, int> */
     private array $ours;
 
+    /** @var array<string, string> paths of the target that the server has in other capitals, with what it has */
+    private array $otherwiseWritten;
+
+    /** @var array<string, int|string> the same the other way round */
+    private array $wantedOf;
+
     private function __construct(
         private Manifest $target,
         private Manifest $live,
@@ -30,6 +36,8 @@ final readonly class Planner
     ) {
         $this->placeholders = array_flip($policy->placeholders);
         $this->ours = array_flip($policy->ours);
+        $this->otherwiseWritten = $policy->exact ? [] : $this->inOtherCapitals();
+        $this->wantedOf = array_flip($this->otherwiseWritten);
     }
 
     /**
@@ -88,6 +96,17 @@ final readonly class Planner
             if ($this->target->get($path) !== null) {
                 continue;
             }
+            if ($this->isTakenInOtherCapitals($present)) {
+                yield new PlanItem(
+                    $present->path,
+                    Change::SetAside,
+                    Why::Answered,
+                    null,
+                    $present,
+                );
+
+                continue;
+            }
             $kept = $this->policy->keeps($present->path);
             $isOurs = isset($this->ours[$path]) && $present->isFile();
             $before = $this->left?->get($path);
@@ -117,9 +136,50 @@ final readonly class Planner
         }
     }
 
+    /**
+     * What goes anyway, and what is kept whatever anybody says, is no question.
+     *
+     * @return array<string, string>
+     */
+    private function inOtherCapitals(): array
+    {
+        $wanted = [];
+        foreach ($this->target->files() as $file) {
+            $path = $file->path->toString();
+            $this->live->get($path) === null && $wanted[mb_strtolower($path)] = $path;
+        }
+        $found = [];
+        foreach ($wanted === [] ? [] : $this->live->files() as $file) {
+            $path = $file->path->toString();
+            $other = $wanted[mb_strtolower($path)] ?? null;
+            if (
+                $other !== null
+                && $this->target->get($path) === null
+                && ! isset($this->placeholders[$path])
+                && ! isset($this->ours[$path])
+                && $this->policy->keeps($file->path) === null
+            ) {
+                $found[$other] = $path;
+            }
+        }
+
+        return $found;
+    }
+
+    /** Whether it was answered that the package's file counts, which differs from this one in capitals only. */
+    private function isTakenInOtherCapitals(ManifestEntry $present): bool
+    {
+        $wanted = $this->wantedOf[$present->path->toString()] ?? null;
+
+        return $wanted !== null && $this->answers->to(RelativePath::fromString((string) $wanted)) === Choice::Ours;
+    }
+
     /** What was done on the server since, where the package would undo it; null where nothing was, or nobody knows. */
     private function conflict(ManifestEntry $wanted, ?ManifestEntry $present): ?Conflict
     {
+        if (isset($this->otherwiseWritten[$wanted->path->toString()])) {
+            return Conflict::OtherCase;
+        }
         if ($this->left === null) {
             return null;
         }
@@ -157,8 +217,8 @@ final readonly class Planner
             $path,
             $change,
             match (true) {
-                $choice === null => Why::ChangedSince,
-                $choice === Choice::Both && $change === Change::Replace => Why::BothKept,
+                $choice === null => $conflict === Conflict::OtherCase ? Why::OtherCase : Why::ChangedSince,
+                $choice === Choice::Both => Why::BothKept,
                 default => Why::Answered,
             },
             $wanted,

@@ -16,6 +16,7 @@ enum Why: string
     case FromLastDeployment = 'from_last_deployment';
     case NotInTarget = 'not_in_target';
     case ChangedSince = 'changed_since';
+    case OtherCase = 'other_case';
     case Answered = 'answered';
     case BothKept = 'both_kept';
     case TheirsBeside = 'theirs_beside';
@@ -31,6 +32,7 @@ enum Why: string
             self::Placeholder => 'the placeholder of the host',
             self::FromLastDeployment => 'from the last deployment, not in this one',
             self::NotInTarget => 'was not there then',
+            self::OtherCase => 'the server has this name in other capitals',
             self::ChangedSince => 'changed since the last deployment, by nobody here',
             self::Answered => 'as answered for this plan',
             self::BothKept => 'as answered for this plan; what is there stays beside it',

@@ -465,6 +465,7 @@ return new class extends Migration
             // Until when a run waits for a person to say what becomes of files that could not be sent.
             $table->dateTime('decide_until')->nullable();
             $table->boolean('tries_again')->default(false);
+            $table->boolean('mends')->default(false);
             $table->timestamps();
             $table->index(['site_id', 'state']);
         });
@@ -472,6 +473,8 @@ return new class extends Migration
             $table->foreign('last_deployment_id')->references('id')->on('deployments')->nullOnDelete();
             // What the server said when the document root was to be swapped for another directory.
             $table->text('swap_barred')->nullable();
+            // For so many minutes a person may decide after a failed proof; null where it goes back by itself.
+            $table->unsignedSmallInteger('proof_decides')->nullable();
             $table->dateTime('swap_barred_at')->nullable();
         });
         Schema::create('set_asides', static function (Blueprint $table): void {

@@ -176,7 +176,7 @@ final class EveryRouteTest extends AppTestCase
         'POST deployments/{deployment}/again' => [],
         'POST deployments/{deployment}/pause' => [],
         'POST deployments/{deployment}/go-on' => [],
-        'POST deployments/{deployment}/retry' => [],
+        'POST deployments/{deployment}/retry' => ['mend'],
         'POST deployments/{deployment}/undo' => [],
         'POST deployments/{deployment}/restore' => [],
         'POST deployments/{deployment}/cancel' => [],
@@ -230,6 +230,7 @@ final class EveryRouteTest extends AppTestCase
         'start_pages',
         'aliases',
         'mounts',
+        'proof_decides',
         'client',
         'notes',
     ];

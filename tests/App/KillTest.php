@@ -8,6 +8,9 @@ use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\Package;
+use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Plan\Way;
+use PHPUnit\Framework\Attributes\DataProvider;
 
 /** A queue worker killed with SIGKILL in the middle of a run, at ten different moments. */
 final class KillTest extends AppTestCase
@@ -57,6 +60,64 @@ final class KillTest extends AppTestCase
         self::assertGreaterThanOrEqual(self::MOMENTS - 1, $takenUp, 'the kills came in time');
     }
 
+    /** @return iterable<string, array{Way}> */
+    public static function ways(): iterable
+    {
+        yield 'swapped' => [Way::Swap];
+        yield 'unpacked at the host' => [Way::Unpack];
+    }
+
+    #[DataProvider('ways')]
+    public function test_a_tree_beside_the_site_is_gone_on_with_or_taken_away_after_a_kill_in_any_stage(Way $way): void
+    {
+        $packages = [];
+        foreach (['old', 'new'] as $version) {
+            $files = ['index.html' => "<h1>$version</h1>"];
+            for ($number = 1; $number <= 30; $number++) {
+                $files["img/deep/$number.svg"] = str_repeat("<svg $version $number/>", 400);
+            }
+            $packages[] = $this->package($files, "stones-$version.zip");
+        }
+        $states = array_map(fn (Package $package): array => $this->stateOf($package), $packages);
+        $beside = scandir(dirname($this->root()));
+        $this->queued($packages[0]);
+        $this->worker()->finish();
+        $this->host->faults(['delay_ms' => 4, 'control_delay_ms' => 150]);
+        $stages = [RunStage::BackingUp, RunStage::Sending, RunStage::Unpacking, RunStage::Replacing, RunStage::Proving];
+        $taken = [];
+        foreach ($stages as $number => $stage) {
+            $to = 1 - $number % 2;
+            $run = $this->queued($packages[$to], $way);
+            if ($this->killIn($run, $stage)) {
+                $taken[] = $stage->value;
+                $this->takeUpByStarting();
+            }
+            $run->refresh();
+            self::assertSame(DeploymentState::Proven, $run->state, "$stage->value: $run->trouble");
+            self::assertSame($states[$to], self::contents($this->root()), $stage->value);
+            self::assertSame($beside, scandir(dirname($this->root())), "$stage->value: nothing stays beside it");
+        }
+        self::assertContains(RunStage::Sending->value, $taken);
+        self::assertContains($way === Way::Swap ? RunStage::Replacing->value : RunStage::Unpacking->value, $taken);
+    }
+
+    /** Lets a worker go until its run is in a stage, then kills it; false when it was done before. */
+    private function killIn(Deployment $run, RunStage $stage): bool
+    {
+        $worker = $this->worker();
+        $until = microtime(true) + 60;
+        while (microtime(true) < $until) {
+            if ($run->refresh()->stage === $stage) {
+                return $worker->kill();
+            }
+            if (! $worker->runs()) {
+                return false;
+            }
+            usleep(1000);
+        }
+        self::fail('The worker neither went on nor ended.');
+    }
+
     private function takeUpByStarting(): void
     {
         $this->artisan('cellarium:recover', ['--starting' => true]);
@@ -104,11 +165,11 @@ final class KillTest extends AppTestCase
         return [$lines, $lines + 24];
     }
 
-    private function queued(Package $package): Deployment
+    private function queued(Package $package, Way $way = Way::FileByFile): Deployment
     {
         config(['queue.default' => 'database']);
         $run = app(Plans::class)->deploy($this->site->refresh()->load('account.client', 'account.sites'), $package);
-        $run->update(['state' => DeploymentState::Queued]);
+        $run->update(['state' => DeploymentState::Queued, 'way' => $way]);
         \App\Deployments\CarryOutDeployment::dispatch($run->id);
 
         return $run;

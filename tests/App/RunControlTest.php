@@ -9,6 +9,7 @@ use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Plan\Way;
 
 /** A run in a worker of its own, while somebody looks at it and says what to do. */
 final class RunControlTest extends AppTestCase
@@ -116,5 +117,51 @@ final class RunControlTest extends AppTestCase
         $this->ended($run);
         self::assertSame(DeploymentState::PutBack, $run->state, (string) $run->trouble);
         self::assertSame($before, self::contents($this->root()));
+    }
+
+    /** A site whose new pages the web server may not read, since its host sets other modes than it is told. */
+    private function unproven(): Deployment
+    {
+        $this->site->update(['proof_decides' => 5]);
+        config(['queue.default' => 'database']);
+        $run = app(Plans::class)->deploy($this->site, $this->package(['index.html' => 'new']));
+        $run->update(['state' => DeploymentState::Queued, 'way' => Way::FileByFile]);
+        $this->actingAs($this->person);
+        CarryOutDeployment::dispatch($run->id);
+        $this->worker = new ArtisanProcess(
+            ['queue:work', '--stop-when-empty', '--sleep=0', '--tries=1', '--timeout=0', '--quiet'],
+            $this->settings() + ['QUEUE_CONNECTION' => 'database'],
+        );
+        $this->waitUntil($run, static fn (Deployment $run): bool => $run->decide_until !== null, 'It should ask');
+
+        return $run;
+    }
+
+    public function test_after_a_failed_proof_a_person_mends_what_keeps_the_web_server_out_and_proves_again(): void
+    {
+        file_put_contents($this->root().'/index.html', 'old');
+        chmod($this->root().'/index.html', 0640);
+        $run = $this->unproven();
+        $this->get("/deployments/$run->id")
+            ->assertSee('An address does not show what was sent')
+            ->assertSee('Set index.html to 0644');
+
+        $this->post("/deployments/$run->id/retry", ['mend' => '1']);
+        $this->ended($run);
+
+        self::assertSame(DeploymentState::Proven, $run->state, (string) $run->trouble);
+        self::assertSame(0644, fileperms($this->root().'/index.html') & 07777);
+    }
+
+    public function test_who_goes_back_after_a_failed_proof_has_the_old_site(): void
+    {
+        file_put_contents($this->root().'/index.html', 'old');
+        chmod($this->root().'/index.html', 0640);
+        $run = $this->unproven();
+        $this->post("/deployments/$run->id/cancel");
+        $this->ended($run);
+
+        self::assertNotSame(DeploymentState::Proven, $run->state);
+        self::assertSame('old', file_get_contents($this->root().'/index.html'));
     }
 }

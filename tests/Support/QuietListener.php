@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Support;
 
 use Cellarium\Core\Backup\Backup;
+use Cellarium\Core\Deployment\AfterFailedProof;
 use Cellarium\Core\Deployment\RunListener;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Plan;
@@ -31,6 +32,14 @@ final class QuietListener implements RunListener
         $this->failed[] = array_map(static fn (TransferFailed $failed): string => $failed->job->subject, $failures);
 
         return array_shift($this->again) ?? false;
+    }
+
+    /** @var list<AfterFailedProof> what is answered where a proof fails; going back once there is no more */
+    public array $afterFailedProof = [];
+
+    public function proofFailed(array $proofs): AfterFailedProof
+    {
+        return array_shift($this->afterFailedProof) ?? AfterFailedProof::GoBack;
     }
 
     public function moved(string $subject, int $bytes): void

@@ -10,6 +10,7 @@ use App\Models\RecordKind;
 use App\Record\Record;
 use Cellarium\Core\Deployment\RunStage;
 use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
 
 /** A run that is going on: pause it, go on, send again what could not be sent. */
 final class RunController
@@ -44,18 +45,24 @@ final class RunController
         );
     }
 
-    public function retry(Deployment $deployment): RedirectResponse
+    /** With "mend", modes that keep the web server out are set before. */
+    public function retry(Request $request, Deployment $deployment): RedirectResponse
     {
+        $mends = $request->boolean('mend');
         $retried = Deployment::where('id', $deployment->id)
             ->whereNotNull('decide_until')
             ->where('tries_again', false)
-            ->update(['tries_again' => true]);
+            ->update(['tries_again' => true, 'mends' => $mends]);
 
         return $this->told(
             $deployment,
             $retried,
             RecordKind::DeploymentContinued,
-            'sends again what could not be sent',
+            match (true) {
+                $mends => 'sets the modes that keep the web server out, and proves again',
+                $deployment->stage === RunStage::Proving => 'proves again',
+                default => 'sends again what could not be sent',
+            },
         );
     }
 

@@ -102,7 +102,7 @@
                     <h2 id="clash">Differ only in case</h2>
                     @foreach ($view->clashes() as [$one, $other])
                         <p><x-path :path="$one" /> in the package and <x-path :path="$other" /> on the server are two
-                            files to this server. Both will be there.</p>
+                            files to this server, and one to many people.</p>
                     @endforeach
                 </section>
             @endif

@@ -30,16 +30,31 @@
         </dl>
         @if ($progress->failed() !== [])
             <div class="word is-trouble" role="alert">
-                <p>{{ count($progress->failed()) === 1 ? 'A file' : count($progress->failed()).' files' }} could not be
-                    sent. Visitors see the old site. Without an answer it goes back at
-                    {{ $deployment->decide_until?->shown('H:i') }}.</p>
+                @if ($view->isUnproven())
+                    <p>{{ count($progress->failed()) === 1 ? 'An address does' : count($progress->failed())
+                        .' addresses do' }} not show what was sent. Visitors have the new site, and it is not proven.
+                        Without an answer it goes back at {{ $deployment->decide_until?->shown('H:i') }}.</p>
+                @else
+                    <p>{{ count($progress->failed()) === 1 ? 'A file' : count($progress->failed()).' files' }} could
+                        not be sent. Visitors see the old site. Without an answer it goes back at
+                        {{ $deployment->decide_until?->shown('H:i') }}.</p>
+                @endif
                 <ul>
                     @foreach ($progress->failed() as $failed)
                         <li><x-path :path="$failed['subject']" /> <bdi>@words($failed['words'])</bdi></li>
                     @endforeach
                 </ul>
             </div>
-            <x-action to="/deployments/{{ $deployment->id }}/retry" main>Try these again</x-action>
+            @if ($view->isUnproven())
+                <x-action to="/deployments/{{ $deployment->id }}/retry" main>Prove again</x-action>
+                @if ($progress->mends() !== [])
+                    <x-action to="/deployments/{{ $deployment->id }}/retry" name="mend" value="1">Set
+                        {{ implode(', ', array_slice($progress->mends(), 0, 3)) }}{{ count($progress->mends()) > 3
+                            ? ' and '.(count($progress->mends()) - 3).' more' : '' }}, then prove again</x-action>
+                @endif
+            @else
+                <x-action to="/deployments/{{ $deployment->id }}/retry" main>Try these again</x-action>
+            @endif
         @else
             <ol class="lanes" aria-label="Connections">
                 @foreach ($progress->lanes() as $lane)

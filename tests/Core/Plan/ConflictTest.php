@@ -73,6 +73,40 @@ final class ConflictTest extends TestCase
         return $told;
     }
 
+    public function test_a_name_in_other_capitals_is_a_question_with_an_answer_for_both_names(): void
+    {
+        $told = static fn (Answers $answers): array => self::told(Planner::plan(
+            self::side(['Logo.svg' => 'new']),
+            self::side(['logo.svg' => 'theirs']),
+            new Policy,
+            null,
+            $answers,
+        ));
+
+        self::assertSame(['Logo.svg' => 'asked: other_case', 'logo.svg' => 'kept'], $told(Answers::none()));
+        self::assertSame(
+            ['Logo.svg' => 'left_away: other_case', 'logo.svg' => 'kept'],
+            $told(Answers::all(Choice::Theirs)),
+        );
+        self::assertSame(
+            ['Logo.svg' => 'added: other_case', 'logo.svg' => 'set_aside'],
+            $told(Answers::all(Choice::Ours)),
+        );
+        self::assertSame(['Logo.svg' => 'added: other_case', 'logo.svg' => 'kept'], $told(Answers::all(Choice::Both)));
+    }
+
+    public function test_capitals_are_no_question_where_the_other_name_goes_anyway_or_is_kept_in_any_case(): void
+    {
+        foreach ([new Policy(ours: ['logo.svg']), new Policy(['logo.svg']), new Policy(exact: true)] as $policy) {
+            $plan = Planner::plan(
+                self::side(['Logo.svg' => 'new']),
+                self::side(['logo.svg' => 'theirs']),
+                $policy,
+            );
+            self::assertSame('added', self::told($plan)['Logo.svg']);
+        }
+    }
+
     /** @return iterable<string, array{array<string, string>, array<string, string>, array<string, string>, string}> */
     public static function sides(): iterable
     {
