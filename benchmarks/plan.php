@@ -12,6 +12,7 @@ declare(strict_types=1);
 
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Deployment\KeptPlan;
+use Cellarium\Core\Deployment\TreeBeside;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
@@ -81,6 +82,7 @@ if ($part === 'plan') {
         );
     });
     $measure('stored', static fn () => $kept->keep($plan));
+    $measure('the tree of a swap', static fn () => TreeBeside::of($plan));
     printf("\n%d questions\n\n", count($plan->openQuestions()));
     unset($plan, $deployed, $live, $package, $ours);
     passthru(escapeshellarg(PHP_BINARY).' '.escapeshellarg(__FILE__)." $files read ".escapeshellarg($directory));

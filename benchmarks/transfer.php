@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 /**
- * Usage: php benchmarks/transfer.php [all|small|large|order] [MILLISECONDS…]
+ * Usage: php benchmarks/transfer.php [all|small|large|unpacked|order] [MILLISECONDS…]
  *
  * Moves 1,500 files of 2 kB and 3 of 60 MB, up and down, plain and over TLS, between this machine and one of Debian's
  * FTP daemons (vsftpd, as ./test unpacks it), through a proxy that makes every round trip as long as is said.
@@ -310,7 +310,7 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
                 $whole = SMALL / $looped;
                 $in = static fn (int $file): string => '/up/'.intdiv($file, FILES_A_DIRECTORY);
                 $made = array_unique(array_map($in, range(1, SMALL)));
-                $ours = $engine(
+                $ours = $part === 'unpacked' ? null : $engine(
                     $endpoint,
                     [Job::makeDirectory(RemotePath::fromString('/up'), '')],
                     array_map(
@@ -330,9 +330,12 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
                         $files->write('loop/'.intdiv($file, FILES_A_DIRECTORY)."/$file", $text);
                     }
                 });
-                $row("$name, small up", $ours, [$theirs, null, $bound]);
+                $ours === null || $row("$name, small up", $ours, [$theirs, null, $bound]);
                 $unpacked = $seconds(static fn () => $unpack($endpoint, $host));
                 $row("$name, unpacked there", $unpacked, [$theirs, null, null]);
+                if ($part === 'unpacked') {
+                    continue;
+                }
                 $ours = $engine($endpoint, array_map(
                     static fn (int $file): Job => $down($in($file)."/$file", "$scratch/down-$file", SMALL_BYTES),
                     range(1, SMALL),

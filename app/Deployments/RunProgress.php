@@ -89,8 +89,8 @@ final readonly class RunProgress
     }
 
     /**
-     * @return list<array{subject: string, words: string, mend?: string|null}> what could not be sent or proven, with the
-     *     words of the server
+     * @return list<array{subject: string, words: string, mend?: string|null}> what could not be sent or proven, with
+     *     the words of the server
      */
     public function failed(): array
     {

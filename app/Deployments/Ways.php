@@ -9,7 +9,6 @@ use App\Models\Deployment;
 use Cellarium\Core\Deployment\TreeBeside;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Json\JsonFields;
-use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\Room;
@@ -122,10 +121,6 @@ final readonly class Ways
         $site = $deployment->site;
         $root = $deployment->runPlace()->root;
         $seen = $deployment->rootAsSignedIn();
-        $stays = array_filter(
-            $plan->live()->files(),
-            static fn (ManifestEntry $file): bool => ! $tree->moves($file->path),
-        );
         $served = $site->servedAbove($root);
         $isBelieved = $site->swap_barred_at?->isAfter(now()->subDays(self::DAYS_BELIEVED)) === true;
 
@@ -133,7 +128,7 @@ final readonly class Ways
             $seen === null, $seen->depth() === 0 => 'this login begins at the document root and does not reach the '
                 .'directory above',
             $served !== null => "what lies beside the document root is served to visitors of $served",
-            $stays === [] => 'there is nothing yet that would be replaced',
+            ! $tree->leavesSomething($plan) => 'there is nothing yet that would be replaced',
             $isBelieved => "$site->swap_barred, on {$site->swap_barred_at->shown('j M')}",
             default => null,
         };

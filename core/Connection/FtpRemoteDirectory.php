@@ -519,7 +519,10 @@ final class FtpRemoteDirectory implements
 
     public function copy(RemotePath $from, RemotePath $to): bool
     {
-        if (! $this->copies) {
+        // What follows SITE is taken apart at blanks and quotes by the one server that knows this, and put together
+        // otherwise: "a  b" then means "a b", which may be another file.
+        $isPlain = preg_match('/[\s"\'\\\\]/', $this->real($from).$this->real($to)) !== 1;
+        if (! $this->copies || ! $isPlain) {
             return false;
         }
         try {

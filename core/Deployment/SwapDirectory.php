@@ -7,7 +7,6 @@ namespace Cellarium\Core\Deployment;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\Job;
@@ -52,7 +51,7 @@ final readonly class SwapDirectory implements WayToReplace
             if ($barred !== null) {
                 throw RunRefused::wayBarred($barred);
             }
-            $this->barEmpty($tree, $before);
+            $this->barEmpty($tree, $plan);
             $root = $this->rehearse();
             $refused = $this->lay($tree, $root);
         }
@@ -138,16 +137,13 @@ final readonly class SwapDirectory implements WayToReplace
     }
 
     /** A directory that holds nothing could be renamed over, and what it stood for would be lost. */
-    private function barEmpty(TreeBeside $tree, Manifest $before): void
+    private function barEmpty(TreeBeside $tree, Plan $plan): void
     {
-        $staying = array_filter(
-            $before->files(),
-            static fn (ManifestEntry $file): bool => ! $tree->moves($file->path),
-        );
-        if ($tree->files === [] || $staying === []) {
-            throw RunRefused::wayBarred(
-                $staying === [] ? 'everything there is kept, so nothing is to be swapped' : 'nothing would be there',
-            );
+        if (! $tree->leavesSomething($plan)) {
+            throw RunRefused::wayBarred('everything there is kept, so nothing is to be swapped');
+        }
+        if ($tree->files === []) {
+            throw RunRefused::wayBarred('nothing would be there');
         }
     }
 

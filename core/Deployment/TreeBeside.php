@@ -70,6 +70,18 @@ final readonly class TreeBeside
         return self::liesIn($path, $this->moved);
     }
 
+    /** Whether the old tree still holds a file once all that moves has gone over. */
+    public function leavesSomething(Plan $plan): bool
+    {
+        foreach ($plan->items as $item) {
+            if ($item->live?->isFile() === true && ! $this->moves($item->path)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     public function bytes(): int
     {
         return array_sum(array_map(static fn (LaidFile $file): int => $file->entry->size, $this->files));

@@ -69,7 +69,11 @@ final readonly class WhyDifferent
         $mode = (int) $this->after->get($mend->path)?->mode;
 
         return $mend->path === $path->toString()
-            ? sprintf('its mode %04o keeps the web server out; %04o is the smallest that lets it read', $mode, $mend->mode)
+            ? sprintf(
+                'its mode %04o keeps the web server out; %04o is the smallest that lets it read',
+                $mode,
+                $mend->mode,
+            )
             : sprintf(
                 'the directory %s has mode %04o and keeps the web server out; %04o is the smallest that lets it in',
                 $mend->path,

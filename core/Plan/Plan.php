@@ -191,7 +191,8 @@ final readonly class Plan
         $clashes = [];
         foreach ($this->items as $item) {
             $wanted = $target[mb_strtolower($item->path->toString())] ?? null;
-            if ($item->live !== null && $item->change !== Change::SetAside && $wanted !== null && $wanted !== $item->path->toString()) {
+            $stays = $item->live !== null && $item->change !== Change::SetAside;
+            if ($stays && $wanted !== null && $wanted !== $item->path->toString()) {
                 $clashes[] = [$wanted, $item->path->toString()];
             }
         }

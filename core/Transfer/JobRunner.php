@@ -211,12 +211,22 @@ final readonly class JobRunner
     private function copy(Job $job): JobResult
     {
         $to = $job->to ?? $job->path;
-        if (! $this->remote instanceof CopiesFiles || ! $this->remote->copy($job->path, $to)) {
+        if (! $this->isCopied($job->path, $to)) {
             return $this->send($job->asSending());
         }
         $held = $job->isListedLater ? $job->size : $this->held($to);
 
         return $held === $job->size ? new JobResult($job->size) : $this->send($job->asSending());
+    }
+
+    /** A server that refuses to copy takes the file all the same. */
+    private function isCopied(RemotePath $from, RemotePath $to): bool
+    {
+        try {
+            return $this->remote instanceof CopiesFiles && $this->remote->copy($from, $to);
+        } catch (RemoteFailure $failure) {
+            return $failure->reason->isTransient() ? throw $failure : false;
+        }
     }
 
     /** Many servers refuse SITE CHMOD as such; what is sent is not lost for that. */

@@ -10,6 +10,8 @@ use App\Models\DeploymentState;
 use App\Models\Package;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Way;
+use Illuminate\Database\QueryException;
+use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 
 /** A queue worker killed with SIGKILL in the middle of a run, at ten different moments. */
@@ -58,6 +60,51 @@ final class KillTest extends AppTestCase
             );
         }
         self::assertGreaterThanOrEqual(self::MOMENTS - 1, $takenUp, 'the kills came in time');
+    }
+
+    /** @return iterable<string, array{Way}> */
+    public static function allWays(): iterable
+    {
+        yield 'file by file' => [Way::FileByFile];
+        yield from self::ways();
+    }
+
+    #[DataProvider('allWays')]
+    public function test_a_database_that_drops_every_connection_again_and_again_stops_no_run(Way $way): void
+    {
+        $files = ['index.html' => '<h1>New</h1>'];
+        for ($number = 1; $number <= 20; $number++) {
+            $files["img/deep/$number.svg"] = str_repeat("<svg $number/>", 400);
+        }
+        $package = $this->package($files, 'stones-3.0.zip');
+        file_put_contents($this->root().'/about.html', 'theirs');
+        $run = $this->queued($package, $way);
+        $this->host->faults(['delay_ms' => 4]);
+        $worker = $this->worker();
+        $dropped = 0;
+        while ($worker->runs()) {
+            $others = DB::select(
+                'SELECT id FROM information_schema.processlist WHERE db = DATABASE() AND id <> CONNECTION_ID()',
+            );
+            foreach ($others as $other) {
+                try {
+                    DB::statement("KILL $other->id");
+                    $dropped++;
+                } catch (QueryException) {
+                    // It has ended by itself.
+                }
+            }
+            usleep(60_000);
+        }
+        $run->refresh()->isGoing() && $this->takeUpByStarting();
+
+        self::assertGreaterThan(2, $dropped);
+        self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
+        self::assertEquals($this->stateOf($package) + ['/about.html' => hash('sha256', 'theirs')], array_filter(
+            self::contents($this->root()),
+            static fn (string $path): bool => ! str_starts_with($path, '/default.'),
+            ARRAY_FILTER_USE_KEY,
+        ));
     }
 
     /** @return iterable<string, array{Way}> */

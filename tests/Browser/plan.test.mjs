@@ -43,7 +43,7 @@ test('questions come first, are looked at from all sides and answered; nothing s
         await summer.getByRole('button', { name: 'Leave it away' }).getAttribute('aria-pressed'),
         'true',
     );
-    await page.getByRole('radio', { name: 'All' }).check();
+    await page.getByRole('radio', { name: 'All', exact: true }).check();
     await page.getByRole('row', { name: /winter\.live-\d{4}-\d\d-\d\d\.html.*under a name of its own/ }).waitFor();
     await page.close();
 });
@@ -51,7 +51,7 @@ test('questions come first, are looked at from all sides and answered; nothing s
 test('the tree folds and opens on request, and is filtered by change and by name', async () => {
     const page = await signIn();
     await plan(page);
-    await page.getByRole('radio', { name: 'All' }).check();
+    await page.getByRole('radio', { name: 'All', exact: true }).check();
     await page.getByRole('row', { name: /robots\.txt/ }).waitFor();
     const all = await rows(page);
     await page.getByRole('button', { name: 'What is in img' }).click();
@@ -67,5 +67,22 @@ test('the tree folds and opens on request, and is filtered by change and by name
     assert.deepEqual(await rows(page), ['img/map.svg']);
     await page.getByLabel('Part of a name').fill('nowhere');
     await page.getByText('No file fits that.').waitFor();
+    await page.close();
+});
+
+test('the ways to replace stand beside each other, and what is chosen changes the room they need', async () => {
+    const page = await signIn();
+    await plan(page);
+    await page.getByText('is proposed:').waitFor();
+    for (const [way, step] of [[/^Swap the directory/, 'tree laid'], [/^Unpack at the host/, 'unpacked']]) {
+        await page.getByRole('radio', { name: way }).check();
+        await page.locator('svg.room text', { hasText: step }).waitFor();
+        assert.equal(await page.getByRole('radio', { name: way }).isChecked(), true);
+    }
+    await assertGood(page);
+    await page.reload();
+    assert.equal(await page.getByRole('radio', { name: /^Unpack at the host/ }).isChecked(), true);
+    await page.getByRole('radio', { name: /^File by file/ }).check();
+    await page.locator('svg.room text', { hasText: 'sent beside' }).waitFor();
     await page.close();
 });

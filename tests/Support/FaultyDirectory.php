@@ -42,7 +42,13 @@ class FaultyDirectory implements CopiesFiles, RemoteDirectory, RenamesTogether
 
     public function read(RemotePath $file, $sink): int
     {
-        return $this->do(fn (): int => $this->inner->read($file, $sink));
+        return $this->do(fn (): int => $this->inner->read($file, $sink), function () use ($file, $sink): int {
+            $whole = fopen('php://temp', 'w+b');
+            $half = intdiv($this->inner->read($file, $whole), 2);
+            rewind($whole);
+
+            return (int) stream_copy_to_stream($whole, $sink, $half);
+        });
     }
 
     public function size(RemotePath $file): ?int
@@ -52,7 +58,12 @@ class FaultyDirectory implements CopiesFiles, RemoteDirectory, RenamesTogether
 
     public function write(RemotePath $file, $source, int $size): void
     {
-        $this->do(fn () => $this->inner->write($file, $source, $size));
+        $this->do(fn () => $this->inner->write($file, $source, $size), function () use ($file, $source, $size): void {
+            $half = fopen('php://temp', 'w+b');
+            fwrite($half, (string) fread($source, max(1, intdiv($size, 2))));
+            rewind($half);
+            $this->inner->write($file, $half, (int) fstat($half)['size']);
+        });
     }
 
     public function rename(RemotePath $from, RemotePath $to): void
@@ -101,12 +112,17 @@ class FaultyDirectory implements CopiesFiles, RemoteDirectory, RenamesTogether
      * @template T
      *
      * @param  \Closure(): T  $work
+     * @param  (\Closure(): T)|null  $half  the same, cut short
      * @return T
      */
-    public function do(\Closure $work): mixed
+    public function do(\Closure $work, ?\Closure $half = null): mixed
     {
         $number = ++$this->operations;
-        if (($fault = ($this->before)($number)) !== null) {
+        $fault = ($this->before)($number);
+        if ($fault instanceof CutShort) {
+            return ($half ?? $work)();
+        }
+        if ($fault !== null) {
             throw $fault;
         }
         $result = $work();

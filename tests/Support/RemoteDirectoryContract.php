@@ -227,17 +227,21 @@ abstract class RemoteDirectoryContract extends TestCase
         $here = tempnam(sys_get_temp_dir(), 'copy');
         file_put_contents($here, 'the same bytes');
         try {
-            self::put($remote, '/one of "them".txt', 'the same bytes');
             $remote->makeDirectory(self::path('/beside'));
-            (new JobRunner($remote))->run(Job::copy(
-                self::path('/one of "them".txt'),
-                self::path('/beside/one of "them".txt'),
-                $here,
-                14,
-                'one',
-            ));
-            self::assertSame('the same bytes', self::get($remote, '/beside/one of "them".txt'));
-            self::assertSame('the same bytes', self::get($remote, '/one of "them".txt'));
+            self::put($remote, '/two blanks.txt', 'another file');
+            foreach (['/plain.txt', '/one of "them".txt', '/two  blanks.txt', "/it's.txt"] as $name) {
+                self::put($remote, $name, 'the same bytes');
+                (new JobRunner($remote))->run(Job::copy(
+                    self::path($name),
+                    self::path("/beside$name"),
+                    $here,
+                    14,
+                    'one',
+                ));
+                self::assertSame('the same bytes', self::get($remote, "/beside$name"));
+                self::assertSame('the same bytes', self::get($remote, $name));
+            }
+            self::assertSame('another file', self::get($remote, '/two blanks.txt'));
         } finally {
             unlink($here);
         }

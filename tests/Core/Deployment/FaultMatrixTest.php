@@ -27,6 +27,7 @@ use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\CutShort;
 use Tests\Support\FaultyDirectory;
 use Tests\Support\FixedClock;
 use Tests\Support\Killed;
@@ -43,6 +44,8 @@ use Tests\Support\StoredFiles;
 final class FaultMatrixTest extends TestCase
 {
     use Scratch;
+
+    private const CUT_SHORT = 'cut short';
 
     private const OLD = [
         'index.html' => 'the old page',
@@ -87,7 +90,7 @@ final class FaultMatrixTest extends TestCase
         }
     }
 
-    /** @return iterable<string, array{Way, bool, FailureReason|null, bool, bool}> */
+    /** @return iterable<string, array{Way, bool, FailureReason|string|null, bool, bool}> */
     public static function faults(): iterable
     {
         $ways = [[Way::FileByFile, false], [Way::Swap, false], [Way::Swap, true], [Way::Unpack, false]];
@@ -98,7 +101,7 @@ final class FaultMatrixTest extends TestCase
         }
     }
 
-    /** @return iterable<string, array{FailureReason|null, bool, bool}> reason or a kill, once done, and until later */
+    /** @return iterable<string, array{FailureReason|string|null, bool, bool}> what, once done, until later */
     private static function kinds(): iterable
     {
         yield 'dropped before' => [FailureReason::Disconnected, false, false];
@@ -110,6 +113,7 @@ final class FaultMatrixTest extends TestCase
         yield 'not understood' => [FailureReason::NotUnderstood, false, false];
         yield 'worker killed' => [null, false, false];
         yield 'worker killed once it was done' => [null, true, false];
+        yield 'cut short, and said to be whole' => [self::CUT_SHORT, false, false];
         yield 'the server is away from then on' => [FailureReason::Unreachable, false, true];
         yield 'the account is full from then on' => [FailureReason::NoSpace, false, true];
     }
@@ -118,7 +122,7 @@ final class FaultMatrixTest extends TestCase
     public function test_at_every_operation_it_ends_new_and_proven_or_old_and_whole(
         Way $way,
         bool $tears,
-        ?FailureReason $reason,
+        FailureReason|string|null $reason,
         bool $onceDone,
         bool $untilLater,
     ): void {
@@ -136,7 +140,11 @@ final class FaultMatrixTest extends TestCase
                 $hit = true;
                 $stages[] = $this->listener->stages[count($this->listener->stages) - 1];
 
-                return $reason === null ? new Killed : RemoteFailure::while('a trial', $reason, '451 made up');
+                return match (true) {
+                    $reason === null => new Killed,
+                    $reason === self::CUT_SHORT => new CutShort,
+                    default => RemoteFailure::while('a trial', $reason, '451 made up'),
+                };
             };
             $none = static fn (): null => null;
             try {
