@@ -20,6 +20,16 @@ enum Way: string
         };
     }
 
+    /** What doing it is called within a sentence. */
+    public function verb(): string
+    {
+        return match ($this) {
+            self::FileByFile => 'going file by file',
+            self::Swap => 'swapping',
+            self::Unpack => 'unpacking at the host',
+        };
+    }
+
     /** What it does, in one sentence. */
     public function sentence(): string
     {

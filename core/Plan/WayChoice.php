@@ -50,12 +50,12 @@ final readonly class WayChoice
             if ($against === null) {
                 return new self($way, self::why($cost, $single));
             }
-            $reasons[$against][] = lcfirst($way->label());
+            $reasons[$against][] = $way->verb();
         }
 
         $sentences = [];
         foreach ($reasons as $against => $ways) {
-            $sentences[] = implode(' and ', $ways).": $against";
+            $sentences[] = implode(' or ', $ways).": $against";
         }
 
         return new self(Way::FileByFile, implode('; ', $sentences));

@@ -38,7 +38,7 @@
                         @endforeach
                     </select>
                 </label>
-                <label>Covers
+                <label>Proof
                     <select class="entry" name="proof_most">
                         <option value="">every address that changes</option>
                         @foreach ($view->ways::SAMPLES as $most)
@@ -47,10 +47,10 @@
                         @endforeach
                     </select>
                 </label>
-                <label>Proof
+                <label>Ends
                     <select class="entry" name="proof_stops">
-                        <option value="1" @selected($deployment->proof_stops)>ends at the first failure</option>
-                        <option value="0" @selected(! $deployment->proof_stops)>names every failure</option>
+                        <option value="1" @selected($deployment->proof_stops)>at the first failure</option>
+                        <option value="0" @selected(! $deployment->proof_stops)>once every failure is named</option>
                     </select>
                 </label>
             </div>

@@ -71,8 +71,8 @@ final class WayChoiceTest extends TestCase
 
         self::assertSame(Way::FileByFile, $choice->way);
         self::assertSame(
-            'unpack at the host, then swap: the host does not; swap the directory: a whole tree would go up, 125 times '
-                .'the bytes that change',
+            'unpacking at the host: the host does not; swapping: a whole tree would go up, 125 times the bytes that '
+                .'change',
             $choice->why,
         );
     }
