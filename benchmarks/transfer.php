@@ -203,7 +203,6 @@ $unpack = static function (Endpoint $endpoint, StandinHost $host) use ($store, $
             new CurlWebClient(static fn (): ?string => null),
         )),
         $root,
-        $scratch,
     );
     $journal = new FileJournal("$scratch/journal-".bin2hex(random_bytes(4)));
     (new LayByUnpacking(

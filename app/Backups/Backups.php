@@ -132,7 +132,7 @@ final readonly class Backups
 
         return $host === null ? null : new PackedFetch(
             $pool,
-            new AtHost($host, $root, sys_get_temp_dir()),
+            new AtHost($host, $root),
             $root,
             RunIds::ofBackup($backup->id),
         );

@@ -236,7 +236,7 @@ final readonly class Runner
 
         return $host === null
             ? null
-            : new AtHost($host, $deployment->runPlace()->root, $this->files->scratch($deployment));
+            : new AtHost($host, $deployment->runPlace()->root);
     }
 
     /** What the site lacks for the package, in words; what it does not say, its proof will show. */

@@ -31,12 +31,6 @@ final readonly class RunFiles
         return new FileJournal("$this->var/runs/$deployment->id");
     }
 
-    /** Where a run keeps what it makes on the way. */
-    public function scratch(Deployment $deployment): string
-    {
-        return "$this->var/runs/$deployment->id";
-    }
-
     public function keepDraft(Deployment $deployment, Plan $plan): void
     {
         $journal = $this->journal($deployment);

@@ -107,19 +107,16 @@ final readonly class BackupTaker
      */
     private function unpack(PackedFetch $packed, array $missing, \Closure $taken): void
     {
-        $file = $packed->fetch();
-        if ($file === null) {
-            return;
-        }
+        $file = $this->store->incoming();
         try {
-            $archive = ArchivedContents::open($file, $this->store);
+            $archive = $packed->fetch($file) ? ArchivedContents::open($file, $this->store) : null;
             $at = $this->clock->now()->getTimestamp();
             foreach ($missing as $entry) {
                 $content = $archive?->take($entry);
                 $content === null || $taken($entry->withSha256($content->sha256, $at));
             }
         } finally {
-            unlink($file);
+            @unlink($file);
         }
     }
 

@@ -37,15 +37,14 @@ final readonly class PackedFetch
     }
 
     /**
-     * @return string|null a zip archive on this machine, for whoever asked to remove; null where the host does not
-     *     pack, and everything is to be fetched file by file
+     * @param  string  $here  path of the zip archive on this machine, for whoever asked to remove
+     * @return bool false where the host does not pack, and everything is to be fetched file by file
      */
-    public function fetch(): ?string
+    public function fetch(string $here): bool
     {
-        $here = "{$this->at->scratch}/{$this->run}-packed.zip";
         try {
             if (! $this->at->host->offersJobs()) {
-                return null;
+                return false;
             }
             $this->at->finish(
                 'packing at the host',
@@ -65,9 +64,9 @@ final readonly class PackedFetch
                 ),
             ]);
 
-            return $size === null ? null : $here;
+            return $size !== null;
         } catch (ControlFailure) {
-            return null; // Its files are there all the same.
+            return false; // Its files are there all the same.
         } finally {
             $this->discard();
         }

@@ -62,7 +62,7 @@ final readonly class LayByUnpacking implements LaysTree
     {
         $this->settle();
         $archive = (new Beside($root, $this->order->id))->archive;
-        $here = "{$this->at->scratch}/{$this->order->id}.zip";
+        $here = $this->store->incoming();
         try {
             $this->pack($tree, $here);
             $bytes = (int) filesize($here);

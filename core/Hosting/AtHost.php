@@ -11,11 +11,8 @@ final readonly class AtHost
 {
     private HostWork $work;
 
-    /**
-     * @param  RemotePath  $root  the document root as the host sees it
-     * @param  string  $scratch  directory of ours for what is made on the way
-     */
-    public function __construct(public WorksOnFiles $host, private RemotePath $root, public string $scratch)
+    /** @param  RemotePath  $root  the document root as the host sees it */
+    public function __construct(public WorksOnFiles $host, private RemotePath $root)
     {
         $this->work = new HostWork($host);
     }

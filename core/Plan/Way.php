@@ -24,7 +24,7 @@ enum Way: string
     public function verb(): string
     {
         return match ($this) {
-            self::FileByFile => 'going file by file',
+            self::FileByFile => 'file by file',
             self::Swap => 'swapping',
             self::Unpack => 'unpacking at the host',
         };

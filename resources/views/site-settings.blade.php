@@ -46,10 +46,10 @@
                         spellcheck="false">
                     <p class="soft">the first that exists is shown</p>
                 </div>
-                <label for="proof_decides">A proof that fails</label>
+                <label for="proof_decides">After a failed proof</label>
                 <div><input class="entry" id="proof_decides" name="proof_decides" type="number" min="1" max="240"
                         value="@exactly(old('proof_decides', $site->proof_decides))">
-                    <p class="soft">minutes for a person to prove again, after which the old site is put back; left
+                    <p class="soft">minutes in which a person may prove again before the old site is put back; left
                         empty, it is put back at once</p>
                 </div>
                 <label for="aliases">Other names</label>

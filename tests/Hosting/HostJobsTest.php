@@ -174,7 +174,7 @@ final class HostJobsTest extends HostTestCase
                 null,
                 new PackedFetch(
                     $pool,
-                    new AtHost(self::jobs(), $root, $this->directory()),
+                    new AtHost(self::jobs(), $root),
                     $root,
                     'backup'.self::$asked++,
                 ),

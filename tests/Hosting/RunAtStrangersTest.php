@@ -18,6 +18,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\WorkerPool;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -101,6 +102,43 @@ final class RunAtStrangersTest extends TestCase
         }
     }
 
+    /** @param  class-string<FtpDaemon>|null  $daemon */
+    #[DataProvider('servers')]
+    public function test_a_document_root_that_is_a_mount_is_found_out_before_anything_is_laid(
+        ?string $daemon,
+        Protocol $protocol,
+    ): void {
+        $server = $daemon === null
+            ? new SshServer($this->directory())
+            : new $daemon($this->directory(), $protocol, $protocol === Protocol::Ftp ? '' : 'any');
+        $site = "$server->home/site";
+        mkdir($site);
+        exec('mount -t tmpfs none '.escapeshellarg($site).' 2>&1', $said, $status);
+        try {
+            $status === 0 || self::markTestSkipped('Nothing can be mounted here: '.implode(' ', $said));
+            file_put_contents("$site/index.html", 'old');
+            exec('chown -R '.fileowner($server->home).' '.escapeshellarg($site));
+            $result = $this->carryOut(
+                $server->endpoint(),
+                'swap',
+                ['index.html' => 'new', 'about.html' => 'new'],
+                way: Way::Swap,
+                root: '/site',
+            );
+
+            self::assertSame(RunEnd::Refused, $result->end, (string) $result->cause?->getMessage());
+            self::assertStringContainsString(
+                'The document root cannot be swapped for another directory: the server does not rename /site: ',
+                (string) $result->cause?->getMessage(),
+            );
+            self::assertStringEqualsFile("$site/index.html", 'old');
+            self::assertSame(['site'], array_values(array_diff(scandir($server->home) ?: [], ['.', '..'])));
+        } finally {
+            $server->stop();
+            $status === 0 && exec('umount '.escapeshellarg($site));
+        }
+    }
+
     /** @param  array<string, string>  $files */
     private function carryOut(
         Endpoint $endpoint,
@@ -108,6 +146,8 @@ final class RunAtStrangersTest extends TestCase
         array $files,
         ?Manifest $left = null,
         ?Answers $answers = null,
+        Way $way = Way::FileByFile,
+        string $root = '/',
     ): RunResult {
         $store = new FileContentStore("$this->own/contents");
         $pool = new WorkerPool($endpoint, 3);
@@ -122,7 +162,7 @@ final class RunAtStrangersTest extends TestCase
                 new FixedClock,
             ))->carryOut(new RunOrder(
                 $id,
-                RemotePath::root(),
+                RemotePath::fromString($root),
                 StoredFiles::in($store, $files),
                 new Policy(ours: array_keys($files)),
                 EarlierLook::never(),
@@ -131,6 +171,7 @@ final class RunAtStrangersTest extends TestCase
                 left: $left,
                 answers: $answers,
                 believesHashes: true,
+                way: $way,
             ));
         } finally {
             $pool->close();

@@ -123,7 +123,7 @@ final class VisitorTest extends TestCase
                     way: $way,
                 ),
                 $own,
-                $server instanceof StandinHost ? self::atHost($server, $own) : null,
+                $server instanceof StandinHost ? self::atHost($server) : null,
             );
             $answers = $visitor->leave();
             self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
@@ -192,7 +192,7 @@ final class VisitorTest extends TestCase
         }
     }
 
-    private static function atHost(StandinHost $server, string $own): AtHost
+    private static function atHost(StandinHost $server): AtHost
     {
         return new AtHost(
             new LinkedJobs(new ControlService(
@@ -201,7 +201,6 @@ final class VisitorTest extends TestCase
                 new CurlWebClient(static fn (): ?string => null),
             )),
             RemotePath::fromString('/www/site.example'),
-            $own,
         );
     }
 }

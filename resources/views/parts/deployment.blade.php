@@ -118,7 +118,7 @@
                         <dd><a href="{{ $view->site->liveLink() }}" target="_blank"
                                 rel="noreferrer noopener"><x-domain :name="$view->site->domain" /></a></dd>
                         <dt>Replaced</dt>
-                        <dd>{{ lcfirst($deployment->way->label()) }}</dd>
+                        <dd>{{ $deployment->way->laysTree() ? 'by ' : '' }}{{ $deployment->way->verb() }}</dd>
                         <dt>Took</dt>
                         <dd>{{ Amount::seconds($deployment->seconds()) }}, ended
                             {{ $deployment->ended_at->shown('j M H:i:s') }}</dd>

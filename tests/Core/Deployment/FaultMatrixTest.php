@@ -239,7 +239,6 @@ final class FaultMatrixTest extends TestCase
             host: new AtHost(
                 new LocalHost($this->home, $remote instanceof FaultyDirectory ? $remote : null),
                 RemotePath::fromString('/site'),
-                $this->own,
             ),
         );
     }
