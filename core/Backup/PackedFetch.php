@@ -85,6 +85,16 @@ final readonly class PackedFetch
         return $size;
     }
 
+    /** Of a run that was broken off while it packed, and then does not come to fetching it. */
+    public function forget(): void
+    {
+        try {
+            $this->discard();
+        } catch (TransferFailed) {
+            // The server is away; why the run ends is told, and that is more.
+        }
+    }
+
     /** @throws TransferFailed */
     private function discard(): void
     {

@@ -27,9 +27,6 @@ final readonly class FileByFile implements WayToReplace
     /** So many files in one directory are compared by listing it. */
     private const LISTED_FROM = 4;
 
-    /** In bytes. */
-    private const LARGE = 1_000_000;
-
     /** @param  bool  $notesAreLost  whether the journal may lack notes, see PuttingBack */
     public function __construct(
         private TransferPool $pool,
@@ -133,40 +130,16 @@ final readonly class FileByFile implements WayToReplace
                 && ! (isset($sent[$path]) && isset($present[$place[1]->toString()])),
             ARRAY_FILTER_USE_BOTH,
         );
-        $this->listener->stage(
-            RunStage::Sending,
-            count($open),
-            array_sum(array_map(static fn (array $place): int => $place[0]->bytes(), $open)),
-        );
         $listed = $this->toList($places, $open, $renamed);
-        // Large ones first: else the last of them goes over one connection while the others have nothing to do.
-        uasort($open, static fn (array $one, array $other): int => self::weight($other) <=> self::weight($one));
-        $jobs = (function () use ($open, $listed): \Generator {
-            foreach ($open as $path => [$item, $temporary]) {
-                yield $this->sending($item, $temporary, isset($listed[$temporary->parent()->toString()]));
-            }
-        })();
-        do {
-            $failed = $this->pool->runAll($jobs, function (Job $job): void {
-                $this->journal->note(JournalMark::Sent, $job->subject);
-                $this->listener->moved($job->subject, $job->size);
-            });
-            $jobs = array_map(static fn (TransferFailed $one): Job => $one->job, $failed);
-        } while ($failed !== [] && $this->listener->failed($failed));
-        if ($failed !== []) {
-            throw $failed[0];
-        }
+        (new Sending($this->pool, $this->journal, $this->listener))->all(
+            array_map(static fn (array $place): int => $place[0]->bytes(), $open),
+            fn (string $path): Job => $this->sending(
+                $open[$path][0],
+                $open[$path][1],
+                isset($listed[$open[$path][1]->parent()->toString()]),
+            ),
+        );
         $this->confirm($listed);
-    }
-
-    /**
-     * Small ones are all alike, and stay in their order.
-     *
-     * @param  array{PlanItem, RemotePath}  $place
-     */
-    private static function weight(array $place): int
-    {
-        return $place[0]->bytes() < self::LARGE ? 0 : $place[0]->bytes();
     }
 
     private function sending(PlanItem $item, RemotePath $temporary, bool $isListedLater): Job

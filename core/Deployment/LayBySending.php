@@ -7,15 +7,11 @@ namespace Cellarium\Core\Deployment;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\Job;
-use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 
 /** Sends what is new, and has the server copy what it holds already, where it can. */
 final readonly class LayBySending implements LaysTree
 {
-    /** In bytes. */
-    private const LARGE = 1_000_000;
-
     public function __construct(
         private TransferPool $pool,
         private ContentStore $store,
@@ -38,32 +34,14 @@ final readonly class LayBySending implements LaysTree
     {
         $this->makeDirectories($tree, $laid);
         $sent = $this->journal->noted(JournalMark::Sent);
-        $open = array_filter(
-            $tree->files,
-            static fn (LaidFile $file): bool => ! isset($sent[$file->entry->path->toString()]),
-        );
-        $this->listener->stage(
-            RunStage::Sending,
-            count($open),
-            array_sum(array_map(static fn (LaidFile $file): int => $file->entry->size, $open)),
-        );
-        // Large ones first: else the last of them goes over one connection while the others have nothing to do.
-        uasort($open, static fn (LaidFile $one, LaidFile $other): int => self::weight($other) <=> self::weight($one));
-        $jobs = (function () use ($open, $root, $laid): \Generator {
-            foreach ($open as $file) {
-                yield $this->job($file, $root, $laid);
-            }
-        })();
-        do {
-            $failed = $this->pool->runAll($jobs, function (Job $job): void {
-                $this->journal->note(JournalMark::Sent, $job->subject);
-                $this->listener->moved($job->subject, $job->size);
-            });
-            $jobs = array_map(static fn (TransferFailed $one): Job => $one->job, $failed);
-        } while ($failed !== [] && $this->listener->failed($failed));
-        if ($failed !== []) {
-            throw $failed[0];
+        $bytes = [];
+        foreach ($tree->files as $path => $file) {
+            isset($sent[$path]) || $bytes[$path] = $file->entry->size;
         }
+        (new Sending($this->pool, $this->journal, $this->listener))->all(
+            $bytes,
+            fn (string $path): Job => $this->job($tree->files[$path], $root, $laid),
+        );
     }
 
     /** One level after the other: an inner one needs its outer one. */
@@ -105,11 +83,5 @@ final readonly class LayBySending implements LaysTree
                 $entry->path->toString(),
                 true,
             );
-    }
-
-    /** Small ones are all alike, and stay in their order. */
-    private static function weight(LaidFile $file): int
-    {
-        return $file->entry->size < self::LARGE ? 0 : $file->entry->size;
     }
 }

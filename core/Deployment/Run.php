@@ -14,9 +14,7 @@ use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\PathRefused;
-use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\PlanItem;
@@ -26,7 +24,6 @@ use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Job;
-use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Survey;
 use Cellarium\Core\Transfer\SurveyLimits;
 use Cellarium\Core\Transfer\Surveyor;
@@ -91,8 +88,12 @@ final readonly class Run
             $before = $this->backup($order);
             $plan = $this->plan($order, $before, $lost);
         } catch (RunRefused $refused) {
+            $this->packing($order)?->forget();
+
             return new RunResult(RunEnd::Refused, $this->backupName(), cause: $refused);
         } catch (TransferFailed|StoreFailure|SurveyStopped|Cancelled|PathRefused|PlanImpossible $failure) {
+            $this->packing($order)?->forget();
+
             return $lost
                 ? new RunResult(
                     RunEnd::Unfinished,
@@ -112,7 +113,15 @@ final readonly class Run
         if (! $lost && ! $this->journal->has(JournalMark::PuttingBack)) {
             try {
                 $refused = $way->carryOut($plan, $before);
-                $proven = $this->prove(
+                $proven = (new Proving(
+                    $this->pool,
+                    $this->store,
+                    $this->surveyor,
+                    $this->journal,
+                    $this->listener,
+                    $this->proof,
+                    $this->clock,
+                ))->prove(
                     $order,
                     $plan,
                     $before,
@@ -288,20 +297,26 @@ final readonly class Run
             $order->root,
             $listed,
             fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size),
-            $this->host !== null && $order->hidesBeside && $order->root->depth() > 0
-                ? new PackedFetch(
-                    $this->pool,
-                    $this->host,
-                    $order->root,
-                    $order->id,
-                )
-                : null,
+            $this->packing($order),
         );
         $this->journal->keep('backup', $backup->name);
         $this->journal->note(JournalMark::BackedUp, $backup->name);
         $this->listener->backedUp($backup);
 
         return $backup->manifest;
+    }
+
+    /** Null where the host does nothing by itself, and where what lies beside the root has an address. */
+    private function packing(RunOrder $order): ?PackedFetch
+    {
+        return $this->host !== null && $order->hidesBeside && $order->root->depth() > 0
+            ? new PackedFetch(
+                $this->pool,
+                $this->host,
+                $order->root,
+                $order->id,
+            )
+            : null;
     }
 
     /**
@@ -355,145 +370,6 @@ final readonly class Run
         $this->listener->planned($plan);
 
         return $plan;
-    }
-
-    /** @param  list<string>  $refused  paths whose mode the server refused to set */
-    private function prove(
-        RunOrder $order,
-        Plan $plan,
-        Manifest $before,
-        string $backup,
-        array $refused,
-    ): RunResult {
-        do {
-            $this->listener->stage(RunStage::Proving, 0, 0);
-            $after = $this->settled($order->root, $plan, $before);
-            $proofs = $this->proof?->prove($plan, $after, $before) ?? [];
-            $failed = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());
-            $next = $failed === [] ? null : $this->listener->proofFailed($proofs);
-            if ($next === AfterFailedProof::GoBack) {
-                throw ProofFailed::live($proofs);
-            }
-            $next === AfterFailedProof::MendAndProve && $this->mend($order->root, $failed);
-        } while ($failed !== []);
-        $read = $this->readBack($order, $plan);
-        $this->journal->note(JournalMark::Proven);
-        $notes = $this->proof?->look($plan, $proofs, $this->clock) ?? [];
-        $addresses = $this->proof?->count($plan, $after) ?? 0;
-
-        return new RunResult(
-            RunEnd::Proven,
-            $backup,
-            $plan,
-            $after,
-            $proofs,
-            addresses: $addresses,
-            readBack: $read,
-            before: $before,
-            modesNotSet: self::modesNotSet($plan, $after, $refused),
-            notes: $notes,
-        );
-    }
-
-    /**
-     * Lets the web server in where a mode keeps it out.
-     *
-     * @param  array<PageProof>  $failed
-     */
-    private function mend(RemotePath $root, array $failed): void
-    {
-        $jobs = [];
-        foreach ($failed as $proof) {
-            if ($proof->mend !== null) {
-                $path = $proof->mend->path;
-                $jobs[$path] = Job::setMode($root->join(RelativePath::fromString($path)), $proof->mend->mode, $path);
-            }
-        }
-        $this->pool->run($jobs);
-    }
-
-    /**
-     * What the server lists counts, and where it lists no modes, what it answered.
-     *
-     * @param  list<string>  $refused  paths whose mode the server refused to set
-     * @return list<ModeNotSet>
-     */
-    private static function modesNotSet(Plan $plan, Manifest $after, array $refused): array
-    {
-        $found = [];
-        $isRefused = array_fill_keys($refused, true);
-        foreach ($plan->items as $item) {
-            $path = $item->path->toString();
-            $due = $item->mode ?? ($item->change === Change::Replace ? $item->live?->mode : null);
-            $has = $after->get($path)?->mode;
-            if ($due !== null && $has !== $due && ($has !== null || isset($isRefused[$path]))) {
-                $found[] = new ModeNotSet($path, $due, $has);
-            }
-        }
-
-        return $found;
-    }
-
-    /**
-     * Reads back what no address can show: programs, hidden files, and everything where there is no address.
-     *
-     * @return int files
-     *
-     * @throws ProofFailed|TransferFailed
-     */
-    private function readBack(RunOrder $order, Plan $plan): int
-    {
-        $jobs = [];
-        $due = [];
-        foreach ($plan->files(Change::Add, Change::Replace) as $item) {
-            $sent = $item->target;
-            if ($sent !== null && $this->proof?->isComparable($sent) !== true) {
-                $due[$item->path->toString()] = $sent->sha256;
-                $jobs[] = Job::hash(
-                    $order->root->join($item->path),
-                    $sent->size,
-                    $item->path->toString(),
-                    $order->believesHashes ? $this->store->file((string) $sent->sha256) : null,
-                );
-            }
-        }
-        $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($due): void {
-            if ($result->sha256 !== $due[$job->subject]) {
-                throw ProofFailed::bytes($job->subject);
-            }
-        });
-
-        return count($jobs);
-    }
-
-    /** What the server lists now, with the hashes of what was sent; each touched path must be as the plan says. */
-    private function settled(RemotePath $root, Plan $plan, Manifest $before): Manifest
-    {
-        $listed = $this->surveyor->survey($root)->manifest;
-        $known = [];
-        foreach ($plan->items as $item) {
-            $now = $listed->get($item->path);
-            $due = match (true) {
-                $item->change === Change::SetAside => null,
-                $item->change === Change::Keep || $item->change === Change::LeftAway => $item->live,
-                default => $item->target ?? $item->live,
-            };
-            if (
-                $due === null
-                    ? $now !== null
-                    : $now === null
-                        || $now->kind !== $due->kind
-                        || ($due->isFile() && $item->change->touches() && $now->size !== $due->size)
-            ) {
-                throw ProofFailed::listing($item->path->toString());
-            }
-            if ($now !== null && $now->isFile()) {
-                $sha256 = $item->change === Change::Keep ? $before->get($item->path)?->sha256 : $due->sha256;
-                $known[] = $now->size === $due->size ? $now->withSha256($sha256) : $now;
-            }
-        }
-
-        return $listed->with($known);
     }
 
     private function putBack(

@@ -47,12 +47,14 @@ final readonly class SwapDirectory implements WayToReplace
         $tree = TreeBeside::of($plan);
         $refused = [];
         if (! $this->journal->has(JournalMark::Renaming)) {
-            $barred = $this->laying->barred();
-            if ($barred !== null) {
-                throw RunRefused::wayBarred($barred);
+            try {
+                $this->bar($tree, $plan);
+                $root = $this->rehearse();
+            } catch (RunRefused $refused) {
+                // It may have been another way to the same end before this run was broken off.
+                $this->look()['laid'] === null || $this->trees->remove($this->beside->laid);
+                throw $refused;
             }
-            $this->barEmpty($tree, $plan);
-            $root = $this->rehearse();
             $refused = $this->lay($tree, $root);
         }
         $this->listener->stage(RunStage::Replacing, 2 + count($tree->moves), 0);
@@ -137,8 +139,12 @@ final readonly class SwapDirectory implements WayToReplace
     }
 
     /** A directory that holds nothing could be renamed over, and what it stood for would be lost. */
-    private function barEmpty(TreeBeside $tree, Plan $plan): void
+    private function bar(TreeBeside $tree, Plan $plan): void
     {
+        $barred = $this->laying->barred();
+        if ($barred !== null) {
+            throw RunRefused::wayBarred($barred);
+        }
         if (! $tree->leavesSomething($plan)) {
             throw RunRefused::wayBarred('everything there is kept, so nothing is to be swapped');
         }

@@ -286,6 +286,7 @@ final class DeployCommand extends CellariumCommand
                     ],
                 'unproven' => $deployment->unproven ?? [],
                 'seconds' => $deployment->seconds(),
+                'way' => $deployment->way->value,
             ]
             + ($deployment->trouble === null ? [] : ['error' => $deployment->trouble]);
     }
