@@ -217,6 +217,7 @@ final readonly class EndOfRun
                 'addresses' => $result->addresses,
                 'notes' => $result->notes === [] ? null : $result->notes,
                 'read_back' => $result->readBack,
+                'read_back_of' => $result->readBackOf,
                 'unproven' => $result->unproven === [] ? null : $result->unproven,
                 'modes_not_set' => $result->modesNotSet === [] ? null : array_map(
                     static fn (ModeNotSet $one): string => $one->sentence(),
@@ -241,6 +242,8 @@ final readonly class EndOfRun
             $site->update([
                 'leads_elsewhere' => $direct !== [],
                 'live_proven_at' => now(),
+                'live_sampled' => count($result->proofs) < $result->addresses
+                    || $result->readBack < $result->readBackOf,
                 'root_proven_at' => $site->root_proven_at ?? now(),
             ] + $this->facts->of($deployment, $result->after));
         }

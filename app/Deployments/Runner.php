@@ -216,6 +216,7 @@ final readonly class Runner
                 (bool) config('cellarium.server_hashes'),
                 $deployment->way,
                 public: $where->public?->toString(),
+                proofMost: $deployment->proof_most,
                 hidesBeside: $site->servedAbove($where->root) === null,
             ));
         } finally {

@@ -49,6 +49,7 @@ final class Site extends Model
         'last_backup_at' => 'immutable_datetime',
         'backups_until' => 'immutable_datetime',
         'swap_barred_at' => 'immutable_datetime',
+        'live_sampled' => 'boolean',
     ];
 
     /** @return BelongsTo<Account, $this> */

@@ -69,7 +69,10 @@ final readonly class ClientToday
         return match (true) {
             $site->placeholder === true => new ProofLine('plain', 'nothing deployed yet'),
             $site->live_proven_at === null => new ProofLine('soon', 'not proven from here'),
-            default => new ProofLine('proven', 'proven '.$site->live_proven_at->shown('j M Y H:i')),
+            default => new ProofLine(
+                'proven',
+                'proven '.$site->live_proven_at->shown('j M Y H:i').($site->live_sampled ? ', by a sample' : ''),
+            ),
         };
     }
 

@@ -56,7 +56,8 @@ final readonly class SiteSummary
     {
         return match (true) {
             $this->empty => 'nothing deployed',
-            $this->proven => 'proven '.$this->site->live_proven_at?->shown('j M'),
+            $this->proven => 'proven '.$this->site->live_proven_at?->shown('j M')
+                .($this->site->live_sampled ? ', a sample' : ''),
             default => 'not proven',
         };
     }
@@ -66,7 +67,8 @@ final readonly class SiteSummary
         $words = [
             match (true) {
                 $this->empty => 'nothing deployed',
-                $this->proven => 'live page proven '.$this->site->live_proven_at->shown('j M'),
+                $this->proven => 'live page proven '.$this->site->live_proven_at->shown('j M')
+                    .($this->site->live_sampled ? ' by a sample' : ''),
                 default => 'live page not proven',
             },
             $this->open ? 'an FTP user is open' : null,

@@ -60,7 +60,7 @@ final readonly class Proving
             }
             $next === AfterFailedProof::MendAndProve && $this->mend($order->root, $failed);
         } while ($failed !== []);
-        $read = $this->readBack($order, $plan);
+        [$read, $readOf] = $this->readBack($order, $plan);
         $this->journal->note(JournalMark::Proven);
         $notes = $this->proof?->look($plan, $proofs, $this->clock) ?? [];
         $addresses = $this->proof?->count($plan, $after) ?? 0;
@@ -73,6 +73,7 @@ final readonly class Proving
             $proofs,
             addresses: $addresses,
             readBack: $read,
+            readBackOf: $readOf,
             before: $before,
             modesNotSet: self::modesNotSet($plan, $after, $refused),
             notes: $notes,
@@ -121,17 +122,21 @@ final readonly class Proving
     /**
      * Reads back what no address can show: programs, hidden files, and everything where there is no address.
      *
-     * @return int files
+     * @return array{int, int} files that were read, and of how many
      *
      * @throws ProofFailed|TransferFailed
      */
-    private function readBack(RunOrder $order, Plan $plan): int
+    private function readBack(RunOrder $order, Plan $plan): array
     {
         $jobs = [];
         $due = [];
+        $all = 0;
         foreach ($plan->files(Change::Add, Change::Replace) as $item) {
             $sent = $item->target;
-            if ($sent !== null && $this->proof?->isComparable($sent) !== true) {
+            if ($sent === null || $this->proof?->isComparable($sent) === true) {
+                continue;
+            }
+            if (++$all <= ($order->proofMost ?? PHP_INT_MAX)) {
                 $due[$item->path->toString()] = $sent->sha256;
                 $jobs[] = Job::hash(
                     $order->root->join($item->path),
@@ -147,7 +152,7 @@ final readonly class Proving
             }
         });
 
-        return count($jobs);
+        return [count($jobs), $all];
     }
 
     /** What the server lists now, with the hashes of what was sent; each touched path must be as the plan says. */

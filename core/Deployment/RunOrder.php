@@ -30,6 +30,7 @@ final readonly class RunOrder
      * @param  Way  $way  the same whenever this run is taken up
      * @param  string|null  $public  the directory in the root that visitors come in at; null where it is the root
      * @param  bool  $hidesBeside  whether what lies beside the root has no address
+     * @param  int|null  $proofMost  files that are read back at the most; null for all that no address shows
      * @param  float  $lingerSeconds  that what is set aside stays reachable after a swap
      * @param  Manifest|null  $left  what the last deployment left; what changed since is a question
      */
@@ -50,6 +51,7 @@ final readonly class RunOrder
         public Way $way = Way::FileByFile,
         public float $lingerSeconds = 1.0,
         public ?string $public = null,
+        public ?int $proofMost = null,
         public bool $hidesBeside = true,
     ) {
     }

@@ -15,6 +15,7 @@ final readonly class RunResult
      * @param  list<PageProof>  $proofs
      * @param  int  $addresses  how many addresses could have been fetched; $proofs are of that many or fewer
      * @param  int  $readBack  files that were read back from the server and hashed, beside the proofs
+     * @param  int  $readBackOf  files that no address shows; $readBack are of these
      * @param  Manifest|null  $before  what the backup holds, for a run that was proven
      * @param  list<string>  $unproven  paths and addresses that were put back and did not show what they held before
      * @param  list<ModeNotSet>  $modesNotSet  of a run that was proven
@@ -38,6 +39,7 @@ final readonly class RunResult
         public array $modesNotSet = [],
         public ?string $leftBehind = null,
         public array $notes = [],
+        public int $readBackOf = 0,
     ) {
     }
 
@@ -59,6 +61,7 @@ final readonly class RunResult
             $this->modesNotSet,
             $why,
             $this->notes,
+            $this->readBackOf,
         );
     }
 }

@@ -4,14 +4,18 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\DocumentRoot\PlaceholderPage;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Web\WebAnswer;
 
 /** Why an address does not show what was sent there, and what would mend it, from what the server lists. */
-final readonly class WhyDifferent
+final class WhyDifferent
 {
+    /** @var array<string, true>|null hashes of all that is there or was before, once they are asked for */
+    private ?array $known = null;
+
     private const OTHERS_READ = 0004;
 
     private const OTHERS_PASS = 0001;
@@ -20,7 +24,7 @@ final readonly class WhyDifferent
      * @param  Manifest  $after  what the server holds now
      * @param  Manifest|null  $before  what it held before, hashes known
      */
-    public function __construct(private Manifest $after, private ?Manifest $before)
+    public function __construct(private readonly Manifest $after, private readonly ?Manifest $before)
     {
     }
 
@@ -97,13 +101,31 @@ final readonly class WhyDifferent
         return "$path is not on the server";
     }
 
+    /** Whether it is a file of this site, as it is now or was before. */
+    private function isKnown(WebAnswer $answer): bool
+    {
+        if ($this->known === null) {
+            $this->known = [];
+            foreach ([$this->after, $this->before] as $side) {
+                $this->known += array_fill_keys(array_column($side?->files() ?? [], 'sha256'), true);
+            }
+        }
+
+        return isset($this->known[$answer->sha256]);
+    }
+
     private function other(WebAnswer $answer, RelativePath $path): ?string
     {
         if (preg_match('/<title>\s*Index of /i', $answer->head) === 1) {
             return 'it is a listing of the directory: the web server knows no start page there';
         }
+        if ((new PlaceholderPage)->recognises($answer->head)) {
+            return 'it is the placeholder of the host: the domain shows another directory, or nothing has been put '
+                .'there yet';
+        }
         if ($this->before?->get($path)?->sha256 !== $answer->sha256) {
-            return null;
+            return $this->isKnown($answer) ? null : 'it does not show the bytes that were sent, and nothing that is '
+                .'there or was before has these: another site answers, or something on the way changes pages';
         }
         $age = $answer->headers['age'] ?? '';
 

@@ -454,6 +454,7 @@ return new class extends Migration
             $table->json('notes')->nullable();
             $table->unsignedInteger('addresses')->default(0);
             $table->unsignedInteger('read_back')->default(0);
+            $table->unsignedInteger('read_back_of')->default(0);
             $table->json('unproven')->nullable();
             $table->json('modes_not_set')->nullable();
             $table->text('trouble')->nullable();
@@ -472,6 +473,8 @@ return new class extends Migration
         Schema::table('sites', static function (Blueprint $table): void {
             $table->foreign('last_deployment_id')->references('id')->on('deployments')->nullOnDelete();
             // What the server said when the document root was to be swapped for another directory.
+            // Whether the last live proof was of a sample.
+            $table->boolean('live_sampled')->default(false);
             $table->text('swap_barred')->nullable();
             // For so many minutes a person may decide after a failed proof; null where it goes back by itself.
             $table->unsignedSmallInteger('proof_decides')->nullable();

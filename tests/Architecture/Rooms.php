@@ -42,6 +42,7 @@ final class Rooms
             'Connection',
             'Hosting',
             'Web',
+            'DocumentRoot',
             'Reference',
             'Plan',
             'Transfer',

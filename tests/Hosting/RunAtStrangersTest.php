@@ -89,8 +89,10 @@ final class RunAtStrangersTest extends TestCase
                 $second,
                 $result->after,
                 Answers::all(Choice::Both),
+                proofMost: 2,
             );
             self::assertSame(RunEnd::Proven, $done->end, (string) $done->cause?->getMessage());
+            self::assertSame([2, 3], [$done->readBack, $done->readBackOf], 'a sample, and of how many');
             self::assertSame('two', file_get_contents("$server->home/index.html"));
             self::assertSame('<svg seven/>', file_get_contents("$server->home/img/deep/7.svg"));
             $beside = glob("$server->home/index.live*.html") ?: [];
@@ -148,6 +150,7 @@ final class RunAtStrangersTest extends TestCase
         ?Answers $answers = null,
         Way $way = Way::FileByFile,
         string $root = '/',
+        ?int $proofMost = null,
     ): RunResult {
         $store = new FileContentStore("$this->own/contents");
         $pool = new WorkerPool($endpoint, 3);
@@ -172,6 +175,7 @@ final class RunAtStrangersTest extends TestCase
                 answers: $answers,
                 believesHashes: true,
                 way: $way,
+                proofMost: $proofMost,
             ));
         } finally {
             $pool->close();

@@ -208,7 +208,9 @@
                         <p class="soft">
                             {{ count($deployment->proofs) }} of {{ $deployment->addresses }} addresses fetched.
                             @if ($deployment->read_back > 0)
-                                {{ Amount::files($deployment->read_back) }} that no address shows
+                                {{ $deployment->read_back_of > $deployment->read_back
+                                    ? number_format($deployment->read_back).' of ' : ''
+                                    }}{{ Amount::files($deployment->read_back_of) }} that no address shows
                                 {{ $deployment->read_back === 1 ? 'was' : 'were' }} read back from the server.
                             @endif
                         </p>

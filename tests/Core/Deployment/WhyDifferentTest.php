@@ -97,7 +97,17 @@ final class WhyDifferentTest extends TestCase
             $there,
             'it is a listing of the directory: the web server knows no start page there',
         ];
-        yield 'another site' => [self::answer(200, 'somebody else'), $there, null];
+        yield 'another site' => [
+            self::answer(200, 'somebody else'),
+            $there,
+            'it does not show the bytes that were sent, and nothing that is there or was before has these: another '
+                .'site answers, or something on the way changes pages',
+        ];
+        yield 'the placeholder of the host' => [
+            self::answer(200, '<h1>The future home of site.example</h1>'),
+            $there,
+            'it is the placeholder of the host: the domain shows another directory, or nothing has been put there yet',
+        ];
         yield 'a redirect' => [
             self::answer(301, location: 'https://site.example/in/a.html'),
             $there,
