@@ -74,6 +74,15 @@ final class VisitorTest extends TestCase
         }
     }
 
+    /** @var list<string> a line for each site that was replaced */
+    private static array $seen = [];
+
+    public static function tearDownAfterClass(): void
+    {
+        fwrite(STDERR, "\nWhat visitors got\n".implode("\n", self::$seen)."\n");
+        self::$seen = [];
+    }
+
     #[DataProvider('ways')]
     public function test_visitors_get_whole_pages_of_one_version(Way $way, string $server, bool $keepsNames): void
     {
@@ -136,7 +145,18 @@ final class VisitorTest extends TestCase
             $server->stop();
         }
 
-        return new Visits($answers, $before, $after);
+        $visits = new Visits($answers, $before, $after);
+        self::$seen[] = sprintf(
+            '  %-12s %-8s %-24s %5d requests, %d bad, mixed for %.0f ms',
+            $way->value,
+            ltrim((string) strrchr("\\$kind", '\\'), '\\'),
+            $keepsNames ? 'assets keep their names' : 'assets have new names',
+            $visits->requests,
+            count($visits->bad),
+            $visits->mixedMilliseconds,
+        );
+
+        return $visits;
     }
 
     /**
