@@ -98,7 +98,7 @@ final class KillTest extends AppTestCase
         }
         $run->refresh()->isGoing() && $this->takeUpByStarting();
 
-        self::assertGreaterThan(2, $dropped);
+        self::assertGreaterThan(0, $dropped);
         self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
         self::assertEquals($this->stateOf($package) + ['/about.html' => hash('sha256', 'theirs')], array_filter(
             self::contents($this->root()),

@@ -59,7 +59,7 @@ final class RunControlTest extends AppTestCase
 
     public function test_a_paused_run_stands_still_and_goes_on_where_it_was(): void
     {
-        $this->host->faults(['delay_ms' => 80]);
+        $this->host->faults(['delay_ms' => 200]);
         $run = $this->begun();
         $this->waitUntil(
             $run,
