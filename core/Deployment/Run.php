@@ -195,6 +195,9 @@ final readonly class Run
             );
         }
 
+        if ($order->root->depth() === 0) {
+            throw RunRefused::wayBarred('the login begins there and does not reach the directory above');
+        }
         if ($order->way === Way::Unpack && $this->host === null) {
             throw RunRefused::wayBarred('the host does not offer to unpack');
         }
@@ -362,8 +365,14 @@ final readonly class Run
             throw RunRefused::questions($open);
         }
         $room = $this->room === null ? null : ($this->room)();
-        if ($room !== null && $plan->bytesToSend() + $order->spaceBeside > $room) {
-            throw RunRefused::noRoom($plan->bytesToSend(), $order->spaceBeside, $room);
+        $needed = match ($order->way) {
+            Way::FileByFile => $plan->bytesToSend(),
+            Way::Swap => TreeBeside::of($plan)->bytes(),
+            // The archive lies there until all of it is unpacked.
+            Way::Unpack => 2 * TreeBeside::of($plan)->bytes(),
+        };
+        if ($room !== null && $needed + $order->spaceBeside > $room) {
+            throw RunRefused::noRoom($needed, $order->spaceBeside, $room);
         }
         (new KeptPlan($this->journal, 'plan'))->keep($plan);
         $this->journal->note(JournalMark::Planned);

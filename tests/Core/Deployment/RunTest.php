@@ -31,6 +31,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\Policy;
+use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\Surveyor;
@@ -135,6 +136,7 @@ final class RunTest extends TestCase
         ?\Closure $isGoing = null,
         ?Manifest $left = null,
         ?Answers $answers = null,
+        Way $way = Way::FileByFile,
     ): RunResult {
         $root = RemotePath::root();
         $proof = new LiveProof(
@@ -169,8 +171,30 @@ final class RunTest extends TestCase
                 collapseAccepted: $accepted,
                 left: $left,
                 answers: $answers,
+                way: $way,
             ),
         );
+    }
+
+    public function test_a_tree_beside_the_site_needs_room_for_all_of_it(): void
+    {
+        // What changes has 33 bytes, the whole tree 37.
+        foreach ([[Way::Swap, 35], [Way::Unpack, 70]] as [$way, $room]) {
+            $refused = $this->carryOut(room: $room, way: $way);
+            self::assertInstanceOf(RunRefused::class, $refused->cause);
+            self::assertSame(RunRefusal::NoRoom, $refused->cause->reason, $way->value);
+        }
+        self::assertSame($this->before, self::contents($this->live));
+        self::assertSame(RunEnd::Proven, $this->carryOut(room: 35)->end);
+    }
+
+    public function test_a_login_that_begins_at_the_document_root_cannot_swap_it(): void
+    {
+        $refused = $this->carryOut(way: Way::Swap);
+
+        self::assertInstanceOf(RunRefused::class, $refused->cause);
+        self::assertSame(RunRefusal::WayBarred, $refused->cause->reason);
+        self::assertSame($this->before, self::contents($this->live));
     }
 
     /** @param  array<string, string>  $texts  by path */
