@@ -51,7 +51,7 @@ final class VisitorTest extends TestCase
     private const PAGES = ['/', '/about.html', '/shop/list.html'];
 
     /** For data connections of the daemons. */
-    private const PORTS = [42_100, 42_139];
+    private const PORTS = [19_100, 19_139];
 
     /** For which a site replaced file by file may be mixed here, in milliseconds; its plan says what to expect. */
     private const MOSTLY_MIXED = 1_500;

@@ -7,6 +7,7 @@ namespace Tests\Hosting;
 use Cellarium\Core\Web\CurlWebClient;
 use Cellarium\Standin\World\CertificateMaker;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\FreePort;
 use Tests\Support\Scratch;
 
 /**
@@ -34,10 +35,7 @@ final class WebTlsTest extends TestCase
             $status,
         );
         self::assertSame(0, $status, implode("\n", $said));
-        $free = stream_socket_server('tcp://127.0.0.1:0');
-        self::assertNotFalse($free);
-        $port = (int) substr((string) strrchr((string) stream_socket_get_name($free, false), ':'), 1);
-        fclose($free);
+        $port = FreePort::find();
         $server = proc_open(
             [
                 'openssl',

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Hosting;
 
 use PHPUnit\Framework\TestCase;
+use Tests\Support\FreePort;
 use Tests\Support\Scratch;
 
 /**
@@ -43,7 +44,7 @@ final class WholeStartTest extends TestCase
         );
         $settings = (string) file_get_contents("$this->copy/.env.example");
         foreach (self::PORTS as $name) {
-            $this->ports[$name] = $this->freePort();
+            $this->ports[$name] = FreePort::find();
             $settings = (string) preg_replace("/^$name=.*/m", "$name={$this->ports[$name]}", $settings);
         }
         file_put_contents("$this->copy/.env.example", $settings);
@@ -53,14 +54,6 @@ final class WholeStartTest extends TestCase
     {
         is_file("$this->copy/stop") && $this->bash('./stop');
         $this->sweep();
-    }
-
-    private function freePort(): int
-    {
-        $socket = stream_socket_server('tcp://127.0.0.1:0');
-        self::assertNotFalse($socket);
-
-        return (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
     }
 
     /** @return array<string, string> none of the settings of this test run */
