@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Backup;
 
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Storage\WholeFile;
 
@@ -43,14 +44,30 @@ final readonly class BackupShelf
         return preg_match('/\A[0-9a-f-]+\z/', $name) === 1 && @unlink("$this->directory/$name.jsonl.gz");
     }
 
+    /**
+     * What a backup holds of one file, without all of it being read; null where it holds none.
+     *
+     * @throws StoreFailure
+     */
+    public function entry(string $name, string $path): ?ManifestEntry
+    {
+        return Manifest::entryOf($this->text($name), $path);
+    }
+
     /** @throws StoreFailure */
     public function manifest(string $name): Manifest
+    {
+        return Manifest::fromText($this->text($name));
+    }
+
+    /** @throws StoreFailure */
+    private function text(string $name): string
     {
         if (preg_match('/\A[0-9a-f-]+\z/', $name) !== 1) {
             throw StoreFailure::missing($name);
         }
         $text = @gzdecode((string) @file_get_contents("$this->directory/$name.jsonl.gz"));
 
-        return Manifest::fromText($text === false ? throw StoreFailure::missing($name) : $text);
+        return $text === false ? throw StoreFailure::missing($name) : $text;
     }
 }

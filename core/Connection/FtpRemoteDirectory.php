@@ -566,6 +566,13 @@ final class FtpRemoteDirectory implements
 
     public function setMode(RemotePath $path, int $mode): void
     {
+        if (str_contains($this->real($path), '"')) {
+            // What follows SITE is taken apart at them by one server, which then means another file.
+            throw RemoteFailure::while(
+                "setting the mode of $path, whose quotation marks some servers would take for the name of another file",
+                FailureReason::Forbidden,
+            );
+        }
         $this->command("setting the mode of $path", [sprintf('SITE CHMOD %03o %s', $mode, $this->real($path))], $path);
     }
 

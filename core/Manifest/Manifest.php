@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Manifest;
 
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Json\JsonLines;
 use Cellarium\Core\Path\RelativePath;
 
@@ -172,6 +173,21 @@ final readonly class Manifest
     public function toText(): string
     {
         return implode('', iterator_to_array($this->lines(), false));
+    }
+
+    /** One entry of a manifest that is text, without the others being read; null where it holds none of that path. */
+    public static function entryOf(string $text, string $path): ?ManifestEntry
+    {
+        $begin = rtrim(JsonLines::line(['path' => $path]), "}\n").',';
+        $at = str_starts_with($text, $begin) ? 0 : strpos($text, "\n$begin");
+        if ($at === false) {
+            return null;
+        }
+        $at += $text[$at] === "\n" ? 1 : 0;
+
+        return ManifestEntry::fromFields(JsonFields::fromJson(
+            substr($text, $at, (int) strpos($text, "\n", $at) - $at),
+        ));
     }
 
     public static function fromText(string $text): self

@@ -82,6 +82,19 @@ final readonly class ManifestEntry
         );
     }
 
+    /** The same, whenever it was written. */
+    public function withoutTime(): self
+    {
+        return new self(
+            $this->path,
+            $this->kind,
+            $this->size,
+            null,
+            $this->mode,
+            $this->sha256,
+        );
+    }
+
     /**
      * Whether the contents differ, as far as that is known.
      *

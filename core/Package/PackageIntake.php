@@ -33,6 +33,33 @@ final readonly class PackageIntake
      */
     public function take(string $file, string $name, array $before = []): Inspection
     {
+        [$manifest, $left, $modes] = $this->unpacked($file, $name);
+        [$manifest, $wrapper] = Wrapper::lift($manifest);
+
+        return $this->inspector()->inspect(
+            $manifest,
+            PackageOrigin::named($name)->opened($wrapper, $left, self::below($wrapper, $modes)),
+            $before,
+        );
+    }
+
+    /**
+     * Only what an archive holds, its contents in the store; what it is is not asked.
+     *
+     * @throws PackageRefused
+     */
+    public function unpack(string $file, string $name): Manifest
+    {
+        return $this->unpacked($file, $name)[0];
+    }
+
+    /**
+     * @return array{Manifest, list<string>, array<string, int>} what it holds, what was left out of it, modes by path
+     *
+     * @throws PackageRefused
+     */
+    private function unpacked(string $file, string $name): array
+    {
         $archive = $this->open($file, $name);
         $entries = [];
         $left = [];
@@ -62,13 +89,8 @@ final readonly class PackageIntake
         if ($manifest->files() === []) {
             throw PackageRefused::because($name, RefusalReason::Empty);
         }
-        [$manifest, $wrapper] = Wrapper::lift($manifest);
 
-        return $this->inspector()->inspect(
-            $manifest,
-            PackageOrigin::named($name)->opened($wrapper, $left, self::below($wrapper, $modes)),
-            $before,
-        );
+        return [$manifest, $left, $modes];
     }
 
     /** Of what is in the store already, a version made from another one say. */

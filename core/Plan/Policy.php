@@ -26,6 +26,7 @@ final readonly class Policy
      * @param  list<string>  $kept
      * @param  list<string>  $placeholders  paths recognised as the host's placeholder
      * @param  list<string>  $ours  paths the last deployment put there
+     * @param  bool  $byHand  whether a person chose each file of the target, so that nothing of it is kept back
      * @param  string  $served  the directory visitors come in at, where the host's own files lie; "" is the top
      */
     public function __construct(
@@ -34,6 +35,7 @@ final readonly class Policy
         public array $ours = [],
         public bool $exact = false,
         public string $served = '',
+        public bool $byHand = false,
     ) {
         $this->ofTheSite = new PathPatterns($kept);
         $this->ofTheHost = new PathPatterns($this->hostFiles());
@@ -42,7 +44,7 @@ final readonly class Policy
     public function keeps(RelativePath $path): ?Why
     {
         return match (true) {
-            $this->exact => null,
+            $this->exact, $this->byHand => null,
             $this->ofTheSite->match($path->toString()) => Why::SiteSays,
             $this->ofTheHost->match($path->toString()) => Why::HostFile,
             default => null,
@@ -64,6 +66,7 @@ final readonly class Policy
      *     ours: list<string>,
      *     exact: bool,
      *     served: string,
+     *     by_hand: bool,
      * }
      */
     public function toArray(): array
@@ -74,6 +77,7 @@ final readonly class Policy
             'ours' => $this->ours,
             'exact' => $this->exact,
             'served' => $this->served,
+            'by_hand' => $this->byHand,
         ];
     }
 
@@ -85,6 +89,7 @@ final readonly class Policy
             $fields->texts('ours'),
             $fields->flag('exact'),
             $fields->textOrNull('served') ?? '',
+            $fields->has('by_hand') && $fields->flag('by_hand'),
         );
     }
 }

@@ -10,6 +10,7 @@ final class Rewrite
     /**
      * @param  string  $raw  as it is written in the document
      * @param  string  $target  a path below the root of the site that it should lead to
+     * @param  list<string>  $own  hosts that are the site itself
      * @return string|null null where it cannot be said in this place without changing more than the path
      */
     public static function of(
@@ -18,6 +19,7 @@ final class Rewrite
         string $file,
         Document $document,
         string $target,
+        array $own = [],
     ): ?string {
         if (preg_match('~^(\s*+)([^?#\s&\\\\]*)((?:[?#].*)?)(\s*+)$~sD', $raw, $part) !== 1) {
             return null;
@@ -37,7 +39,12 @@ final class Rewrite
             ),
         ];
         foreach ($ways as $written) {
-            if ($written !== null && self::leadsTo($written, $file, $document) === $target) {
+            if ($written !== null && self::leadsTo(
+                $written,
+                $file,
+                $document,
+                $own,
+            ) === $target) {
                 return $before.$written.$rest.$after;
             }
         }
@@ -45,9 +52,21 @@ final class Rewrite
         return null;
     }
 
-    private static function leadsTo(string $written, string $file, Document $document): ?string
-    {
-        return Address::of($written, $file, $document->base)->path;
+    /** @param  list<string>  $own */
+    private static function leadsTo(
+        string $written,
+        string $file,
+        Document $document,
+        array $own,
+    ): ?string {
+        $address = Address::of(
+            $written,
+            $file,
+            $document->base,
+            $own,
+        );
+
+        return $address->kind === AddressKind::AboveRoot ? null : $address->path;
     }
 
     /** From the end on, as far as both go; "../" and "./" stay, and so does every name that is right already. */

@@ -27,7 +27,7 @@ final class SurveyedTree
     private array $digests = [];
 
     public function __construct(
-        private readonly RemotePath $root,
+        public readonly RemotePath $root,
         private readonly SurveyLimits $limits,
     ) {
     }

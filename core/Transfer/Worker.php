@@ -39,7 +39,7 @@ final class Worker
             $descriptors[3 + $index] = $stream;
         }
         $process = proc_open(
-            [PHP_BINARY, '-d', 'opcache.enable_cli=0', __DIR__.'/worker.php'],
+            [self::php(), '-d', 'opcache.enable_cli=0', __DIR__.'/worker.php'],
             $descriptors,
             $pipes,
             null,
@@ -52,6 +52,12 @@ final class Worker
         [$this->input, $this->output] = $pipes;
         stream_set_blocking($this->output, false);
         $this->say($endpoint->reveal() + ['bytes_a_second' => $bytesASecond]);
+    }
+
+    /** Within a web server PHP is another program, which runs no scripts. */
+    private static function php(): string
+    {
+        return in_array(PHP_SAPI, ['cli', 'cli-server'], true) ? PHP_BINARY : PHP_BINDIR.'/php';
     }
 
     public function give(Job $job): void

@@ -11,11 +11,22 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Connection\ResumesSending;
 use Cellarium\Core\Connection\SetsModes;
+use Cellarium\Core\File\FileChange;
+use Cellarium\Core\File\FileWork;
+use Cellarium\Core\File\Finder;
+use Cellarium\Core\File\FoundFile;
+use Cellarium\Core\File\Sought;
 use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\WireName;
+use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\JobRunner;
+use Cellarium\Core\Transfer\SequentialPool;
+use Cellarium\Core\Transfer\Surveyor;
 use PHPUnit\Framework\TestCase;
 
 /** What every remote directory does, whatever carries it. */
@@ -71,6 +82,104 @@ abstract class RemoteDirectoryContract extends TestCase
         } finally {
             unlink($here);
         }
+    }
+
+    public function test_changes_by_hand_are_confirmed_and_taken_back(): void
+    {
+        $remote = $this->remote();
+        $store = new FileContentStore(sys_get_temp_dir().'/by-hand-'.bin2hex(random_bytes(6)));
+        $work = new FileWork($remote, $store, 'r1');
+        $names = ['ä ö 100% #1?.txt', '-dash "quoted".txt', WireName::fromWire("caf\xe9.txt")];
+        $seen = static fn (string $path): ManifestEntry => Surveyor::entry(
+            RelativePath::fromString(ltrim($path, '/')),
+            $remote->stat(self::path($path)) ?? self::fail("$path is not there"),
+        );
+        $done = 0;
+        foreach ($names as $name) {
+            if (! $this->isTaken($remote, $name)) {
+                continue;
+            }
+            $done++;
+            $work->carryOut(FileChange::makeDirectory(self::path('/folder')));
+            $save = FileChange::save(self::path("/$name"), $seen("/$name"), $store->put(["new text of $name"]));
+            $saved = $work->carryOut($save);
+            self::assertSame("new text of $name", self::get($remote, "/$name"));
+            $back = $save->undo($saved->before, $saved->after);
+            self::assertNotNull($back);
+            $work->carryOut($back);
+            self::assertSame("old $name", self::get($remote, "/$name"));
+
+            $copy = FileChange::copy(self::path("/$name"), $seen("/$name"), self::path("/folder/$name"));
+            $copied = $work->carryOut($copy);
+            self::assertSame("old $name", self::get($remote, "/folder/$name"));
+            $move = FileChange::rename(self::path('/folder'), $seen('/folder'), self::path('/moved folder'));
+            $work->carryOut($move);
+            $work->carryOut(FileChange::setAside(self::path("/moved folder/$name"), $seen("/moved folder/$name")));
+            self::assertNotNull($copied->after);
+            $work->carryOut(FileChange::removeDirectory(self::path('/moved folder'), $seen('/moved folder')));
+            if ($this->listsModes && $remote instanceof SetsModes && $this->setsModes()) {
+                $mode = FileChange::setMode(self::path("/$name"), $seen("/$name"), 0600);
+                $refused = $work->carryOut($mode)->modeRefused;
+                self::assertSame(! $refused, $remote->stat(self::path("/$name"))?->mode === 0600);
+                str_contains($name, '"') || self::assertFalse($refused);
+            }
+            $work->carryOut(FileChange::setAside(self::path("/$name"), $seen("/$name")));
+            self::assertSame([], $remote->list(self::path('/')), 'nothing is left');
+        }
+        self::assertGreaterThanOrEqual(2, $done);
+    }
+
+    public function test_files_are_found_by_name_and_by_what_stands_in_them(): void
+    {
+        $remote = $this->remote();
+        $remote->makeDirectory(self::path('/a folder'));
+        $names = array_values(array_filter(
+            ['ä ö 100% #1?.txt', '-dash "quoted".txt', WireName::fromWire("caf\xe9.txt"), 'plain.txt', 'end..txt'],
+            fn (string $name): bool => $this->isTaken($remote, $name),
+        ));
+        foreach ($names as $number => $name) {
+            self::put($remote, "/a folder/$name", $number % 2 === 0 ? "Ring the bell\n0211 55" : 'nothing of it');
+        }
+        self::assertGreaterThanOrEqual(4, count($names));
+
+        $scratch = sys_get_temp_dir().'/find-'.bin2hex(random_bytes(6));
+        mkdir($scratch);
+        $finder = new Finder(new SequentialPool($remote), $scratch, static function (): void {
+        });
+        $paths = static fn (Sought $sought): array => array_map(
+            static fn (FoundFile $found): string => $found->path->name(),
+            $finder->find(self::path('/a folder'), $sought)->found,
+        );
+        self::assertEqualsCanonicalizing($names, $paths(new Sought('*.txt')));
+        $ringing = array_values(array_filter(
+            $names,
+            static fn (int $number): bool => $number % 2 === 0,
+            ARRAY_FILTER_USE_KEY,
+        ));
+        self::assertEqualsCanonicalizing($ringing, $paths(new Sought(text: 'THE BELL')));
+        rmdir($scratch);
+    }
+
+    /** Whether the server takes a file of this name, and lists it under the same. */
+    private function isTaken(RemoteDirectory $remote, string $name): bool
+    {
+        try {
+            self::put($remote, "/$name", "old $name");
+        } catch (RemoteFailure) {
+            return false;
+        }
+        if ($remote->stat(self::path("/$name")) !== null) {
+            return true;
+        }
+        $remote->remove(self::path("/$name"));
+
+        return false;
+    }
+
+    /** Whether the server sets modes when asked to. */
+    protected function setsModes(): bool
+    {
+        return true;
     }
 
     /** Whether the server lets sending go on behind what is there. */

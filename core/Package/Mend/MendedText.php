@@ -8,6 +8,7 @@ use Cellarium\Core\Reference\Document;
 use Cellarium\Core\Reference\Documents;
 use Cellarium\Core\Reference\Reference;
 use Cellarium\Core\Reference\Rewrite;
+use Cellarium\Core\Reference\Splices;
 
 /** A document whose references are written anew, at their place only; every other byte is as it was. */
 final class MendedText
@@ -17,8 +18,7 @@ final class MendedText
 
     private readonly Document $document;
 
-    /** @var array<int, array{int, string}> what is written instead, by offset: how many bytes go, and what comes */
-    private array $instead = [];
+    private readonly Splices $splices;
 
     public function __construct(
         private readonly string $path,
@@ -26,6 +26,7 @@ final class MendedText
         private readonly NewNames $names,
     ) {
         $this->document = Documents::read($path, $text);
+        $this->splices = new Splices;
     }
 
     /** @return bool false where it cannot be said in that place */
@@ -48,7 +49,7 @@ final class MendedText
         foreach ($this->document->references as $reference) {
             $old = $this->names->resolver->resolve($this->path, $this->document, $reference)->target;
             $new = $old === null ? null : $this->names->renamed($old);
-            if ($new !== null && $new !== $old && ! isset($this->instead[$reference->offset])) {
+            if ($new !== null && $new !== $old && ! $this->splices->has($reference->offset)) {
                 $this->write(MendKind::RenameStartPage, $reference, $new);
             }
         }
@@ -56,18 +57,7 @@ final class MendedText
 
     public function result(): string
     {
-        $text = $this->text;
-        krsort($this->instead);
-        foreach ($this->instead as $offset => [$length, $written]) {
-            $text = substr_replace(
-                $text,
-                $written,
-                $offset,
-                $length,
-            );
-        }
-
-        return $text;
+        return $this->splices->applied($this->text);
     }
 
     private function write(MendKind $kind, Reference $reference, string $target): bool
@@ -83,7 +73,7 @@ final class MendedText
         if ($written === null) {
             return false;
         }
-        $this->instead[$reference->offset] = [$reference->length, $written];
+        $this->splices->write($reference, $written);
         $this->changes[] = new MendChange(
             $kind,
             $this->path,

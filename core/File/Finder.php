@@ -1,0 +1,174 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\File;
+
+use Cellarium\Core\Connection\RemoteEntry;
+use Cellarium\Core\Path\PathRefused;
+use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\TemporaryName;
+use Cellarium\Core\Transfer\Cancelled;
+use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\JobResult;
+use Cellarium\Core\Transfer\SurveyedTree;
+use Cellarium\Core\Transfer\SurveyLimits;
+use Cellarium\Core\Transfer\SurveyStopped;
+use Cellarium\Core\Transfer\TransferFailed;
+use Cellarium\Core\Transfer\TransferPool;
+
+/**
+ * Looks for files from a directory down, over as many connections as there are. Links are not followed.
+ *
+ * A directory or a file that the server does not give keeps the others from nothing; it is told.
+ */
+final readonly class Finder
+{
+    /**
+     * @param  string  $scratch  an empty directory of ours that files are read into; nothing of ours is left there
+     * @param  \Closure(Findings): void  $hear  told after each directory and file; may throw Cancelled
+     */
+    public function __construct(
+        private TransferPool $pool,
+        private string $scratch,
+        private \Closure $hear,
+        private SurveyLimits $limits = new SurveyLimits,
+    ) {
+    }
+
+    /**
+     * @throws TransferFailed where the reason lies in the server or the way there
+     * @throws SurveyStopped
+     * @throws Cancelled
+     */
+    public function find(RemotePath $from, Sought $sought, Findings $findings = new Findings): Findings
+    {
+        $seen = new SurveyedTree($from, $this->limits);
+        $until = hrtime(true) + $this->limits->seconds * 1_000_000_000;
+        $level = [$from];
+        while ($level !== [] && ! $findings->isCut) {
+            $next = [];
+            $texts = [];
+            $this->note($findings, $this->pool->runAll(
+                array_map(Job::list(...), $level),
+                function (Job $job, JobResult $result) use ($sought, $findings, $seen, $until, &$next, &$texts): void {
+                    $entries = $this->named($job->path, $result->entries, $findings);
+                    foreach ($seen->take($job->path, $entries) as $below) {
+                        $next[] = $seen->root->join(RelativePath::fromString($below));
+                    }
+                    $findings->directories++;
+                    array_push($texts, ...$this->fitting(
+                        $job->path,
+                        $entries,
+                        $sought,
+                        $findings,
+                    ));
+                    ($this->hear)($findings);
+                    hrtime(true) < $until
+                        || throw SurveyStopped::tooLong($this->limits->seconds, $findings->names);
+                },
+            ));
+            $this->read($texts, $sought, $findings);
+            $level = $next;
+        }
+
+        return $findings;
+    }
+
+    /**
+     * Those that can be held here.
+     *
+     * @param  list<RemoteEntry>  $entries
+     * @return list<RemoteEntry>
+     */
+    private function named(RemotePath $directory, array $entries, Findings $findings): array
+    {
+        $held = [];
+        foreach ($entries as $entry) {
+            try {
+                $directory->child($entry->name);
+                $held[] = $entry;
+            } catch (PathRefused $refused) {
+                $findings->unread[] = [$directory->toString(), $refused->getMessage()];
+            }
+        }
+
+        return $held;
+    }
+
+    /**
+     * @param  list<RemoteEntry>  $entries
+     * @return list<FoundFile> that are to be read before it is known
+     */
+    private function fitting(
+        RemotePath $directory,
+        array $entries,
+        Sought $sought,
+        Findings $findings,
+    ): array {
+        $texts = [];
+        foreach ($entries as $entry) {
+            if (TemporaryName::isOne($entry->name)) {
+                continue;
+            }
+            $findings->names++;
+            if (! $sought->fits($entry)) {
+                continue;
+            }
+            $found = new FoundFile($directory->child($entry->name), $entry);
+            if ($sought->text === '') {
+                $findings->add($found);
+            } elseif (TextFile::mayBeOne($entry->name)) {
+                $entry->size > $sought->mostText ? $findings->tooLarge++ : $texts[] = $found;
+            }
+        }
+
+        return $texts;
+    }
+
+    /** @param  list<FoundFile>  $texts */
+    private function read(array $texts, Sought $sought, Findings $findings): void
+    {
+        $byPath = [];
+        foreach ($texts as $number => $found) {
+            $byPath[$found->path->toString()] = [$found, "$this->scratch/$number"];
+        }
+        $jobs = array_map(
+            static fn (array $one): Job => Job::fetch(
+                $one[0]->path,
+                $one[1],
+                $one[0]->entry->size ?? 0,
+                $one[0]->path->toString(),
+            ),
+            array_values($byPath),
+        );
+        $this->note($findings, $this->pool->runAll($jobs, function (Job $job) use ($byPath, $sought, $findings): void {
+            [$found, $local] = $byPath[$job->path->toString()];
+            $bytes = (string) file_get_contents($local);
+            unlink($local);
+            $findings->read++;
+            try {
+                [$count, $lines] = $sought->linesOf($bytes);
+            } catch (NotText) {
+                $count = 0;
+                $lines = [];
+            }
+            $count === 0 || $findings->add(new FoundFile(
+                $found->path,
+                $found->entry,
+                $count,
+                $lines,
+            ));
+            ($this->hear)($findings);
+        }));
+    }
+
+    /** @param  list<TransferFailed>  $failures */
+    private function note(Findings $findings, array $failures): void
+    {
+        foreach ($failures as $failed) {
+            $findings->unread[] = [$failed->job->path->toString(), $failed->failure->reason->sentence()];
+        }
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\File;
+
+/** What a name is to be like, whatever its capitals: any part of it, or a whole pattern with "*" and "?". */
+final readonly class NamePattern
+{
+    private string $words;
+
+    public function __construct(string $words)
+    {
+        $this->words = mb_strtolower(trim($words));
+    }
+
+    public function fits(string $name): bool
+    {
+        return match (true) {
+            $this->words === '' => true,
+            strpbrk($this->words, '*?') !== false => fnmatch($this->words, mb_strtolower($name), FNM_NOESCAPE),
+            default => mb_stripos($name, $this->words) !== false,
+        };
+    }
+}
