@@ -33,6 +33,8 @@ return Application::configure(basePath: $root)
         $middleware->append(CookiesBehindTls::class);
         $middleware->append(KeepsAddress::class);
         $middleware->append(PlainInput::class);
+        // Names of files may begin or end with a blank.
+        $middleware->trimStrings(['at', 'folder', 'called', 'names.*', 'chosen', 'content']);
         // The web server before the pages says whose request it is; nobody else reaches them.
         $middleware->trustProxies(
             at: ['127.0.0.1'],

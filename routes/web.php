@@ -12,6 +12,11 @@ use App\Http\Controllers\ClientController;
 use App\Http\Controllers\DeploymentController;
 use App\Http\Controllers\DestinationController;
 use App\Http\Controllers\ErrandController;
+use App\Http\Controllers\FileController;
+use App\Http\Controllers\FileEditController;
+use App\Http\Controllers\FileLookController;
+use App\Http\Controllers\FileRightsController;
+use App\Http\Controllers\FileSearchController;
 use App\Http\Controllers\FinderController;
 use App\Http\Controllers\FtpUserController;
 use App\Http\Controllers\FtpUserListController;
@@ -44,8 +49,9 @@ use Illuminate\Support\Facades\Route;
  */
 // Numbers, so that "/accounts/new" is no account.
 foreach (
-    ['account', 'site', 'user', 'client', 'package', 'other', 'upload', 'deployment', 'backup', 'view', 'errand',
-        'change', 'link', 'destination', 'asked', 'person', 'token', 'aside', 'id'] as $number
+    ['account', 'site', 'user', 'client', 'package', 'other', 'upload', 'deployment', 'backup', 'view',
+        'errand', 'change', 'byhand', 'search', 'check', 'draft', 'link', 'destination', 'asked', 'person',
+        'token', 'aside', 'id'] as $number
 ) {
     Route::pattern($number, '[0-9]+');
 }
@@ -86,6 +92,8 @@ $signedIn(Permission::LookAtSites)->group(function (): void {
     Route::get('/', [TodayController::class, 'show']);
     Route::get('/find', FinderController::class);
     Route::get('/sites/{site}', [SiteController::class, 'show'])->withTrashed();
+    Route::get('/sites/{site}/files/{path?}', [FileController::class, 'site'])->where('path', '.*');
+    Route::get('/sites/{site}/look-file/{path}', [FileLookController::class, 'ofSite'])->where('path', '.*');
     Route::get('/sites/{site}/set-aside', [SetAsideController::class, 'index']);
     Route::get('/backups', [BackupController::class, 'index']);
     Route::get('/record', RecordController::class);
@@ -109,6 +117,16 @@ $signedIn(Permission::LookAtAgency)->group(function (): void {
     Route::get('/accounts/{account}/ladder', [AccountController::class, 'ladder']);
     Route::get('/accounts/{account}/map', [ReachController::class, 'map']);
     Route::get('/accounts/{account}/reach.csv', [ReachController::class, 'csv']);
+    Route::get('/accounts/{account}/files/{path?}', [FileController::class, 'account'])->where('path', '.*');
+    Route::get('/accounts/{account}/look-file/{path}', [FileLookController::class, 'ofAccount'])->where('path', '.*');
+    Route::get('/sites/{site}/compare-file/{path}', [FileLookController::class, 'compareInSite'])
+        ->where('path', '.*');
+    Route::get('/accounts/{account}/compare-file/{path}', [FileLookController::class, 'compareInAccount'])
+        ->where('path', '.*');
+    Route::get('/file-changes/{byhand}', [FileController::class, 'changed']);
+    Route::get('/file-changes/{byhand}/page', [FileController::class, 'page']);
+    Route::get('/rights-checks/{check}', [FileRightsController::class, 'show']);
+    Route::get('/file-searches/{search}', [FileSearchController::class, 'show']);
     Route::get('/reach', [ReachController::class, 'matrix']);
     Route::get('/reach.csv', [ReachController::class, 'matrixCsv']);
     Route::get('/ftp-users', [FtpUserListController::class, 'index']);
@@ -187,6 +205,23 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/deployments/{deployment}/restore', [DeploymentController::class, 'restore']);
     Route::post('/deployments/{deployment}/cancel', [DeploymentController::class, 'cancel']);
     Route::post('/deployments/{deployment}/accept', [DeploymentController::class, 'accept']);
+    Route::post('/sites/{site}/file-changes', [FileController::class, 'changeOfSite']);
+    Route::post('/accounts/{account}/file-changes', [FileController::class, 'changeOfAccount']);
+    Route::post('/sites/{site}/file-uploads', [FileController::class, 'bring']);
+    Route::post('/sites/{site}/file-downloads', [FileController::class, 'downloadOfSite']);
+    Route::post('/accounts/{account}/file-downloads', [FileController::class, 'downloadOfAccount']);
+    Route::post('/sites/{site}/rights-checks', [FileRightsController::class, 'check']);
+    Route::post('/rights-checks/{check}', [FileRightsController::class, 'mend']);
+    Route::post('/sites/{site}/file-searches', [FileSearchController::class, 'inSite']);
+    Route::post('/accounts/{account}/file-searches', [FileSearchController::class, 'inAccount']);
+    Route::post('/sites/{site}/file-visitors', [FileController::class, 'askOfSite']);
+    Route::post('/accounts/{account}/file-visitors', [FileController::class, 'askOfAccount']);
+    Route::get('/sites/{site}/edit-file/{path}', [FileEditController::class, 'ofSite'])->where('path', '.*');
+    Route::get('/accounts/{account}/edit-file/{path}', [FileEditController::class, 'ofAccount'])->where('path', '.*');
+    Route::post('/file-drafts/{draft}', [FileEditController::class, 'act']);
+    Route::post('/file-drafts/{draft}/keep', [FileEditController::class, 'keep']);
+    Route::post('/file-changes/{byhand}/start', [FileController::class, 'start']);
+    Route::post('/file-changes/{byhand}/undo', [FileController::class, 'undo']);
     Route::post('/set-aside/{aside}/restore', [SetAsideController::class, 'restore']);
     Route::post('/backups/overdue', [BackupController::class, 'overdue']);
     Route::post('/sites/{site}/backups', [BackupController::class, 'take']);

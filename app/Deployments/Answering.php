@@ -45,7 +45,7 @@ final readonly class Answering
                 $draft->target(),
                 $draft->live(),
                 Policy::fromFields(new JsonFields($locked->policy)),
-                $locked->comparedWith === null ? null : $this->files->left($locked->comparedWith),
+                $this->files->thirdSide($locked),
                 $answers,
             );
             $this->files->keepDraft($locked, $plan);

@@ -72,6 +72,7 @@ final readonly class PlanMaker
                 DeploymentKind::Deploy => $this->compare($deployment),
                 DeploymentKind::RestoreBackup => $this->compareBackup($deployment),
                 DeploymentKind::RestoreFiles => $this->compareSetAside($deployment),
+                DeploymentKind::Files => $this->compareFiles($deployment),
                 default => $this->compareUndo($deployment),
             };
         } catch (\Throwable $failure) {
@@ -278,6 +279,28 @@ final readonly class PlanMaker
         return [$policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }
 
+    /**
+     * Only what was brought; what was downloaded to be worked on is compared with what it was then.
+     *
+     * @return array{Policy, Survey, Plan}
+     */
+    private function compareFiles(Deployment $deployment): array
+    {
+        [$brought, $base] = $this->files->brought($deployment);
+        $survey = $this->look($deployment);
+        $before = $this->before($deployment);
+        $policy = new Policy(byHand: true);
+        $left = $base ?? ($before === null ? null : $this->files->left($before));
+
+        return [$policy, $survey, Planner::plan(
+            $brought,
+            $survey->manifest,
+            $policy,
+            $left,
+            $deployment->answers(),
+        )];
+    }
+
     /** What a person can answer, so that the plan is made after all; null where it cannot. */
     private static function question(\Throwable $failure): ?RunRefusal
     {
@@ -324,7 +347,9 @@ final readonly class PlanMaker
             ->where('kind', DeploymentKind::Deploy)
             ->where('directory', $place?->toString())
             ->first();
-        $back = (clone $proven)->where('kind', '!=', DeploymentKind::Deploy)->first();
+        $back = (clone $proven)
+            ->whereNotIn('kind', [DeploymentKind::Deploy, DeploymentKind::Files])
+            ->first();
         if ($last === null || ($back !== null && $back->id > $last->id)) {
             return [];
         }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
+use App\Models\Deployment;
+use App\Models\DeploymentKind;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Plan\PlanItem;
 
@@ -23,12 +25,16 @@ enum PlanSide: string
         };
     }
 
-    public function label(): string
+    public function label(?Deployment $deployment): string
     {
         return match ($this) {
             self::Deployed => 'Last deployed',
-            self::Live => 'On the server now',
-            self::Package => 'In the package',
+            self::Live => $deployment?->state->isOver() === true ? 'On the server before' : 'On the server now',
+            self::Package => match (true) {
+                $deployment?->kind === DeploymentKind::Files => 'Brought',
+                $deployment?->bringsBack() === true => 'In the backup',
+                default => 'In the package',
+            },
         };
     }
 }

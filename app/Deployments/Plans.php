@@ -18,6 +18,7 @@ use App\Models\SetAside;
 use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunFiles;
+use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 
 /** Orders plans, which asks no server; they are made afterwards, in a worker or at once. */
@@ -161,6 +162,33 @@ final readonly class Plans
             ],
             $person,
         );
+    }
+
+    /**
+     * Files that a person brought into a directory of a site.
+     *
+     * @param  Manifest  $brought  paths from where the site begins, contents in the store
+     * @param  Manifest|null  $base  what of it was downloaded before, where it was
+     *
+     * @throws Problem
+     */
+    public function orderFiles(
+        Site $site,
+        RemotePath $into,
+        Manifest $brought,
+        ?Manifest $base,
+        ?Person $person = null,
+    ): Deployment {
+        $root = $site->applicationRoot();
+        $deployment = $this->order(
+            $site,
+            DeploymentKind::Files,
+            ['directory' => $into->toString(), 'root' => DeploymentRoots::stored($site, $root)],
+            $person,
+        );
+        $this->files->keepBrought($deployment, $brought, $base);
+
+        return $deployment;
     }
 
     /**

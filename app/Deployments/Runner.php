@@ -211,7 +211,7 @@ final readonly class Runner
                 $this->facts->needs($deployment)->bytes ?? 0,
                 RunLimits::readsAnew($site),
                 $deployment->collapse_accepted,
-                $deployment->comparedWith === null ? null : $this->files->left($deployment->comparedWith),
+                $this->files->thirdSide($deployment),
                 $deployment->answers(),
                 (bool) config('cellarium.server_hashes'),
                 $deployment->way,

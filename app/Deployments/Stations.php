@@ -111,6 +111,7 @@ final class Stations
         $findings = (string) $deployment->package?->findingsInWords();
 
         return match (true) {
+            $deployment->kind === DeploymentKind::Files => 'brought by hand',
             $deployment->kind === DeploymentKind::RestoreFiles => 'set aside, held here',
             $deployment->kind !== DeploymentKind::Deploy => 'a backup, read back',
             $findings === '' => 'checked',

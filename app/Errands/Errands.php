@@ -65,7 +65,7 @@ final class Errands
             'back' => $back,
             'given' => $given,
         ]);
-        RunErrand::dispatch($errand->id);
+        RunErrand::order($errand);
 
         return $errand;
     }

@@ -7,25 +7,47 @@ namespace App\Errands;
 use App\Accounts\AccountCheck;
 use App\Accounts\PasswordRenewal;
 use App\Accounts\SitePhp;
+use App\Deployments\Bringing;
+use App\Deployments\MakePlan;
 use App\Failure\Problem;
+use App\Files\CarryOutByHand;
+use App\Files\ChangesByHand;
+use App\Files\FileEntry;
+use App\Files\FilePlace;
+use App\Files\FileSearch;
+use App\Files\Finding;
+use App\Files\Gathering;
+use App\Files\Listings;
+use App\Files\SiteRights;
+use App\Files\TextEditing;
+use App\Files\VisitorsAsked;
 use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\Account;
+use App\Models\ChangeByHand;
+use App\Models\ChangeState;
 use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
+use App\Models\FileDraft;
 use App\Models\PendingAction;
+use App\Models\Site;
 use App\Models\Upload;
+use App\Packages\Types;
 use App\Packages\Uploads;
 use App\Reach\DirectoryLook;
 use App\Removal\GoesWith;
 use App\Removal\Removal;
 use App\Storage\RunIds;
+use App\Text\Amount;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Diagnosis\Rung;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\Locks;
+use Cellarium\Core\Transfer\Cancelled;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -38,7 +60,11 @@ final class RunErrand implements ShouldQueue
 
     public function __construct(public readonly int $errand)
     {
-        $this->onQueue('errands');
+    }
+
+    public static function order(Errand $errand): void
+    {
+        self::dispatch($errand->id)->onQueue($errand->kind->isLong() ? 'looks' : 'errands');
     }
 
     public static function lockName(int $errand): string
@@ -117,6 +143,15 @@ final class RunErrand implements ShouldQueue
             ErrandKind::TryAccount => $this->tryAccount($errand),
             ErrandKind::Remove => $this->remove($errand),
             ErrandKind::TakePackage => $this->takePackage($errand),
+            ErrandKind::TakeFiles => $this->takeFiles($errand),
+            ErrandKind::LookAtFiles => $this->lookAtFiles($errand),
+            ErrandKind::OpenFile => $this->openFile($errand),
+            ErrandKind::AskVisitors => $this->askVisitors($errand),
+            ErrandKind::CountFiles => $this->countFiles($errand),
+            ErrandKind::ChangeFiles => $this->changeFiles($errand),
+            ErrandKind::FindFiles => $this->findFiles($errand),
+            ErrandKind::CheckRights => $this->checkRights($errand),
+            ErrandKind::CopyElsewhere => $this->copyElsewhere($errand),
         };
     }
 
@@ -224,6 +259,174 @@ final class RunErrand implements ShouldQueue
             'words' => "{$package->title()} is received and verified: SHA-256 ".substr($package->sha256, 0, 12).'…',
             'back' => "/packages/$package->id".($site > 0 ? "?site=$site" : ''),
         ];
+    }
+
+    /** @return array<string, mixed> */
+    private function takeFiles(Errand $errand): array
+    {
+        $upload = Upload::find((int) ($errand->given['upload'] ?? 0)) ?? throw self::removed();
+        $site = Site::with('account.client')->find($upload->site_id) ?? throw self::removed();
+        $uploads = app(Uploads::class);
+        $plan = app(Bringing::class)->archive(
+            $site,
+            RemotePath::fromString((string) $upload->into),
+            $uploads->whole($upload),
+            $errand->person,
+        );
+        $uploads->empty($upload);
+        MakePlan::dispatch($plan->id);
+
+        return [
+            'words' => 'It is compared with what is on the server; nothing is replaced yet.',
+            'back' => "/deployments/$plan->id",
+        ];
+    }
+
+    private static function filePlace(Errand $errand): FilePlace
+    {
+        return FilePlace::ofErrand($errand) ?? throw self::removed();
+    }
+
+    /** @return array<string, mixed> */
+    private function lookAtFiles(Errand $errand): array
+    {
+        app(Listings::class)->look(self::filePlace($errand));
+
+        return ['words' => 'Looked at.'];
+    }
+
+    /** @return array<string, mixed> */
+    private function openFile(Errand $errand): array
+    {
+        $draft = FileDraft::with('account.sites')->find((int) ($errand->given['draft'] ?? 0)) ?? throw self::removed();
+        app(TextEditing::class)->open($draft);
+
+        return ['words' => 'Opened.'];
+    }
+
+    /** @return array<string, mixed> */
+    private function askVisitors(Errand $errand): array
+    {
+        $asked = app(VisitorsAsked::class)->ask(self::filePlace($errand), $errand->given['names'] ?? []);
+
+        return ['words' => Amount::files($asked).' asked for as visitors do.'];
+    }
+
+    /** @return array<string, mixed> */
+    private function findFiles(Errand $errand): array
+    {
+        $search = FileSearch::begun($errand);
+        try {
+            app(Finding::class)->find(self::filePlace($errand), FileSearch::sought($errand), $search->hear(...));
+        } catch (Cancelled) {
+            return [];
+        } finally {
+            // Also of one that did not come to its end: what was found until then was found.
+            $search->keepLast();
+        }
+
+        return ['words' => 'Looked through.'];
+    }
+
+    /** @return array<string, mixed> */
+    private function checkRights(Errand $errand): array
+    {
+        $site = $errand->site ?? throw self::removed();
+        $installed = InstalledPackages::written($site->installed, app(Types::class)->types());
+        $found = app(SiteRights::class)->check($site, $installed->all, self::untilCancelled($errand));
+
+        return ['words' => 'Checked.', 'result' => $found];
+    }
+
+    /** @return array<string, mixed> */
+    private function copyElsewhere(Errand $errand): array
+    {
+        $place = self::filePlace($errand);
+        $given = $errand->given;
+        $site = Site::with('account.client')->find((int) ($given['to_site'] ?? 0)) ?? throw self::removed();
+        $chosen = array_map(
+            static fn (string $word): ManifestEntry => FileEntry::seen($place->at, $word) ?? throw self::removed(),
+            $given['names'] ?? [],
+        );
+        $files = app(Gathering::class)->fetch($place, $chosen, self::untilCancelled($errand));
+        $plan = app(Bringing::class)->copies(
+            $site,
+            RemotePath::fromString((string) $given['into']),
+            $files,
+            ($given['moves'] ?? false) ? [
+                'action' => $place->owner().'/file-changes',
+                'at' => $place->at->toString(),
+                'names' => $given['names'],
+                'where' => "$place->at on ".($place->site->domain ?? $place->account->title()),
+            ] : null,
+            $errand->person,
+        );
+        MakePlan::dispatch($plan->id);
+
+        return [
+            'words' => 'The files are fetched and compared with what is there; nothing is replaced yet.',
+            'back' => "/deployments/$plan->id",
+        ];
+    }
+
+    /** @return \Closure(): void that throws Cancelled once somebody has cancelled it */
+    private static function untilCancelled(Errand $errand): \Closure
+    {
+        $next = 0.0;
+
+        return static function () use ($errand, &$next): void {
+            if (microtime(true) > $next) {
+                $next = microtime(true) + 1.0;
+                Errand::whereKey($errand->id)->where('state', ErrandState::Running)->exists()
+                    || throw Cancelled::byAPerson();
+            }
+        };
+    }
+
+    private static function change(Errand $errand): ChangeByHand
+    {
+        return ChangeByHand::with('account.sites', 'site.account.client', 'person')
+            ->find((int) ($errand->given['change'] ?? 0)) ?? throw self::removed();
+    }
+
+    /** @return array<string, mixed> */
+    private function countFiles(Errand $errand): array
+    {
+        $change = self::change($errand);
+        try {
+            app(ChangesByHand::class)->count($change);
+        } catch (\Throwable $failure) {
+            $change->update([
+                'state' => ChangeState::Refused,
+                'trouble' => Problem::words($failure),
+                'ended_at' => now(),
+            ]);
+            throw $failure;
+        }
+
+        if (ChangesByHand::needsLook($change->refresh())) {
+            return ['words' => 'Nothing was touched yet.', 'back' => "/file-changes/$change->id"];
+        }
+        // Nobody has to be asked anything; from here on it is not cancelled any more.
+        $goesOn = Errand::whereKey($errand->id)
+            ->where('state', ErrandState::Running)
+            ->update(['kind' => ErrandKind::ChangeFiles]) === 1;
+        if (! $goesOn) {
+            return [];
+        }
+        app(ChangesByHand::class)->start($change, false);
+
+        return $this->changeFiles($errand) + ['back' => $errand->given['folder'] ?? $errand->back];
+    }
+
+    /** @return array<string, mixed> */
+    private function changeFiles(Errand $errand): array
+    {
+        $change = app(CarryOutByHand::class)->carryOut(self::change($errand));
+
+        return $change->state === ChangeState::Done
+            ? ['words' => "$change->title: done, and confirmed by the server."]
+            : throw new Problem("$change->title: {$change->state->label()}. $change->trouble");
     }
 
     /** @return array<string, mixed> what was typed stays with it until it is shown again */

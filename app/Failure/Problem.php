@@ -6,6 +6,8 @@ namespace App\Failure;
 
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\RunRefused;
+use Cellarium\Core\File\FileChangeRefused;
+use Cellarium\Core\File\NotText;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Intake\ListRefused;
 use Cellarium\Core\Package\PackageRefused;
@@ -33,6 +35,8 @@ final class Problem extends RuntimeException
         PathRefused::class,
         PlanImpossible::class,
         RunRefused::class,
+        FileChangeRefused::class,
+        NotText::class,
         TransferFailed::class,
         StoreFailure::class,
         ListRefused::class,
@@ -104,6 +108,10 @@ final class Problem extends RuntimeException
             }
             if ($request->header('HX-Request') === 'true') {
                 return response(View::make('parts.trouble', ['trouble' => $words]), 200);
+            }
+
+            if ($request->isMethod('GET') && $request->expectsJson()) {
+                return response()->json(['message' => $words], 422);
             }
 
             return $request->isMethod('GET')

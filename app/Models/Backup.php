@@ -67,6 +67,7 @@ final class Backup extends Model
             BackupReason::OnDemand => 'asked for',
             BackupReason::BeforeDeploy => 'before a deployment',
             BackupReason::BeforeUndo => 'before an undo',
+            BackupReason::BeforeFiles => 'before files by hand',
             BackupReason::BeforeRestoreBackup, BackupReason::BeforeRestoreFiles => 'before restoring',
         };
     }

@@ -17,6 +17,8 @@ enum BackupReason: string
 
     case BeforeRestoreFiles = 'before_restore_files';
 
+    case BeforeFiles = 'before_files';
+
     public static function before(DeploymentKind $kind): self
     {
         return self::from("before_$kind->value");

@@ -153,7 +153,7 @@ final class Deployment extends Model
     /** Whether it brings back what was there before, and no package. */
     public function bringsBack(): bool
     {
-        return $this->kind !== DeploymentKind::Deploy;
+        return ! in_array($this->kind, [DeploymentKind::Deploy, DeploymentKind::Files], true);
     }
 
     /** Whether its plan says what was left by the run before, too. */
@@ -178,6 +178,7 @@ final class Deployment extends Model
                 ? 'Restore files'
                 : 'Restore a file').' set aside on '
                 .$this->undoes?->ended_at?->shown('j M H:i'),
+            DeploymentKind::Files => 'Files by hand into '.basename((string) $this->directory),
             DeploymentKind::Undo => 'Undo of '.($this->undoes?->title() ?? 'a deployment'),
             default => ($this->package?->title() ?? 'a package')
                 .($this->directory === null ? '' : " into $this->directory"),

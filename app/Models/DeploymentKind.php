@@ -18,4 +18,7 @@ enum DeploymentKind: string
 
     /** What another deployment set aside. */
     case RestoreFiles = 'restore_files';
+
+    /** Files that a person brought, by themselves or as a working copy. */
+    case Files = 'files';
 }

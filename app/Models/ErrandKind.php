@@ -16,13 +16,28 @@ enum ErrandKind: string
     case TryAccount = 'try_account';
     case Remove = 'remove';
     case TakePackage = 'take_package';
+    case TakeFiles = 'take_files';
+    case LookAtFiles = 'look_at_files';
+    case OpenFile = 'open_file';
+    case AskVisitors = 'ask_visitors';
+    case CountFiles = 'count_files';
+    case ChangeFiles = 'change_files';
+    case FindFiles = 'find_files';
+    case CopyElsewhere = 'copy_elsewhere';
+    case CheckRights = 'check_rights';
 
     /**
      * Whether it can be cancelled once it has begun: it changes nothing at the host, or takes its own trace away again.
      */
     public function onlyLooks(): bool
     {
-        return ! in_array($this, [self::RenewPassword, self::CloseUser, self::Remove], true);
+        return ! in_array($this, [self::RenewPassword, self::CloseUser, self::Remove, self::ChangeFiles], true);
+    }
+
+    /** Whether it may take minutes, so that it must not keep those waiting that take a moment. */
+    public function isLong(): bool
+    {
+        return in_array($this, [self::FindFiles, self::CheckRights, self::CopyElsewhere], true);
     }
 
     /** What it is waited for, in a sentence. */
@@ -46,6 +61,15 @@ enum ErrandKind: string
             self::TryAccount => 'Trying the connection',
             self::Remove => 'Closing FTP users, then removing from Cellarium',
             self::TakePackage => 'Checking the package',
+            self::TakeFiles => 'Comparing the files',
+            self::LookAtFiles => 'Looking into the folder',
+            self::OpenFile => 'Opening the file',
+            self::AskVisitors => 'Asking what visitors get',
+            self::CountFiles => 'Counting what lies in it',
+            self::ChangeFiles => 'Changing files',
+            self::FindFiles => 'Looking for files',
+            self::CheckRights => 'Checking the rights of the site',
+            self::CopyElsewhere => 'Fetching the files for the other site',
         };
     }
 }

@@ -29,6 +29,12 @@ enum RecordKind: string
 
     case ClientChanged = 'client_changed';
 
+    case FilesChanged = 'files_changed';
+
+    case FilesDownloaded = 'files_downloaded';
+
+    case FilesNotChanged = 'files_not_changed';
+
     case ConnectingCancelled = 'connecting_cancelled';
 
     case DeploymentCancelled = 'deployment_cancelled';

@@ -8,12 +8,14 @@ use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** A file that a deployment took out of a document root, held here so that it can be restored. */
+/** A file that a deployment or a change by hand took out of a site, held here so that it can be restored. */
 final class SetAside extends Model
 {
     use OfClients;
 
     protected $guarded = ['id'];
+
+    protected $attributes = ['deployment_id' => null, 'change_id' => null];
 
     protected $casts = [
         'set_aside_at' => 'immutable_datetime',
@@ -27,7 +29,13 @@ final class SetAside extends Model
         return $this->belongsTo(Site::class)->withTrashed();
     }
 
-    /** @return BelongsTo<Deployment, $this> that took it out */
+    /** @return BelongsTo<ChangeByHand, $this> that took it out, where no deployment did */
+    public function change(): BelongsTo
+    {
+        return $this->belongsTo(ChangeByHand::class, 'change_id');
+    }
+
+    /** @return BelongsTo<Deployment, $this> that took it out, where no change by hand did */
     public function deployment(): BelongsTo
     {
         return $this->belongsTo(Deployment::class);

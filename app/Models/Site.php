@@ -26,6 +26,7 @@ final class Site extends Model
         'mounts' => '[]',
         'installed' => '[]',
         'leads_elsewhere' => false,
+        'shows_files' => false,
         'client_id' => null,
         'application_root' => null,
         'php' => null,
@@ -44,6 +45,7 @@ final class Site extends Model
         'candidates' => 'array',
         'placeholder' => 'boolean',
         'leads_elsewhere' => 'boolean',
+        'shows_files' => 'boolean',
         'root_proven_at' => 'immutable_datetime',
         'live_proven_at' => 'immutable_datetime',
         'last_backup_at' => 'immutable_datetime',
@@ -179,12 +181,38 @@ final class Site extends Model
             : str_replace($this->domain, $this->domain.$suffix, $this->base_url).'/';
     }
 
+    /** An address of the site as a browser here finds it, see liveLink(). */
+    public function liveAddress(string $address): string
+    {
+        return str_starts_with($address, "$this->base_url/")
+            ? $this->liveLink().substr($address, strlen($this->base_url) + 1)
+            : $address;
+    }
+
     /** Two letters for its jar. */
     public function initials(): string
     {
         $name = (string) preg_replace('/\Awww\d*\./', '', $this->domain);
 
         return mb_substr($name, 0, 2);
+    }
+
+    /**
+     * Whether whoever looks may look at its files. For its client's people a maintainer has to have allowed it, and
+     * nothing of another client lies among them.
+     */
+    public function filesAreShown(): bool
+    {
+        $client = Person::clientOfViewer();
+
+        return $client === null || ($this->shows_files && ! self::withoutGlobalScope('of-the-client')
+            ->with(['account' => static fn ($query) => $query->withoutGlobalScope('of-the-client')])
+            ->where('account_id', $this->account_id)
+            ->whereKeyNot($this->id)
+            ->whereNull('removed_at')
+            ->get()
+            ->contains(fn (self $other): bool => ($other->client_id ?? $other->account->client_id) !== $client
+                && $this->applicationRoot()->contains($other->root())));
     }
 
     /** @param  Builder<self>  $query */

@@ -11,5 +11,7 @@ final class Upload extends Model
 {
     protected $guarded = ['id'];
 
+    protected $attributes = ['into' => null];
+
     protected $casts = ['expires_at' => 'immutable_datetime', 'length' => 'integer'];
 }

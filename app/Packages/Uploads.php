@@ -32,12 +32,14 @@ final readonly class Uploads
         string $name,
         int $length,
         ?int $site,
+        ?string $into = null,
     ): Upload {
         $upload = Upload::create([
             'person_id' => $person->id,
             'site_id' => $site,
             'file_name' => mb_substr(basename(str_replace('\\', '/', mb_scrub($name))), 0, 200),
             'length' => $length,
+            'into' => $into,
             'expires_at' => now()->addDays(self::DAYS),
         ]);
         $this->file($upload)->begin();
@@ -72,6 +74,24 @@ final readonly class Uploads
         unlink(self::path($upload));
 
         return $package;
+    }
+
+    /**
+     * The file as it arrived, for whoever takes it over.
+     *
+     * @throws Problem where not all of it is there
+     */
+    public function whole(Upload $upload): string
+    {
+        return $this->file($upload)->isWhole()
+            ? self::path($upload)
+            : throw new Problem('Not all of it has arrived. Upload it again; it goes on where it ended.');
+    }
+
+    /** What was taken over lies elsewhere now; who waits for it finds the upload for some days more. */
+    public function empty(Upload $upload): void
+    {
+        @unlink(self::path($upload)); // It may be done a second time.
     }
 
     public function remove(Upload $upload): void

@@ -20,6 +20,7 @@ use Cellarium\Core\Connection\ConnectionPool;
 use Cellarium\Core\Connection\HostSlots;
 use Cellarium\Core\Credential\CommonWords;
 use Cellarium\Core\Credential\PasswordStrength;
+use Cellarium\Core\File\PhpSyntax;
 use Cellarium\Core\Package\ArchiveLimits;
 use Cellarium\Core\Package\Fit\ClientSites;
 use Cellarium\Core\Package\PackageIntake;
@@ -35,6 +36,7 @@ use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\View\Compilers\BladeCompiler;
 use Psr\Clock\ClockInterface;
+use Symfony\Component\Process\PhpExecutableFinder;
 
 final class CellariumServiceProvider extends ServiceProvider
 {
@@ -82,6 +84,9 @@ final class CellariumServiceProvider extends ServiceProvider
                 CommonWords::fromText((string) file_get_contents(CommonWords::SHIPPED)),
             ),
         );
+        $this->app->bind(PhpSyntax::class, static fn (): PhpSyntax => new PhpSyntax(
+            (new PhpExecutableFinder)->find(false) ?: PHP_BINARY,
+        ));
         $this->app->bind(
             ClockInterface::class,
             fn () => new class implements ClockInterface

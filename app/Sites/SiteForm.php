@@ -61,6 +61,7 @@ final readonly class SiteForm
                 'mounts' => 'nullable|string|max:4000',
                 'start_pages' => 'required|string|max:500',
                 'proof_decides' => 'nullable|integer|between:1,240',
+                'shows_files' => 'nullable|boolean',
                 'notes' => 'nullable|string|max:10000',
                 'client' => ['nullable', 'integer', Rule::exists('clients', 'id')->whereNull('removed_at')],
             ],
@@ -88,6 +89,7 @@ final readonly class SiteForm
             'notes' => trim($typed['notes'] ?? '') ?: null,
             'mounts' => $this->mounts($typed['mounts'] ?? ''),
             'proof_decides' => isset($typed['proof_decides']) ? (int) $typed['proof_decides'] : null,
+            'shows_files' => (bool) ($typed['shows_files'] ?? false),
             'start_pages' => preg_split('/[\s,]+/', trim($typed['start_pages'])) ?: StartPages::USUAL,
         ];
     }

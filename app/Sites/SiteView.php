@@ -65,7 +65,12 @@ final readonly class SiteView
             ->where('root', $site->application_root) // One of a mounted directory is none of the site.
             ->latest('verified_at')
             ->first();
-        $this->aside = $site->setAside()->held()->with('deployment.package')->latest('id')->limit(self::MOST)->get();
+        $this->aside = $site->setAside()
+            ->held()
+            ->with('deployment.package', 'change')
+            ->latest('id')
+            ->limit(self::MOST)
+            ->get();
         $this->heldAside = $this->aside->count() < self::MOST
             ? $this->aside->count()
             : $site->setAside()->held()->count();
@@ -81,7 +86,7 @@ final readonly class SiteView
             $this->site->placeholder === true => 'the host’s placeholder',
             $last === null && $this->site->placeholder === null => 'not looked at yet',
             $last === null => 'a site from before, not deployed from here',
-            $last->kind === DeploymentKind::Deploy => $last->title(),
+            $last->kind === DeploymentKind::Files => 'changed by hand',
             default => $last->title(),
         };
     }

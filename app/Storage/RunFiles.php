@@ -5,11 +5,14 @@ declare(strict_types=1);
 namespace App\Storage;
 
 use App\Models\Deployment;
+use App\Models\DeploymentKind;
 use App\Models\Site;
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Deployment\KeptPlan;
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanReader;
@@ -19,6 +22,9 @@ use Cellarium\Core\Storage\WholeFile;
 /** What belongs to runs and is too large for the database: targets, plans, journals, and the last look at each site. */
 final readonly class RunFiles
 {
+    /** How JsonLines writes a path. */
+    private const AS_IN_MANIFESTS = JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR;
+
     private string $var;
 
     public function __construct()
@@ -42,6 +48,52 @@ final readonly class RunFiles
         $journal->keep('brings', implode("\n", $paths));
     }
 
+    /**
+     * What a person brought; it stays while plans are made anew.
+     *
+     * @param  Manifest|null  $base  what of it was downloaded before, where it was
+     */
+    public function keepBrought(Deployment $deployment, Manifest $brought, ?Manifest $base): void
+    {
+        $journal = $this->journal($deployment);
+        $journal->keep('draft-brought', $brought->lines());
+        $base === null || $journal->keep('draft-base', $base->lines());
+    }
+
+    /** @return array{Manifest, Manifest|null} */
+    public function brought(Deployment $deployment): array
+    {
+        $journal = $this->journal($deployment);
+        $base = $journal->kept('draft-base');
+
+        return [
+            Manifest::fromText($journal->kept('draft-brought') ?? throw self::unreadable($deployment)),
+            $base === null ? null : Manifest::fromText($base),
+        ];
+    }
+
+    /** @param  array<string, mixed>  $originals  what is set aside elsewhere once the deployment is proven */
+    public function keepOriginals(Deployment $deployment, array $originals): void
+    {
+        $this->journal($deployment)->keep('draft-originals', json_encode($originals, JSON_THROW_ON_ERROR));
+    }
+
+    /** @return array<string, mixed>|null null where nothing was moved here */
+    public function originals(Deployment $deployment): ?array
+    {
+        $text = $this->journal($deployment)->kept('draft-originals');
+
+        return $text === null ? null : json_decode($text, true, flags: JSON_THROW_ON_ERROR);
+    }
+
+    /** What both sides were before: as it was downloaded, or as the deployment before this one left it. */
+    public function thirdSide(Deployment $deployment): ?Manifest
+    {
+        $base = $deployment->kind === DeploymentKind::Files ? $this->brought($deployment)[1] : null;
+
+        return $base ?? ($deployment->comparedWith === null ? null : $this->left($deployment->comparedWith));
+    }
+
     /** What is to be there, as the plan was made for it. */
     public function target(Deployment $deployment): Manifest
     {
@@ -60,6 +112,47 @@ final readonly class RunFiles
         $paths = $this->journal($deployment)->kept('brings') ?? throw self::unreadable($deployment);
 
         return $paths === '' ? [] : explode("\n", $paths);
+    }
+
+    /**
+     * @param  string  $directory  path from where the run begins; "" for that itself
+     * @return list<string> names right in it that the deployment brought, or that lead to what it brought
+     */
+    public function broughtInto(Deployment $deployment, string $directory): array
+    {
+        $paths = $this->journal($deployment)->kept('brings') ?? '';
+        $prefix = $directory === '' ? '' : preg_quote("$directory/", '#');
+        preg_match_all("#^$prefix([^/\n]+)#m", $paths, $match);
+
+        return array_values(array_unique($match[1]));
+    }
+
+    /**
+     * @param  string  $directory  path from where the run begins; "" for that itself
+     * @return array<string, ManifestEntry> what the deployment left right in it, by name
+     */
+    public function leftIn(Deployment $deployment, string $directory): array
+    {
+        $text = $this->journal($deployment)->kept('after') ?? '';
+        $prefix = $directory === ''
+            ? ''
+            : preg_quote(substr(json_encode("$directory/", self::AS_IN_MANIFESTS), 1, -1), '#');
+        preg_match_all("#^\{\"path\":\"$prefix(?:[^/\"\\\\]|\\\\.)+\",.*$#m", $text, $match);
+        $entries = [];
+        foreach ($match[0] as $line) {
+            $entry = ManifestEntry::fromFields(JsonFields::fromJson($line));
+            $entries[$entry->path->name()] = $entry;
+        }
+
+        return $entries;
+    }
+
+    /** @param  string  $path  from where the run begins; null where the deployment left nothing there */
+    public function leftOf(Deployment $deployment, string $path): ?ManifestEntry
+    {
+        $text = $this->journal($deployment)->kept('after');
+
+        return $text === null ? null : Manifest::entryOf($text, $path);
     }
 
     /** Nothing was touched, and its plan is made anew: what was noted of its first try no longer counts. */

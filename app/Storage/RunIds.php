@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Storage;
 
+use App\Models\ChangeByHand;
 use App\Models\Deployment;
 use Cellarium\Core\Deployment\RunEnd;
 
@@ -27,6 +28,12 @@ final class RunIds
     public static function ofBackup(int $backup): string
     {
         return 'backup'.base_convert((string) $backup, 10, 36).self::mark($backup);
+    }
+
+    /** Of a change by hand, whose temporary files nobody else takes away. */
+    public static function ofChange(ChangeByHand $change): string
+    {
+        return 'change'.base_convert((string) $change->id, 10, 36).self::mark($change->id);
     }
 
     public static function ofProbe(): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Storage;
 
+use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\Site;
 
@@ -19,12 +20,25 @@ final class SiteLockNames
     /** @return list<string> */
     public static function of(Site $site): array
     {
-        $host = strtolower($site->account->host);
+        return [self::ofLogin($site->account), 'site|'.strtolower($site->domain)];
+    }
+
+    /** @return list<string> of all that an account reaches */
+    public static function ofAccount(Account $account): array
+    {
+        return [
+            self::ofLogin($account),
+            ...$account->sites->map(static fn (Site $site): string => 'site|'.strtolower($site->domain))->all(),
+        ];
+    }
+
+    private static function ofLogin(Account $account): string
+    {
         $owner = FtpUser::with('account:id,login')
-            ->where('login', $site->account->login)
-            ->whereHas('account', static fn ($query) => $query->where('host', $site->account->host))
+            ->where('login', $account->login)
+            ->whereHas('account', static fn ($query) => $query->where('host', $account->host))
             ->first()?->account->login;
 
-        return ["login|$host|".($owner ?? $site->account->login), 'site|'.strtolower($site->domain)];
+        return 'login|'.strtolower($account->host).'|'.($owner ?? $account->login);
     }
 }

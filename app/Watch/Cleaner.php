@@ -6,9 +6,13 @@ namespace App\Watch;
 
 use App\Models\Backup;
 use App\Models\BackupState;
+use App\Models\ChangeByHand;
+use App\Models\ChangeState;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\Errand;
+use App\Models\FileDraft;
+use App\Models\FileVersion;
 use App\Models\Package;
 use App\Models\RecordKind;
 use App\Models\SetAside;
@@ -43,6 +47,8 @@ final readonly class Cleaner
         $var = (string) config('cellarium.var');
         $before = time() - self::SECONDS_OF_GRACE;
         Errand::where('created_at', '<', now()->subSeconds(self::SECONDS_OF_GRACE))->delete();
+        // Of files that nobody has open any more, and that nobody has changed.
+        FileDraft::whereNull('text')->where('here_at', '<', now()->subSeconds(self::SECONDS_OF_GRACE))->delete();
         $this->removal->expire();
         $this->uploads->expire();
         $this->unshelve();
@@ -106,6 +112,17 @@ final readonly class Cleaner
         }
         foreach (SetAside::held()->lazyById(500) as $held) {
             yield $held->sha256;
+        }
+        $versions = FileVersion::whereNotNull('sha256')->where('held_until', '>', now());
+        foreach ($versions->select(['id', 'sha256'])->lazyById(500) as $version) {
+            yield (string) $version->sha256;
+        }
+        yield from FileDraft::whereNotNull('base_sha256')->pluck('base_sha256')->all();
+        foreach (ChangeByHand::whereIn('state', ChangeState::OPEN)->lazyById(20) as $change) {
+            yield from array_filter(array_column($change->getAttribute('steps') ?? [], 'sha256'));
+            foreach ($change->refers['mends'] ?? [] as $mend) {
+                yield from [$mend['sha256'], $mend['save']['sha256']];
+            }
         }
     }
 

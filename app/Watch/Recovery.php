@@ -12,9 +12,12 @@ use App\Deployments\MakePlan;
 use App\Deployments\TidyDeployment;
 use App\Errands\RunErrand;
 use App\Failure\Problem;
+use App\Files\CarryOutByHand;
 use App\Models\Account;
 use App\Models\Backup;
 use App\Models\BackupState;
+use App\Models\ChangeByHand;
+use App\Models\ChangeState;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\Errand;
@@ -44,12 +47,16 @@ final class Recovery
 
     private const TIDY_SECONDS = 120;
 
+    /** A change by hand that nobody has begun after this long; whoever waits behind others is not given up. */
+    private const NEVER_BEGUN_SECONDS = 600;
+
     private static float $lookedAt = 0.0;
 
     public function __construct(
         private readonly Locks $locks,
         private readonly AccountCheck $check,
         private readonly PasswordRenewal $renewal,
+        private readonly CarryOutByHand $byHand,
     ) {
     }
 
@@ -138,6 +145,16 @@ final class Recovery
                 return $free;
             });
         }
+        foreach (ChangeByHand::where('state', ChangeState::Running)->orderBy('id')->get() as $change) {
+            $taken += (int) $this->ifFree(CarryOutByHand::lockNames($change), $patience, function () use (
+                $change,
+            ): bool {
+                $isOrphaned = $change->refresh()->state === ChangeState::Running;
+                $isOrphaned && $this->byHand->settle($change);
+
+                return $isOrphaned;
+            });
+        }
         foreach (Errand::where('state', ErrandState::Running)->orderBy('id')->pluck('id') as $id) {
             // It may have been half done, and is not begun again by itself: the one who asked decides.
             $taken += (int) $this->ifFree(
@@ -182,9 +199,17 @@ final class Recovery
             $backup->touch();
             TakeBackup::dispatch($backup->id);
         }
+        foreach (
+            ChangeByHand::whereIn('state', [ChangeState::Waiting, ChangeState::Counting])
+                ->where('updated_at', '<=', now()->subSeconds(self::NEVER_BEGUN_SECONDS))
+                ->get() as $change
+        ) {
+            $this->byHand->giveUp($change);
+            $taken++;
+        }
         foreach (Errand::where('state', ErrandState::Waiting)->where('updated_at', '<=', $stale)->get() as $errand) {
             $errand->touch();
-            RunErrand::dispatch($errand->id);
+            RunErrand::order($errand);
         }
         foreach (
             Deployment::where('state', DeploymentState::Drafting)

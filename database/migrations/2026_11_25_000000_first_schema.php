@@ -22,6 +22,7 @@ return new class extends Migration
         $this->backups();
         $this->deployments();
         $this->errands();
+        $this->files();
         $this->evidence();
     }
 
@@ -211,6 +212,8 @@ return new class extends Migration
             $table->json('candidates')->nullable();
             $table->string('token', 1100)->nullable();
             $table->boolean('leads_elsewhere')->default(false);
+            // Whether its client's people may look at its files.
+            $table->boolean('shows_files')->default(false);
             $table->unsignedBigInteger('bytes')->nullable();
             $table->boolean('placeholder')->nullable();
             $table->string('placeholder_file')->nullable();
@@ -350,6 +353,8 @@ return new class extends Migration
             $table->foreignId('site_id')->nullable()->constrained();
             $table->string('file_name');
             $table->unsignedBigInteger('length');
+            // The directory it goes to, where it is files by hand and no package.
+            $table->string('into', 4096)->nullable();
             $table->foreignId('errand_id')->nullable();
             $table->dateTime('expires_at')->index();
             $table->timestamps();
@@ -483,7 +488,9 @@ return new class extends Migration
         Schema::create('set_asides', static function (Blueprint $table): void {
             $table->id();
             $table->foreignId('site_id')->constrained();
-            $table->foreignId('deployment_id')->constrained();
+            // Which of the two took it out.
+            $table->foreignId('deployment_id')->nullable()->constrained();
+            $table->unsignedBigInteger('change_id')->nullable();
             $table->string('path', 1000);
             $table->string('sha256', 64);
             $table->unsignedBigInteger('bytes');
@@ -496,6 +503,101 @@ return new class extends Migration
         });
         Schema::table('deployments', static function (Blueprint $table): void {
             $table->foreign('set_aside_id')->references('id')->on('set_asides')->nullOnDelete();
+        });
+    }
+
+    private function files(): void
+    {
+        Schema::create('directory_listings', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('account_id')->constrained()->cascadeOnDelete();
+            $table->string('path', 4096);
+            $table->string('path_hash', 64);
+            $table->dateTime('looked_at', 3)->nullable();
+            // Compressed; ten thousand names are some hundred kilobytes.
+            $table->mediumText('entries')->nullable();
+            $table->json('answers')->nullable();
+            $table->text('trouble')->nullable();
+            $table->timestamps();
+            $table->unique(['account_id', 'path_hash']);
+            $table->index('updated_at');
+        });
+        Schema::create('changes_by_hand', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('account_id')->constrained();
+            $table->foreignId('site_id')->nullable()->constrained();
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->foreignId('undoes_id')->nullable()->constrained('changes_by_hand')->nullOnDelete();
+            $table->string('action', 20);
+            $table->string('state', 12)->index();
+            $table->string('directory', 4096);
+            $table->string('title', 1000);
+            $table->longText('asked');
+            $table->longText('steps')->nullable();
+            // Pages that would lead nowhere afterwards, and what would mend them.
+            $table->longText('refers')->nullable();
+            $table->text('held')->nullable();
+            $table->unsignedInteger('done')->default(0);
+            $table->text('trouble')->nullable();
+            $table->json('proof')->nullable();
+            $table->dateTime('started_at')->nullable();
+            $table->dateTime('ended_at')->nullable();
+            $table->dateTime('undone_at')->nullable();
+            $table->timestamps();
+            $table->index(['account_id', 'ended_at']);
+        });
+        // Where each person was last among the files of a site or an account, and in which order they looked at them.
+        Schema::create('files_remembered', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('person_id')->constrained('people')->cascadeOnDelete();
+            $table->string('owner', 40);
+            $table->string('at', 4096);
+            $table->string('sort', 10);
+            $table->boolean('down')->default(false);
+            $table->boolean('hidden')->default(false);
+            $table->unique(['person_id', 'owner']);
+        });
+        // What each step has done: the path, what it held before, which is kept here for a while, and how it was left.
+        Schema::create('file_versions', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('account_id')->constrained();
+            $table->foreignId('change_id')->constrained('changes_by_hand')->cascadeOnDelete();
+            $table->unsignedInteger('step');
+            $table->string('kind', 20);
+            $table->string('path', 4096);
+            $table->string('path_hash', 64);
+            $table->string('directory_hash', 64);
+            // What it held before; null where it was not there.
+            $table->string('sha256', 64)->nullable()->index();
+            $table->unsignedBigInteger('bytes')->default(0);
+            $table->json('before')->nullable();
+            $table->json('after')->nullable();
+            $table->boolean('mode_refused')->default(false);
+            $table->dateTime('at', 3);
+            $table->dateTime('held_until')->index();
+            $table->unique(['change_id', 'step']);
+            $table->index(['account_id', 'path_hash', 'id']);
+            $table->index(['account_id', 'directory_hash', 'id']);
+        });
+        // A text that somebody has open: what they opened, and what they have made of it so far.
+        Schema::create('file_drafts', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('account_id')->constrained()->cascadeOnDelete();
+            $table->foreignId('person_id')->constrained('people')->cascadeOnDelete();
+            $table->string('path', 4096);
+            $table->string('path_hash', 64);
+            $table->string('base_sha256', 64)->nullable();
+            $table->json('seen')->nullable();
+            $table->longText('text')->nullable();
+            $table->json('merged')->nullable();
+            $table->dateTime('opened_at');
+            $table->dateTime('here_at')->index();
+            $table->dateTime('typed_at')->nullable();
+            $table->timestamps();
+            $table->unique(['account_id', 'path_hash', 'person_id']);
+        });
+        Schema::table('set_asides', static function (Blueprint $table): void {
+            $table->foreign('change_id')->references('id')->on('changes_by_hand')->nullOnDelete();
         });
     }
 

@@ -13,6 +13,7 @@ use App\Deployments\Plans;
 use App\Deployments\SiteFacts;
 use App\Failure\Problem;
 use App\Models\Deployment;
+use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
@@ -318,6 +319,9 @@ final class DeploymentController
             'deployment' => $deployment,
             'site' => $deployment->site,
             'account' => $deployment->site->account,
+            'originals' => $deployment->state === DeploymentState::Proven
+                ? $this->files->originals($deployment)
+                : null,
             'view' => $deployment->hasNoPlan()
                 ? null
                 : new DeploymentView(
@@ -335,7 +339,20 @@ final class DeploymentController
     {
         $asks = ($deployment->counts[Change::Asked->value]['files'] ?? 0) > 0;
 
-        return $asks && ! $request->has('show') ? new PlanFilter(questions: true) : PlanController::filter($request);
+        if ($request->has('show')) {
+            return PlanController::filter($request);
+        }
+        // Of files by hand only a few are touched; the others are the site as it is.
+        $touched = $deployment->kind === DeploymentKind::Files ? array_filter(
+            [Change::Replace, Change::Add],
+            static fn (Change $change): bool => ($deployment->counts[$change->value]['files'] ?? 0) > 0,
+        ) : [];
+
+        return match (true) {
+            $asks => new PlanFilter(questions: true),
+            $touched !== [] => new PlanFilter(reset($touched)),
+            default => PlanController::filter($request),
+        };
     }
 
     private function person(Request $request): Person

@@ -6,6 +6,9 @@ namespace App\Http\Controllers;
 
 use App\Deployments\MakePlan;
 use App\Deployments\Plans;
+use App\Errands\Errands;
+use App\Files\ChangesByHand;
+use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\SetAside;
 use App\Models\Site;
@@ -24,17 +27,43 @@ final class SetAsideController
 
         return view('set-aside', [
             'site' => $site,
-            'files' => $site->setAside()->held()->with('deployment.package')->latest('id')->paginate(self::EACH),
+            'files' => $site->setAside()
+                ->held()
+                ->with('deployment.package', 'change')
+                ->latest('id')
+                ->paginate(self::EACH),
         ]);
     }
 
     public function restore(Request $request, SetAside $aside, Plans $plans): RedirectResponse
     {
-        $aside->load('site.account.client', 'site.account.sites', 'deployment');
+        $aside->load(
+            'site.account.client',
+            'site.account.sites',
+            'deployment',
+            'change',
+        );
         $person = $request->user();
+        if ($aside->change_id !== null) {
+            return $this->restoreByHand($aside, $person instanceof Person ? $person : null);
+        }
         $back = $plans->orderRestoreFile($aside, $person instanceof Person ? $person : null);
         MakePlan::dispatch($back->id);
 
         return redirect("/deployments/$back->id");
+    }
+
+    /** What a change by hand took out is put back by one. */
+    private function restoreByHand(SetAside $aside, ?Person $person): RedirectResponse
+    {
+        $change = app(ChangesByHand::class)->orderRestore($aside, $person);
+        Errands::start(
+            ErrandKind::ChangeFiles,
+            "/file-changes/$change->id",
+            $change->account,
+            ['change' => $change->id],
+        );
+
+        return redirect("/file-changes/$change->id");
     }
 }

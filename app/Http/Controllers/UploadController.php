@@ -12,6 +12,7 @@ use App\Models\Person;
 use App\Models\Site;
 use App\Models\Upload;
 use App\Packages\Uploads;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Upload\UploadChecksum;
 use Cellarium\Core\Upload\UploadMetadata;
@@ -62,6 +63,7 @@ final class UploadController
                 $said['filename'] ?? 'package',
                 $length,
                 $site?->id,
+                $site === null || ! isset($said['into']) ? null : RemotePath::fromString($said['into'])->toString(),
             );
 
             return self::answer(201, ['Location' => "/uploads/$upload->id", ...self::expiry($upload)]);
@@ -139,8 +141,8 @@ final class UploadController
                 $locked->errand_id = null;
             }
             $locked->errand_id ??= Errands::order(
-                ErrandKind::TakePackage,
-                '/packages',
+                $upload->into === null ? ErrandKind::TakePackage : ErrandKind::TakeFiles,
+                $upload->into === null ? '/packages' : "/sites/$upload->site_id/files",
                 null,
                 ['upload' => $upload->id, 'site' => $upload->site_id],
             )->id;

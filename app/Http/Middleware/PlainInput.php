@@ -16,7 +16,7 @@ use Symfony\Component\HttpFoundation\Response;
 final class PlainInput
 {
     /** Fields that are lists. */
-    private const LISTS = ['columns', 'users', 'open', 'kinds', 'packages'];
+    private const LISTS = ['columns', 'users', 'open', 'kinds', 'packages', 'names', 'brought'];
 
     public function handle(Request $request, Closure $next): Response
     {

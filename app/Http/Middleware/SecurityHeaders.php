@@ -12,13 +12,16 @@ use Symfony\Component\HttpFoundation\Response;
 final class SecurityHeaders
 {
     public const POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self'; "
-        ."connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'";
+        ."media-src 'self'; frame-src 'self'; connect-src 'self'; form-action 'self'; frame-ancestors 'none'; "
+        ."base-uri 'none'";
 
     public function handle(Request $request, Closure $next): Response
     {
         $response = $next($request);
+        // What comes from a client's server has a stricter one of its own.
+        $response->headers->has('Content-Security-Policy')
+            || $response->headers->set('Content-Security-Policy', self::POLICY);
         $response->headers->add([
-            'Content-Security-Policy' => self::POLICY,
             'X-Content-Type-Options' => 'nosniff',
             'Referrer-Policy' => 'same-origin',
             'Cross-Origin-Opener-Policy' => 'same-origin',

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Files;
+
+use App\Hosting\Connections;
+use App\Models\Account;
+use App\Storage\RunLimits;
+use Cellarium\Core\Transfer\TransferPool;
+use Cellarium\Core\Transfer\WorkerPool;
+use Illuminate\Filesystem\Filesystem;
+
+/** Several connections to an account for a while, with a directory of ours to read files into. */
+final readonly class FileWorkers
+{
+    public function __construct(private Connections $connections, private Filesystem $files)
+    {
+    }
+
+    /**
+     * @template T
+     *
+     * @param  \Closure(): mixed  $beat  called often, also while no server answers; may throw Cancelled
+     * @param  \Closure(TransferPool, string): T  $work  is given the connections and the directory, which is empty
+     * @return T
+     */
+    public function with(Account $account, \Closure $beat, \Closure $work): mixed
+    {
+        $scratch = sys_get_temp_dir().'/cellarium-files-'.bin2hex(random_bytes(8));
+        $this->files->makeDirectory($scratch, 0700);
+        $pool = new WorkerPool(
+            $this->connections->endpoint($account),
+            (int) config('cellarium.lanes'),
+            new WorkBeat($beat),
+            slots: $this->connections->slots,
+            bytesASecond: RunLimits::bytesASecond(),
+        );
+        try {
+            return $work($pool, $scratch);
+        } finally {
+            $pool->close();
+            $this->files->deleteDirectory($scratch);
+        }
+    }
+}

@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Files;
+
+use App\Models\FileDraft;
+use Cellarium\Core\File\NotText;
+use Cellarium\Core\File\SideBySide;
+use Cellarium\Core\File\TextMistake;
+use Cellarium\Core\File\TextMistakes;
+use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Storage\ContentStore;
+
+/** What is looked at before a text is saved: what differs, and what is wrong with it now that was not before. */
+final readonly class TextReview
+{
+    public function __construct(
+        private TextEditing $editing,
+        private TextMistakes $mistakes,
+        private ContentStore $store,
+    ) {
+    }
+
+    /**
+     * @return array{
+     *     difference: SideBySide|null,
+     *     isSame: bool,
+     *     mistakes: list<TextMistake>,
+     *     barred: string|null,
+     *     label: string,
+     * } why it cannot be saved stands in "barred"
+     */
+    public function of(FileDraft $draft): array
+    {
+        $base = $this->editing->base($draft);
+        $edited = (string) ($draft->text ?? $base->edited());
+        $barred = null;
+        try {
+            $base->bytesOf($edited);
+        } catch (NotText $not) {
+            $barred = $not->getMessage();
+        }
+
+        return [
+            'difference' => SideBySide::of($base->edited(), $edited),
+            'isSame' => $draft->text === null,
+            'mistakes' => $this->mistakes->newIn(
+                RelativePath::fromString($draft->path()->name()),
+                $base->edited(),
+                $edited,
+            ),
+            'barred' => $barred,
+            'label' => $base->label(),
+        ];
+    }
+
+    /**
+     * What somebody else changed meanwhile, beside what was changed here; null where nobody did.
+     *
+     * @return array{sides: SideBySide|null, clashes: list<array{int, string, string}>|null}|null
+     */
+    public function merged(FileDraft $draft): ?array
+    {
+        $merged = $draft->text === null ? null : $draft->merged;
+        if ($merged === null || ! $this->store->has($merged['base']) || ! $this->store->has($merged['ours'])) {
+            return null;
+        }
+
+        return [
+            'sides' => SideBySide::of(
+                $this->editing->held($merged['base'])->edited(),
+                $this->editing->base($draft)->edited(),
+                (string) file_get_contents($this->store->file($merged['ours'])),
+            ),
+            'clashes' => $merged['clashes'],
+        ];
+    }
+}

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Cellarium\Core\Path\RemotePath;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Model;
+
+/** What a directory of an account held when it was looked at last, or why that could not be seen. */
+final class DirectoryListing extends Model
+{
+    use OfClients;
+
+    protected $dateFormat = 'Y-m-d H:i:s.v';
+
+    protected $guarded = ['id'];
+
+    protected $attributes = [
+        'looked_at' => null,
+        'entries' => null,
+        'answers' => null,
+        'trouble' => null,
+    ];
+
+    protected $casts = ['looked_at' => 'immutable_datetime', 'answers' => 'array'];
+
+    public static function of(Account $account, RemotePath $path): ?self
+    {
+        return self::where(['account_id' => $account->id, 'path_hash' => FileVersion::hash($path)])->first();
+    }
+
+    /** @param  Builder<self>  $query */
+    protected static function onlyOf(Builder $query, int $client): void
+    {
+        $query->whereIn('directory_listings.account_id', self::accountsOf($client));
+    }
+}
