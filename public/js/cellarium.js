@@ -24,7 +24,8 @@
             !event.ctrlKey &&
             !event.metaKey &&
             !event.altKey &&
-            !typing(event.target) &&
+            // Within the text editor, the event seems to come from the editor as a whole.
+            !typing(event.composedPath()[0]) &&
             finder()
         ) {
             event.preventDefault();

@@ -60,11 +60,13 @@
     const hashed = async (text) => base64(await crypto.subtle.digest('SHA-256', encoder.encode(text)));
 
     const send = async (form, files, name) => {
-        const body = files.length === 1 && !files[0].webkitRelativePath ? files[0] : asTar(files);
+        // By hand, names and folders come along in any case.
+        const isSingle = files.length === 1 && !files[0].webkitRelativePath && form.dataset.into === undefined;
+        const body = isSingle ? files[0] : asTar(files);
         const box = form.querySelector('.progress-box');
         const bar = box.querySelector('progress');
         const said = box.querySelector('.progress-words');
-        const key = `cellarium ${await hashed(`${name}\n${fingerprint(files)}`)}`;
+        const key = `cellarium ${await hashed(`${form.dataset.into ?? ''}\n${name}\n${fingerprint(files)}`)}`;
         let digest = '';
         let began = null;
         let from = 0;
@@ -75,7 +77,11 @@
             retryDelays: [0, 1000, 3000, 5000, 10000, 20000, 30000, 60000],
             // Kept, so that nothing is sent again when the server is broken off while it checks.
             removeFingerprintOnSuccess: false,
-            metadata: { filename: name, site: form.querySelector('[name=site]')?.value ?? '' },
+            metadata: {
+                filename: name,
+                site: form.querySelector('[name=site]')?.value ?? '',
+                ...(form.dataset.into === undefined ? {} : { into: form.dataset.into }),
+            },
             headers: { 'X-CSRF-TOKEN': form.querySelector('[name=_token]').value },
             fingerprint: async () => key,
             // Each piece is hashed as it is read, so that the server takes it whole or not at all.
@@ -145,12 +151,14 @@
     };
 
     const take = (form, list) => {
-        const files = [...list].filter(file => file.size > 0 || file.webkitRelativePath);
+        const isByHand = form.dataset.into !== undefined;
+        const files = [...list].filter(file => isByHand || file.size > 0 || file.webkitRelativePath);
         if (files.length === 0) {
             return;
         }
         const folder = files[0].webkitRelativePath.split('/')[0];
-        send(form, files, folder ? `${folder}.tar` : files[0].name);
+        const many = files.length === 1 ? files[0].name : `${files.length} files`;
+        send(form, files, folder && !isByHand ? `${folder}.tar` : many);
     };
     // What is dropped may be a file or a folder; of a folder all below it is read.
     const below = async (entry, path) => {
@@ -172,7 +180,20 @@
         }
     };
 
+    const dropped = async (form, event) => {
+        const most = form.dataset.into === undefined ? 1 : Infinity;
+        const plain = [...event.dataTransfer.files];
+        const entries = [...event.dataTransfer.items].map(item => item.webkitGetAsEntry?.()).filter(Boolean);
+        const files = entries.length > 0 ? [] : plain.slice(0, most);
+        for (const entry of entries.slice(0, most)) {
+            files.push(...await below(entry, ''));
+        }
+        take(form, files);
+    };
+
     document.querySelectorAll('form.upload').forEach((form) => {
+        // Files by hand may be dropped anywhere on the list of the folder they are for.
+        const places = form.dataset.into === undefined ? [form] : [form, document.querySelector('.files-two')];
         form.classList.add('in-pieces');
         form.querySelector('#folder').addEventListener('change', event => take(form, event.target.files));
         form.querySelector('#package').addEventListener('change', event => take(form, event.target.files));
@@ -184,21 +205,18 @@
                 take(form, files);
             }
         }, true);
-        form.addEventListener('dragover', (event) => {
-            event.preventDefault();
-            form.classList.add('is-over');
-        });
-        form.addEventListener('dragleave', () => form.classList.remove('is-over'));
-        form.addEventListener('drop', async (event) => {
-            event.preventDefault();
-            form.classList.remove('is-over');
-            const dropped = [...event.dataTransfer.files];
-            const entries = [...event.dataTransfer.items].map(item => item.webkitGetAsEntry?.()).filter(Boolean);
-            const files = entries.length > 0 ? [] : dropped.slice(0, 1);
-            for (const entry of entries.slice(0, 1)) {
-                files.push(...await below(entry, ''));
-            }
-            take(form, files);
+        places.filter(Boolean).forEach((place) => {
+            place.addEventListener('dragover', (event) => {
+                event.preventDefault();
+                place.classList.add('is-over');
+            });
+            place.addEventListener('dragleave', () => place.classList.remove('is-over'));
+            place.addEventListener('drop', (event) => {
+                event.preventDefault();
+                place.classList.remove('is-over');
+                form.closest('details')?.setAttribute('open', '');
+                dropped(form, event);
+            });
         });
     });
 })();

@@ -1,4 +1,3 @@
-@use('Cellarium\Core\File\SideMark')
 <x-page :title="$view->item->path->name().' of '.$site->domain" place="Deployments">
     <x-slot:where>
         <x-site-where :site="$site" here="deployment">
@@ -26,8 +25,8 @@
         </header>
         <div class="sides">
             @foreach ($view->sides() as $side)
-                <section aria-label="{{ $side->label() }}">
-                    <h2>{{ $side->label() }}
+                <section aria-label="{{ $side->label($view->deployment) }}">
+                    <h2>{{ $side->label($view->deployment) }}
                         @if ($side->value === 'deployed')
                             <small>{{ $deployment->comparedWith?->ended_at?->shown('j M Y H:i') }}</small>
                         @endif
@@ -40,7 +39,7 @@
                         @endforeach
                     </dl>
                     @if ($view->isPicture())
-                        <img src="{{ $view->address($side) }}" alt="{{ $side->label() }}">
+                        <img src="{{ $view->address($side) }}" alt="{{ $side->label($view->deployment) }}">
                     @endif
                 </section>
             @endforeach
@@ -51,36 +50,10 @@
             @if ($texts->differOnlyInLineEnds)
                 <p class="calm">The lines are the same; only the line ends differ, or the way the last one ends.</p>
             @endif
-            <div class="scroll" tabindex="0" role="group" aria-label="The texts side by side">
-                <table class="side-by-side is-sides">
-                    <thead>
-                        <tr>
-                            @foreach ($view->sides() as $side)
-                                <th>{{ $side->label() }}</th>
-                            @endforeach
-                        </tr>
-                    </thead>
-                    <tbody>
-                        @foreach ($texts->rows as $row)
-                            @if ($row === [])
-                                <tr class="is-left-out">
-                                    <td colspan="3">…</td>
-                                </tr>
-                            @else
-                                <tr>
-                                    @foreach ($row as $line)
-                                        <td class="is-{{ $line->mark->value }}"><code>{{ $line->text }}</code>
-                                            @if ($line->mark === SideMark::Removed)
-                                                <span class="soft">not here</span>
-                                            @endif
-                                        </td>
-                                    @endforeach
-                                </tr>
-                            @endif
-                        @endforeach
-                    </tbody>
-                </table>
-            </div>
+            @include('parts.side-by-side', ['heads' => array_map(
+                static fn ($side): string => $side->label($view->deployment),
+                $view->sides(),
+            )])
         @elseif (! $view->isPicture())
             <p class="calm">It is no text that can be laid side by side, is too long for it, or what it held is no
                 longer here; size, time and hash tell the sides apart.</p>

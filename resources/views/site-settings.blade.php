@@ -77,6 +77,13 @@
                                 (string) $site->client_id) === (string) $client->id)>{{ $client->name }}</option>
                     @endforeach
                 </select>
+                <span class="name" id="shows">Files</span>
+                <div><label class="check"><input type="checkbox" name="shows_files" value="1"
+                            aria-describedby="shows-note" @checked(old('shows_files', $site->shows_files))> its
+                        client’s people may look at them</label>
+                    <p class="soft" id="shows-note">at names, rights, addresses and pictures; they change nothing, and
+                        never see what another client has in the same place</p>
+                </div>
                 <label for="notes">Notes</label>
                 <textarea class="entry" id="notes" name="notes" rows="3">@exactly(old('notes', $site->notes))</textarea>
                 <div class="row-acts"><button class="act is-main"

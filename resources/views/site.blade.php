@@ -27,6 +27,9 @@
         <div class="row-acts">
             <x-action to="/deployments/new?site={{ $site->id }}" method="GET" main>Deploy</x-action>
             <x-action to="/sites/{{ $site->id }}/backups">Back up</x-action>
+            @if ($site->filesAreShown())
+                <x-action to="/sites/{{ $site->id }}/files?last=1" method="GET">Files</x-action>
+            @endif
             <x-action method="GET"
                 to="/accounts/{{ $account->id }}/ftp-users/new?directory={{ urlencode($site->document_root) }}">New
                 FTP user</x-action>
@@ -134,7 +137,7 @@
             </section>
             @if ($view->heldAside > 0)
                 <section class="sheet" aria-labelledby="aside">
-                    <h2 id="aside">Set aside <small>{{ number_format($view->heldAside) }} taken out by deployments, held
+                    <h2 id="aside">Set aside <small>{{ number_format($view->heldAside) }} taken out, held
                         {{ config('cellarium.set_aside_days') }} days</small></h2>
                     @include('parts.set-aside', ['files' => $view->aside])
                     @if ($view->heldAside > $view->aside->count())

@@ -1,3 +1,4 @@
+@use('App\Deployments\PlanSide')
 @php($rows = $tree->rows())
 <table class="facts-table tree plan" id="plan-table">
     <thead>
@@ -7,8 +8,8 @@
                 <th>Last deployed
                     <span class="soft">{{ $deployment->comparedWith->ended_at?->shown('j M') }}</span></th>
             @endif
-            <th>{{ $deployment?->state->isOver() === true ? 'On the server before' : 'On the server now' }}</th>
-            <th>{{ $deployment?->bringsBack() === true ? 'In the backup' : 'In the package' }}</th>
+            <th>{{ PlanSide::Live->label($deployment) }}</th>
+            <th>{{ PlanSide::Package->label($deployment) }}</th>
             <th>Afterwards</th>
         </tr>
     </thead>
