@@ -63,6 +63,8 @@ $ids = [
     'asked' => ClientRequest::firstOrFail()->id,
     'kind' => 'clients',
     'id' => $deployed->site->account->client_id,
+    'path' => '',
+    'byhand' => 0,
 ];
 // What a page is asked for beside its bare address.
 $asked = [
@@ -91,6 +93,16 @@ $left = [
     'package-types/{type}.yaml',
     'accounts/import/{name}',
     'bulk/{change}',
+    'file-changes/{byhand}',
+    'file-changes/{byhand}/page',
+    'file-searches/{search}',
+    'rights-checks/{check}',
+    'sites/{site}/look-file/{path}',
+    'accounts/{account}/look-file/{path}',
+    'sites/{site}/compare-file/{path}',
+    'accounts/{account}/compare-file/{path}',
+    'sites/{site}/edit-file/{path}',
+    'accounts/{account}/edit-file/{path}',
     'bulk/{change}/live',
 ];
 $pages = ['/sign-in' => 'nobody'];
@@ -101,7 +113,7 @@ foreach (Route::getRoutes()->getRoutes() as $route) {
     $address = '/'
         .ltrim(
             (string) preg_replace_callback(
-                '/\{(\w+)\}/',
+                '/\{(\w+)\??\}/',
                 static fn (array $match): string => (string) ($ids[$match[1]]
                     ?? exit("{$route->uri()} is not known here\n")),
                 $route->uri(),

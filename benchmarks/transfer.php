@@ -11,8 +11,9 @@ declare(strict_types=1);
  * Beside the engine, in the same run and against the same server: `league/flysystem-ftp` in a plain loop for the small
  * ones (of which it moves a part where round trips are long; the rest is reckoned), one `curl` command for the large
  * ones, and the bound: three round trips for each small file over all connections. PASV, STOR or RETR to its 150, and
- * to its 226: that is what FTP takes (RFC 959). "order" sends small and large ones together over connections of
- * 10 MB/s each, the large ones first and last.
+ * to its 226: that is what FTP takes (RFC 959). How long a round trip is in truth, through this proxy on this machine
+ * with all connections busy, is measured in the same run by connections that do nothing else, and printed. "order"
+ * sends small and large ones together over connections of 10 MB/s each, the large ones first and last.
  *
  * "unpacked there" brings the same small files by one archive that the host unpacks by itself: packing, connecting,
  * sending, unpacking and listing what came of it. The host is the stand-in, which works on the daemon's own files, and
@@ -69,6 +70,9 @@ const LOOPED = [
 /** As sites are: the small files lie in directories, which are made as they are sent. */
 const FILES_A_DIRECTORY = 50;
 
+/** Round trips on each connection from which the length of one is told. */
+const ROUND_TRIPS = 100;
+
 /** Ports for data connections; enough that none is asked for before it is free again. */
 const PORTS = [21_000, 21_399];
 
@@ -100,6 +104,8 @@ $memory = static function (): int {
 };
 
 $peak = 0;
+/** @var list<string> $trips how long a round trip really was */
+$trips = [];
 /** Connecting, all steps one after the other, and closing: what a run needs that finds nothing open. */
 $engine = static function (Endpoint $endpoint, array ...$steps) use ($seconds, $memory, &$peak): float {
     return $seconds(static function () use ($endpoint, $steps, $memory, &$peak): void {
@@ -148,6 +154,42 @@ $curl = static function (Endpoint $endpoint, array $arguments): void {
     if ($process === false || proc_close($process) !== 0) {
         throw new RuntimeException('curl failed');
     }
+};
+
+/**
+ * How long one round trip takes while all connections are busy with nothing else, in seconds. NOOP is answered before
+ * signing in as well (RFC 959), by a refusal that is as quick.
+ */
+$roundTrip = static function (Endpoint $endpoint) use ($seconds): float {
+    $open = [];
+    for ($connection = 0; $connection < CONNECTIONS; $connection++) {
+        $stream = stream_socket_client("tcp://$endpoint->address:$endpoint->port");
+        $stream === false && exit("The server does not answer.\n");
+        fgets($stream);
+        $open[$connection] = $stream;
+    }
+    $left = array_fill(0, CONNECTIONS, ROUND_TRIPS);
+
+    return $seconds(static function () use ($open, $left): void {
+        array_map(static fn ($stream) => fwrite($stream, "NOOP\r\n"), $open);
+        while ($open !== []) {
+            [$answered, $none] = [$open, null];
+            stream_select(
+                $answered,
+                $none,
+                $none,
+                10,
+            ) || exit("The server fell silent.\n");
+            foreach ($answered as $connection => $stream) {
+                fgets($stream) === false && exit("The server hung up.\n");
+                if (--$left[$connection] > 0) {
+                    fwrite($stream, "NOOP\r\n");
+                } else {
+                    unset($open[$connection]);
+                }
+            }
+        }
+    }) / ROUND_TRIPS;
 };
 
 $small = "$scratch/small";
@@ -304,7 +346,9 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
                 continue;
             }
             if ($part !== 'large') {
-                $bound = $delay === 0 ? null : 3 * $delay / 1000 * SMALL / CONNECTIONS;
+                $trip = $roundTrip($endpoint);
+                $trips[] = sprintf('%s: %.2f ms', $name, 1000 * $trip);
+                $bound = 3 * $trip * SMALL / CONNECTIONS;
                 $looped = min(SMALL, LOOPED[$delay] ?? 60);
                 $whole = SMALL / $looped;
                 $in = static fn (int $file): string => '/up/'.intdiv($file, FILES_A_DIRECTORY);
@@ -381,5 +425,6 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
         }
     }
 }
+echo $trips === [] ? '' : "\na round trip over ".CONNECTIONS.' connections at once: '.implode('; ', $trips)."\n";
 printf("\nmost memory of any worker: %.1f MB\n", $peak / 1e6);
 exec('rm -rf '.escapeshellarg($scratch));

@@ -9,8 +9,10 @@ use App\FtpUsers\HandOvers;
 use App\Models\ApiToken;
 use App\Models\Backup;
 use App\Models\BulkChange;
+use App\Models\ChangeByHand;
 use App\Models\ClientRequest;
 use App\Models\Errand;
+use App\Models\FileDraft;
 use App\Models\Person;
 use App\Models\SavedView;
 use App\Models\SetAside;
@@ -60,6 +62,33 @@ final class EveryRouteTest extends AppTestCase
         'GET requests/{asked}' => [],
         'POST requests/{asked}/answer' => ['answer'],
         'GET backups/{backup}/zip' => [],
+        'GET sites/{site}/files/{path?}' => self::FILES,
+        'GET accounts/{account}/files/{path?}' => self::FILES,
+        'GET file-changes/{byhand}' => [],
+        'POST sites/{site}/file-changes' => self::FILE_CHANGE,
+        'POST accounts/{account}/file-changes' => self::FILE_CHANGE,
+        'POST sites/{site}/file-uploads' => ['at'],
+        'POST sites/{site}/file-downloads' => ['at', 'do', 'names'],
+        'POST accounts/{account}/file-downloads' => ['at', 'do', 'names'],
+        'POST sites/{site}/file-visitors' => ['at', 'names'],
+        'POST accounts/{account}/file-visitors' => ['at', 'names'],
+        'POST file-changes/{byhand}/start' => ['mend'],
+        'GET file-changes/{byhand}/page' => [],
+        'GET sites/{site}/look-file/{path}' => [],
+        'GET accounts/{account}/look-file/{path}' => [],
+        'GET sites/{site}/compare-file/{path}' => ['with'],
+        'GET accounts/{account}/compare-file/{path}' => ['with'],
+        'GET file-searches/{search}' => [],
+        'POST sites/{site}/file-searches' => self::SEARCH,
+        'POST accounts/{account}/file-searches' => self::SEARCH,
+        'GET rights-checks/{check}' => [],
+        'POST sites/{site}/rights-checks' => [],
+        'POST rights-checks/{check}' => ['names'],
+        'GET sites/{site}/edit-file/{path}' => [],
+        'GET accounts/{account}/edit-file/{path}' => [],
+        'POST file-drafts/{draft}' => ['content', 'do', 'files'],
+        'POST file-drafts/{draft}/keep' => ['content'],
+        'POST file-changes/{byhand}/undo' => [],
         'GET ftp-users/{user}/sheet' => [],
         'POST sign-out' => [],
         'GET /' => ['kind', 'as', 'group', 'words', 'from'],
@@ -231,8 +260,55 @@ final class EveryRouteTest extends AppTestCase
         'aliases',
         'mounts',
         'proof_decides',
+        'shows_files',
         'client',
         'notes',
+    ];
+
+    private const DRAFT = [
+        'path' => '/index.html',
+        'path_hash' => 'none',
+        'opened_at' => '2026-11-26 12:00:00',
+        'here_at' => '2026-11-26 12:00:00',
+    ];
+
+    private const FILES = [
+        'chosen',
+        'down',
+        'errand',
+        'from',
+        'hidden',
+        'last',
+        'look',
+        'name',
+        'side',
+        'sort',
+    ];
+
+    private const FILE_CHANGE = [
+        'at',
+        'below',
+        'called',
+        'directories',
+        'do',
+        'files',
+        'folder',
+        'names',
+        'private',
+        'to_site',
+        'version',
+    ];
+
+    private const SEARCH = [
+        'at',
+        'exact',
+        'from',
+        'largest',
+        'name',
+        'smallest',
+        'text',
+        'text_up_to',
+        'until',
     ];
 
     private const USER = [
@@ -328,6 +404,21 @@ final class EveryRouteTest extends AppTestCase
                 'set_aside_at' => now(),
                 'held_until' => now()->addDay(),
             ])->id,
+            'byhand' => ChangeByHand::create([
+                'account_id' => $this->account->id,
+                'site_id' => $this->site->id,
+                'person_id' => $this->person->id,
+                'action' => 'new_folder',
+                'state' => 'done',
+                'directory' => '/',
+                'title' => 'New folder dials',
+                'asked' => [],
+            ])->id,
+            'path' => 'index.html',
+            'draft' => FileDraft::create(self::DRAFT + [
+                'account_id' => $this->account->id,
+                'person_id' => $this->person->id,
+            ])->id,
             'type' => 'built-site',
             'upload' => Upload::create([
                 'person_id' => $this->person->id,
@@ -343,6 +434,8 @@ final class EveryRouteTest extends AppTestCase
             ])->id,
             'view' => $view->id,
             'errand' => $errand->id,
+            'search' => $this->done('find_files')->id,
+            'check' => $this->done('check_rights')->id,
             'change' => $change->id,
             'link' => 1,
             'destination' => $destination->id,
@@ -382,7 +475,7 @@ final class EveryRouteTest extends AppTestCase
         $address = '/'
             .ltrim(
                 (string) preg_replace_callback(
-                    '/\{(\w+)\}/',
+                    '/\{(\w+)\??\}/',
                     static fn (array $match): string => (string) $ids[$match[1]],
                     $uri,
                 ),
@@ -403,7 +496,7 @@ final class EveryRouteTest extends AppTestCase
                 ['0', '-1', 'abc', '99999999999999999999', '1%00', '%FF', '1%27', str_repeat('9', 300)] as $number
             ) {
                 yield "$number in its address" => ['/'.preg_replace(
-                    '/\{\w+\}/',
+                    '/\{\w+\??\}/',
                     $number,
                     $uri,
                     1,
@@ -426,6 +519,19 @@ final class EveryRouteTest extends AppTestCase
         ob_end_clean();
 
         return $response->getStatusCode();
+    }
+
+    /** A question about the site that a worker has answered. */
+    private function done(string $kind): Errand
+    {
+        return Errand::create([
+            'kind' => $kind,
+            'state' => 'done',
+            'site_id' => $this->site->id,
+            'person_id' => $this->person->id,
+            'back' => '/',
+            'given' => ['at' => $this->site->document_root],
+        ]);
     }
 
     /** @return array<string, mixed> what the other fields of a form hold, so that the wrong one is come to */

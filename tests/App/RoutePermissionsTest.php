@@ -10,11 +10,13 @@ use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
 use App\Models\BulkChange;
+use App\Models\ChangeByHand;
 use App\Models\Client;
 use App\Models\ClientRequest;
 use App\Models\Deployment;
 use App\Models\Destination;
 use App\Models\Errand;
+use App\Models\FileDraft;
 use App\Models\FtpUser;
 use App\Models\HandOver;
 use App\Models\Package;
@@ -187,7 +189,7 @@ final class RoutePermissionsTest extends AppTestCase
     private function send(Route $route, array $things): TestResponse
     {
         $address = '/'.ltrim((string) preg_replace_callback(
-            '/\{(\w+)\}/',
+            '/\{(\w+)\??\}/',
             static fn (array $match): string => (string) $things[$match[1]],
             $route->uri(),
         ), '/');
@@ -298,6 +300,24 @@ final class RoutePermissionsTest extends AppTestCase
                 'set_aside_at' => now(),
                 'held_until' => now()->addDay(),
             ])->id,
+            'byhand' => ChangeByHand::create([
+                'account_id' => $account->id,
+                'site_id' => $site->id,
+                'action' => 'new_folder',
+                'state' => 'done',
+                'directory' => '/',
+                'title' => 'New folder dials',
+                'asked' => [],
+            ])->id,
+            'path' => 'index.html',
+            'draft' => FileDraft::create([
+                'account_id' => $account->id,
+                'person_id' => $this->person->id,
+                'path' => '/index.html',
+                'path_hash' => "none of $account->id",
+                'opened_at' => now(),
+                'here_at' => now(),
+            ])->id,
             'type' => 'built-site',
             'upload' => Upload::create([
                 'person_id' => $this->person->id,
@@ -325,6 +345,8 @@ final class RoutePermissionsTest extends AppTestCase
                 'back' => '/',
                 'given' => [],
             ])->id,
+            'search' => 1,
+            'check' => 1,
             'change' => BulkChange::create(['kind' => 'close', 'state' => 'draft', 'items' => []])->id,
             'link' => HandOver::create([
                 'ftp_user_id' => $user->id,

@@ -33,7 +33,10 @@ export async function open(viewport = { width: 1280, height: 800 }) {
     page.setDefaultTimeout(+(process.env.PATIENCE ?? 60000));
     page.troubles = [];
     page.on('pageerror', (error) => page.troubles.push(error.message));
-    page.on('console', (message) => message.type() === 'error' && page.troubles.push(message.text()));
+    // That a page of a client runs nothing is as it should be; so is a question broken off by going elsewhere.
+    const meant = /^Blocked script execution|^htmx:(?:sendAbort|afterRequest),/;
+    page.on('console', (message) => message.type() === 'error' && !meant.test(message.text())
+        && page.troubles.push(message.text()));
     page.on('request', (request) => {
         if (!request.url().startsWith(base) && !request.url().includes('.localhost:')) {
             page.troubles.push(`asked another host: ${request.url()}`);
