@@ -7,8 +7,8 @@ namespace Tests\Support;
 use RuntimeException;
 
 /**
- * A port that nobody listens at, on any address of this machine. Those given here lie below what the kernel hands out to
- * outgoing connections, so that none of those takes it between being found and being listened at.
+ * A port that nobody listens at, on any address of this machine. Those given here lie below what the kernel hands out
+ * to outgoing connections, so that none of those takes it between being found and being listened at.
  */
 final class FreePort
 {
