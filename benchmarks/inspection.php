@@ -16,8 +16,8 @@ isset($argv[2]) && require $argv[2];
 
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageOrigin;
-use Cellarium\Core\Storage\FileContentStore;
 use Symfony\Component\Clock\NativeClock;
+use Tests\Support\TestStore;
 
 $pages = max(20, (int) ($argv[1] ?? 2000));
 
@@ -82,7 +82,7 @@ $measure = static function (int $pages) use ($site, $best): array {
         }
     });
     $directory = sys_get_temp_dir().'/references-'.bin2hex(random_bytes(6));
-    $intake = new PackageIntake(new FileContentStore($directory), new NativeClock);
+    $intake = new PackageIntake(TestStore::in($directory), new NativeClock);
     $from = hrtime(true);
     $found = $intake->take((string) $archive, 'site-1.0.zip');
     $whole = (hrtime(true) - $from) / 1e6;

@@ -37,7 +37,6 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\WorkerPool;
@@ -49,6 +48,7 @@ use Tests\Support\FtpDaemon;
 use Tests\Support\QuietListener;
 use Tests\Support\StandinHost;
 use Tests\Support\StoredFiles;
+use Tests\Support\TestStore;
 use Tests\Support\Vsftpd;
 
 require __DIR__.'/../vendor/autoload.php';
@@ -217,7 +217,7 @@ $down = static fn (string $from, string $local, int $size): Job => Job::fetch(
     $size,
     $from,
 );
-$store = new FileContentStore("$scratch/contents");
+$store = TestStore::in("$scratch/contents");
 $texts = [];
 for ($file = 1; $file <= SMALL; $file++) {
     $texts[intdiv($file, FILES_A_DIRECTORY)."/$file"] = random_bytes(SMALL_BYTES);

@@ -12,6 +12,21 @@ return [
     // Everything that is written: contents, backups, runs, uploads, locks.
     'var' => $absolute(env('CELLARIUM_VAR', 'var')),
 
+    'store' => [
+        // The keys that contents are sealed with; a copy of this file belongs somewhere else.
+        'key_file' => $absolute(env('CELLARIUM_KEY_FILE'))
+            ?? $absolute(env('CELLARIUM_VAR', 'var')).'/keys/contents.json',
+        // A store that speaks S3; none, and contents lie on the disk, where no bucket is named.
+        's3' => [
+            'endpoint' => (string) env('CELLARIUM_S3_ENDPOINT', ''),
+            'region' => (string) env('CELLARIUM_S3_REGION', 'us-east-1'),
+            'bucket' => (string) env('CELLARIUM_S3_BUCKET', ''),
+            'prefix' => (string) env('CELLARIUM_S3_PREFIX', ''),
+            'key' => (string) env('CELLARIUM_S3_KEY', ''),
+            'secret' => (string) env('CELLARIUM_S3_SECRET', ''),
+        ],
+    ],
+
     'hosts_file' => $absolute(env('CELLARIUM_HOSTS_FILE')),
     'authorities' => $absolute(env('CELLARIUM_AUTHORITIES')),
     'live_suffix' => (string) env('CELLARIUM_LIVE_SUFFIX', ''),

@@ -26,6 +26,7 @@ use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
+use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferPool;
@@ -40,6 +41,7 @@ final readonly class Backups
         private RunFiles $files,
         private Locks $locks,
         private ContentStore $store,
+        private StoreSettings $settings,
         private BackupShelf $shelf,
         private ClockInterface $clock,
     ) {
@@ -77,12 +79,14 @@ final readonly class Backups
             $lock->streams,
             $this->connections->slots,
             RunLimits::bytesASecond(),
+            $this->settings,
         );
         try {
             $listedAt = time();
             $root = $site->applicationRoot();
             $known = $this->files->known($site, $root);
-            $listed = (new Surveyor($pool, RunLimits::survey(), $progress->seen(...)))->survey($root)->manifest;
+            $surveyor = new Surveyor($pool, RunLimits::survey(), $progress->seen(...));
+            $listed = $surveyor->survey($root)->manifest;
             $collapse = $backup->collapse_accepted
                 ? null
                 : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $listed, $known->manifest);
@@ -95,6 +99,7 @@ final readonly class Backups
                 $this->store,
                 $this->shelf,
                 $this->clock,
+                $surveyor,
             ))->take(
                 $root,
                 $listed,

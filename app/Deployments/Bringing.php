@@ -17,6 +17,8 @@ use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\FilePieces;
+use Cellarium\Core\Storage\ScratchFile;
 
 /**
  * Takes files that somebody brings to a site by hand: one, many, whole folders, or what was downloaded to be worked on.
@@ -53,7 +55,7 @@ final readonly class Bringing
     }
 
     /**
-     * @param  array<string, string>  $files  of ours, by the names they are to have; they are gone afterwards
+     * @param  array<string, string>  $files  of ours, by the names they are to have
      *
      * @throws Problem
      */
@@ -65,7 +67,7 @@ final readonly class Bringing
     ): Deployment {
         $entries = [];
         foreach ($files as $name => $file) {
-            $content = $this->store->adopt($file);
+            $content = $this->store->put(FilePieces::of($file));
             $entries[] = new ManifestEntry(
                 RelativePath::fromString((string) $name),
                 EntryKind::File,
@@ -181,18 +183,19 @@ final readonly class Bringing
     /** What an archive holds that is a working copy; null for any other, which is a file like all files. */
     private function inside(ManifestEntry $file): ?Manifest
     {
-        $archive = $this->store->file((string) $file->sha256);
+        $archive = ScratchFile::of($this->store->read((string) $file->sha256));
         $zip = new \ZipArchive;
-        $isCopy = $zip->open($archive, \ZipArchive::RDONLY) === true && $zip->locateName(WorkingCopy::NAME) !== false;
+        $isCopy = $zip->open($archive->path, \ZipArchive::RDONLY) === true
+            && $zip->locateName(WorkingCopy::NAME) !== false;
 
-        return $isCopy ? $this->intake->unpack($archive, $file->path->name()) : null;
+        return $isCopy ? $this->intake->unpack($archive->path, $file->path->name()) : null;
     }
 
     /** @throws Problem */
     private function read(ManifestEntry $file): WorkingCopy
     {
         try {
-            return WorkingCopy::fromText((string) file_get_contents($this->store->file((string) $file->sha256)));
+            return WorkingCopy::fromText($this->store->text((string) $file->sha256));
         } catch (\UnexpectedValueException $fault) {
             throw new Problem("$file->path cannot be read: {$fault->getMessage()} Download the files anew.");
         }

@@ -48,9 +48,7 @@ final readonly class PlanFile
             return null;
         }
         if ($entry->sha256 !== null && $this->store->has($entry->sha256)) {
-            $bytes = @file_get_contents($this->store->file($entry->sha256));
-
-            return $bytes === false ? null : $bytes;
+            return $this->store->text($entry->sha256);
         }
 
         return $side === PlanSide::Live ? $this->read($deployment, $entry) : null;

@@ -37,6 +37,7 @@ use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
+use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Transfer\WorkerPool;
 use Psr\Clock\ClockInterface;
 
@@ -48,6 +49,7 @@ final readonly class Runner
         private RunFiles $files,
         private Locks $locks,
         private ContentStore $store,
+        private StoreSettings $settings,
         private BackupShelf $shelf,
         private ClockInterface $clock,
         private SiteFacts $facts,
@@ -168,6 +170,7 @@ final readonly class Runner
             $lock->streams,
             $this->connections->slots,
             RunLimits::bytesASecond(),
+            $this->settings,
         );
         try {
             $run = new Run(

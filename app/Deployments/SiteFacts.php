@@ -102,7 +102,7 @@ final readonly class SiteFacts
             $sha256 = (string) $after->get($path)?->sha256;
 
             return $sha256 !== '' && $this->store->has($sha256)
-                ? (string) file_get_contents($this->store->file($sha256), length: self::READ)
+                ? $this->store->text($sha256, self::READ)
                 : '';
         };
 

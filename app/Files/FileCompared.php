@@ -55,7 +55,7 @@ final readonly class FileCompared
             ))->seenWord(),
             'texts' => SideBySide::of(
                 TextFile::fromBytes($now)->edited(),
-                TextFile::fromBytes((string) file_get_contents($this->store->file($version->sha256)))->edited(),
+                TextFile::fromBytes($this->store->text($version->sha256))->edited(),
             ),
             'isSame' => hash('sha256', $now) === $version->sha256,
         ];

@@ -7,6 +7,7 @@ namespace App\Files;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Storage\RunLimits;
+use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Transfer\TransferPool;
 use Cellarium\Core\Transfer\WorkerPool;
 use Illuminate\Filesystem\Filesystem;
@@ -14,8 +15,11 @@ use Illuminate\Filesystem\Filesystem;
 /** Several connections to an account for a while, with a directory of ours to read files into. */
 final readonly class FileWorkers
 {
-    public function __construct(private Connections $connections, private Filesystem $files)
-    {
+    public function __construct(
+        private Connections $connections,
+        private Filesystem $files,
+        private StoreSettings $store,
+    ) {
     }
 
     /**
@@ -35,6 +39,7 @@ final readonly class FileWorkers
             new WorkBeat($beat),
             slots: $this->connections->slots,
             bytesASecond: RunLimits::bytesASecond(),
+            store: $this->store,
         );
         try {
             return $work($pool, $scratch);

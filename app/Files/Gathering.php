@@ -14,6 +14,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
@@ -86,28 +87,23 @@ final readonly class Gathering
             static fn (ManifestEntry $file): array => [(string) $file->path, $file],
             $files,
         ), 1, 0);
-        $jobs = array_map(fn (ManifestEntry $file): Job => Job::fetch(
+        $jobs = array_map(static fn (ManifestEntry $file): Job => Job::keep(
             $place->at->join($file->path),
-            $this->store->incoming(),
             $file->size,
             (string) $file->path,
         ), $files);
-        try {
-            $pool->run($jobs, function (Job $job) use ($byPath, &$fetched): void {
-                $file = $byPath[$job->subject];
-                $content = $this->store->adopt((string) $job->local);
-                $fetched[] = new ManifestEntry(
-                    $file->path,
-                    EntryKind::File,
-                    $content->size,
-                    null,
-                    $file->mode,
-                    $content->sha256,
-                );
-            });
-        } finally {
-            array_map(static fn (Job $job): bool => @unlink((string) $job->local), $jobs);
-        }
+        $this->store->begin();
+        $pool->run($jobs, static function (Job $job, JobResult $result) use ($byPath, &$fetched): void {
+            $file = $byPath[$job->subject];
+            $fetched[] = new ManifestEntry(
+                $file->path,
+                EntryKind::File,
+                $result->bytes,
+                null,
+                $file->mode,
+                $result->sha256,
+            );
+        });
 
         return $fetched;
     }

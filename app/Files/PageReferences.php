@@ -151,7 +151,7 @@ final readonly class PageReferences
                 continue;
             }
             if ($entry->sha256 !== null && $this->store->has($entry->sha256)) {
-                yield $path => (string) file_get_contents($this->store->file($entry->sha256));
+                yield $path => $this->store->text($entry->sha256);
             } else {
                 $newer[$path] = "$scratch/".count($newer);
             }

@@ -85,7 +85,7 @@ final readonly class TextEditing
     /** @throws NotText */
     public function held(string $sha256): TextFile
     {
-        return TextFile::fromBytes((string) file_get_contents($this->store->file($sha256)));
+        return TextFile::fromBytes($this->store->text($sha256));
     }
 
     /**

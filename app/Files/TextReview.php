@@ -71,7 +71,7 @@ final readonly class TextReview
             'sides' => SideBySide::of(
                 $this->editing->held($merged['base'])->edited(),
                 $this->editing->base($draft)->edited(),
-                (string) file_get_contents($this->store->file($merged['ours'])),
+                $this->store->text($merged['ours']),
             ),
             'clashes' => $merged['clashes'],
         ];

@@ -37,7 +37,7 @@ final readonly class TornDifferences
     {
         try {
             return $this->store->has($sha256)
-                ? TextFile::fromBytes((string) file_get_contents($this->store->file($sha256)))->edited()
+                ? TextFile::fromBytes($this->store->text($sha256))->edited()
                 : null;
         } catch (NotText) {
             return null;

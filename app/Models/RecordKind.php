@@ -82,6 +82,8 @@ enum RecordKind: string
 
     case HandedOver = 'handed_over';
 
+    case KeysChanged = 'keys_changed';
+
     case ListExported = 'list_exported';
 
     case ListImported = 'list_imported';

@@ -10,8 +10,8 @@ use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageRefused;
 use Cellarium\Core\Package\Type\TypeSource;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Storage\StoreSettings;
 use Illuminate\Filesystem\Filesystem;
 use Psr\Clock\ClockInterface;
 
@@ -35,7 +35,7 @@ final readonly class ScratchInspection
     {
         $scratch = sys_get_temp_dir().'/cellarium-inspect-'.bin2hex(random_bytes(8));
         try {
-            $store = new FileContentStore($scratch, isDurable: false);
+            $store = StoreSettings::scratch($scratch)->open();
 
             $intake = new PackageIntake(
                 $store,

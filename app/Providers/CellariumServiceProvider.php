@@ -9,6 +9,7 @@ use App\Hosting\Connections;
 use App\Packages\KnownSites;
 use App\Packages\Types;
 use App\People\Access;
+use App\Storage\Stores;
 use App\Text\Breakable;
 use App\Text\Shown;
 use App\Text\When;
@@ -26,9 +27,11 @@ use Cellarium\Core\Package\Fit\ClientSites;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\Type\TypeSource;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Storage\FileLocks;
 use Cellarium\Core\Storage\Locks;
+use Cellarium\Core\Storage\SealedContentStore;
+use Cellarium\Core\Storage\StoreSettings;
+use Cellarium\Core\Storage\WorkInProgress;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Mail\MailManager;
 use Illuminate\Support\Facades\Date;
@@ -43,7 +46,13 @@ final class CellariumServiceProvider extends ServiceProvider
     public function register(): void
     {
         $var = (string) config('cellarium.var');
-        $this->app->singleton(ContentStore::class, fn () => new FileContentStore("$var/contents"));
+        $this->app->singleton(StoreSettings::class, static fn (): StoreSettings => Stores::settings());
+        $this->app->singleton(WorkInProgress::class, fn ($app) => $app->make(StoreSettings::class)->work());
+        $this->app->singleton(ContentStore::class, fn ($app) => new SealedContentStore(
+            $app->make(StoreSettings::class)->objects(),
+            $app->make(StoreSettings::class)->keys,
+            $app->make(WorkInProgress::class),
+        ));
         $this->app->singleton(Access::class);
         $this->app->singleton(Locks::class, fn () => new FileLocks("$var/locks"));
         $this->app->singleton(BackupShelf::class, fn () => new BackupShelf("$var/backups"));
@@ -104,6 +113,8 @@ final class CellariumServiceProvider extends ServiceProvider
         // Between its jobs a worker closes the connections it no longer uses.
         Queue::looping(function (): void {
             $this->app->make(Connections::class)->pool->tend();
+            // What the last job put into the store is referred to by now.
+            $this->app->make(WorkInProgress::class)->end();
             // A database that is away is told of by the worker itself.
             rescue(
                 fn () => $this->app->make(Recovery::class)->soon(),

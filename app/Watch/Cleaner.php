@@ -24,6 +24,8 @@ use App\Text\Amount;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Storage\ContentSweep;
+use Cellarium\Core\Storage\StoreSettings;
+use Cellarium\Core\Storage\WorkInProgress;
 
 /**
  * Removes what nobody will ever ask for again: files on their way in that never arrived, contents nothing refers to.
@@ -38,6 +40,8 @@ final readonly class Cleaner
         private RunFiles $files,
         private Removal $removal,
         private Uploads $uploads,
+        private StoreSettings $store,
+        private WorkInProgress $work,
     ) {
     }
 
@@ -71,7 +75,8 @@ final readonly class Cleaner
                 }
             }
         }
-        [$more, $moreBytes] = (new ContentSweep("$var/contents"))->remove($this->referenced(), $before);
+        [$more, $moreBytes] = (new ContentSweep($this->store->objects(), $this->work))
+            ->remove($this->referenced(), $before);
         $freed = ['files' => $files + $more, 'bytes' => $bytes + $moreBytes];
         if ($freed['files'] > 0) {
             Record::write(

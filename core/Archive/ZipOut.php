@@ -2,19 +2,22 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\File;
+namespace Cellarium\Core\Archive;
 
 /**
- * An archive that is written as it goes, and whose length is known before its first byte (ZIP, APPNOTE 6.3.10).
+ * An archive that is written as it goes (ZIP, APPNOTE 6.3.10).
  *
- * What is in it is stored and not compressed: so a browser shows how far it has come, and tells a part from the whole.
- * Names are the server's own bytes; times and modes are kept.
+ * What is stored in it and not compressed has a length that is known before the first byte: so a browser shows how far
+ * it has come, and tells a part from the whole. Names are the server's own bytes; times and modes are kept.
  */
 final class ZipOut
 {
     private const MOST_32 = 0xFFFFFFFF;
 
     private const MOST_16 = 0xFFFF;
+
+    /** Compressed bytes that are held in memory; more of them in a file that is gone by itself. */
+    private const HELD_BYTES = 4 << 20;
 
     /** Version 4.5 knows files of more than 4 GiB; the upper byte says that modes are those of Unix. */
     private const MADE_BY = 3 << 8 | 45;
@@ -50,8 +53,7 @@ final class ZipOut
                 $name,
                 self::FILE,
                 0,
-                $size,
-                0,
+                new ZippedSize($size, $size, 0),
             );
             $zip->at += $size;
             $ends += $size;
@@ -71,8 +73,7 @@ final class ZipOut
             "$name/",
             self::DIRECTORY | ($mode ?? 0755),
             $modified ?? 0,
-            0,
-            0,
+            new ZippedSize(0, 0, 0),
         );
     }
 
@@ -95,8 +96,7 @@ final class ZipOut
             $name,
             self::FILE | ($mode ?? 0644),
             $modified ?? 0,
-            $size,
-            $crc,
+            new ZippedSize($size, $size, $crc),
         );
         $left = $size;
         while ($left > 0 && ($chunk = fread($bytes, 1 << 18)) !== false && $chunk !== '') {
@@ -104,6 +104,45 @@ final class ZipOut
             $this->put($chunk);
         }
         $left === 0 || throw new \LengthException("$name has other bytes than it was said to have.");
+    }
+
+    /**
+     * @param  resource  $bytes  read from where it stands to its end
+     * @param  int  $level  1 (quick) to 9
+     */
+    public function compressed(
+        string $name,
+        ?int $modified,
+        ?int $mode,
+        $bytes,
+        int $level,
+    ): void {
+        $packed = fopen('php://temp/maxmemory:'.self::HELD_BYTES, 'w+b');
+        $deflate = deflate_init(ZLIB_ENCODING_RAW, ['level' => $level]);
+        if ($packed === false || $deflate === false) {
+            throw new \RuntimeException("$name could not be compressed: there is no room to do so.");
+        }
+        $crc = hash_init('crc32b');
+        $size = 0;
+        $length = 0;
+        while (($chunk = (string) fread($bytes, 1 << 18)) !== '') {
+            $size += strlen($chunk);
+            hash_update($crc, $chunk);
+            $length += (int) fwrite($packed, (string) deflate_add($deflate, $chunk, ZLIB_NO_FLUSH));
+        }
+        $length += (int) fwrite($packed, (string) deflate_add($deflate, '', ZLIB_FINISH));
+        $this->begin(
+            $name,
+            self::FILE | ($mode ?? 0644),
+            $modified ?? 0,
+            ZippedSize::deflated($size, $length, (int) hexdec(hash_final($crc))),
+        );
+        rewind($packed);
+        for ($left = $length; ($chunk = (string) fread($packed, 1 << 18)) !== ''; $left -= strlen($chunk)) {
+            $this->put($chunk);
+        }
+        fclose($packed);
+        $left === 0 || throw new \RuntimeException("$name could not be compressed: there is no room to do so.");
     }
 
     public function finish(): void
@@ -151,8 +190,7 @@ final class ZipOut
         string $name,
         int $mode,
         int $modified,
-        int $size,
-        int $crc,
+        ZippedSize $size,
     ): void {
         $isText = mb_check_encoding($name, 'UTF-8');
         $flags = $isText ? 0x0800 : 0;
@@ -165,30 +203,30 @@ final class ZipOut
             1,
             max(0, min($modified, 0x7FFFFFFF)),
         );
-        $isBig = $size >= self::MOST_32;
+        $isBig = max($size->bytes, $size->inArchive) >= self::MOST_32;
         $sizes = $isBig ? pack(
             'vvPP',
             1,
             16,
-            $size,
-            $size,
+            $size->bytes,
+            $size->inArchive,
         ) : '';
         $isFar = $this->at >= self::MOST_32;
         $places = $isBig || $isFar
             ? pack('vv', 1, ($isBig ? 16 : 0) + ($isFar ? 8 : 0))
-                .($isBig ? pack('PP', $size, $size) : '')
+                .($isBig ? pack('PP', $size->bytes, $size->inArchive) : '')
                 .($isFar ? pack('P', $this->at) : '')
             : '';
         $facts = pack(
             'vvvvvVVVvv',
             45,
             $flags,
-            0,
+            $size->method(),
             $time,
             $date,
-            $crc,
-            min($size, self::MOST_32),
-            min($size, self::MOST_32),
+            $size->crc,
+            $isBig ? self::MOST_32 : $size->inArchive,
+            $isBig ? self::MOST_32 : $size->bytes,
             strlen($name),
             strlen($stamp.$sizes),
         );
@@ -198,12 +236,12 @@ final class ZipOut
             self::MADE_BY,
             45,
             $flags,
-            0,
+            $size->method(),
             $time,
             $date,
-            $crc,
-            min($size, self::MOST_32),
-            min($size, self::MOST_32),
+            $size->crc,
+            $isBig ? self::MOST_32 : $size->inArchive,
+            $isBig ? self::MOST_32 : $size->bytes,
             strlen($name),
             strlen($stamp.$places),
         );

@@ -20,6 +20,7 @@ final readonly class Backup
      * @param  int  $fetchedBytes  bytes
      * @param  int  $takenOverFiles  how many were taken from an earlier reading
      * @param  int|null  $takenOverSince  the oldest of these readings, seconds since 1970; null without one
+     * @param  list<string>  $changedMeanwhile  paths that changed while they were read, and were read again
      */
     public function __construct(
         public string $name,
@@ -28,6 +29,7 @@ final readonly class Backup
         public int $fetchedBytes,
         public int $takenOverFiles = 0,
         public ?int $takenOverSince = null,
+        public array $changedMeanwhile = [],
     ) {
     }
 }

@@ -4,26 +4,38 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Backup;
 
-use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\ScratchFile;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
+use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
+use Psr\Clock\ClockInterface;
 
-/** Fetches what is not in the store yet, keeps the manifest, and reads everything back. */
+/**
+ * Fetches what is not in the store as it was, keeps the manifest, and reads everything back: what was there before it
+ * is relied on, what has come once it is kept.
+ */
 final readonly class BackupTaker
 {
+    /** So often files that changed while they were read are read again. */
+    private const ROUNDS = 3;
+
+    /**
+     * @param  Surveyor|null  $surveyor  looks once more when files have been fetched, so that what changed meanwhile is
+     *     read again; null where whoever asks for the backup sees to that
+     */
     public function __construct(
         private TransferPool $pool,
         private ContentStore $store,
         private BackupShelf $shelf,
-        private \Psr\Clock\ClockInterface $clock,
+        private ClockInterface $clock,
+        private ?Surveyor $surveyor = null,
     ) {
     }
 
@@ -41,82 +53,133 @@ final readonly class BackupTaker
         ?\Closure $fetched = null,
         ?PackedFetch $packed = null,
     ): Backup {
-        $entries = [];
-        $missing = [];
-        $readings = [];
-        foreach ($listed->all() as $entry) {
-            if ($entry->isFile() && ($entry->sha256 === null || ! $this->store->has($entry->sha256))) {
-                $missing[$entry->path->toString()] = $entry;
-            } else {
-                $entries[] = $entry;
-                ! $entry->isFile() ?: $readings[] = $entry->readAt;
-            }
-        }
-        $count = count($missing);
-        $bytes = array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $missing));
-        if ($packed !== null && $count >= PackedFetch::FROM) {
-            $taken = static function (ManifestEntry $entry) use (&$entries, &$missing, $fetched): void {
-                $entries[] = $entry;
-                unset($missing[$entry->path->toString()]);
-                $fetched === null || $fetched($entry);
-            };
+        $this->store->begin();
+        $taken = new TakenFiles($fetched);
+        $missing = $this->takeOver($listed, $taken);
+        if ($packed !== null && count($missing) >= PackedFetch::FROM) {
             $this->unpack($packed, $missing, $taken);
         }
-        $jobs = (function () use ($missing, $root): \Generator {
+        for ($round = 1; $missing !== []; $round++) {
+            $failed = $this->fetch(
+                $root,
+                $missing,
+                $taken,
+                $round,
+            );
+            $now = $this->surveyor?->survey($root)->manifest ?? $listed;
+            $missing = $taken->then($now);
+            $isStuck = static fn (TransferFailed $one): bool => isset($missing[$one->job->subject]);
+            $stuck = array_filter($failed, $isStuck);
+            if ($stuck !== [] && ($round === self::ROUNDS || $this->surveyor === null)) {
+                throw array_values($stuck)[0];
+            }
+            if ($round === self::ROUNDS) {
+                break; // They change each time; what was read last is what there is.
+            }
+        }
+        $manifest = $taken->manifest();
+        $name = $this->shelf->keep($manifest, $this->clock->now());
+        $this->readBack($name, $manifest, $taken);
+
+        return $taken->backup($name, $manifest);
+    }
+
+    /**
+     * What an earlier reading left in the store, and is there as it was.
+     *
+     * @return array<string, ManifestEntry> the others
+     */
+    private function takeOver(Manifest $listed, TakenFiles $taken): array
+    {
+        $missing = [];
+        $intact = [];
+        foreach ($listed->all() as $entry) {
+            if (! $entry->isFile()) {
+                $taken->add($entry);
+
+                continue;
+            }
+            $key = "$entry->sha256 $entry->size";
+            $intact[$key] ??= $entry->sha256 !== null
+                && $this->store->refresh($entry->sha256)
+                && $this->store->isIntact($entry->sha256, $entry->size);
+            $intact[$key] ? $taken->takeOver($entry) : $missing[$entry->path->toString()] = $entry;
+        }
+
+        return $missing;
+    }
+
+    /**
+     * @param  array<string, ManifestEntry>  $missing
+     * @return list<TransferFailed> of single files
+     */
+    private function fetch(
+        RemotePath $root,
+        array $missing,
+        TakenFiles $taken,
+        int $round,
+    ): array {
+        $jobs = (static function () use ($missing, $root, $round): \Generator {
             foreach ($missing as $path => $entry) {
-                yield Job::fetch(
+                yield Job::keep(
                     $root->join($entry->path),
-                    $this->store->incoming(),
                     $entry->size,
                     (string) $path,
+                    $round > 1,
                 );
             }
         })();
-        $this->pool->run($jobs, function (Job $job, JobResult $result) use (&$entries, $missing, $fetched): void {
-            $entry = $missing[$job->subject];
-            $content = $this->store->adopt((string) $job->local);
-            if ($content->size !== $entry->size) {
-                throw new TransferFailed($job, RemoteFailure::while("fetching $job->path", FailureReason::Incomplete));
-            }
-            $entries[] = $entry->withSha256($content->sha256, $this->clock->now()->getTimestamp());
-            if ($fetched !== null) {
-                $fetched($entry);
-            }
+
+        return $this->pool->runAll($jobs, function (Job $job, JobResult $result) use ($taken, $missing): void {
+            $taken->fetched(
+                $missing[$job->subject],
+                (string) $result->sha256,
+                $result->bytes,
+                $this->clock->now()->getTimestamp(),
+            );
         });
-        $manifest = Manifest::of($entries);
-        $name = $this->shelf->keep($manifest, $this->clock->now());
-        $this->verify($name);
-
-        $dated = array_filter($readings, static fn (?int $at): bool => $at !== null);
-
-        return new Backup(
-            $name,
-            $manifest,
-            $count,
-            $bytes,
-            count($readings),
-            $dated === [] ? null : min($dated),
-        );
     }
 
     /**
      * Takes what it can out of one archive; the rest is fetched by itself.
      *
-     * @param  array<string, ManifestEntry>  $missing
-     * @param  \Closure(ManifestEntry): void  $taken
+     * @param  array<string, ManifestEntry>  $missing  without what was taken, afterwards
      */
-    private function unpack(PackedFetch $packed, array $missing, \Closure $taken): void
+    private function unpack(PackedFetch $packed, array &$missing, TakenFiles $taken): void
     {
-        $file = $this->store->incoming();
-        try {
-            $archive = $packed->fetch($file) ? ArchivedContents::open($file, $this->store) : null;
-            $at = $this->clock->now()->getTimestamp();
-            foreach ($missing as $entry) {
-                $content = $archive?->take($entry);
-                $content === null || $taken($entry->withSha256($content->sha256, $at));
+        $file = ScratchFile::create();
+        $archive = $packed->fetch($file->path) ? ArchivedContents::open($file->path, $this->store) : null;
+        $at = $this->clock->now()->getTimestamp();
+        foreach ($missing as $path => $entry) {
+            $content = $archive?->take($entry);
+            if ($content !== null) {
+                $taken->fetched(
+                    $entry,
+                    $content->sha256,
+                    $content->size,
+                    $at,
+                );
+                unset($missing[$path]);
             }
-        } finally {
-            @unlink($file);
+        }
+    }
+
+    /**
+     * The manifest, and what has come; the rest was read before it was taken over.
+     *
+     * @throws StoreFailure naming the first file that is not as it was
+     */
+    private function readBack(string $name, Manifest $manifest, TakenFiles $taken): void
+    {
+        $this->shelf->manifest($name)->toText() === $manifest->toText()
+            || throw StoreFailure::damaged("the list of $name");
+        $seen = [];
+        foreach ($taken->come() as $file) {
+            $sha256 = (string) $file->sha256;
+            if (! isset($seen[$sha256]) && ! $this->store->isIntact($sha256, $file->size)) {
+                throw StoreFailure::damaged($file->path->toString());
+            }
+            $seen[$sha256] = true;
         }
     }
 

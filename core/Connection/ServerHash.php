@@ -15,11 +15,20 @@ final readonly class ServerHash
     {
     }
 
-    /** Whether it is that of a file of ours. */
-    public function isOf(string $local): bool
+    /**
+     * Whether it is that of contents of ours.
+     *
+     * @param  string  $sha256  of them
+     * @param  \Closure(): resource  $read  gives them, where the server computes another hash
+     */
+    public function isOf(string $sha256, \Closure $read): bool
     {
-        $ours = @hash_file($this->algorithm, $local);
+        if ($this->algorithm === 'sha256') {
+            return hash_equals($sha256, $this->hex);
+        }
+        $hash = hash_init($this->algorithm);
+        hash_update_stream($hash, $read());
 
-        return $ours !== false && hash_equals($ours, $this->hex);
+        return hash_equals(hash_final($hash), $this->hex);
     }
 }

@@ -10,7 +10,6 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Surveyor;
@@ -22,7 +21,6 @@ final readonly class BesideTrees
     public function __construct(
         private TransferPool $pool,
         private Surveyor $surveyor,
-        private ContentStore $store,
     ) {
     }
 
@@ -236,8 +234,8 @@ final readonly class BesideTrees
 
     private function sending(ManifestEntry $entry, RemotePath $in): Job
     {
-        return Job::send(
-            $this->store->file((string) $entry->sha256),
+        return Job::sendContent(
+            (string) $entry->sha256,
             $in->join($entry->path),
             $entry->size,
             $entry->path->toString(),

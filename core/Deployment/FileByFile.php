@@ -71,7 +71,6 @@ final readonly class FileByFile implements WayToReplace
     {
         $back = new PuttingBack(
             $this->pool,
-            $this->store,
             $this->surveyor,
             $this->journal,
             $this->listener,
@@ -144,8 +143,8 @@ final readonly class FileByFile implements WayToReplace
 
     private function sending(PlanItem $item, RemotePath $temporary, bool $isListedLater): Job
     {
-        return Job::send(
-            $this->store->file((string) $item->target?->sha256),
+        return Job::sendContent(
+            (string) $item->target?->sha256,
             $temporary,
             $item->bytes(),
             $item->path->toString(),

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\TransferPool;
 
@@ -14,7 +13,6 @@ final readonly class LayBySending implements LaysTree
 {
     public function __construct(
         private TransferPool $pool,
-        private ContentStore $store,
         private Journal $journal,
         private RunListener $listener,
     ) {
@@ -65,19 +63,19 @@ final readonly class LayBySending implements LaysTree
     private function job(LaidFile $file, RemotePath $root, RemotePath $laid): Job
     {
         $entry = $file->entry;
-        $local = $this->store->file((string) $entry->sha256);
+        $content = (string) $entry->sha256;
 
         return $file->isThere
             ? Job::copy(
                 $root->join($entry->path),
                 $laid->join($entry->path),
-                $local,
+                $content,
                 $entry->size,
                 $entry->path->toString(),
                 true,
             )
-            : Job::send(
-                $local,
+            : Job::sendContent(
+                $content,
                 $laid->join($entry->path),
                 $entry->size,
                 $entry->path->toString(),

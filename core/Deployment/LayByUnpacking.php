@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\Archive\ZipOut;
 use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\ControlFault;
@@ -11,10 +12,11 @@ use Cellarium\Core\Hosting\HostJob;
 use Cellarium\Core\Hosting\WorksOnFiles;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\ScratchFile;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\TransferPool;
-use ZipArchive;
+use Psr\Clock\ClockInterface;
 
 /** Sends one archive, which the host unpacks: one file goes up instead of thousands. */
 final readonly class LayByUnpacking implements LaysTree
@@ -35,6 +37,7 @@ final readonly class LayByUnpacking implements LaysTree
         private RunListener $listener,
         private RunOrder $order,
         private AtHost $at,
+        private ClockInterface $clock,
     ) {
     }
 
@@ -62,25 +65,21 @@ final readonly class LayByUnpacking implements LaysTree
     {
         $this->settle();
         $archive = (new Beside($root, $this->order->id))->archive;
-        $here = $this->store->incoming();
-        try {
-            $this->pack($tree, $here);
-            $bytes = (int) filesize($here);
-            $this->listener->stage(RunStage::Sending, 1, $bytes);
-            $this->pool->run(
-                [
-                    Job::send(
-                        $here,
-                        $archive,
-                        $bytes,
-                        $archive->name(),
-                    ),
-                ],
-                fn (Job $job) => $this->listener->moved($job->subject, $bytes),
-            );
-        } finally {
-            @unlink($here);
-        }
+        $here = ScratchFile::create();
+        $this->pack($tree, $here->path);
+        $bytes = (int) filesize($here->path);
+        $this->listener->stage(RunStage::Sending, 1, $bytes);
+        $this->pool->run(
+            [
+                Job::send(
+                    $here->path,
+                    $archive,
+                    $bytes,
+                    $archive->name(),
+                ),
+            ],
+            fn (Job $job) => $this->listener->moved($job->subject, $bytes),
+        );
         $this->unpack($tree, $archive, $laid);
         $this->pool->run([Job::discard($archive)]);
     }
@@ -109,26 +108,26 @@ final readonly class LayByUnpacking implements LaysTree
     /** @throws StoreFailure */
     private function pack(TreeBeside $tree, string $here): void
     {
-        $zip = new ZipArchive;
-        if ($zip->open($here, ZipArchive::CREATE | ZipArchive::OVERWRITE) !== true) {
+        $out = @fopen($here, 'wb');
+        if ($out === false) {
             throw StoreFailure::writing('The archive of what is sent');
         }
+        $zip = new ZipOut(static function (string $bytes) use ($out): void {
+            @fwrite($out, $bytes) === strlen($bytes) || throw StoreFailure::writing('The archive of what is sent');
+        });
         foreach (array_keys($tree->directories) as $path) {
-            $zip->addEmptyDir((string) $path);
+            $zip->directory((string) $path, $this->clock->now()->getTimestamp(), null);
         }
         foreach ($tree->files as $file) {
-            $name = $file->entry->path->toString();
-            $zip->addFile($this->store->file((string) $file->entry->sha256), $name);
-            $zip->setCompressionName($name, ZipArchive::CM_DEFLATE, self::LEVEL);
-            // Else it would have that of our own copy.
-            $zip->setExternalAttributesName(
-                $name,
-                ZipArchive::OPSYS_UNIX,
-                (0100000 | ($file->mode ?? self::USUAL_MODE)) << 16,
+            $zip->compressed(
+                $file->entry->path->toString(),
+                $this->clock->now()->getTimestamp(),
+                $file->mode ?? self::USUAL_MODE,
+                $this->store->read((string) $file->entry->sha256),
+                self::LEVEL,
             );
         }
-        if (! $zip->close()) {
-            throw StoreFailure::writing('The archive of what is sent');
-        }
+        $zip->finish();
+        fclose($out) || throw StoreFailure::writing('The archive of what is sent');
     }
 }

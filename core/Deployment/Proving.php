@@ -10,7 +10,6 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
@@ -25,7 +24,6 @@ final readonly class Proving
 {
     public function __construct(
         private TransferPool $pool,
-        private ContentStore $store,
         private Surveyor $surveyor,
         private Journal $journal,
         private RunListener $listener,
@@ -142,7 +140,7 @@ final readonly class Proving
                     $order->root->join($item->path),
                     $sent->size,
                     $item->path->toString(),
-                    $order->believesHashes ? $this->store->file((string) $sent->sha256) : null,
+                    $order->believesHashes ? (string) $sent->sha256 : null,
                 );
             }
         }

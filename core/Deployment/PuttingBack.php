@@ -10,7 +10,6 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
@@ -32,7 +31,6 @@ final readonly class PuttingBack
      */
     public function __construct(
         private TransferPool $pool,
-        private ContentStore $store,
         private Surveyor $surveyor,
         private Journal $journal,
         private RunListener $listener,
@@ -99,8 +97,8 @@ final readonly class PuttingBack
         $renames = [];
         foreach ($back as $index => $entry) {
             $temporary = $order->root->join($entry->path->renamed(TemporaryName::of($order->id, $index)));
-            $sends[] = Job::send(
-                $this->store->file((string) $entry->sha256),
+            $sends[] = Job::sendContent(
+                (string) $entry->sha256,
                 $temporary,
                 $entry->size,
                 $entry->path->toString(),

@@ -115,7 +115,6 @@ final readonly class Run
                 $refused = $way->carryOut($plan, $before);
                 $proven = (new Proving(
                     $this->pool,
-                    $this->store,
                     $this->surveyor,
                     $this->journal,
                     $this->listener,
@@ -205,14 +204,9 @@ final readonly class Run
 
         return new SwapDirectory(
             $this->pool,
-            new BesideTrees($this->pool, $this->surveyor, $this->store),
+            new BesideTrees($this->pool, $this->surveyor),
             $host === null
-                ? new LayBySending(
-                    $this->pool,
-                    $this->store,
-                    $this->journal,
-                    $this->listener,
-                )
+                ? new LayBySending($this->pool, $this->journal, $this->listener)
                 : new LayByUnpacking(
                     $this->pool,
                     $this->store,
@@ -220,6 +214,7 @@ final readonly class Run
                     $this->listener,
                     $order,
                     $host,
+                    $this->clock,
                 ),
             $host === null ? new NamesByLogin($this->pool) : new NamesByHost($host, $order),
             $this->journal,

@@ -73,7 +73,7 @@ final class SiteReferences
         foreach ($documents as $item) {
             $path = $item->path->toString();
             try {
-                $text = (string) file_get_contents($store->file((string) $item->target?->sha256));
+                $text = $store->text((string) $item->target?->sha256);
                 $document = Documents::read($path, $text);
             } catch (\RuntimeException) {
                 continue;

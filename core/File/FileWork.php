@@ -31,7 +31,7 @@ final readonly class FileWork
     /** @param  string  $run  a name of a to z and 0 to 9 that nobody else uses, for temporary names */
     public function __construct(private RemoteDirectory $remote, private ContentStore $store, private string $run)
     {
-        $this->runner = new JobRunner($remote);
+        $this->runner = new JobRunner($remote, $store);
     }
 
     /**
@@ -191,18 +191,8 @@ final readonly class FileWork
 
     private function fetched(RemotePath $file, int $size): StoredContent
     {
-        $incoming = $this->store->incoming();
-        try {
-            $this->runner->run(Job::fetch(
-                $file,
-                $incoming,
-                $size,
-                $file->toString(),
-            ));
-            $content = $this->store->adopt($incoming);
-        } finally {
-            @unlink($incoming);
-        }
+        $came = $this->runner->run(Job::keep($file, $size, $file->toString()));
+        $content = new StoredContent((string) $came->sha256, $came->bytes);
 
         return $this->store->isIntact($content->sha256, $content->size)
             ? $content
@@ -258,9 +248,8 @@ final readonly class FileWork
     /** @throws RemoteFailure Incomplete where what arrived is not what was sent */
     private function sent(string $sha256, int $size, RemotePath $temporary): void
     {
-        $local = $this->store->file($sha256);
-        $this->runner->run(Job::send(
-            $local,
+        $this->runner->run(Job::sendContent(
+            $sha256,
             $temporary,
             $size,
             $temporary->toString(),

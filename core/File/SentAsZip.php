@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
+use Cellarium\Core\Archive\ZipOut;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;

@@ -86,6 +86,28 @@ final readonly class Manifest
         return self::of($entries);
     }
 
+    /**
+     * What is named, with all below it and the directories it lies in.
+     *
+     * @param  list<string>  $paths  of files and directories
+     */
+    public function chosen(array $paths): self
+    {
+        $named = array_flip($paths);
+        $chosen = [];
+        foreach ($this->entries as $path => $entry) {
+            $parents = [];
+            for ($at = $entry->path; $at !== null; $at = $at->parent()) {
+                $parents[] = $at->toString();
+            }
+            if (array_intersect_key($named, array_flip($parents)) !== []) {
+                $chosen += array_intersect_key($this->entries, array_flip($parents));
+            }
+        }
+
+        return self::of($chosen);
+    }
+
     /** Only what lies below a directory, by the paths it has. */
     public function under(string $directory): self
     {

@@ -49,6 +49,18 @@ final readonly class ManifestEntry
         );
     }
 
+    /** The same with the bytes that came while it was written to, at no time that anybody could tell. */
+    public function grownTo(int $size): self
+    {
+        return new self(
+            $this->path,
+            $this->kind,
+            $size,
+            null,
+            $this->mode,
+        );
+    }
+
     /** @param  int|null  $mode  twelve bits */
     public function withMode(?int $mode): self
     {

@@ -11,6 +11,11 @@ use Cellarium\Core\Storage\StoreFailure;
 /** What the files of a package hold, read out of the store. */
 final readonly class PackageContents
 {
+    /** Bytes of a picture in which its size nearly always stands. */
+    private const PICTURE_BEGINS = 65_536;
+
+    private const LARGEST_PICTURE = 30_000_000;
+
     public function __construct(private ContentStore $store)
     {
     }
@@ -39,7 +44,11 @@ final readonly class PackageContents
      */
     public function pixels(ManifestEntry $entry): ?array
     {
-        $found = @getimagesize($this->store->file((string) $entry->sha256));
+        $found = @getimagesizefromstring($this->read($entry, self::PICTURE_BEGINS));
+        // What stands before the size of a picture, a preview of it say, may be long.
+        $found = $found === false && $entry->size > self::PICTURE_BEGINS && $entry->size <= self::LARGEST_PICTURE
+            ? @getimagesizefromstring($this->read($entry, null))
+            : $found;
 
         return $found === false || $found[0] < 1 || $found[1] < 1 ? null : [$found[0], $found[1]];
     }
@@ -47,8 +56,6 @@ final readonly class PackageContents
     /** @param  int<0, max>|null  $bytes */
     private function read(ManifestEntry $entry, ?int $bytes): string
     {
-        $text = @file_get_contents($this->store->file((string) $entry->sha256), length: $bytes);
-
-        return $text === false ? throw StoreFailure::missing((string) $entry->sha256) : $text;
+        return $this->store->text((string) $entry->sha256, $bytes);
     }
 }

@@ -8,44 +8,59 @@ namespace Cellarium\Core\Storage;
  * Removes contents that nothing refers to any more: of packages that were refused, of what was let go.
  *
  * However many there are, they are sorted by sort(1) on the disk and compared in one pass, so that memory stays flat.
+ * It may run beside anything that puts contents into the store, and be killed at any moment.
  */
 final readonly class ContentSweep
 {
-    /** @param  string  $directory  of the FileContentStore */
-    public function __construct(private string $directory)
+    public function __construct(private StoredObjects $objects, private WorkInProgress $work)
     {
     }
 
     /**
      * @param  iterable<string>  $referenced  SHA-256 in hexadecimal, in any order, repeated or not
-     * @param  int  $before  seconds since 1970; what was stored or found again since then stays: it may be on its
-     *     way in
+     * @param  int  $before  seconds since 1970; what was stored or found again since then stays, as does whatever is
+     *     younger than the oldest work in progress
      * @return array{int, int} files and bytes that were removed
      *
      * @throws StoreFailure nothing is removed when the references could not be listed whole
      */
     public function remove(iterable $referenced, int $before): array
     {
-        $kept = $this->sorted($referenced);
+        $before = min($before, $this->work->oldest() ?? $before);
+        $this->objects->settle();
         $files = 0;
         $bytes = 0;
+        foreach ($this->unreferenced($referenced) as $sha256 => $size) {
+            $freed = $this->objects->remove($sha256, $before);
+            $files += $freed === null ? 0 : 1;
+            $bytes += $freed ?? 0;
+        }
+
+        return [$files, $bytes];
+    }
+
+    /**
+     * @param  iterable<string>  $referenced  as remove() takes them
+     * @return \Generator<string, int> sealed sizes by hash of what nothing refers to
+     *
+     * @throws StoreFailure before the first, when the references could not be listed whole
+     */
+    public function unreferenced(iterable $referenced): \Generator
+    {
+        $kept = $this->sorted($referenced);
         try {
             $next = self::line($kept);
-            foreach ($this->stored() as $sha256 => $file) {
+            foreach ($this->objects->sizes() as $sha256 => $size) {
                 while ($next !== null && strcmp($next, $sha256) < 0) {
                     $next = self::line($kept);
                 }
-                $size = (int) @filesize($file);
-                if ($next !== $sha256 && (int) @filemtime($file) < $before && @unlink($file)) {
-                    $files++;
-                    $bytes += $size;
+                if ($next !== $sha256) {
+                    yield $sha256 => $size;
                 }
             }
         } finally {
             fclose($kept);
         }
-
-        return [$files, $bytes];
     }
 
     /**
@@ -81,19 +96,6 @@ final readonly class ContentSweep
         rewind($sorted);
 
         return $sorted;
-    }
-
-    /** @return \Generator<string, string> files by their hash, sorted */
-    private function stored(): \Generator
-    {
-        foreach (glob("$this->directory/[0-9a-f][0-9a-f]", GLOB_ONLYDIR) ?: [] as $directory) {
-            foreach (scandir($directory) ?: [] as $name) {
-                $sha256 = basename($directory).$name;
-                if (preg_match('/\A[0-9a-f]{64}\z/', $sha256) === 1) {
-                    yield $sha256 => "$directory/$name";
-                }
-            }
-        }
     }
 
     /** @param  resource  $stream */

@@ -8,20 +8,72 @@ use RuntimeException;
 
 final class StoreFailure extends RuntimeException
 {
+    private function __construct(
+        public readonly StoreFault $fault,
+        string $message,
+        ?\Throwable $previous = null,
+    ) {
+        parent::__construct($message, 0, $previous);
+    }
+
     public static function writing(string $what): self
     {
         return new self(
+            StoreFault::NotWritten,
             "$what could not be written. Check the space and rights of the disk that Cellarium keeps its files on.",
         );
     }
 
+    public static function reading(string $file): self
+    {
+        return new self(StoreFault::NotRead, "$file could not be read. Check that it is there, and its rights.");
+    }
+
     public static function missing(string $sha256): self
     {
-        return new self("The contents $sha256 are not in the store.");
+        return new self(StoreFault::Missing, "The contents $sha256 are not in the store.");
     }
 
     public static function damaged(string $path): self
     {
-        return new self("The stored copy of $path does not have the bytes it had when it was taken.");
+        return new self(
+            StoreFault::Damaged,
+            "The stored copy of $path does not have the bytes it had when it was taken.",
+        );
+    }
+
+    public static function unreachable(string $doing, \Throwable $why): self
+    {
+        return new self(
+            StoreFault::Unreachable,
+            "The store did not answer while $doing: {$why->getMessage()}. Nothing is known of what it holds; see that "
+                .'it runs and can be reached, then try again.',
+            $why,
+        );
+    }
+
+    /** The same, told of a file by the path people know; only missing and damaged are of one file. */
+    public function of(string $path): self
+    {
+        return in_array($this->fault, [StoreFault::Missing, StoreFault::Damaged], true) ? self::damaged($path) : $this;
+    }
+
+    /** @param  string  $id  of the key */
+    public static function keyMissing(string $id): self
+    {
+        return new self(
+            StoreFault::KeyMissing,
+            "The key $id, with which contents were sealed, is not in the key file. Put back the copy of the key file "
+                .'that was kept elsewhere; without it these contents cannot be read by anybody.',
+        );
+    }
+
+    public static function noKeyFile(string $file): self
+    {
+        return new self(
+            StoreFault::KeyMissing,
+            "The key file $file is not there, cannot be read, or is not one. Put back the copy that was kept "
+                .'elsewhere; without it the contents of packages and backups cannot be read by anybody.',
+        );
     }
 }

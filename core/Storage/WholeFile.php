@@ -9,10 +9,11 @@ final readonly class WholeFile
 {
     /**
      * @param  string|iterable<string>  $text  whole, or in pieces
+     * @param  int|null  $mode  of the file, where it is not for whoever may read the directory
      *
      * @throws StoreFailure with the old file untouched
      */
-    public static function write(string $file, string|iterable $text): void
+    public static function write(string $file, string|iterable $text, ?int $mode = null): void
     {
         $directory = dirname($file);
         if (! is_dir($directory) && ! @mkdir($directory, 0700, true) && ! is_dir($directory)) {
@@ -23,6 +24,9 @@ final readonly class WholeFile
             throw StoreFailure::writing($file);
         }
         try {
+            if ($mode !== null && ! @chmod("$file.new", $mode)) {
+                throw StoreFailure::writing($file);
+            }
             foreach (is_string($text) ? [$text] : $text as $piece) {
                 if (@fwrite($stream, $piece) !== strlen($piece)) {
                     throw StoreFailure::writing($file);

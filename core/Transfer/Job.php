@@ -13,6 +13,7 @@ final readonly class Job
     /**
      * @param  RemotePath|null  $to  the new name, for renaming and copying
      * @param  string|null  $local  our file, to send or to fetch into
+     * @param  string|null  $content  SHA-256 of contents of the store, to send or to compare with
      * @param  int  $size  bytes to send or expected to come
      * @param  int|null  $mode  to set, before a renaming or by itself, where the server can
      * @param  list<string>  $names  names in the directory that are asked for one by one, for looking again; from and
@@ -20,6 +21,7 @@ final readonly class Job
      * @param  string  $subject  the path people know it by, below the document root
      * @param  bool  $isListedLater  of sending: whether whoever gives the job compares the size by a listing, which
      *     costs less than asking for each of many files
+     * @param  bool  $mayGrow  of keeping: whether more bytes than were listed are taken
      */
     private function __construct(
         public Operation $operation,
@@ -31,6 +33,8 @@ final readonly class Job
         public string $subject = '',
         public array $names = [],
         public bool $isListedLater = false,
+        public ?string $content = null,
+        public bool $mayGrow = false,
     ) {
     }
 
@@ -57,23 +61,44 @@ final readonly class Job
     }
 
     /**
+     * Reads a file into the store; its hash is the answer.
+     *
+     * @param  bool  $mayGrow  whether more bytes than were listed are taken as well, of a file that is written to
+     *     meanwhile
+     */
+    public static function keep(
+        RemotePath $file,
+        int $size,
+        string $subject,
+        bool $mayGrow = false,
+    ): self {
+        return new self(
+            Operation::Keep,
+            $file,
+            size: $size,
+            subject: $subject,
+            mayGrow: $mayGrow,
+        );
+    }
+
+    /**
      * Reads a file and hashes it; one that is not given, or not whole, is an answer and no failure.
      *
-     * @param  string|null  $local  our file that it should be the same as, where what the server computes over its own
-     *     is believed; the hash of that is the answer then
+     * @param  string|null  $content  contents of the store that it should be the same as, where what the server
+     *     computes over its own is believed; their hash is the answer then
      */
     public static function hash(
         RemotePath $file,
         int $size,
         string $subject,
-        ?string $local = null,
+        ?string $content = null,
     ): self {
         return new self(
             Operation::Hash,
             $file,
-            local: $local,
             size: $size,
             subject: $subject,
+            content: $content,
         );
     }
 
@@ -101,6 +126,24 @@ final readonly class Job
             size: $size,
             subject: $subject,
             isListedLater: $isListedLater,
+        );
+    }
+
+    /** @param  string  $content  SHA-256 of contents of the store */
+    public static function sendContent(
+        string $content,
+        RemotePath $file,
+        int $size,
+        string $subject,
+        bool $isListedLater = false,
+    ): self {
+        return new self(
+            Operation::Send,
+            $file,
+            size: $size,
+            subject: $subject,
+            isListedLater: $isListedLater,
+            content: $content,
         );
     }
 
@@ -145,12 +188,12 @@ final readonly class Job
     /**
      * Has the server copy one of its files, or, where it does not, sends ours.
      *
-     * @param  string  $local  our file that holds the same
+     * @param  string  $content  SHA-256 of contents of the store that are the same
      */
     public static function copy(
         RemotePath $from,
         RemotePath $to,
-        string $local,
+        string $content,
         int $size,
         string $subject,
         bool $isListedLater = false,
@@ -159,10 +202,10 @@ final readonly class Job
             Operation::Copy,
             $from,
             $to,
-            $local,
-            $size,
+            size: $size,
             subject: $subject,
             isListedLater: $isListedLater,
+            content: $content,
         );
     }
 
@@ -204,11 +247,11 @@ final readonly class Job
         return $renames === [] ? throw new \LogicException('a job that gives no names') : $renames;
     }
 
-    /** The same job with our file, for a server that does not copy its own. */
+    /** The same job with what we have, for a server that does not copy its own. */
     public function asSending(): self
     {
-        return self::send(
-            (string) $this->local,
+        return self::sendContent(
+            (string) $this->content,
             $this->to ?? $this->path,
             $this->size,
             $this->subject,
@@ -229,6 +272,8 @@ final readonly class Job
             'subject' => $this->subject,
             'names' => $this->names,
             'is_listed_later' => $this->isListedLater,
+            'content' => $this->content,
+            'may_grow' => $this->mayGrow,
         ];
     }
 
@@ -246,6 +291,8 @@ final readonly class Job
             $fields->text('subject'),
             $fields->texts('names'),
             $fields->flag('is_listed_later'),
+            $fields->textOrNull('content'),
+            $fields->flag('may_grow'),
         );
     }
 }

@@ -14,6 +14,8 @@ use Cellarium\Core\Connection\RenamesTogether;
 use Cellarium\Core\Connection\ResumesSending;
 use Cellarium\Core\Connection\SetsModes;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\StoreFailure;
 
 /** Does a job on a remote directory; sizes are compared here, so that no caller can forget to. */
 final readonly class JobRunner
@@ -21,16 +23,31 @@ final readonly class JobRunner
     /** Smaller files are sent from the beginning, which takes no longer than asking how much is there. */
     private const RESUMED_FROM = 1_000_000;
 
-    public function __construct(private RemoteDirectory $remote)
+    /** @param  ContentStore|null  $store  for jobs that keep, send or compare contents */
+    public function __construct(private RemoteDirectory $remote, private ?ContentStore $store = null)
     {
     }
 
-    /** @throws RemoteFailure */
+    /** @throws RemoteFailure LocalFile for what the store could not do */
     public function run(Job $job): JobResult
+    {
+        try {
+            return $this->do($job);
+        } catch (StoreFailure $failure) {
+            throw RemoteFailure::while(
+                "moving $job->path",
+                FailureReason::LocalFile,
+                $failure->getMessage(),
+            );
+        }
+    }
+
+    private function do(Job $job): JobResult
     {
         return match ($job->operation) {
             Operation::List => new JobResult(0, $this->remote->list($job->path)),
             Operation::Fetch => $this->fetch($job),
+            Operation::Keep => $this->keep($job),
             Operation::Hash => $this->hash($job),
             Operation::LookAgain => new JobResult(names: $this->lookAgain($job)),
             Operation::Send => $this->send($job),
@@ -60,24 +77,46 @@ final readonly class JobRunner
         }
         clearstatcache(true, (string) $job->local);
         if ($bytes !== $job->size || filesize((string) $job->local) !== $job->size) {
-            throw RemoteFailure::while(
-                "fetching $job->path",
-                FailureReason::Incomplete,
-                "listed with $job->size bytes, $bytes came",
-            );
+            throw self::incomplete($job, $bytes);
         }
 
         return new JobResult($bytes);
     }
 
+    private function keep(Job $job): JobResult
+    {
+        $incoming = $this->store()->incoming();
+        $bytes = $this->remote->read($job->path, $incoming->sink());
+        // Nothing is kept of what is not whole.
+        $isWhole = $bytes === $job->size || ($job->mayGrow && $bytes > $job->size);
+        $content = $isWhole ? $incoming->keep() : throw self::incomplete($job, $bytes);
+
+        return $content->size === $bytes
+            ? new JobResult($bytes, sha256: $content->sha256)
+            : throw self::incomplete($job, $content->size);
+    }
+
+    private static function incomplete(Job $job, int $bytes): RemoteFailure
+    {
+        return RemoteFailure::while(
+            "fetching $job->path",
+            FailureReason::Incomplete,
+            "listed with $job->size bytes, $bytes came",
+        );
+    }
+
+    private function store(): ContentStore
+    {
+        return $this->store ?? throw new \LogicException('a job for the store, which is not there');
+    }
+
     /** A connection that breaks is a failure and tried again; what the server has, or has not, is the answer. */
     private function hash(Job $job): JobResult
     {
-        $computed = $job->local !== null && $this->remote instanceof ComputesHashes
-            ? $this->remote->hash($job->path)
-            : null;
-        if ($computed?->isOf((string) $job->local) === true) {
-            return new JobResult(sha256: (string) hash_file('sha256', (string) $job->local));
+        $due = $job->content;
+        $computed = $due !== null && $this->remote instanceof ComputesHashes ? $this->remote->hash($job->path) : null;
+        if ($computed !== null && $computed->isOf((string) $due, fn () => $this->store()->read((string) $due))) {
+            return new JobResult(sha256: $due);
         }
         // One that differs is read all the same: a server may still tell the hash of what lay there before.
         $sink = tmpfile();
@@ -117,10 +156,7 @@ final readonly class JobRunner
 
     private function send(Job $job): JobResult
     {
-        $source = @fopen((string) $job->local, 'rb');
-        if ($source === false) {
-            throw RemoteFailure::while("sending $job->subject", FailureReason::LocalFile);
-        }
+        $source = $this->source($job);
         try {
             $moved = $this->resumed($job, $source);
             if ($moved !== null) {
@@ -140,6 +176,16 @@ final readonly class JobRunner
         }
 
         return new JobResult($job->size);
+    }
+
+    /** @return resource */
+    private function source(Job $job)
+    {
+        $source = $job->content === null ? @fopen((string) $job->local, 'rb') : $this->store()->read($job->content);
+
+        return $source === false
+            ? throw RemoteFailure::while("sending $job->subject", FailureReason::LocalFile)
+            : $source;
     }
 
     /** Bytes; null where there is none. */
@@ -173,11 +219,12 @@ final readonly class JobRunner
             $job->path,
             $job->size,
             $job->subject,
-            $job->local,
+            $job->content,
         ))->sha256 : null;
         rewind($source);
+        $due = $job->content ?? hash_file('sha256', (string) $job->local);
 
-        return $is !== null && $is === hash_file('sha256', (string) $job->local) ? $job->size - $held : null;
+        return $is !== null && $is === $due ? $job->size - $held : null;
     }
 
     private function rename(Job $job): JobResult

@@ -8,6 +8,7 @@ enum Operation: string
 {
     case List = 'list';
     case Fetch = 'fetch';
+    case Keep = 'keep';
     case Hash = 'hash';
     case LookAgain = 'look_again';
     case Send = 'send';

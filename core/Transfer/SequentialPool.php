@@ -6,15 +6,16 @@ namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Storage\ContentStore;
 
 /** One connection in this process, one job after the other. */
 final readonly class SequentialPool implements TransferPool
 {
     private JobRunner $runner;
 
-    public function __construct(RemoteDirectory $remote)
+    public function __construct(RemoteDirectory $remote, ?ContentStore $store = null)
     {
-        $this->runner = new JobRunner($remote);
+        $this->runner = new JobRunner($remote, $store);
     }
 
     public function run(iterable $jobs, ?\Closure $done = null): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Connection\Endpoint;
+use Cellarium\Core\Storage\StoreSettings;
 use RuntimeException;
 
 /** The near end of one worker process. */
@@ -26,12 +27,14 @@ final class Worker
     /**
      * @param  list<resource>  $inherit  streams of a lock; held as long as any process has them open
      * @param  int|null  $bytesASecond  that it may move; null for as many as it can
+     * @param  StoreSettings|null  $store  for jobs that keep, send or compare contents
      */
     public function __construct(
         public readonly int $lane,
         Endpoint $endpoint,
         array $inherit,
         ?int $bytesASecond,
+        ?StoreSettings $store,
     ) {
         $pipes = [];
         $descriptors = [['pipe', 'r'], ['pipe', 'w']];
@@ -51,7 +54,7 @@ final class Worker
         $this->process = $process;
         [$this->input, $this->output] = $pipes;
         stream_set_blocking($this->output, false);
-        $this->say($endpoint->reveal() + ['bytes_a_second' => $bytesASecond]);
+        $this->say($endpoint->reveal() + ['bytes_a_second' => $bytesASecond, 'store' => $store?->reveal()]);
     }
 
     /** Within a web server PHP is another program, which runs no scripts. */

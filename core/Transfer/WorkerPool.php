@@ -10,6 +10,7 @@ use Cellarium\Core\Connection\HostSlots;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Storage\StoreSettings;
 
 /**
  * Several processes with one reused connection each.
@@ -57,6 +58,7 @@ final class WorkerPool implements TransferPool
      * @param  HostSlots|null  $slots  what all processes together may have to the host; a lane without one stands still
      * @param  list<resource>  $inherit  see Worker
      * @param  int|null  $bytesASecond  that each connection may move; null for as many as it can
+     * @param  StoreSettings|null  $store  for jobs that keep, send or compare contents
      */
     public function __construct(
         private readonly Endpoint $endpoint,
@@ -65,6 +67,7 @@ final class WorkerPool implements TransferPool
         private readonly array $inherit = [],
         private readonly ?HostSlots $slots = null,
         private readonly ?int $bytesASecond = null,
+        private readonly ?StoreSettings $store = null,
     ) {
         $this->asked = max(1, $lanes);
         $this->lanes = range(0, $this->asked - 1);
@@ -140,6 +143,7 @@ final class WorkerPool implements TransferPool
                 $this->endpoint,
                 $this->inherit,
                 $this->bytesASecond,
+                $this->store,
             );
             [$job, $this->tries[$lane]] = $next;
             $worker->give($job);

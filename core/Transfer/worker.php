@@ -15,6 +15,7 @@ use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobRunner;
 use Cellarium\Core\Transfer\RateLimit;
@@ -48,6 +49,7 @@ $fields = JsonFields::fromJson($first);
 $endpoint = Endpoint::fromFields($fields);
 $rate = $fields->numberOrNull('bytes_a_second');
 $limit = $rate === null ? null : new RateLimit($rate);
+$store = $fields->has('store') ? StoreSettings::fromFields($fields->fields('store'))->open() : null;
 unset($first, $fields);
 
 $parent = posix_getppid();
@@ -66,7 +68,7 @@ $carryOn = static function (int $bytes) use ($say, $parent, $limit, &$told): boo
 
     return true;
 };
-$runner = new JobRunner(RemoteDirectories::open($endpoint, new ConnectionSettings, $carryOn));
+$runner = new JobRunner(RemoteDirectories::open($endpoint, new ConnectionSettings, $carryOn), $store);
 
 while (($line = fgets(STDIN)) !== false) {
     try {

@@ -17,10 +17,11 @@ use App\Models\Site;
 use App\Record\Record;
 use App\Today\ConcernKind;
 use App\Today\Concerns;
-use Cellarium\Core\Storage\ContentStore;
-use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Manifest\Manifest;
 use Tests\Support\Builder\AccountBuilder;
 use Tests\Support\Builder\PersonBuilder;
+use Tests\Support\TestStore;
 
 /** Somebody of a client sees what is that client's; nothing else exists. */
 final class ClientsPersonTest extends AppTestCase
@@ -217,37 +218,26 @@ final class ClientsPersonTest extends AppTestCase
         $this->clients->update(['may_fetch_backups' => true]);
         $this->actingAs($this->clients->refresh());
         $this->get('/backups')->assertSee('Download as zip');
-        $answer = $this->get("/backups/$backup->id/zip")->assertOk()->baseResponse;
+        $answer = $this->get("/backups/$backup->id/zip")->assertOk();
 
-        self::assertInstanceOf(BinaryFileResponse::class, $answer);
+        $file = "$this->var/downloaded.zip";
+        file_put_contents($file, $answer->streamedContent());
+        self::assertSame((int) $answer->headers->get('Content-Length'), filesize($file), 'its length is told before');
         $zip = new \ZipArchive;
-        self::assertTrue($zip->open($answer->getFile()->getPathname()));
+        self::assertTrue($zip->open($file, \ZipArchive::CHECKCONS));
         self::assertSame('umlaut', $zip->getFromName('größe.txt'));
-        self::assertSame($backup->files, count(array_filter(
+        self::assertSame($backup->files + 1, count(array_filter(
             array_map(static fn (int $at): string => (string) $zip->getNameIndex($at), range(0, $zip->numFiles - 1)),
             static fn (string $name): bool => ! str_ends_with($name, '/'),
-        )));
+        )), 'every file, and the manifest');
+        self::assertEquals(
+            app(BackupShelf::class)->manifest((string) $backup->name),
+            Manifest::fromText((string) $zip->getFromName('backup-manifest.jsonl')),
+        );
         self::assertSame(
             $this->clients->id,
             RecordEntry::where('action', RecordKind::BackupDownloaded)->firstOrFail()->person_id,
         );
-    }
-
-    public function test_an_archive_that_cannot_be_written_is_said(): void
-    {
-        $this->artisanJson('backup', 'site.example');
-        $backup = Backup::where('site_id', $this->site->id)->latest('id')->firstOrFail();
-        $store = $this->createStub(ContentStore::class);
-        $store->method('incoming')->willReturn("$this->var/no/such/directory/x");
-        $store->method('isIntact')->willReturn(true);
-        $store->method('file')->willReturnCallback(app(ContentStore::class)->file(...));
-        $this->app->instance(ContentStore::class, $store);
-
-        $this->actingAs($this->person)
-            ->get("/backups/$backup->id/zip")
-            ->assertStatus(422)
-            ->assertSee('could not be finished')
-            ->assertSee('Look at the room on the disk');
     }
 
     public function test_a_damaged_backup_is_not_downloaded(): void
@@ -256,16 +246,14 @@ final class ClientsPersonTest extends AppTestCase
         file_put_contents($this->root().'/z.txt', 'the last of all');
         $this->artisanJson('backup', 'site.example');
         $backup = Backup::where('site_id', $this->site->id)->latest('id')->firstOrFail();
-        $damaged = app(ContentStore::class)->file(hash('sha256', 'the last of all'));
-        chmod($damaged, 0600);
-        file_put_contents($damaged, 'damaged');
+        TestStore::flipABit("$this->var/contents", hash('sha256', 'the last of all'));
 
         $this->actingAs($this->person)
             ->get("/backups/$backup->id/zip")
             ->assertStatus(422)
-            ->assertSee('is damaged in the store');
+            ->assertSee('stored copy of z.txt')
+            ->assertSee('nothing was downloaded');
 
-        self::assertSame([], glob("$this->var/contents/incoming/*"), 'nothing that looks whole is left behind');
         self::assertSame(0, RecordEntry::where('action', RecordKind::BackupDownloaded)->count());
     }
 }

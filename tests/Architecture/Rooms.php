@@ -16,7 +16,8 @@ final class Rooms
         'Path' => [],
         'Credential' => [],
         'Json' => [],
-        'Storage' => [],
+        'Archive' => [],
+        'Storage' => ['Credential', 'Json'],
         'People' => ['Credential'],
         'Manifest' => ['Path', 'Json'],
         'Connection' => ['Path', 'Credential', 'Json', 'Storage', 'Manifest'],
@@ -32,10 +33,11 @@ final class Rooms
         'Upload' => ['Storage'],
         'Package' => ['Path', 'Json', 'Storage', 'Manifest', 'Reference'],
         'Plan' => ['Path', 'Json', 'Manifest'],
-        'Transfer' => ['Path', 'Json', 'Manifest', 'Connection'],
-        'Backup' => ['Path', 'Storage', 'Manifest', 'Connection', 'Hosting', 'Transfer'],
+        'Transfer' => ['Path', 'Json', 'Storage', 'Manifest', 'Connection'],
+        'Backup' => ['Path', 'Archive', 'Storage', 'Manifest', 'Connection', 'Hosting', 'Transfer'],
         'File' => [
             'Path',
+            'Archive',
             'Json',
             'Storage',
             'Manifest',
@@ -46,6 +48,7 @@ final class Rooms
         ],
         'Deployment' => [
             'Path',
+            'Archive',
             'Storage',
             'Manifest',
             'Connection',
@@ -154,6 +157,6 @@ final class Rooms
             'Files',
             'Watch',
         ],
-        'Providers' => ['Text', 'Failure', 'People', 'Hosting', 'Packages', 'Watch'],
+        'Providers' => ['Text', 'Failure', 'Storage', 'People', 'Hosting', 'Packages', 'Watch'],
     ];
 }

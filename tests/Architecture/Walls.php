@@ -22,6 +22,8 @@ final class Walls
                 Selector::inNamespace('Cellarium\Core'),
                 Selector::inNamespace('Psr'),
                 Selector::inNamespace('phpseclib3'),
+                Selector::inNamespace('League\Flysystem'),
+                Selector::inNamespace('Aws'),
                 Selector::inNamespace('Sabberworm\CSS'),
                 Selector::inNamespace('Masterminds'),
                 Selector::inNamespace('SebastianBergmann\Diff'),

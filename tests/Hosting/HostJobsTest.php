@@ -17,7 +17,6 @@ use Cellarium\Core\Hosting\HostJobState;
 use Cellarium\Core\Hosting\HostWork;
 use Cellarium\Core\Hosting\LinkedJobs;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\WorkerPool;
 use Cellarium\Core\Web\CurlWebClient;
@@ -25,6 +24,7 @@ use Tests\Support\FixedClock;
 use Tests\Support\HostTestCase;
 use Tests\Support\Scratch;
 use Tests\Support\StandinHost;
+use Tests\Support\TestStore;
 use ZipArchive;
 
 /** Packing, unpacking and moving at a host, with archives and accounts that are not as they should be. */
@@ -159,8 +159,9 @@ final class HostJobsTest extends HostTestCase
 
     private function backup(): Backup
     {
-        $pool = new WorkerPool(self::host()->endpoint(), 2);
-        $store = new FileContentStore($this->directory());
+        $settings = TestStore::settings($this->directory());
+        $pool = new WorkerPool(self::host()->endpoint(), 2, store: $settings);
+        $store = $settings->open();
         $root = RemotePath::fromString(self::SITE);
         try {
             return (new BackupTaker(

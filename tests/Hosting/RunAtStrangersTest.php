@@ -19,7 +19,6 @@ use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Way;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\WorkerPool;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -31,6 +30,7 @@ use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
 use Tests\Support\SshServer;
 use Tests\Support\StoredFiles;
+use Tests\Support\TestStore;
 use Tests\Support\Vsftpd;
 
 /** Whole runs over several connections, at servers that nobody here wrote; everything that was sent is read back. */
@@ -152,8 +152,8 @@ final class RunAtStrangersTest extends TestCase
         string $root = '/',
         ?int $proofMost = null,
     ): RunResult {
-        $store = new FileContentStore("$this->own/contents");
-        $pool = new WorkerPool($endpoint, 3);
+        $store = TestStore::in("$this->own/contents");
+        $pool = new WorkerPool($endpoint, 3, store: TestStore::settings("$this->own/contents"));
         try {
             return (new Run(
                 $pool,

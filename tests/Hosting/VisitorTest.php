@@ -20,7 +20,6 @@ use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Way;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\WorkerPool;
 use Cellarium\Core\Web\CurlWebClient;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -35,6 +34,7 @@ use Tests\Support\Scratch;
 use Tests\Support\SshServer;
 use Tests\Support\StandinHost;
 use Tests\Support\StoredFiles;
+use Tests\Support\TestStore;
 use Tests\Support\Visitor;
 use Tests\Support\Visits;
 use Tests\Support\Vsftpd;
@@ -124,7 +124,7 @@ final class VisitorTest extends TestCase
                 new RunOrder(
                     'visited',
                     RemotePath::fromString($root),
-                    StoredFiles::in(new FileContentStore("$own/contents"), $after),
+                    StoredFiles::in(TestStore::in("$own/contents"), $after),
                     new Policy(['uploads/'], ours: array_keys($before)),
                     EarlierLook::never(),
                     null,
@@ -195,11 +195,11 @@ final class VisitorTest extends TestCase
         string $own,
         ?AtHost $host,
     ): RunResult {
-        $pool = new WorkerPool($endpoint, 3);
+        $pool = new WorkerPool($endpoint, 3, store: TestStore::settings("$own/contents"));
         try {
             return (new Run(
                 $pool,
-                new FileContentStore("$own/contents"),
+                TestStore::in("$own/contents"),
                 new BackupShelf("$own/backups"),
                 new FileJournal("$own/run"),
                 new QuietListener,

@@ -21,7 +21,6 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\JobRunner;
@@ -87,7 +86,7 @@ abstract class RemoteDirectoryContract extends TestCase
     public function test_changes_by_hand_are_confirmed_and_taken_back(): void
     {
         $remote = $this->remote();
-        $store = new FileContentStore(sys_get_temp_dir().'/by-hand-'.bin2hex(random_bytes(6)));
+        $store = TestStore::in(sys_get_temp_dir().'/by-hand-'.bin2hex(random_bytes(6)));
         $work = new FileWork($remote, $store, 'r1');
         $names = ['ä ö 100% #1?.txt', '-dash "quoted".txt', WireName::fromWire("caf\xe9.txt")];
         $seen = static fn (string $path): ManifestEntry => Surveyor::entry(

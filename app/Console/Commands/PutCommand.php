@@ -13,7 +13,6 @@ use App\Text\Amount;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\Change;
-use Cellarium\Core\Storage\ContentStore;
 use Symfony\Component\Finder\Finder;
 
 final class PutCommand extends RunCommand
@@ -24,16 +23,13 @@ final class PutCommand extends RunCommand
 
     protected $description = 'Upload a file, or what lies in a folder: compared first, backed up, proven';
 
-    public function handle(Bringing $bringing, ContentStore $store): int
+    public function handle(Bringing $bringing): int
     {
         $site = $this->siteNamed((string) $this->argument('site'));
         $into = FilePlace::ofSite($site, trim((string) $this->argument('path'), '/'))->at;
         $files = [];
         foreach ($this->files((string) $this->argument('from')) as $name => $file) {
-            // What lies here stays.
-            $copy = $store->incoming();
-            copy($file, $copy) || throw new Problem("$file could not be read. Check its rights.");
-            $files[$name] = $copy;
+            $files[$name] = $file;
         }
         $person = Person::viewer();
 

@@ -19,7 +19,7 @@ use App\Record\Record;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
-use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class BackupController
 {
@@ -104,19 +104,18 @@ final class BackupController
     }
 
     /** Read whole before the first byte is sent, so that what is saved is whole. */
-    public function download(Backup $backup, BackupZip $zip): BinaryFileResponse
+    public function download(Backup $backup, BackupZip $zip): StreamedResponse
     {
         $backup->load('site.account');
-        $file = $zip->make($backup);
+        $response = $zip->response($backup);
         Record::write(
             RecordKind::BackupDownloaded,
             "Backup number $backup->id of {$backup->site->domain} was downloaded",
             $backup->site,
             ['backup' => $backup->id],
         );
-        $name = "{$backup->site->domain}-{$backup->created_at->format('Y-m-d-Hi')}.zip";
 
-        return response()->download($file, $name, ['Content-Type' => 'application/zip'])->deleteFileAfterSend();
+        return $response;
     }
 
     public function restore(Request $request, Backup $backup, Plans $plans): RedirectResponse

@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-namespace Tests\Core\File;
+namespace Tests\Core\Archive;
 
-use Cellarium\Core\File\ZipOut;
+use Cellarium\Core\Archive\ZipOut;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
 use ZipArchive;

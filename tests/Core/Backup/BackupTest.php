@@ -11,7 +11,6 @@ use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\Surveyor;
@@ -20,6 +19,7 @@ use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;
 use Tests\Support\FixedClock;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 
 final class BackupTest extends TestCase
 {
@@ -36,8 +36,8 @@ final class BackupTest extends TestCase
         foreach (['a.txt', 'sub/b.txt', 'c.txt'] as $path) {
             touch("$live/$path", 1_700_000_000);
         }
-        $pool = new SequentialPool(new LocalRemoteDirectory($live));
-        $store = new FileContentStore("$own/contents");
+        $store = TestStore::in("$own/contents");
+        $pool = new SequentialPool(new LocalRemoteDirectory($live), $store);
         $taker = new BackupTaker(
             $pool,
             $store,
@@ -46,13 +46,7 @@ final class BackupTest extends TestCase
         );
         $first = $taker->take(RemotePath::root(), (new Surveyor($pool))->survey(RemotePath::root())->manifest);
         self::assertSame(3, $first->fetchedFiles);
-        self::assertCount(
-            2,
-            array_filter(
-                array_keys(self::contents("$own/contents")),
-                static fn (string $path): bool => ! str_ends_with($path, '/'),
-            ),
-        );
+        self::assertCount(2, [...TestStore::settings("$own/contents")->objects()->sizes()]);
 
         file_put_contents("$live/c.txt", 'three');
         $listed = (new Surveyor($pool))
@@ -69,8 +63,8 @@ final class BackupTest extends TestCase
         $live = $this->directory();
         $own = $this->directory();
         file_put_contents("$live/a.txt", 'one');
-        $pool = new SequentialPool(new LocalRemoteDirectory($live));
-        $store = new FileContentStore("$own/contents");
+        $store = TestStore::in("$own/contents");
+        $pool = new SequentialPool(new LocalRemoteDirectory($live), $store);
         $taker = new BackupTaker(
             $pool,
             $store,
@@ -78,9 +72,7 @@ final class BackupTest extends TestCase
             new FixedClock,
         );
         $backup = $taker->take(RemotePath::root(), (new Surveyor($pool))->survey(RemotePath::root())->manifest);
-        $file = $store->file(hash('sha256', 'one'));
-        chmod($file, 0600);
-        file_put_contents($file, 'oNe');
+        TestStore::flipABit("$own/contents", hash('sha256', 'one'));
         try {
             $taker->verify($backup->name);
             self::fail('It passed.');
@@ -89,7 +81,7 @@ final class BackupTest extends TestCase
         }
         self::assertSame(
             'one',
-            file_get_contents($store->file($store->put(['one'])->sha256)),
+            $store->text($store->put(['one'])->sha256),
             'storing it again mends it',
         );
     }

@@ -23,7 +23,6 @@ use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Way;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -36,6 +35,7 @@ use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
 use Tests\Support\ServedDirectory;
 use Tests\Support\StoredFiles;
+use Tests\Support\TestStore;
 
 /**
  * Every kind of fault at every single operation of a run that adds, replaces, keeps and sets aside. Each ends with the
@@ -225,10 +225,10 @@ final class FaultMatrixTest extends TestCase
     private function aRun(?RemoteDirectory $remote = null): Run
     {
         $root = RemotePath::fromString('/site');
-        $store = new FileContentStore("$this->own/contents");
+        $store = TestStore::in("$this->own/contents");
 
         return new Run(
-            new SequentialPool($remote ?? new LocalRemoteDirectory($this->home)),
+            new SequentialPool($remote ?? new LocalRemoteDirectory($this->home), $store),
             $store,
             new BackupShelf("$this->own/backups"),
             new FileJournal("$this->own/run"),
@@ -251,7 +251,7 @@ final class FaultMatrixTest extends TestCase
         return new RunOrder(
             't1',
             RemotePath::fromString('/site'),
-            StoredFiles::in(new FileContentStore("$this->own/contents"), self::NEW),
+            StoredFiles::in(TestStore::in("$this->own/contents"), self::NEW),
             new Policy(['uploads/'], ['default.htm'], ['css/gone.css']),
             EarlierLook::never(),
             null,

@@ -12,10 +12,10 @@ use Cellarium\Core\Plan\PlanFilter;
 use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
-use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
 use Tests\Support\StoredFiles;
+use Tests\Support\TestStore;
 
 final class KeptPlanTest extends TestCase
 {
@@ -24,7 +24,7 @@ final class KeptPlanTest extends TestCase
     private function plan(string ...$paths): Plan
     {
         return Planner::plan(
-            StoredFiles::in(new FileContentStore($this->directory()), array_fill_keys($paths, 'text')),
+            StoredFiles::in(TestStore::in($this->directory()), array_fill_keys($paths, 'text')),
             Manifest::of([]),
             new Policy,
         );

@@ -17,12 +17,12 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Web\WebAnswer;
 use Cellarium\Core\Web\WebFetcher;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
 use Tests\Support\StoredFiles;
+use Tests\Support\TestStore;
 
 final class LiveProofTest extends TestCase
 {
@@ -222,7 +222,7 @@ final class LiveProofTest extends TestCase
 
     public function test_what_changed_pages_load_and_offer_is_fetched_although_it_stayed(): void
     {
-        $store = new FileContentStore($this->directory());
+        $store = TestStore::in($this->directory());
         $page = '<link rel="stylesheet" href="a.css"><a href="/price.pdf">Prices</a><a href="other.html">Other</a>';
         $all = ['index.html' => $page, 'a.css' => 'c', 'price.pdf' => 'p'] + ['other.html' => 'o', 'alone.png' => 'x'];
         $after = StoredFiles::in($store, $all);

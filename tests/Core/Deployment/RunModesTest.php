@@ -27,7 +27,6 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Undo;
-use Cellarium\Core\Storage\FileContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Web\WebAnswer;
@@ -39,6 +38,7 @@ use Tests\Support\FixedClock;
 use Tests\Support\Killed;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 
 /** What must be writable is made so, is put back as it was, and where a server sets no modes, that is said. */
 final class RunModesTest extends TestCase
@@ -62,7 +62,7 @@ final class RunModesTest extends TestCase
 
     private function target(): Manifest
     {
-        $page = (new FileContentStore("$this->own/contents"))->put(['page']);
+        $page = TestStore::in("$this->own/contents")->put(['page']);
 
         return Manifest::of([
             self::entry('data', EntryKind::Directory)->withMode(0775),
@@ -118,8 +118,11 @@ final class RunModesTest extends TestCase
             }
         };
         $run = new Run(
-            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)),
-            new FileContentStore("$this->own/contents"),
+            new SequentialPool(
+                $remote ?? new LocalRemoteDirectory($this->live),
+                TestStore::in("$this->own/contents"),
+            ),
+            TestStore::in("$this->own/contents"),
             new BackupShelf("$this->own/backups"),
             new FileJournal("$this->own/$id"),
             new QuietListener,
@@ -204,7 +207,7 @@ final class RunModesTest extends TestCase
 
     public function test_a_file_that_came_back_more_open_than_it_was_is_not_said_to_be_as_before(): void
     {
-        $secret = (new FileContentStore("$this->own/contents"))->put(['a new secret']);
+        $secret = TestStore::in("$this->own/contents")->put(['a new secret']);
         $none = static fn (int $number): ?\Throwable => null;
         $result = $this->carryOut(
             Manifest::of([new ManifestEntry(
@@ -322,7 +325,7 @@ final class RunModesTest extends TestCase
 
     public function test_what_comes_back_from_a_backup_is_no_more_open_than_it_was(): void
     {
-        $secret = (new FileContentStore("$this->own/contents"))->put(['secret']);
+        $secret = TestStore::in("$this->own/contents")->put(['secret']);
         $result = $this->carryOut(
             Manifest::of([new ManifestEntry(
                 RelativePath::fromString('count.txt'),

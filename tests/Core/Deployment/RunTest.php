@@ -32,7 +32,7 @@ use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Way;
-use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Web\WebAnswer;
@@ -47,6 +47,7 @@ use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
 use Tests\Support\ServedDirectory;
 use Tests\Support\StoredFiles;
+use Tests\Support\TestStore;
 
 /** One run from start to end, then the same run with the world failing at every single operation. */
 final class RunTest extends TestCase
@@ -112,9 +113,9 @@ final class RunTest extends TestCase
         ksort($this->after);
     }
 
-    private function store(): FileContentStore
+    private function store(): ContentStore
     {
-        return new FileContentStore("$this->own/contents");
+        return TestStore::in("$this->own/contents");
     }
 
     private function target(): Manifest
@@ -148,7 +149,7 @@ final class RunTest extends TestCase
             ),
         );
         $run = new Run(
-            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live)),
+            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live), $this->store()),
             $this->store(),
             new BackupShelf("$this->own/backups"),
             $journal ?? new FileJournal("$this->own/run"),
@@ -283,7 +284,7 @@ final class RunTest extends TestCase
         foreach ($backup->files() as $file) {
             self::assertSame(
                 self::OLD[$file->path->toString()],
-                file_get_contents($this->store()->file((string) $file->sha256)),
+                $this->store()->text((string) $file->sha256),
             );
         }
         self::assertCount(5, $backup->files());

@@ -13,11 +13,12 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\Surveyor;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 
 /** What is done with a folder, step by step, on a real directory: all of it, in an order in which each step can be. */
 final class FileStepsTest extends TestCase
@@ -26,12 +27,12 @@ final class FileStepsTest extends TestCase
 
     private string $live;
 
-    private FileContentStore $store;
+    private ContentStore $store;
 
     protected function setUp(): void
     {
         $this->live = $this->directory();
-        $this->store = new FileContentStore($this->directory());
+        $this->store = TestStore::in($this->directory());
         mkdir("$this->live/dials/inner/empty", 0755, true);
         file_put_contents("$this->live/dials/brass.html", 'brass');
         file_put_contents("$this->live/dials/inner/enamel.html", 'enamel');

@@ -17,7 +17,7 @@ use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Surveyor;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -27,6 +27,7 @@ use Tests\Support\FaultyModesDirectory;
 use Tests\Support\Killed;
 use Tests\Support\LyingDirectory;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 
 /** Each step of a change by hand, refused, broken off at every operation, and taken back. */
 final class FileWorkTest extends TestCase
@@ -35,12 +36,12 @@ final class FileWorkTest extends TestCase
 
     private string $live;
 
-    private FileContentStore $store;
+    private ContentStore $store;
 
     protected function setUp(): void
     {
         $this->live = $this->directory();
-        $this->store = new FileContentStore($this->directory());
+        $this->store = TestStore::in($this->directory());
         mkdir("$this->live/dials");
         mkdir("$this->live/empty");
         file_put_contents("$this->live/dials/brass.html", 'the old dial');

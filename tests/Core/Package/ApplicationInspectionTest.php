@@ -12,10 +12,10 @@ use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\TypeSource;
 use Cellarium\Core\Package\Type\TypeYaml;
-use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 use Tests\Support\Zips;
 
 /** An application whose public folder is the document root: only what visitors can fetch is looked at as a site. */
@@ -47,7 +47,7 @@ final class ApplicationInspectionTest extends TestCase
         $directory = $this->directory();
 
         return (new PackageIntake(
-            new FileContentStore("$directory/store"),
+            TestStore::in("$directory/store"),
             new FixedClock,
             types: $types,
         ))->take(

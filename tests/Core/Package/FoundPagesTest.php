@@ -8,11 +8,12 @@ use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageIntake;
-use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Storage\StoreSettings;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 
 /**
  * Pages, style sheets and scripts that nobody here has written: the archives of general-purpose libraries, as ./test
@@ -74,7 +75,7 @@ final class FoundPagesTest extends TestCase
     public function test_what_nothing_refers_to_is_named_nowhere(string $archive): void
     {
         $found = $this->taken($archive);
-        $store = new FileContentStore($this->store());
+        $store = TestStore::in($this->store());
         foreach ($found->findings as $finding) {
             if ($finding->code !== FindingCode::FileUnused || $found->manifest->get((string) $finding->path) === null
                 || $found->manifest->get((string) $finding->path)->isFile() === false) {
@@ -84,7 +85,7 @@ final class FoundPagesTest extends TestCase
             foreach ($found->manifest->files() as $file) {
                 $isText = preg_match('/\.(?:html?|css|js|mjs|json|md|txt|svg)$/', $file->path->name()) === 1;
                 if ($isText && $file->path->name() !== $name) {
-                    $text = (string) file_get_contents($store->file((string) $file->sha256));
+                    $text = $store->text((string) $file->sha256);
                     $isNamed = preg_match('~(?<![\w-])'.preg_quote($name, '~').'(?![\w-])~', $text) === 1;
                     self::assertFalse($isNamed, "$file->path names $name");
                 }
@@ -105,7 +106,7 @@ final class FoundPagesTest extends TestCase
         $file = dirname(__DIR__, 3)."/var/test/pages/$archive";
         self::assertFileExists($file, 'Run ./test once; it fetches the archives.');
 
-        return (new PackageIntake(new FileContentStore($this->store(), isDurable: false), new FixedClock))->take(
+        return (new PackageIntake(StoreSettings::scratch($this->store())->open(), new FixedClock))->take(
             $file,
             $archive,
         );

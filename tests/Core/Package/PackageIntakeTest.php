@@ -10,10 +10,10 @@ use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageRefused;
 use Cellarium\Core\Package\RefusalReason;
-use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 use Tests\Support\Zips;
 
 final class PackageIntakeTest extends TestCase
@@ -30,7 +30,7 @@ final class PackageIntakeTest extends TestCase
     private function take(string $file, string $name = 'site-1.0.zip', ?ArchiveLimits $limits = null): Inspection
     {
         return (new PackageIntake(
-            new FileContentStore("$this->scratchDirectory/store"),
+            TestStore::in("$this->scratchDirectory/store"),
             new FixedClock,
             $limits ?? new ArchiveLimits(),
         ))->take($file, $name);
@@ -64,10 +64,8 @@ final class PackageIntakeTest extends TestCase
         );
         self::assertSame(
             'hello',
-            file_get_contents(
-                (new FileContentStore("$this->scratchDirectory/store"))->file(
-                    (string) $found->manifest->get('index.html')?->sha256,
-                ),
+            TestStore::in("$this->scratchDirectory/store")->text(
+                (string) $found->manifest->get('index.html')?->sha256,
             ),
         );
         self::assertFalse($found->stops());

@@ -7,7 +7,6 @@ namespace Tests\Core\Package;
 use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\PackageIntake;
-use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClients;
@@ -16,6 +15,7 @@ use Tests\Support\HtmlManner;
 use Tests\Support\PlantedFaults;
 use Tests\Support\PlantedSite;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 use Tests\Support\Zips;
 
 /**
@@ -31,7 +31,7 @@ final class PlantedFaultsTest extends TestCase
     {
         $directory = $this->directory();
         $found = (new PackageIntake(
-            new FileContentStore("$directory/store"),
+            TestStore::in("$directory/store"),
             new FixedClock,
             sites: new FixedClients(['saltmarshferries.example' => 1, 'www.marshbakery.example' => 2]),
         ))->take(

@@ -5,38 +5,141 @@ declare(strict_types=1);
 namespace Tests\Core\Storage;
 
 use Cellarium\Core\Storage\ContentSweep;
-use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Storage\StoreSettings;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 
 /** What nothing refers to goes, and nothing else does. */
 final class ContentSweepTest extends TestCase
 {
     use Scratch;
 
+    private const LONG_AGO = 1_700_000_000;
+
     public function test_what_is_referred_to_or_new_stays_and_the_rest_goes(): void
     {
         $directory = $this->directory();
-        $store = new FileContentStore($directory);
+        $store = TestStore::in($directory);
         $kept = [];
         for ($number = 0; $number < 200; $number++) {
             $content = $store->put(["bytes $number"]);
-            touch($store->file($content->sha256), 1_700_000_000);
+            touch(TestStore::file($directory, $content->sha256), self::LONG_AGO);
             $number % 3 === 0 ?: $kept[] = $content->sha256;
         }
         $new = $store->put(['on its way in'])->sha256;
         $again = $store->put(['bytes 3'])->sha256;
+        $refreshed = hash('sha256', 'bytes 9');
+        self::assertTrue($store->refresh($refreshed));
+        unset($store);
         shuffle($kept);
-        [$files, $bytes] = (new ContentSweep($directory))->remove((static function () use ($kept): \Generator {
+        $references = (static function () use ($kept): \Generator {
             yield from $kept;
             yield from array_slice($kept, 0, 50);
             yield str_repeat('0', 64);
-        })(), time() - 60);
-        self::assertSame(66, $files, 'a third, but for the one that was found again');
+        })();
+        [$files, $bytes] = self::sweep(TestStore::settings($directory))->remove($references, time() - 60);
+        self::assertSame(65, $files, 'a third, but for the two that were found again');
         self::assertGreaterThan(400, $bytes);
-        foreach ([...$kept, $new, $again] as $sha256) {
+        $store = TestStore::in($directory);
+        foreach ([...$kept, $new, $again, $refreshed] as $sha256) {
             self::assertTrue($store->has($sha256));
         }
         self::assertFalse($store->has(hash('sha256', 'bytes 6')));
+    }
+
+    public function test_what_a_process_at_work_has_put_there_stays_however_long_it_takes_by_any_clock(): void
+    {
+        $directory = $this->directory();
+        $store = TestStore::in($directory);
+        $sha256 = $store->put(['of a backup that takes its time'])->sha256;
+        $sweep = self::sweep(TestStore::settings($directory));
+        $inTwoDays = time() + 2 * 86400;
+        self::assertSame([0, 0], $sweep->remove([], $inTwoDays));
+        self::assertTrue($store->has($sha256));
+        unset($store); // It ended, and nothing refers to what it put there.
+        self::assertSame(1, $sweep->remove([], $inTwoDays)[0]);
+    }
+
+    public function test_references_that_cannot_be_listed_whole_remove_nothing(): void
+    {
+        $directory = $this->directory();
+        $sha256 = TestStore::in($directory)->put(['kept'])->sha256;
+        $references = (static function (): \Generator {
+            yield str_repeat('0', 64);
+            throw new \RuntimeException('the database is gone');
+        })();
+        try {
+            self::sweep(TestStore::settings($directory))->remove($references, time() + 60);
+            self::fail('It went on.');
+        } catch (\RuntimeException $failure) {
+            self::assertSame('the database is gone', $failure->getMessage());
+        }
+        self::assertTrue(TestStore::in($directory)->has($sha256));
+    }
+
+    /** A hundred times, beside somebody who keeps contents and refers to them. */
+    public function test_killed_at_any_moment_nothing_that_is_referred_to_is_lost(): void
+    {
+        $directory = $this->directory();
+        mkdir("$directory/kept");
+        $removed = 0;
+        for ($round = 0; $round < 100; $round++) {
+            $before = self::agedNames($directory);
+            $processes = [self::start('sweep', $directory, $round), self::start('take', $directory, $round)];
+            usleep(random_int(2_000, 40_000));
+            foreach ($processes as $process) {
+                proc_terminate($process, SIGKILL);
+                proc_close($process);
+            }
+            $removed += count(array_diff($before, self::names($directory)));
+            $store = TestStore::in("$directory/contents");
+            $files = glob("$directory/kept/*.txt") ?: [];
+            foreach ($files as $file) {
+                foreach (file($file, FILE_IGNORE_NEW_LINES) ?: [] as $sha256) {
+                    self::assertStringStartsWith('contents ', $store->text($sha256));
+                }
+            }
+            unset($store);
+            // Most are let go of, so that there is something to remove.
+            array_map(unlink(...), array_slice($files, 0, (int) (count($files) * 0.9)));
+        }
+        self::assertGreaterThan(100, $removed, 'it did remove some, time and again');
+    }
+
+    /** @return list<string> */
+    private static function names(string $directory): array
+    {
+        return array_keys(iterator_to_array(TestStore::settings("$directory/contents")->objects()->sizes()));
+    }
+
+    /** @return list<string> of what is there, which is old from now on */
+    private static function agedNames(string $directory): array
+    {
+        $names = self::names($directory);
+        foreach ($names as $name) {
+            touch(TestStore::file("$directory/contents", $name), self::LONG_AGO);
+        }
+
+        return $names;
+    }
+
+    private static function sweep(StoreSettings $settings): ContentSweep
+    {
+        return new ContentSweep($settings->objects(), $settings->work());
+    }
+
+    /** @return resource */
+    private static function start(string $what, string $directory, int $seed)
+    {
+        $process = proc_open(
+            [PHP_BINARY, dirname(__DIR__, 2).'/Support/sweep-race.php', $what, $directory, (string) $seed],
+            [1 => ['pipe', 'w']],
+            $pipes,
+        );
+        self::assertIsResource($process);
+        self::assertSame("ready\n", fgets($pipes[1]));
+
+        return $process;
     }
 }

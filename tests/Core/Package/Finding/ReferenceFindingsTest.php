@@ -10,10 +10,10 @@ use Cellarium\Core\Package\Finding\ReferenceFindings;
 use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageIntake;
-use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 use Tests\Support\Zips;
 
 /** What the inspection says of references, read out of the archive. */
@@ -31,7 +31,7 @@ final class ReferenceFindingsTest extends TestCase
     /** @param  array<string, string>  $files */
     private function inspect(array $files): Inspection
     {
-        return (new PackageIntake(new FileContentStore("$this->scratchDirectory/store"), new FixedClock))->take(
+        return (new PackageIntake(TestStore::in("$this->scratchDirectory/store"), new FixedClock))->take(
             Zips::make("$this->scratchDirectory/site.zip", $files),
             'site-1.0.zip',
         );

@@ -10,10 +10,10 @@ use Cellarium\Core\Package\Fit\PackageTraits;
 use Cellarium\Core\Package\Fit\SiteFit;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageIntake;
-use Cellarium\Core\Storage\FileContentStore;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
 use Tests\Support\Scratch;
+use Tests\Support\TestStore;
 use Tests\Support\Zips;
 
 final class FitTest extends TestCase
@@ -25,7 +25,7 @@ final class FitTest extends TestCase
     {
         $directory = $this->directory();
 
-        return (new PackageIntake(new FileContentStore("$directory/store"), new FixedClock))->take(
+        return (new PackageIntake(TestStore::in("$directory/store"), new FixedClock))->take(
             Zips::make("$directory/x.zip", $files),
             'x-1.zip',
         );

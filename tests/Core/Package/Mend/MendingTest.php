@@ -13,7 +13,8 @@ use Cellarium\Core\Package\Mend\Mending;
 use Cellarium\Core\Package\Mend\MendPlan;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageOrigin;
-use Cellarium\Core\Storage\FileContentStore;
+use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\StoreSettings;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
@@ -28,7 +29,7 @@ final class MendingTest extends TestCase
 {
     use Scratch;
 
-    private FileContentStore $store;
+    private ContentStore $store;
 
     private PackageIntake $intake;
 
@@ -37,7 +38,7 @@ final class MendingTest extends TestCase
     protected function setUp(): void
     {
         $this->scratchDirectory = $this->directory();
-        $this->store = new FileContentStore("$this->scratchDirectory/store", isDurable: false);
+        $this->store = StoreSettings::scratch("$this->scratchDirectory/store")->open();
         $this->intake = new PackageIntake($this->store, new FixedClock);
     }
 
@@ -76,7 +77,7 @@ final class MendingTest extends TestCase
     {
         $texts = [];
         foreach ($mended->files() as $file) {
-            $texts["$file->path"] = (string) file_get_contents($this->store->file((string) $file->sha256));
+            $texts["$file->path"] = $this->store->text((string) $file->sha256);
         }
 
         return $texts;

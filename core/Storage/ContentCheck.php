@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Storage;
+
+/**
+ * Reads contents back in the order of their hashes, a part at a time, and goes on behind it the next time: so that all
+ * has been read within as many nights as there are parts, and a new one that comes in between in the next round.
+ *
+ * What is sealed with a key that is no longer in use is sealed anew as it is read.
+ */
+final readonly class ContentCheck
+{
+    public function __construct(private SealedContentStore $store, private StoredObjects $objects)
+    {
+    }
+
+    /**
+     * @param  string  $from  the hash behind the last one that was read; "" for the beginning
+     * @param  int  $bytes  sealed, after which it stops
+     * @param  (\Closure(): bool)|null  $goesOn  asked after each; false ends it
+     *
+     * @throws StoreFailure when the store does not answer or a key is missing: nothing is said of what was not read
+     */
+    public function read(string $from, int $bytes, ?\Closure $goesOn = null): CheckedContents
+    {
+        $files = 0;
+        $read = 0;
+        $anew = 0;
+        $damaged = [];
+        foreach ($this->objects->sizes($from) as $sha256 => $size) {
+            if ($read >= $bytes || ($goesOn !== null && ! $goesOn())) {
+                return new CheckedContents(
+                    $files,
+                    $read,
+                    $anew,
+                    $damaged,
+                    $sha256,
+                );
+            }
+            $files++;
+            $read += max(1, $size);
+            if (! $this->store->isIntact($sha256)) {
+                // One that was cleared away meanwhile is not damaged.
+                ! $this->store->has($sha256) || $damaged[] = $sha256;
+            } elseif ($this->store->seal($sha256)) {
+                $anew++;
+            }
+        }
+
+        return new CheckedContents(
+            $files,
+            $read,
+            $anew,
+            $damaged,
+            null,
+        );
+    }
+}

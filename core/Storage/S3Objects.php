@@ -1,0 +1,240 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Storage;
+
+use Aws\S3\S3Client;
+use League\Flysystem\AwsS3V3\AwsS3V3Adapter;
+use League\Flysystem\FileAttributes;
+use League\Flysystem\Filesystem;
+use League\Flysystem\FilesystemException;
+use League\Flysystem\FilesystemOperator;
+
+/**
+ * Sealed contents in a store that speaks S3, each an object named by its hash below two of its digits.
+ *
+ * S3 cannot give an object a new time without sending it again, so that a small file here stands for each that is known
+ * to be there, and its time is what counts for being cleared away. One that is missing here is asked for there. Only
+ * one machine clears such a store.
+ */
+final readonly class S3Objects implements StoredObjects
+{
+    private const CONNECT_SECONDS = 5;
+
+    /** Without an answer for so long, the store is away. */
+    private const SILENT_SECONDS = 60;
+
+    private const TRIES = 2;
+
+    /** @param  string  $directory  on a disk of this machine */
+    public function __construct(private FilesystemOperator $remote, private string $directory)
+    {
+    }
+
+    public static function connect(S3Settings $settings, string $directory): self
+    {
+        $client = new S3Client([
+            'version' => '2006-03-01',
+            'region' => $settings->region,
+            'endpoint' => $settings->endpoint,
+            'use_path_style_endpoint' => true,
+            'credentials' => ['key' => $settings->key, 'secret' => $settings->secret->reveal()],
+            'retries' => self::TRIES,
+            'http' => [
+                'connect_timeout' => self::CONNECT_SECONDS,
+                'read_timeout' => self::SILENT_SECONDS,
+                'curl' => [CURLOPT_LOW_SPEED_LIMIT => 1, CURLOPT_LOW_SPEED_TIME => self::SILENT_SECONDS],
+            ],
+        ]);
+
+        return new self(
+            new Filesystem(new AwsS3V3Adapter(
+                $client,
+                $settings->bucket,
+                $settings->prefix,
+                streamReads: true,
+            )),
+            $directory,
+        );
+    }
+
+    public function incoming(): string
+    {
+        DiskObjects::make("$this->directory/incoming");
+
+        return "$this->directory/incoming/".bin2hex(random_bytes(12));
+    }
+
+    public function publish(string $file, string $name): void
+    {
+        $source = @fopen($file, 'rb');
+        $source === false && throw StoreFailure::writing($file);
+        $this->alone($name, function () use ($source, $name): void {
+            $this->ask("storing $name", fn () => $this->remote->writeStream(self::place($name), $source));
+            $this->know($name);
+        });
+        is_resource($source) && fclose($source);
+        @unlink($file);
+    }
+
+    public function has(string $name): bool
+    {
+        return is_file($this->known($name)) || $this->isThere($name);
+    }
+
+    public function refresh(string $name): bool
+    {
+        return DiskObjects::touch($this->known($name))
+            || $this->alone($name, fn (): bool => $this->isThere($name) && $this->know($name));
+    }
+
+    public function open(string $name)
+    {
+        $stream = null;
+        try {
+            $stream = $this->remote->readStream(self::place($name));
+        } catch (FilesystemException $failure) {
+            throw $this->isThere($name)
+                ? StoreFailure::unreachable("reading $name", $failure)
+                : StoreFailure::missing($name);
+        }
+
+        return $stream;
+    }
+
+    public function remove(string $name, int $before): ?int
+    {
+        DiskObjects::make("$this->directory/leaving");
+
+        return $this->alone($name, function () use ($name, $before): ?int {
+            // What is not known here has not been looked at here either: it is from now on.
+            if (! is_file($this->known($name))) {
+                $this->know($name);
+
+                return null;
+            }
+            if (! DiskObjects::moveOut($this->known($name), $this->leaving($name), $before)) {
+                return null;
+            }
+
+            return $this->ask("removing $name", function () use ($name): int {
+                $size = $this->remote->fileSize(self::place($name));
+                $this->remote->delete(self::place($name));
+                @unlink($this->leaving($name));
+
+                return $size;
+            });
+        });
+    }
+
+    public function settle(): void
+    {
+        foreach (glob("$this->directory/leaving/*") ?: [] as $file) {
+            $name = basename($file);
+            $this->alone($name, fn () => $this->isThere($name)
+                ? DiskObjects::moveBack($file, $this->known($name))
+                : @unlink($file));
+        }
+    }
+
+    public function sizes(string $from = ''): iterable
+    {
+        for ($first = hexdec(substr($from.'00', 0, 2)); $first < 256; $first++) {
+            $sizes = $this->ask('listing what it holds', fn (): array => $this->below(sprintf('%02x', $first)));
+            ksort($sizes, SORT_STRING);
+            foreach ($sizes as $name => $size) {
+                if (strcmp((string) $name, $from) >= 0) {
+                    yield (string) $name => $size;
+                }
+            }
+        }
+    }
+
+    public function room(): ?int
+    {
+        return null;
+    }
+
+    /** @return array<string, int> */
+    private function below(string $first): array
+    {
+        $sizes = [];
+        foreach ($this->remote->listContents($first) as $object) {
+            $name = strtr($object->path(), ['/' => '']);
+            if ($object instanceof FileAttributes && preg_match('/\A[0-9a-f]{64}\z/', $name) === 1) {
+                $sizes[$name] = (int) $object->fileSize();
+            }
+        }
+
+        return $sizes;
+    }
+
+    private function isThere(string $name): bool
+    {
+        return $this->ask("looking for $name", fn (): bool => $this->remote->fileExists(self::place($name)));
+    }
+
+    private function know(string $name): bool
+    {
+        DiskObjects::make(dirname($this->known($name)));
+
+        return @touch($this->known($name)) ? true : throw StoreFailure::writing($this->known($name));
+    }
+
+    /**
+     * @template T
+     *
+     * @param  \Closure(): T  $question
+     * @return T
+     */
+    private function ask(string $doing, \Closure $question): mixed
+    {
+        try {
+            return $question();
+        } catch (FilesystemException $failure) {
+            throw StoreFailure::unreachable($doing, $failure->getPrevious() ?? $failure);
+        }
+    }
+
+    /**
+     * One process of this machine at a time: storing and removing the same must not overtake each other.
+     *
+     * @template T
+     *
+     * @param  \Closure(): T  $work
+     * @return T
+     */
+    private function alone(string $name, \Closure $work): mixed
+    {
+        DiskObjects::make("$this->directory/locks");
+        $lock = @fopen("$this->directory/locks/".substr($name, 0, 2), 'c');
+        if ($lock === false || ! flock($lock, LOCK_EX)) {
+            throw StoreFailure::writing("$this->directory/locks");
+        }
+        try {
+            return $work();
+        } finally {
+            fclose($lock);
+        }
+    }
+
+    private function known(string $name): string
+    {
+        return "$this->directory/known/".self::place($name);
+    }
+
+    private function leaving(string $name): string
+    {
+        return "$this->directory/leaving/$name";
+    }
+
+    private static function place(string $name): string
+    {
+        if (preg_match('/\A[0-9a-f]{64}\z/', $name) !== 1) {
+            throw StoreFailure::missing($name);
+        }
+
+        return substr($name, 0, 2).'/'.substr($name, 2);
+    }
+}

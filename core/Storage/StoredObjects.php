@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Storage;
+
+/** Where sealed contents lie, each under its SHA-256: a disk of this machine, or a store that speaks S3. */
+interface StoredObjects
+{
+    /**
+     * A new file name on a disk of this machine, for what is on its way in.
+     *
+     * @throws StoreFailure
+     */
+    public function incoming(): string;
+
+    /**
+     * Takes over a file under a name; what had that name is replaced. It is kept for good when this returns.
+     *
+     * @throws StoreFailure the file may still be there
+     */
+    public function publish(string $file, string $name): void;
+
+    /** @throws StoreFailure when the store does not answer */
+    public function has(string $name): bool;
+
+    /**
+     * Has it count as published just now.
+     *
+     * @return bool false where it is not there
+     *
+     * @throws StoreFailure when the store does not answer
+     */
+    public function refresh(string $name): bool;
+
+    /**
+     * @return resource
+     *
+     * @throws StoreFailure missing, or the store does not answer
+     */
+    public function open(string $name);
+
+    /**
+     * Removes what has not been published or refreshed since. Killed in between, nothing is lost: what is not wholly
+     * gone is still read, and settle() puts it back.
+     *
+     * @param  int  $before  seconds since 1970
+     * @return int|null bytes that were freed; null where it stays
+     *
+     * @throws StoreFailure when the store does not answer
+     */
+    public function remove(string $name, int $before): ?int;
+
+    /**
+     * Puts in order what was being removed when a process was killed.
+     *
+     * @throws StoreFailure
+     */
+    public function settle(): void;
+
+    /**
+     * @param  string  $from  the first name that is wanted, or the beginning of it
+     * @return iterable<string, int> sealed sizes in bytes by names, in the order of the names
+     *
+     * @throws StoreFailure when the store does not answer
+     */
+    public function sizes(string $from = ''): iterable;
+
+    /** Bytes that can still be stored; null where nobody can say. */
+    public function room(): ?int;
+}

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core\Storage;
+
+use Cellarium\Core\Storage\DiskObjects;
+use Cellarium\Core\Storage\StoreFailure;
+use PHPUnit\Framework\TestCase;
+use Tests\Support\Scratch;
+
+/** What is being removed is either gone for whoever looks, or stays: nothing is told to be there and then is not. */
+final class DiskObjectsTest extends TestCase
+{
+    use Scratch;
+
+    private const LONG_AGO = 1_700_000_000;
+
+    public function test_what_a_killed_removal_left_half_way_is_still_read_and_put_back(): void
+    {
+        $directory = $this->directory();
+        $objects = new DiskObjects($directory, false);
+        $name = hash('sha256', 'one');
+        mkdir("$directory/leaving");
+        file_put_contents("$directory/leaving/$name", 'one');
+        self::assertSame('one', stream_get_contents($objects->open($name)));
+        self::assertFalse($objects->refresh($name), 'whoever refers to it anew stores it anew');
+        mkdir("$directory/".substr($name, 0, 2));
+        $objects->settle();
+        self::assertTrue($objects->has($name));
+        self::assertTrue($objects->refresh($name));
+        self::assertSame([], glob("$directory/leaving/*"));
+    }
+
+    public function test_refreshing_what_is_not_there_makes_no_empty_file(): void
+    {
+        $directory = $this->directory();
+        $objects = new DiskObjects($directory, false);
+        $name = hash('sha256', 'nothing');
+        self::assertFalse($objects->refresh($name));
+        self::assertFalse($objects->has($name));
+        $this->expectException(StoreFailure::class);
+        $objects->open($name);
+    }
+
+    /** Two thousand times at the same moment, by two processes. */
+    public function test_what_somebody_has_refreshed_is_not_removed(): void
+    {
+        $directory = $this->directory();
+        $said = "$directory/said";
+        $child = pcntl_fork();
+        if ($child === 0) {
+            for ($number = 0; $number < 2_000; $number++) {
+                while (! is_file("$directory/seen-$number") && ! is_file("$directory/$number")) {
+                    clearstatcache();
+                }
+                DiskObjects::touch("$directory/$number") && file_put_contents($said, "$number\n", FILE_APPEND);
+                file_put_contents("$directory/tried-$number", '');
+            }
+            posix_kill(posix_getpid(), SIGKILL); // Nothing of the test's own is to end with it.
+        }
+        $out = 0;
+        for ($number = 0; $number < 2_000; $number++) {
+            file_put_contents("$directory/new", 'x');
+            touch("$directory/new", self::LONG_AGO);
+            rename("$directory/new", "$directory/$number");
+            for ($wait = random_int(0, 400); $wait > 0; $wait--);
+            $out += DiskObjects::moveOut("$directory/$number", "$directory/out-$number", time() - 60) ? 1 : 0;
+            file_put_contents("$directory/seen-$number", '');
+            while (! is_file("$directory/tried-$number")) {
+                clearstatcache();
+            }
+        }
+        pcntl_waitpid($child, $status);
+        $refreshed = preg_split('/\n/', (string) file_get_contents($said), flags: PREG_SPLIT_NO_EMPTY) ?: [];
+        $lost = array_filter($refreshed, static fn (string $one): bool => ! is_file("$directory/$one"));
+        self::assertSame([], $lost);
+        self::assertGreaterThan(20, $out, 'some were removed');
+        self::assertGreaterThan(20, count($refreshed), 'and some were refreshed');
+    }
+}

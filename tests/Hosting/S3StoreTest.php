@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Hosting;
+
+use Cellarium\Core\Storage\ContentKeys;
+use Cellarium\Core\Storage\ContentSweep;
+use Cellarium\Core\Storage\S3Settings;
+use Cellarium\Core\Storage\SealedContentStore;
+use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Storage\StoreFault;
+use Cellarium\Core\Storage\StoreSettings;
+use PHPUnit\Framework\Attributes\After;
+use PHPUnit\Framework\TestCase;
+use Tests\Support\S3Server;
+use Tests\Support\Scratch;
+
+/**
+ * The store where contents lie at a server that speaks S3: the same promises as on a disk, and a way to it that breaks.
+ */
+final class S3StoreTest extends TestCase
+{
+    use Scratch;
+
+    private S3Server $server;
+
+    private string $own;
+
+    private ContentKeys $keys;
+
+    protected function setUp(): void
+    {
+        $this->server = new S3Server($this->directory());
+        $this->own = $this->directory();
+        $this->keys = ContentKeys::generate();
+    }
+
+    #[After]
+    protected function stopServer(): void
+    {
+        $this->server->stop();
+    }
+
+    private function settings(?S3Settings $s3 = null): StoreSettings
+    {
+        return new StoreSettings($this->own, $this->keys, $s3 ?? $this->server->settings());
+    }
+
+    private function store(): SealedContentStore
+    {
+        return $this->settings()->open();
+    }
+
+    public function test_contents_are_kept_read_found_again_and_listed(): void
+    {
+        $store = $this->store();
+        $sizes = [0, 10, 70_000, 6_000_000];
+        $texts = array_map(static fn (int $size): string => $size === 0 ? '' : random_bytes($size), $sizes);
+        $hashes = array_map(static fn (string $text): string => $store->put(str_split($text, 100_000))->sha256, $texts);
+        foreach ($texts as $number => $text) {
+            self::assertSame($text, $store->text($hashes[$number]));
+            self::assertTrue($store->isIntact($hashes[$number], strlen($text)));
+        }
+        sort($hashes);
+        $objects = $this->settings()->objects();
+        self::assertSame($hashes, array_keys(iterator_to_array($objects->sizes())));
+        self::assertSame([$hashes[3]], array_keys(iterator_to_array($objects->sizes($hashes[3]))));
+        self::assertFalse($store->has(hash('sha256', 'nothing')));
+        self::assertFalse($store->refresh(hash('sha256', 'nothing')));
+        self::assertSame([], glob("$this->own/incoming/*"), 'nothing stays on this machine');
+        exec('rm -rf '.escapeshellarg("$this->own/known"));
+        self::assertTrue($store->refresh($hashes[0]), 'what this machine has forgotten is asked for');
+        self::assertFileExists("$this->own/known/".substr($hashes[0], 0, 2).'/'.substr($hashes[0], 2));
+    }
+
+    public function test_what_nothing_refers_to_goes_there_as_well(): void
+    {
+        $store = $this->store();
+        $kept = $store->put(['kept'])->sha256;
+        $gone = $store->put(['gone'])->sha256;
+        $again = $store->put(['found again'])->sha256;
+        unset($store);
+        foreach ([$kept, $gone, $again] as $sha256) {
+            touch("$this->own/known/".substr($sha256, 0, 2).'/'.substr($sha256, 2), 1_700_000_000);
+        }
+        self::assertTrue($this->store()->refresh($again));
+        $settings = $this->settings();
+        [$files, $bytes] = (new ContentSweep($settings->objects(), $settings->work()))->remove([$kept], time() - 60);
+        self::assertSame(1, $files);
+        self::assertGreaterThan(40, $bytes);
+        self::assertSame(
+            [true, false, true],
+            array_map($this->store()->has(...), [$kept, $gone, $again]),
+        );
+        self::assertSame('gone', $this->store()->text($this->store()->put(['gone'])->sha256), 'and it can come again');
+    }
+
+    public function test_a_store_that_is_away_is_told_as_away_and_nothing_is_called_missing_or_damaged(): void
+    {
+        $store = $this->store();
+        $sha256 = $store->put(['there'])->sha256;
+        $this->server->stop();
+        foreach ([
+            'reading' => fn () => $store->text($sha256),
+            'comparing' => fn () => $store->isIntact($sha256, 5),
+            'looking' => fn () => $store->has(hash('sha256', 'else')),
+            'storing' => fn () => $store->put(['else']),
+            'listing' => fn () => iterator_to_array($this->settings()->objects()->sizes()),
+        ] as $doing => $do) {
+            try {
+                $do();
+                self::fail("$doing told something.");
+            } catch (StoreFailure $failure) {
+                self::assertSame(StoreFault::Unreachable, $failure->fault, "$doing: {$failure->getMessage()}");
+            }
+        }
+        self::assertSame([], glob("$this->own/incoming/*"));
+        $this->server->start();
+        self::assertSame('there', $store->text($sha256));
+    }
+
+    public function test_a_key_that_is_refused_is_told_and_not_taken_for_an_empty_store(): void
+    {
+        $sha256 = $this->store()->put(['there'])->sha256;
+        $store = $this->settings($this->server->settings('another'))->open();
+        try {
+            $store->text($sha256);
+            self::fail('It was read.');
+        } catch (StoreFailure $failure) {
+            self::assertSame(StoreFault::Unreachable, $failure->fault);
+            self::assertStringNotContainsString('another', $failure->getMessage());
+        }
+    }
+
+    public function test_what_lies_there_is_sealed_and_a_bit_of_it_that_changed_is_noticed(): void
+    {
+        $sha256 = $this->store()->put([str_repeat('low water ', 100)])->sha256;
+        exec('grep -rl "low water" '.escapeshellarg($this->own), $readable);
+        self::assertSame([], $readable);
+        $objects = $this->settings()->objects();
+        $sealed = (string) stream_get_contents($objects->open($sha256));
+        $altered = $objects->incoming();
+        $sealed[60] = chr(ord($sealed[60]) ^ 1);
+        file_put_contents($altered, $sealed);
+        $objects->publish($altered, $sha256);
+        self::assertFalse($this->store()->isIntact($sha256, 1000));
+    }
+}
