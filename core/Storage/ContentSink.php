@@ -49,6 +49,12 @@ final class ContentSink
         return strlen($bytes);
     }
 
+    /** Whoever asks whether it can be written to by itself asks for this as well. */
+    public function stream_eof(): bool
+    {
+        return true;
+    }
+
     public function stream_flush(): bool
     {
         return true;

@@ -146,6 +146,7 @@ final class Rooms
             'Failure',
             'Models',
             'Record',
+            'Storage',
             'People',
             'Hosting',
             'Packages',
