@@ -217,6 +217,7 @@ standin_lay() {
             $names[$account["host"]] = true;
             foreach ($account["sites"] as $site) { $names[$site["domain"]] = true; }
         }
+        $names["rehearsal.example"] = true; // A document root of its own, for rehearsals.
         echo "# Names of the demo world, in the form of hosts(5)\n127.0.0.1 ", implode(" ", array_keys($names)), "\n";
     ' "$ROOT/demo/world.json" >"$VAR/hosts"
 }

@@ -83,8 +83,14 @@ return [
     // Bytes that an upload may have, in pieces.
     'upload_bytes' => (int) env('CELLARIUM_UPLOAD_BYTES', 2_147_483_648),
 
-    // Days without a backup before Today speaks up.
-    'backup_days' => 7,
+    // Days within which all contents are read back once.
+    'verify_days' => (int) env('CELLARIUM_VERIFY_DAYS', 14),
+    // A document root for rehearsals, and the address it answers at: backups are unpacked there, and their pages
+    // fetched.
+    'rehearsal' => [
+        'root' => $absolute(env('CELLARIUM_REHEARSAL_ROOT')),
+        'url' => (string) env('CELLARIUM_REHEARSAL_URL', ''),
+    ],
 
     // Days that files set aside are held.
     'set_aside_days' => 30,

@@ -7,6 +7,7 @@ use App\Http\Controllers\AccountFormController;
 use App\Http\Controllers\AccountImportController;
 use App\Http\Controllers\AskController;
 use App\Http\Controllers\BackupController;
+use App\Http\Controllers\BackupRuleController;
 use App\Http\Controllers\ChooserController;
 use App\Http\Controllers\ClientController;
 use App\Http\Controllers\DeploymentController;
@@ -108,6 +109,7 @@ $signedIn(Permission::Ask)->group(function (): void {
 });
 
 $signedIn(Permission::LookAtAgency)->group(function (): void {
+    Route::get('/backups/sites', [BackupController::class, 'sites']);
     Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/choose/sites', [ChooserController::class, 'sites']);
     Route::get('/choose/packages', [ChooserController::class, 'packages']);
@@ -228,10 +230,16 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/backups/{backup}/restore', [BackupController::class, 'restore']);
     Route::post('/backups/{backup}/cancel', [BackupController::class, 'cancel']);
     Route::post('/backups/{backup}/accept', [BackupController::class, 'accept']);
+    Route::post('/backups/{backup}/pin', [BackupController::class, 'pin']);
+    Route::post('/backups/{backup}/unpin', [BackupController::class, 'unpin']);
+    Route::post('/backups/{backup}/rehearse', [BackupController::class, 'rehearse']);
+    Route::post('/sites/{site}/rehearsals', [BackupController::class, 'rehearseSite']);
     Route::post('/requests/{asked}/answer', [AskController::class, 'answer']);
 });
 
 $signedIn(Permission::ChangeAccounts)->group(function (): void {
+    Route::get('/sites/{site}/backup-rule', [BackupRuleController::class, 'edit']);
+    Route::post('/sites/{site}/backup-rule', [BackupRuleController::class, 'save']);
     Route::get('/package-types/new', [PackageTypeController::class, 'edit']);
     Route::get('/package-types/{type}/edit', [PackageTypeController::class, 'edit']);
     Route::post('/package-types', [PackageTypeController::class, 'save']);

@@ -108,7 +108,7 @@ final readonly class AccountTable
             ->with([
                 'client',
                 'sites' => static fn ($sites) => $sites
-                    ->select(['id', 'account_id', 'domain', 'placeholder', 'last_backup_at'])
+                    ->select(['id', 'account_id', 'domain', 'placeholder', 'last_backup_at', 'backup_promised_at'])
                     ->orderBy('domain'),
                 'ftpUsers' => static fn ($users) => $users
                     ->whereNotIn('state', FtpUserState::ENDED)

@@ -13,20 +13,18 @@ use App\Models\Site;
 use App\Record\Record;
 
 /**
- * Backs up every site that has no backup, or none within the days that are set; one that is being backed up is left
- * out.
+ * Backs up every site that has no backup, or none within what it was promised; one that is being backed up is left out.
  */
 final class BackUpOverdue
 {
     /** @return int how many were begun */
     public function begin(?Person $person): int
     {
-        $due = now()->subDays((int) config('cellarium.backup_days'));
         $taking = Backup::where('state', BackupState::Taking)->pluck('site_id');
         $begun = 0;
         Site::query()
             ->where(static fn ($query) => $query->whereNull('placeholder')->orWhere('placeholder', false))
-            ->where(static fn ($query) => $query->whereNull('last_backup_at')->orWhere('last_backup_at', '<', $due))
+            ->where(static fn ($query) => $query->whereNull('last_backup_at')->orWhere('backup_promised_at', '<', now()))
             ->whereNotIn('id', $taking)
             ->select('id')
             ->chunkById(200, static function ($sites) use ($person, &$begun): void {

@@ -7,6 +7,7 @@ namespace App\Backups;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Backup;
+use App\Models\BackupReason;
 use App\Models\BackupState;
 use App\Models\RecordKind;
 use App\Record\Record;
@@ -36,6 +37,9 @@ use Psr\Clock\ClockInterface;
 /** Takes backups on demand, outside of deployments. */
 final readonly class Backups
 {
+    /** Files that changed while they were read, of which the names are kept. */
+    private const MOST_NAMED = 200;
+
     public function __construct(
         private Connections $connections,
         private RunFiles $files,
@@ -51,7 +55,10 @@ final readonly class Backups
     public function take(Backup $backup): bool
     {
         $backup->loadMissing('site.account.client', 'person');
-        $lock = $this->locks->acquire(...SiteLockNames::of($backup->site));
+        $names = SiteLockNames::of($backup->site);
+        // Of those that nobody waits for, a host has one at a time.
+        $backup->reason !== BackupReason::Scheduled || $names[] = "backups-at-{$backup->site->account->host}";
+        $lock = $this->locks->acquire(...$names);
         if ($lock === null) {
             return false;
         }
@@ -115,7 +122,11 @@ final readonly class Backups
             $this->files->keepKnown($site, $root, $known->then($listedAt, $taken->manifest));
             Record::write(
                 RecordKind::BackupTaken,
-                "Backup of $site->domain taken: {$backup->readings()}, the stored copy read back",
+                "Backup of $site->domain taken: {$backup->readings()}, the stored copy read back"
+                    .($backup->changed_meanwhile === null
+                        ? ''
+                        : '; changed while they were read, and read again: '
+                            .implode(', ', array_slice($backup->changed_meanwhile, 0, 5))),
                 $site,
                 ['backup' => $backup->id],
                 $backup->person,
@@ -156,6 +167,9 @@ final readonly class Backups
             'taken_over_since' => $taken->takenOverSince === null
                 ? null
                 : CarbonImmutable::createFromTimestamp($taken->takenOverSince),
+            'changed_meanwhile' => $taken->changedMeanwhile === []
+                ? null
+                : array_slice($taken->changedMeanwhile, 0, self::MOST_NAMED),
             'verified_at' => now(),
         ];
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Backups;
 
 use App\Models\Backup;
+use App\Models\BackupReason;
 use App\Models\BackupState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
@@ -23,7 +24,9 @@ final class TakeBackup implements ShouldQueue
     {
         $backup = Backup::with('site.account', 'person')->find($this->backup);
         if ($backup !== null && $backup->state === BackupState::Taking && ! $backups->take($backup)) {
-            self::dispatch($this->backup)->onQueue($this->queue)->delay(2);
+            // Nobody waits for one that is taken as promised.
+            $delay = $backup->reason === BackupReason::Scheduled ? 20 : 2;
+            self::dispatch($this->backup)->onQueue($this->queue)->delay($delay);
         }
     }
 }

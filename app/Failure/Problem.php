@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Failure;
 
+use Cellarium\Core\Backup\RehearsalFailed;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\File\FileChangeRefused;
@@ -41,6 +42,7 @@ final class Problem extends RuntimeException
         StoreFailure::class,
         ListRefused::class,
         SurveyStopped::class,
+        RehearsalFailed::class,
         Cancelled::class,
         self::class,
     ];

@@ -25,6 +25,10 @@ final class Backup extends Model
         'started_at' => 'immutable_datetime',
         'cancelled_at' => 'immutable_datetime',
         'collapse_accepted' => 'boolean',
+        'changed_meanwhile' => 'array',
+        'pinned_at' => 'immutable_datetime',
+        'rehearsed_at' => 'immutable_datetime',
+        'rehearsal' => 'array',
         'progress' => 'array',
     ];
 
@@ -42,6 +46,7 @@ final class Backup extends Model
                             ->orWhere('last_backup_at', '<', $backup->verified_at),
                     )
                     ->update(['last_backup_at' => $backup->verified_at]);
+                BackupRule::promise($backup->site_id);
             }
         });
     }
@@ -65,6 +70,7 @@ final class Backup extends Model
     {
         return match ($this->reason) {
             BackupReason::OnDemand => 'asked for',
+            BackupReason::Scheduled => 'as promised',
             BackupReason::BeforeDeploy => 'before a deployment',
             BackupReason::BeforeUndo => 'before an undo',
             BackupReason::BeforeFiles => 'before files by hand',
@@ -97,6 +103,12 @@ final class Backup extends Model
     public function site(): BelongsTo
     {
         return $this->belongsTo(Site::class)->withTrashed();
+    }
+
+    /** @return BelongsTo<Person, $this> */
+    public function pinnedBy(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'pinned_by_id');
     }
 
     /** @return BelongsTo<Person, $this> */

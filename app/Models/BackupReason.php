@@ -9,6 +9,8 @@ enum BackupReason: string
 {
     case OnDemand = 'on_demand';
 
+    case Scheduled = 'scheduled';
+
     case BeforeDeploy = 'before_deploy';
 
     case BeforeRestoreBackup = 'before_restore_backup';

@@ -25,6 +25,20 @@ enum RecordKind: string
 
     case BackupsStarted = 'backups_started';
 
+    case BackupsExpired = 'backups_expired';
+
+    case BackupPinned = 'backup_pinned';
+
+    case BackupUnpinned = 'backup_unpinned';
+
+    case BackupRehearsed = 'backup_rehearsed';
+
+    case BackupRuleSaved = 'backup_rule_saved';
+
+    case ContentsDamaged = 'contents_damaged';
+
+    case ContentsMended = 'contents_mended';
+
     case Cleaned = 'cleaned';
 
     case ClientChanged = 'client_changed';

@@ -31,6 +31,9 @@ final class Site extends Model
         'application_root' => null,
         'php' => null,
         'last_backup_at' => null,
+        'backup_promised_at' => null,
+        'rehearsed_at' => null,
+        'rehearsal_promised_at' => null,
         'last_deployment_id' => null,
     ];
 
@@ -49,6 +52,9 @@ final class Site extends Model
         'root_proven_at' => 'immutable_datetime',
         'live_proven_at' => 'immutable_datetime',
         'last_backup_at' => 'immutable_datetime',
+        'backup_promised_at' => 'immutable_datetime',
+        'rehearsed_at' => 'immutable_datetime',
+        'rehearsal_promised_at' => 'immutable_datetime',
         'backups_until' => 'immutable_datetime',
         'swap_barred_at' => 'immutable_datetime',
         'live_sampled' => 'boolean',

@@ -48,11 +48,12 @@ final class CellariumServiceProvider extends ServiceProvider
         $var = (string) config('cellarium.var');
         $this->app->singleton(StoreSettings::class, static fn (): StoreSettings => Stores::settings());
         $this->app->singleton(WorkInProgress::class, fn ($app) => $app->make(StoreSettings::class)->work());
-        $this->app->singleton(ContentStore::class, fn ($app) => new SealedContentStore(
+        $this->app->singleton(SealedContentStore::class, fn ($app) => new SealedContentStore(
             $app->make(StoreSettings::class)->objects(),
             $app->make(StoreSettings::class)->keys,
             $app->make(WorkInProgress::class),
         ));
+        $this->app->alias(SealedContentStore::class, ContentStore::class);
         $this->app->singleton(Access::class);
         $this->app->singleton(Locks::class, fn () => new FileLocks("$var/locks"));
         $this->app->singleton(BackupShelf::class, fn () => new BackupShelf("$var/backups"));

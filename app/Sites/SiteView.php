@@ -6,6 +6,7 @@ namespace App\Sites;
 
 use App\Models\Account;
 use App\Models\Backup;
+use App\Models\BackupRule;
 use App\Models\BackupState;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
@@ -124,6 +125,7 @@ final readonly class SiteView
             $this->pagesFact(),
             $this->phpFact(),
             $this->backupFact(),
+            $this->rehearsalFact(),
             $this->reachFact(),
         ];
     }
@@ -195,7 +197,6 @@ final readonly class SiteView
 
     private function backupFact(): ProvenFact
     {
-        $days = (int) config('cellarium.backup_days');
         if ($this->backup?->verified_at === null) {
             return ProvenFact::missing(
                 'Backup',
@@ -206,9 +207,29 @@ final readonly class SiteView
         $words = Amount::files($this->backup->files).', '.Amount::bytes($this->backup->bytes).', read back'
             .($before ? '; from before the last deployment' : '');
 
-        return $this->backup->verified_at->diffInDays(now()) > $days
-            ? ProvenFact::late('Backup', "$words; promised every $days days", $this->backup->verified_at)
+        return $this->site->backup_promised_at?->isPast() === true
+            ? ProvenFact::late(
+                'Backup',
+                "$words; promised ".BackupRule::of($this->site)->every(),
+                $this->backup->verified_at,
+            )
             : ProvenFact::holds('Backup', $words, $this->backup->verified_at);
+    }
+
+    private function rehearsalFact(): ProvenFact
+    {
+        $last = $this->backups->firstWhere('rehearsed_at', $this->site->rehearsed_at)?->rehearsal;
+        $words = 'rehearsed'.($last === null ? '' : ', '.Amount::files((int) $last['files']));
+
+        return match (true) {
+            $this->site->rehearsed_at === null => ProvenFact::missing('Bringing back', 'not rehearsed yet'),
+            $this->site->rehearsal_promised_at?->isPast() === true => ProvenFact::late(
+                'Bringing back',
+                "$words; longer ago than promised",
+                $this->site->rehearsed_at,
+            ),
+            default => ProvenFact::holds('Bringing back', $words, $this->site->rehearsed_at),
+        };
     }
 
     private function reachFact(): ProvenFact

@@ -80,7 +80,7 @@ final readonly class ClientToday
     public function backup(Site $site): ProofLine
     {
         $last = $site->last_backup_at;
-        $late = $last !== null && $last->diffInDays(now()) > (int) config('cellarium.backup_days');
+        $late = $site->backup_promised_at?->isPast() === true;
 
         return match (true) {
             $last === null => new ProofLine('soon', 'none yet'),

@@ -11,6 +11,14 @@ enum ConcernKind: string
 
     case LateBackup = 'late_backup';
 
+    case LateRehearsal = 'late_rehearsal';
+
+    /** A backup could not be brought back where nobody sees it. */
+    case Rehearsal = 'rehearsal';
+
+    /** A stored copy has other bytes than it had. */
+    case Damaged = 'damaged';
+
     case Placeholder = 'placeholder';
 
     case OpenUser = 'open_user';
@@ -40,6 +48,9 @@ enum ConcernKind: string
         return match ($this) {
             self::NoBackup => 'No backup yet',
             self::LateBackup => 'Backup overdue',
+            self::LateRehearsal => 'Rehearsal overdue',
+            self::Rehearsal => 'Backups that could not be rehearsed',
+            self::Damaged => 'Damaged in the store',
             self::Placeholder => 'Still the host’s placeholder page',
             self::OpenUser => 'FTP users still open',
             self::Connection => 'Hosts that do not connect',

@@ -14,11 +14,8 @@ use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\PendingAction;
 use App\Text\Amount;
-use App\Text\When;
-use Carbon\CarbonImmutable;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 
 /** Computes what needs a hand over all accounts, most pressing first; reads only what is in trouble. */
@@ -39,7 +36,7 @@ final readonly class Concerns
             ...self::unfinished(),
             ...self::unreached(),
             ...self::openUsers(),
-            ...self::sites(),
+            ...SiteConcerns::all(),
         ];
         usort(
             $concerns,
@@ -291,76 +288,6 @@ final readonly class Concerns
             ),
             default => null,
         };
-    }
-
-    /** @return list<Concern> */
-    private static function sites(): array
-    {
-        $due = now()->subDays((int) config('cellarium.backup_days'));
-        $rows = DB::table('sites')
-            ->whereNull('removed_at')
-            ->where(
-                static fn ($query) => $query
-                    ->where('placeholder', true)
-                    ->orWhereNull('last_backup_at')
-                    ->orWhere('last_backup_at', '<', $due),
-            )
-            ->orderBy('domain')
-            ->get([
-                'sites.id',
-                'domain',
-                'placeholder',
-                'placeholder_file',
-                'live_proven_at',
-                'last_backup_at AS last',
-            ]);
-
-        return $rows->map(self::site(...))->values()->all();
-    }
-
-    private static function site(\stdClass $site): Concern
-    {
-        if ($site->placeholder) {
-            return new Concern(
-                ConcernKind::Placeholder,
-                Urgency::WhenYouCan,
-                'Still the host’s placeholder page',
-                $site->domain,
-                "Visitors see $site->placeholder_file from the host"
-                    .($site->live_proven_at === null ? ', nothing was deployed yet' : ''),
-                'Deploy',
-                "/deployments/new?site=$site->id",
-                page: "/sites/$site->id",
-            );
-        }
-        if ($site->last === null) {
-            return new Concern(
-                ConcernKind::NoBackup,
-                Urgency::Soon,
-                'No backup yet',
-                $site->domain,
-                'If this site were lost today, nothing here could restore it',
-                'Back up now',
-                "/sites/$site->id/backups",
-                'POST',
-                page: "/sites/$site->id",
-            );
-        }
-        $last = CarbonImmutable::parse($site->last);
-        $days = (int) $last->diffInDays(now());
-
-        return new Concern(
-            ConcernKind::LateBackup,
-            Urgency::Soon,
-            "No backup for $days days",
-            $site->domain,
-            'The last one that was read back is from '.When::shown($last, 'j M Y'),
-            'Back up now',
-            "/sites/$site->id/backups",
-            'POST',
-            $days,
-            "/sites/$site->id",
-        );
     }
 
     private static function toDo(PendingAction $action): string

@@ -33,7 +33,7 @@ final readonly class SiteSummary
         $this->proven = $site->live_proven_at !== null;
         $backup = $site->last_backup_at;
         $this->overdue =
-            ! $this->empty && ($backup === null || $backup->diffInDays(now()) > (int) config('cellarium.backup_days'));
+            ! $this->empty && ($backup === null || $site->backup_promised_at?->isPast() === true);
         $late = $open && $account->ftpUsers->contains(static fn ($user): bool => $user->isOverdue());
         $this->tone = match (true) {
             $late => 'now',

@@ -92,6 +92,28 @@ final readonly class Cleaner
         return $freed;
     }
 
+    /**
+     * @param  list<string>  $names  of backups on the shelf
+     * @return int bytes that would be freed without them, beside what nothing refers to already
+     */
+    public function freedWithout(array $names): int
+    {
+        if ($names === []) {
+            return 0;
+        }
+        $sweep = new ContentSweep($this->store->objects(), $this->work);
+        $sum = static function (iterable $sizes): int {
+            $bytes = 0;
+            foreach ($sizes as $size) {
+                $bytes += $size;
+            }
+
+            return $bytes;
+        };
+
+        return $sum($sweep->unreferenced($this->referenced($names))) - $sum($sweep->unreferenced($this->referenced()));
+    }
+
     /** Backups whose time is over leave the shelf; what they alone held goes with the sweep. */
     private function unshelve(): void
     {
@@ -101,10 +123,13 @@ final readonly class Cleaner
         }
     }
 
-    /** @return \Generator<string> the hashes of all contents that something refers to */
-    private function referenced(): \Generator
+    /**
+     * @param  list<string>  $without  names of backups that are left out
+     * @return \Generator<string> the hashes of all contents that something refers to
+     */
+    private function referenced(array $without = []): \Generator
     {
-        foreach ($this->shelf->names() as $name) {
+        foreach (array_diff($this->shelf->names(), $without) as $name) {
             yield from self::hashes($this->shelf->manifest($name)->files());
         }
         foreach (Package::kept()->lazyById(20) as $package) {

@@ -6,6 +6,7 @@ namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Manifest\PageNames;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanItem;
@@ -127,7 +128,7 @@ final readonly class LiveProof
 
     private static function runs(ManifestEntry $entry): bool
     {
-        return in_array($entry->path->extension(), ['php', 'phtml', 'cgi', 'shtml'], true);
+        return PageNames::runs($entry->path);
     }
 
     private function newStart(Plan $plan): ?ManifestEntry

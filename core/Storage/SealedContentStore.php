@@ -83,7 +83,7 @@ final readonly class SealedContentStore implements ContentStore
 
             return $size === null || $bytes === $size;
         } catch (StoreFailure $failure) {
-            return in_array($failure->fault, [StoreFault::Missing, StoreFault::Damaged], true) ? false : throw $failure;
+            return $failure->fault->isOfOneFile() ? false : throw $failure;
         }
     }
 

@@ -55,7 +55,7 @@ final class StoreFailure extends RuntimeException
     /** The same, told of a file by the path people know; only missing and damaged are of one file. */
     public function of(string $path): self
     {
-        return in_array($this->fault, [StoreFault::Missing, StoreFault::Damaged], true) ? self::damaged($path) : $this;
+        return $this->fault->isOfOneFile() ? self::damaged($path) : $this;
     }
 
     /** @param  string  $id  of the key */

@@ -24,4 +24,10 @@ enum StoreFault
 
     /** The key that the contents are sealed with is not in the key file. */
     case KeyMissing;
+
+    /** Whether it says something of the contents that were asked for, and nothing of others. */
+    public function isOfOneFile(): bool
+    {
+        return $this === self::Missing || $this === self::Damaged;
+    }
 }

@@ -16,6 +16,7 @@ use Cellarium\Core\Connection\SetsModes;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Storage\StoreFault;
 
 /** Does a job on a remote directory; sizes are compared here, so that no caller can forget to. */
 final readonly class JobRunner
@@ -34,10 +35,15 @@ final readonly class JobRunner
         try {
             return $this->do($job);
         } catch (StoreFailure $failure) {
+            $why = match ($failure->fault) {
+                StoreFault::Missing, StoreFault::Damaged => ', whose stored copy is missing or damaged',
+                StoreFault::KeyMissing => ', whose stored copy is sealed with a key that is not there',
+                StoreFault::Unreachable => ', while the store did not answer',
+                StoreFault::NotRead, StoreFault::NotWritten => '',
+            };
             throw RemoteFailure::while(
-                "moving $job->path",
+                ($job->operation === Operation::Keep ? 'fetching ' : 'sending ').$job->path.$why,
                 FailureReason::LocalFile,
-                $failure->getMessage(),
             );
         }
     }

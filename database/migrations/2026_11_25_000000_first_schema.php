@@ -219,7 +219,11 @@ return new class extends Migration
             $table->string('placeholder_file')->nullable();
             $table->dateTime('root_proven_at')->nullable();
             $table->dateTime('live_proven_at')->nullable();
-            $table->dateTime('last_backup_at')->nullable()->index();
+            $table->dateTime('last_backup_at')->nullable();
+            // When the promise is broken if no backup is taken until then; and the same for a rehearsal.
+            $table->dateTime('backup_promised_at')->nullable()->index();
+            $table->dateTime('rehearsed_at')->nullable();
+            $table->dateTime('rehearsal_promised_at')->nullable()->index();
             $table->unsignedBigInteger('last_deployment_id')->nullable();
             $this->canBeRemoved($table);
             $table->dateTime('backups_until')->nullable();
@@ -379,6 +383,54 @@ return new class extends Migration
 
     private function backups(): void
     {
+        // Reading all contents back, a part each night.
+        Schema::create('store_rounds', static function (Blueprint $table): void {
+            $table->id();
+            $table->unsignedSmallInteger('days');
+            $table->string('next', 64)->nullable();
+            $table->unsignedBigInteger('files')->default(0);
+            $table->unsignedBigInteger('bytes')->default(0);
+            $table->unsignedBigInteger('sealed_anew')->default(0);
+            $table->dateTime('ended_at')->nullable();
+            $table->timestamps();
+        });
+        Schema::create('damaged_contents', static function (Blueprint $table): void {
+            $table->id();
+            $table->char('sha256', 64)->unique();
+            // Backups and packages that hold it: what, and the path in it.
+            $table->json('held_in');
+            $table->dateTime('mended_at')->nullable();
+            $table->string('mended_from', 1000)->nullable();
+            $table->string('trouble', 1000)->nullable();
+            $table->timestamps();
+        });
+        // What the store held on each day, for its growth.
+        Schema::create('store_days', static function (Blueprint $table): void {
+            $table->id();
+            $table->date('day')->unique();
+            $table->unsignedBigInteger('files');
+            $table->unsignedBigInteger('bytes');
+            $table->unsignedBigInteger('room')->nullable();
+        });
+        // How often sites are backed up and what is kept: for one site, for a group of clients, or, without either, for
+        // all.
+        Schema::create('backup_rules', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('site_id')->nullable()->unique()->constrained()->cascadeOnDelete();
+            $table->string('group')->nullable()->unique();
+            $table->unsignedSmallInteger('hours');
+            $table->unsignedSmallInteger('quiet_from');
+            $table->unsignedSmallInteger('quiet_until');
+            $table->string('zone', 60);
+            $table->unsignedSmallInteger('hourly');
+            $table->unsignedSmallInteger('daily');
+            $table->unsignedSmallInteger('weekly');
+            $table->unsignedSmallInteger('monthly');
+            $table->unsignedSmallInteger('yearly');
+            // Days between two rehearsals; null for none promised.
+            $table->unsignedSmallInteger('rehearse_days')->nullable();
+            $table->timestamps();
+        });
         Schema::create('backups', static function (Blueprint $table): void {
             $table->id();
             $table->foreignId('site_id')->constrained();
@@ -399,6 +451,15 @@ return new class extends Migration
             $table->dateTime('started_at')->nullable();
             $table->dateTime('cancelled_at')->nullable();
             $table->dateTime('verified_at')->nullable();
+            // Paths that changed while they were read, and were read again.
+            $table->json('changed_meanwhile')->nullable();
+            // Kept whatever the numbers say, and why.
+            $table->string('pinned_because', 200)->nullable();
+            $table->foreignId('pinned_by_id')->nullable()->constrained('people');
+            $table->dateTime('pinned_at')->nullable();
+            // The last time all of it was brought back to a scratch directory, and what came of it.
+            $table->dateTime('rehearsed_at')->nullable();
+            $table->json('rehearsal')->nullable();
             $table->text('trouble')->nullable();
             $table->timestamps();
             $table->index(['site_id', 'verified_at']);

@@ -254,6 +254,8 @@ final class FleetSeeder extends Seeder
             'UPDATE sites SET last_backup_at = (SELECT MAX(verified_at) FROM backups WHERE backups.site_id = sites.id '
                 ."AND state = 'verified')",
         );
+        DB::statement('UPDATE sites SET backup_promised_at = last_backup_at + INTERVAL 7 DAY, '
+            .'rehearsal_promised_at = last_backup_at + INTERVAL 90 DAY');
     }
 
     /** @return list<int> */

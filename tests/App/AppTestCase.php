@@ -112,6 +112,11 @@ abstract class AppTestCase extends TestCase
     {
         config([
             'cellarium.var' => $this->var,
+            'cellarium.store.key_file' => "$this->var/keys/contents.json",
+            'cellarium.rehearsal' => [
+                'root' => "{$this->host->directory}/rehearsal",
+                'url' => "http://rehearsal.example:{$this->host->webPort}",
+            ],
             'cellarium.hosts_file' => "{$this->host->directory}/hosts",
             'cellarium.authorities' => "{$this->host->directory}/ca.pem",
             'queue.default' => 'sync',

@@ -34,7 +34,16 @@ final class Rooms
         'Package' => ['Path', 'Json', 'Storage', 'Manifest', 'Reference'],
         'Plan' => ['Path', 'Json', 'Manifest'],
         'Transfer' => ['Path', 'Json', 'Storage', 'Manifest', 'Connection'],
-        'Backup' => ['Path', 'Archive', 'Storage', 'Manifest', 'Connection', 'Hosting', 'Transfer'],
+        'Backup' => [
+            'Path',
+            'Archive',
+            'Storage',
+            'Manifest',
+            'Connection',
+            'Hosting',
+            'Web',
+            'Transfer',
+        ],
         'File' => [
             'Path',
             'Archive',

@@ -59,10 +59,11 @@ abstract class RemoteDirectoryContract extends TestCase
     {
         $remote = $this->remote();
         $whole = random_bytes(1_200_000);
-        $here = tempnam(sys_get_temp_dir(), 'whole');
-        file_put_contents($here, $whole);
-        $send = static fn (): JobResult => (new JobRunner($remote))->run(Job::send(
-            $here,
+        $own = sys_get_temp_dir().'/resumed-'.bin2hex(random_bytes(6));
+        $store = TestStore::in($own);
+        $ours = $store->put([$whole])->sha256;
+        $send = static fn (): JobResult => (new JobRunner($remote, $store))->run(Job::sendContent(
+            $ours,
             self::path('/big.zip'),
             strlen($whole),
             'big.zip',
@@ -79,7 +80,7 @@ abstract class RemoteDirectoryContract extends TestCase
             self::assertSame(strlen($whole), $send()->bytes, 'sent from the beginning');
             self::assertSame($whole, self::get($remote, '/big.zip'));
         } finally {
-            unlink($here);
+            exec('rm -rf '.escapeshellarg($own));
         }
     }
 
@@ -332,17 +333,18 @@ abstract class RemoteDirectoryContract extends TestCase
     public function test_a_copy_holds_the_same_whether_the_server_makes_it_or_we_send_it(): void
     {
         $remote = $this->remote();
-        $here = tempnam(sys_get_temp_dir(), 'copy');
-        file_put_contents($here, 'the same bytes');
+        $own = sys_get_temp_dir().'/copied-'.bin2hex(random_bytes(6));
+        $store = TestStore::in($own);
+        $ours = $store->put(['the same bytes'])->sha256;
         try {
             $remote->makeDirectory(self::path('/beside'));
             self::put($remote, '/two blanks.txt', 'another file');
             foreach (['/plain.txt', '/one of "them".txt', '/two  blanks.txt', "/it's.txt"] as $name) {
                 self::put($remote, $name, 'the same bytes');
-                (new JobRunner($remote))->run(Job::copy(
+                (new JobRunner($remote, $store))->run(Job::copy(
                     self::path($name),
                     self::path("/beside$name"),
-                    $here,
+                    $ours,
                     14,
                     'one',
                 ));
@@ -351,7 +353,7 @@ abstract class RemoteDirectoryContract extends TestCase
             }
             self::assertSame('another file', self::get($remote, '/two blanks.txt'));
         } finally {
-            unlink($here);
+            exec('rm -rf '.escapeshellarg($own));
         }
     }
 

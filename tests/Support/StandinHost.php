@@ -96,7 +96,7 @@ final class StandinHost
             $ports['control'],
             $ports['ftps'],
         ];
-        file_put_contents("$this->directory/hosts", '127.0.0.1 '.self::HOST." site.example other.example\n");
+        file_put_contents("$this->directory/hosts", '127.0.0.1 '.self::HOST." site.example other.example rehearsal.example\n");
     }
 
     /**

@@ -12,11 +12,11 @@ require dirname(__DIR__, 2).'/vendor/autoload.php';
 
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageRefused;
-use Cellarium\Core\Storage\StoreSettings;
 use Tests\Support\FixedClock;
+use Tests\Support\TestStore;
 
 try {
-    $intake = new PackageIntake(StoreSettings::scratch($argv[2])->open(), new FixedClock);
+    $intake = new PackageIntake(TestStore::in($argv[2]), new FixedClock);
     $intake->take($argv[1], 'site-1.0.zip');
     echo 'taken';
 } catch (PackageRefused $refused) {

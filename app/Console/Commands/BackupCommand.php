@@ -5,20 +5,26 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Backups\Backups;
+use App\Backups\ScheduledBackups;
 use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
 use App\Models\Person;
+use App\Models\Site;
 
 final class BackupCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:backup {site : the domain} {--accept : what is listed is right, even if it is '
+    protected $signature = 'cellarium:backup {site? : the domain} '
+        .'{--all-due : begin those that are due by their promises} {--accept : what is listed is right, even if it is '
         .'much less than was known} {--json}';
 
     protected $description = 'Take a backup of a site and read it back';
 
-    public function handle(Backups $backups): int
+    public function handle(Backups $backups, ScheduledBackups $scheduled): int
     {
+        if ($this->option('all-due') === true) {
+            return $this->allDue($scheduled);
+        }
         $site = $this->siteNamed((string) $this->argument('site'));
         $backup = Backup::create([
             'site_id' => $site->id,
@@ -50,6 +56,16 @@ final class BackupCommand extends CellariumCommand
                 "Backup $backup->id of $site->domain: $backup->files files, $backup->bytes bytes. "
                 ."{$backup->readings()}; the stored copy was read back.",
             );
+
+        return self::PROVEN;
+    }
+
+    private function allDue(ScheduledBackups $scheduled): int
+    {
+        $begun = array_map(static fn (Site $site): string => $site->domain, $scheduled->begin());
+        $this->wantsJson()
+            ? $this->json(['ok' => true, 'begun' => $begun])
+            : $this->components->info($begun === [] ? 'No backup is due.' : 'Begun: '.implode(', ', $begun).'.');
 
         return self::PROVEN;
     }

@@ -6,26 +6,36 @@ namespace App\Http\Controllers;
 
 use App\Backups\BackUpOverdue;
 use App\Backups\BackupZip;
+use App\Backups\Expiry;
+use App\Backups\Rehearsals;
+use App\Backups\RehearseBackup;
+use App\Backups\RetentionDrawing;
+use App\Backups\SitesBackedUp;
+use App\Backups\StoreFigures;
 use App\Backups\TakeBackup;
 use App\Deployments\MakePlan;
 use App\Deployments\Plans;
+use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\BackupReason;
+use App\Models\BackupRule;
 use App\Models\BackupState;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
+use Cellarium\Core\Backup\Fate;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Psr\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class BackupController
 {
     private const EACH = 100;
 
-    public function index(Request $request): View
+    public function index(Request $request, Expiry $expiry, ClockInterface $clock): View
     {
         $site =
             $request->integer('site') > 0 ? Site::with('account.client')->findOrFail($request->integer('site')) : null;
@@ -35,7 +45,18 @@ final class BackupController
             ->simplePaginate(self::EACH)
             ->withPath('/backups')
             ->withQueryString();
-        $data = ['backups' => $backups, 'site' => $site, 'taking' => $backups->contains('state', BackupState::Taking)];
+        $fates = $site === null ? [] : $expiry->fates($site);
+        $data = [
+            'backups' => $backups,
+            'site' => $site,
+            'taking' => $backups->contains('state', BackupState::Taking),
+            'rule' => $site === null ? null : BackupRule::of($site),
+            'drawing' => $fates === [] ? null : new RetentionDrawing($fates, $clock->now()),
+            'fates' => array_column(array_map(
+                static fn (Fate $fate): array => [$fate->backup->id, RetentionDrawing::why($fate)],
+                $fates,
+            ), 1, 0),
+        ];
 
         return view($request->header('HX-Request') === 'true' ? 'parts.backups' : 'backups', $data);
     }
@@ -56,6 +77,65 @@ final class BackupController
         }
 
         return redirect("/backups?site=$site->id");
+    }
+
+    public function sites(Expiry $expiry): View
+    {
+        return view('backup-sites', ['view' => new SitesBackedUp($expiry), 'store' => new StoreFigures]);
+    }
+
+    public function pin(Request $request, Backup $backup): RedirectResponse
+    {
+        $because = $request->validate(['because' => ['required', 'string', 'max:200']])['because'];
+        $person = $request->user();
+        $backup->load('site.account');
+        $backup->update([
+            'pinned_because' => $because,
+            'pinned_by_id' => $person instanceof Person ? $person->id : null,
+            'pinned_at' => now(),
+        ]);
+        Record::write(
+            RecordKind::BackupPinned,
+            "Backup $backup->id of {$backup->site->domain} is kept whatever the rule says: $because",
+            $backup->site,
+            ['backup' => $backup->id],
+        );
+
+        return redirect("/backups?site=$backup->site_id");
+    }
+
+    public function unpin(Backup $backup): RedirectResponse
+    {
+        $backup->load('site.account');
+        $backup->update(['pinned_because' => null, 'pinned_by_id' => null, 'pinned_at' => null]);
+        Record::write(
+            RecordKind::BackupUnpinned,
+            "Backup $backup->id of {$backup->site->domain} is kept as the rule says again",
+            $backup->site,
+            ['backup' => $backup->id],
+        );
+
+        return redirect("/backups?site=$backup->site_id");
+    }
+
+    public function rehearse(Backup $backup): RedirectResponse
+    {
+        RehearseBackup::dispatch($backup->id)->onQueue('backups');
+
+        return redirect("/backups?site=$backup->site_id")->with(
+            'done',
+            "Backup $backup->id is being rehearsed: unpacked where nobody sees it, compared, its pages fetched.",
+        );
+    }
+
+    /** The newest of a site. */
+    public function rehearseSite(Site $site): RedirectResponse
+    {
+        $backup = Rehearsals::newest($site) ?? throw new Problem(
+            "There is no backup of $site->domain to rehearse. Take one first.",
+        );
+
+        return $this->rehearse($backup);
     }
 
     public function overdue(Request $request, BackUpOverdue $overdue): RedirectResponse

@@ -19,6 +19,9 @@
                     <th>Holds</th>
                     <th>From the server</th>
                     <th>Proof</th>
+                    @if ($site !== null)
+                        <th>Stays</th>
+                    @endif
                     <th></th>
                 </tr>
             </thead>
@@ -50,11 +53,50 @@
                         </td>
                         <td>
                             <x-tag :tone="$backup->state->tone()">{{ $backup->state->label() }}</x-tag>
+                            @if ($backup->rehearsed_at !== null)
+                                @if (isset($backup->rehearsal['trouble']))
+                                    <x-tag tone="now">rehearsal failed</x-tag>
+                                    <span class="soft"><bdi>@words($backup->rehearsal['trouble'])</bdi></span>
+                                @else
+                                    <x-tag tone="proven">rehearsed</x-tag>
+                                @endif
+                            @endif
+                            @if ($backup->changed_meanwhile !== null)
+                                <span class="soft">{{ Amount::files(count($backup->changed_meanwhile)) }} changed while
+                                    read, read again</span>
+                            @endif
                             @if (in_array($backup->state, [BackupState::Question, BackupState::Failed], true))
                                 <span class="soft"><bdi>@words($backup->trouble)</bdi></span>
                             @endif
                         </td>
+                        @if ($site !== null)
+                            <td data-label="stays">{{ $fates[$backup->id] ?? '' }}
+                                @if ($backup->pinned_because !== null)
+                                    <span class="soft">{{ $backup->pinned_because }}</span>
+                                @endif
+                            </td>
+                        @endif
                         <td class="acts">
+                            @if ($backup->state === BackupState::Verified && $site !== null)
+                                <x-action to="/backups/{{ $backup->id }}/rehearse"
+                                    aria-label="Rehearse backup {{ $backup->id }}">Rehearse</x-action>
+                                @leads("/backups/$backup->id/pin", 'POST')
+                                    @if ($backup->pinned_at === null)
+                                        <details class="drop">
+                                            <summary class="act" aria-label="Pin backup {{ $backup->id }}">Pin</summary>
+                                            <form method="post" action="/backups/{{ $backup->id }}/pin">@csrf
+                                                <label for="because-{{ $backup->id }}">Keep it, because</label>
+                                                <input class="entry" id="because-{{ $backup->id }}" name="because"
+                                                    required maxlength="200">
+                                                <button class="act is-main" data-once>Pin</button>
+                                            </form>
+                                        </details>
+                                    @else
+                                        <x-action to="/backups/{{ $backup->id }}/unpin"
+                                            aria-label="Unpin backup {{ $backup->id }}">Unpin</x-action>
+                                    @endif
+                                @endleads
+                            @endif
                             @if ($backup->state === BackupState::Verified)
                                 <x-action to="/backups/{{ $backup->id }}/restore"
                                     aria-label="Restore backup {{ $backup->id }} of {{ $backup->site->domain

@@ -39,13 +39,25 @@ final readonly class WebSites
         'zip' => 'application/zip',
     ];
 
-    public function __construct(private World $world, private PhpRunner $php)
+    /** Served from a directory that belongs to no account, for whoever unpacks something there to look at it. */
+    private const REHEARSAL = 'rehearsal.example';
+
+    /** @param  string|null  $rehearsals  the directory for that name */
+    public function __construct(private World $world, private PhpRunner $php, private ?string $rehearsals = null)
     {
     }
 
     public function answer(Request $request): Response
     {
         $domain = preg_replace('/\.localhost\z/', '', $request->host()) ?? '';
+        if ($domain === self::REHEARSAL && $this->rehearsals !== null) {
+            return $this->serve(
+                $request,
+                new HostedSite($domain, '', ['index.html']),
+                $this->rehearsals,
+                rawurldecode($request->path),
+            );
+        }
         $found = $this->world->siteByDomain($domain)
             ?? $this->world->siteByDomain(preg_replace('/\Awww\./', '', $domain) ?? '');
         if ($found === null) {
@@ -54,7 +66,23 @@ final readonly class WebSites
         [$account, $site] = $found;
         $path = rawurldecode($request->path);
         [$directory, $below] = $site->serves($path);
-        $jail = new Jail($account->home.$directory);
+
+        return $this->serve(
+            $request,
+            $site,
+            $account->home.$directory,
+            $below,
+        );
+    }
+
+    private function serve(
+        Request $request,
+        HostedSite $site,
+        string $root,
+        string $below,
+    ): Response {
+        $path = rawurldecode($request->path);
+        $jail = new Jail($root);
         $virtual = $jail->virtual('/', $below);
         $real = $virtual === null ? null : $jail->real($virtual);
         if ($virtual === null || $real === null || preg_match('#/\.ht[^/]*#', $virtual) === 1) {

@@ -8,7 +8,6 @@ use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\PackageIntake;
-use Cellarium\Core\Storage\StoreSettings;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
@@ -106,7 +105,7 @@ final class FoundPagesTest extends TestCase
         $file = dirname(__DIR__, 3)."/var/test/pages/$archive";
         self::assertFileExists($file, 'Run ./test once; it fetches the archives.');
 
-        return (new PackageIntake(StoreSettings::scratch($this->store())->open(), new FixedClock))->take(
+        return (new PackageIntake(TestStore::in($this->store()), new FixedClock))->take(
             $file,
             $archive,
         );

@@ -36,15 +36,16 @@ final class ContentCheckTest extends TestCase
         $parts = 0;
         $next = '';
         while ($next !== null) {
-            $checked = self::check($settings)->read($next, 1_000);
+            $checked = self::check($settings)->read($next, ($parts + 1) / 5);
+            self::assertGreaterThan(2, $checked->files, 'about a fifth each time');
             $files += $checked->files;
             array_push($damaged, ...$checked->damaged);
             $next = $checked->next;
             $parts++;
         }
         self::assertSame([50, [$hashes[7], $hashes[30]]], [$files, $damaged]);
-        self::assertGreaterThan(3, $parts);
-        $stops = self::check($settings)->read('', PHP_INT_MAX, static fn (): bool => false);
+        self::assertSame(5, $parts);
+        $stops = self::check($settings)->read('', 1.0, static fn (): bool => false);
         self::assertSame([0, $hashes[0]], [$stops->files, $stops->next]);
     }
 
@@ -57,8 +58,8 @@ final class ContentCheckTest extends TestCase
             $hashes[] = (new StoreSettings($directory, $old))->open()->put(["contents $number"])->sha256;
         }
         $rotated = new StoreSettings($directory, $old->rotated());
-        self::assertSame(10, self::check($rotated)->read('', PHP_INT_MAX)->sealedAnew);
-        self::assertSame(0, self::check($rotated)->read('', PHP_INT_MAX)->sealedAnew);
+        self::assertSame(10, self::check($rotated)->read('', 1.0)->sealedAnew);
+        self::assertSame(0, self::check($rotated)->read('', 1.0)->sealedAnew);
         $alone = (new StoreSettings($directory, $rotated->keys->without($old->current)))->open();
         self::assertSame('contents 4', $alone->text($hashes[4]));
     }
@@ -69,6 +70,6 @@ final class ContentCheckTest extends TestCase
         (new StoreSettings($directory, ContentKeys::generate()))->open()->put(['one']);
         $this->expectException(StoreFailure::class);
         $this->expectExceptionMessage('not in the key file');
-        self::check(new StoreSettings($directory, ContentKeys::generate()))->read('', PHP_INT_MAX);
+        self::check(new StoreSettings($directory, ContentKeys::generate()))->read('', 1.0);
     }
 }

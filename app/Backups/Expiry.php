@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Backups;
+
+use App\Models\Backup;
+use App\Models\BackupRule;
+use App\Models\BackupState;
+use App\Models\Deployment;
+use App\Models\DeploymentState;
+use App\Models\RecordKind;
+use App\Models\Site;
+use App\Record\Record;
+use Cellarium\Core\Backup\Fate;
+use Cellarium\Core\Backup\HeldBackup;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Collection;
+
+/** Which backups stay, by the rule of each site, and letting go of the others. */
+final readonly class Expiry
+{
+    /**
+     * What becomes of the backups of a site, newest first.
+     *
+     * @param  BackupRule|null  $rule  to try instead of the one that holds
+     * @return list<Fate>
+     */
+    public function fates(Site $site, ?BackupRule $rule = null): array
+    {
+        return $this->fatesOf(new Collection([$site]), new Collection([$rule ?? BackupRule::of($site)]))[$site->id];
+    }
+
+    /**
+     * The same of many sites, in as many queries.
+     *
+     * @param  Collection<int, Site>  $sites
+     * @param  Collection<int, BackupRule>  $rules  all, or the one that is to hold
+     * @return array<int, list<Fate>> by the numbers of the sites
+     */
+    public function fatesOf(Collection $sites, Collection $rules): array
+    {
+        $numbers = $sites->modelKeys();
+        $held = self::held()
+            ->whereIn('site_id', $numbers)
+            ->get(['id', 'site_id', 'root', 'verified_at', 'created_at', 'pinned_at'])
+            ->groupBy('site_id');
+        $waysBack = $this->waysBack($numbers);
+        $fates = [];
+        foreach ($sites as $site) {
+            $retention = BackupRule::among($rules, $site)->retention();
+            $fates[$site->id] = [];
+            // Of a directory that is mounted below a site, the only backup is an only one as well.
+            $byRoot = ($held[$site->id] ?? new Collection)->groupBy(
+                static fn (Backup $backup): string => (string) $backup->root,
+            );
+            foreach ($byRoot as $ofRoot) {
+                array_push($fates[$site->id], ...$retention->decide(
+                    $ofRoot->map(static fn (Backup $backup): HeldBackup => new HeldBackup(
+                        $backup->id,
+                        $backup->verified_at ?? $backup->created_at,
+                        $backup->pinned_at !== null,
+                        isset($waysBack[$backup->id]),
+                    ))->values()->all(),
+                ));
+            }
+            usort(
+                $fates[$site->id],
+                static fn (Fate $one, Fate $other): int => $other->backup->takenAt <=> $one->backup->takenAt,
+            );
+        }
+
+        return $fates;
+    }
+
+    /** @return array<int, list<Fate>> what goes, by site */
+    public function due(): array
+    {
+        $rules = self::rules();
+        $due = [];
+        Site::with('account.client', 'client')->chunkById(200, function ($sites) use ($rules, &$due): void {
+            foreach ($this->fatesOf($sites, $rules) as $number => $fates) {
+                $goes = array_values(array_filter($fates, static fn (Fate $fate): bool => ! $fate->isKept()));
+                $goes === [] || $due[$number] = $goes;
+            }
+        });
+
+        return $due;
+    }
+
+    /** @return Collection<int, BackupRule> all of them, and the usual one */
+    public static function rules(): Collection
+    {
+        return BackupRule::all()->push(BackupRule::usual());
+    }
+
+    /** @return list<string> names of backups on the shelf that go */
+    public function namesDue(): array
+    {
+        $ids = array_map(
+            static fn (Fate $fate): int => $fate->backup->id,
+            array_merge(...array_values($this->due())),
+        );
+
+        return Backup::whereIn('id', $ids)->pluck('name')->all();
+    }
+
+    /** @return int how many were let go of; their contents go with the next sweep, unless something else holds them */
+    public function carryOut(): int
+    {
+        $gone = 0;
+        foreach ($this->due() as $number => $fates) {
+            $site = Site::findOrFail($number);
+            $ids = array_map(static fn (Fate $fate): int => $fate->backup->id, $fates);
+            // Pinned, or become a way back, while this was looked at: then it stays.
+            $let = Backup::whereIn('id', array_diff($ids, array_keys($this->waysBack([$number]))))
+                ->where('state', BackupState::Verified)
+                ->whereNull('pinned_at')
+                ->update(['state' => BackupState::Expired]);
+            $gone += $let;
+            $let === 0 || Record::write(
+                RecordKind::BackupsExpired,
+                "$let backups of $site->domain were let go of, as its rule says; the newest of them from "
+                    .$fates[0]->backup->takenAt->format('j M Y'),
+                $site,
+                ['backups' => $ids],
+            );
+        }
+
+        return $gone;
+    }
+
+    /** @return Builder<Backup> */
+    public static function held(): Builder
+    {
+        return Backup::where('state', BackupState::Verified)->whereNotNull('name');
+    }
+
+    /**
+     * @param  list<int>  $sites
+     * @return array<int, true> numbers of backups that something which may yet be taken back needs
+     */
+    private function waysBack(array $sites): array
+    {
+        $deployments = Deployment::whereIn('site_id', $sites)
+            ->where(static fn ($query) => $query
+                ->whereIn('state', DeploymentState::OPEN)
+                ->orWhereIn('id', Site::whereIn('id', $sites)->select('last_deployment_id')));
+        $ids = [];
+        foreach ($deployments->get(['backup_id', 'from_backup_id', 'state']) as $deployment) {
+            $ids[] = $deployment->backup_id;
+            $deployment->state->isOver() || $ids[] = $deployment->from_backup_id;
+        }
+
+        return array_fill_keys(array_filter($ids), true);
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Backups;
+
+use App\Models\Backup;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+
+final class RehearseBackup implements ShouldQueue
+{
+    use Queueable;
+
+    public int $timeout = 0;
+
+    public function __construct(public readonly int $backup)
+    {
+    }
+
+    public function handle(Rehearsals $rehearsals): void
+    {
+        $backup = Backup::with('site.account')->find($this->backup);
+        if ($backup !== null && ! $rehearsals->carryOut($backup)) {
+            self::dispatch($this->backup)->onQueue($this->queue)->delay(2);
+        }
+    }
+}

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Backups;
+
+use Carbon\CarbonImmutable;
+use Cellarium\Core\Backup\Fate;
+use Cellarium\Core\Backup\KeptBecause;
+use DateTimeImmutable;
+
+/**
+ * Which backups of a site stay and which go, along the time they were taken: the last days wide, years narrow, as the
+ * rules keep them.
+ */
+final readonly class RetentionDrawing
+{
+    public const WIDTH = 1000;
+
+    private const LEFT = 20;
+
+    private const RIGHT = 980;
+
+    /** Marks on the axis: days ago and words. */
+    private const MARKS = [0 => 'now', 1 => '1 day', 7 => '1 week', 30 => '1 month', 91 => '3 months', 365 => '1 year',
+        1095 => '3 years', 3650 => '10 years'];
+
+    /** @var list<array{x: int, isKept: bool, isHeld: bool, words: string}> */
+    public array $dots;
+
+    /** @var list<array{x: int, words: string}> */
+    public array $marks;
+
+    public int $stay;
+
+    public int $go;
+
+    /** @param  list<Fate>  $fates */
+    public function __construct(array $fates, DateTimeImmutable $now)
+    {
+        $days = static fn (Fate $fate): float => max(
+            0.0,
+            ($now->getTimestamp() - $fate->backup->takenAt->getTimestamp()) / 86400,
+        );
+        $longest = max(7.0, ...array_map($days, $fates), ...[0.0]);
+        $x = static fn (float $ago): int => (int) round(
+            self::RIGHT - (self::RIGHT - self::LEFT) * log1p($ago) / log1p($longest),
+        );
+        $this->dots = array_map(static fn (Fate $fate): array => [
+            'x' => $x($days($fate)),
+            'isKept' => $fate->isKept(),
+            'isHeld' => array_intersect(
+                array_column($fate->because, 'value'),
+                [KeptBecause::Pinned->value, KeptBecause::WayBack->value, KeptBecause::OnlyOne->value],
+            ) !== [],
+            'words' => CarbonImmutable::instance($fate->backup->takenAt)->shown('j M Y H:i').': '.self::why($fate),
+        ], $fates);
+        $marks = [];
+        foreach (self::MARKS as $ago => $words) {
+            $ago > $longest || $marks[] = ['x' => $x((float) $ago), 'words' => $words];
+        }
+        $this->marks = $marks;
+        $this->stay = count(array_filter($fates, static fn (Fate $fate): bool => $fate->isKept()));
+        $this->go = count($fates) - $this->stay;
+    }
+
+    /** Why it stays, or that it goes. */
+    public static function why(Fate $fate): string
+    {
+        return $fate->isKept()
+            ? 'stays, '.implode(', ', array_map(static fn (KeptBecause $one): string => $one->words(), $fate->because))
+            : 'goes';
+    }
+}

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Backups;
+
+use App\Models\DamagedContent;
+use App\Models\StoreDay;
+use App\Models\StoreRound;
+use Carbon\CarbonImmutable;
+use Cellarium\Core\Storage\StoreSettings;
+use Illuminate\Support\Collection;
+
+/** What the store holds, how it grows, and when it will be full at that pace. */
+final readonly class StoreFigures
+{
+    /** Days over which growth is looked at. */
+    private const DAYS = 30;
+
+    public ?StoreDay $today;
+
+    /** Bytes a day; null before there are two days to compare. */
+    public ?int $growth;
+
+    public ?CarbonImmutable $fullOn;
+
+    public ?StoreRound $round;
+
+    public ?StoreRound $lastRound;
+
+    /** @var Collection<int, DamagedContent> */
+    public Collection $damaged;
+
+    public function __construct()
+    {
+        $days = StoreDay::where('day', '>=', now()->subDays(self::DAYS))->orderBy('day')->get();
+        $this->today = $days->last();
+        $first = $days->first();
+        $span = $first === null || $this->today === null ? 0 : (int) $first->day->diffInDays($this->today->day);
+        $this->growth = $span === 0 ? null : intdiv($this->today->bytes - $first->bytes, $span);
+        $room = $this->today?->room;
+        $left = $room === null || $this->growth === null || $this->growth <= 0 ? null : intdiv($room, $this->growth);
+        $this->fullOn = $left === null || $left > 36500 ? null : CarbonImmutable::now()->addDays($left);
+        $this->round = StoreRound::whereNull('ended_at')->latest('id')->first();
+        $this->lastRound = StoreRound::whereNotNull('ended_at')->latest('id')->first();
+        $this->damaged = DamagedContent::open()->get();
+    }
+
+    /** Writes down what it holds today. */
+    public static function note(StoreSettings $settings): void
+    {
+        $objects = $settings->objects();
+        $files = 0;
+        $bytes = 0;
+        foreach ($objects->sizes() as $size) {
+            $files++;
+            $bytes += $size;
+        }
+        StoreDay::updateOrCreate(
+            ['day' => now()->toDateString()],
+            ['files' => $files, 'bytes' => $bytes, 'room' => $objects->room()],
+        );
+    }
+}

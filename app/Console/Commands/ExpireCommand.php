@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Backups\Expiry;
+use App\Models\Site;
+use App\Text\Amount;
+use App\Watch\Cleaner;
+use Cellarium\Core\Backup\Fate;
+
+final class ExpireCommand extends CellariumCommand
+{
+    protected const BY_ITSELF = true;
+
+    protected $signature = 'cellarium:expire {--dry-run : say what would go, and touch nothing} {--json}';
+
+    protected $description = 'Let go of backups that no rule keeps, and free what they alone held';
+
+    public function handle(Expiry $expiry, Cleaner $cleaner): int
+    {
+        $due = $expiry->due();
+        $room = $cleaner->freedWithout($expiry->namesDue());
+        $rows = [];
+        $domains = Site::whereIn('id', array_keys($due))->pluck('domain', 'id');
+        foreach ($due as $number => $fates) {
+            $rows[] = [
+                'site' => $domains[$number],
+                'backups' => array_map(static fn (Fate $fate): int => $fate->backup->id, $fates),
+                'taken' => array_map(
+                    static fn (Fate $fate): string => $fate->backup->takenAt->format(DATE_ATOM),
+                    $fates,
+                ),
+            ];
+        }
+        $count = array_sum(array_map(static fn (array $row): int => count($row['backups']), $rows));
+        $isDry = $this->option('dry-run') === true;
+        $gone = $isDry ? 0 : $expiry->carryOut();
+        $freed = $isDry ? ['files' => 0, 'bytes' => 0] : $cleaner->clean();
+        if ($this->wantsJson()) {
+            $this->json([
+                'ok' => true,
+                'dry_run' => $isDry,
+                'due' => $rows,
+                'would_free_bytes' => $room,
+                'let_go' => $gone,
+                'freed_bytes' => $freed['bytes'],
+            ]);
+
+            return self::PROVEN;
+        }
+        foreach ($isDry ? $rows : [] as $row) {
+            foreach ($row['backups'] as $index => $backup) {
+                $this->line("{$row['site']}  backup $backup  taken {$row['taken'][$index]}");
+            }
+        }
+        $this->components->info(match (true) {
+            $count === 0 => 'No backup has to go.',
+            $isDry => "$count backups would go, ".Amount::bytes($room).' would be freed. Nothing was touched.',
+            default => "$gone backups let go of, ".Amount::bytes($freed['bytes']).' freed; '
+                .Amount::bytes($room).' were expected.',
+        });
+
+        return self::PROVEN;
+    }
+}

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** What the store held on one day. */
+final class StoreDay extends Model
+{
+    public $timestamps = false;
+
+    protected $guarded = ['id'];
+
+    protected $casts = ['day' => 'immutable_date'];
+}

@@ -1,0 +1,162 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Today;
+
+use App\Models\Backup;
+use App\Models\BackupState;
+use App\Models\DamagedContent;
+use App\Text\Amount;
+use App\Text\When;
+use Carbon\CarbonImmutable;
+use Illuminate\Support\Facades\DB;
+
+/** What needs a hand of sites and what is kept of them: promises that are broken, rehearsals that failed, damage. */
+final readonly class SiteConcerns
+{
+    /** @return list<Concern> */
+    public static function all(): array
+    {
+        return [...self::damaged(), ...self::sites(), ...self::failedRehearsals()];
+    }
+
+    /** @return list<Concern> */
+    private static function damaged(): array
+    {
+        return DamagedContent::open()->get()->map(static fn (DamagedContent $damaged): Concern => new Concern(
+            ConcernKind::Damaged,
+            Urgency::Now,
+            'A stored file is damaged',
+            $damaged->where(),
+            $damaged->trouble ?? 'It is fetched again from a live site as soon as one is found that still has it',
+            'Look',
+            '/backups/sites',
+        ))->all();
+    }
+
+    /** @return list<Concern> */
+    private static function failedRehearsals(): array
+    {
+        return Backup::with('site')
+            ->where('state', BackupState::Verified)
+            ->whereNotNull('rehearsed_at')
+            ->whereNotNull('rehearsal->trouble')
+            ->whereHas('site', static fn ($site) => $site
+                ->whereNull('rehearsed_at')
+                ->orWhereColumn('sites.rehearsed_at', '<', 'backups.rehearsed_at'))
+            ->get()
+            ->map(static fn (Backup $backup): Concern => new Concern(
+                ConcernKind::Rehearsal,
+                Urgency::Now,
+                'A backup could not be rehearsed',
+                $backup->site->domain,
+                (string) ($backup->rehearsal['trouble'] ?? ''),
+                'Look',
+                "/backups?site=$backup->site_id",
+                page: "/sites/$backup->site_id",
+            ))
+            ->all();
+    }
+
+    /** @return list<Concern> */
+    private static function sites(): array
+    {
+        $rows = DB::table('sites')
+            ->whereNull('removed_at')
+            ->where(
+                static fn ($query) => $query
+                    ->where('placeholder', true)
+                    ->orWhereNull('last_backup_at')
+                    ->orWhere('backup_promised_at', '<', now())
+                    ->orWhere('rehearsal_promised_at', '<', now()),
+            )
+            ->orderBy('domain')
+            ->get([
+                'sites.id',
+                'domain',
+                'placeholder',
+                'placeholder_file',
+                'live_proven_at',
+                'last_backup_at AS last',
+                'backup_promised_at AS promised',
+                'rehearsed_at AS rehearsed',
+                'rehearsal_promised_at AS rehearsal',
+            ]);
+
+        return $rows->flatMap(self::site(...))->values()->all();
+    }
+
+    /** @return list<Concern> */
+    private static function site(\stdClass $site): array
+    {
+        if ($site->placeholder) {
+            return [new Concern(
+                ConcernKind::Placeholder,
+                Urgency::WhenYouCan,
+                'Still the host’s placeholder page',
+                $site->domain,
+                "Visitors see $site->placeholder_file from the host"
+                    .($site->live_proven_at === null ? ', nothing was deployed yet' : ''),
+                'Deploy',
+                "/deployments/new?site=$site->id",
+                page: "/sites/$site->id",
+            )];
+        }
+        if ($site->last === null) {
+            return [new Concern(
+                ConcernKind::NoBackup,
+                Urgency::Soon,
+                'No backup yet',
+                $site->domain,
+                'If this site were lost today, nothing here could restore it',
+                'Back up now',
+                "/sites/$site->id/backups",
+                'POST',
+                page: "/sites/$site->id",
+            )];
+        }
+        $isPast = static fn (?string $at): bool => $at !== null && CarbonImmutable::parse($at)->isPast();
+
+        return [
+            ...$isPast($site->promised) ? [self::late($site)] : [],
+            ...$isPast($site->rehearsal) ? [self::notRehearsed($site)] : [],
+        ];
+    }
+
+    private static function late(\stdClass $site): Concern
+    {
+        $last = CarbonImmutable::parse($site->last);
+        $days = (int) $last->diffInDays(now());
+
+        return new Concern(
+            ConcernKind::LateBackup,
+            Urgency::Soon,
+            $days > 1 ? "No backup for $days days" : 'No backup for longer than promised',
+            $site->domain,
+            'The last one that was read back is from '.When::shown($last, $days > 1 ? 'j M Y' : 'j M Y H:i'),
+            'Back up now',
+            "/sites/$site->id/backups",
+            'POST',
+            max(1, $days),
+            "/sites/$site->id",
+        );
+    }
+
+    private static function notRehearsed(\stdClass $site): Concern
+    {
+        return new Concern(
+            ConcernKind::LateRehearsal,
+            Urgency::WhenYouCan,
+            'No rehearsal for longer than promised',
+            $site->domain,
+            $site->rehearsed === null
+                ? 'No backup of it was ever brought back to see whether that works'
+                : 'The last one was '.Amount::ago(CarbonImmutable::parse($site->rehearsed)),
+            'Rehearse now',
+            "/sites/$site->id/rehearsals",
+            'POST',
+            page: "/sites/$site->id",
+        );
+    }
+}

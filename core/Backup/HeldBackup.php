@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Backup;
+
+use DateTimeImmutable;
+
+/** A backup that is there, as far as keeping it goes. */
+final readonly class HeldBackup
+{
+    /** @param  bool  $isWayBack  whether something that may yet be taken back needs it */
+    public function __construct(
+        public int $id,
+        public DateTimeImmutable $takenAt,
+        public bool $isPinned = false,
+        public bool $isWayBack = false,
+    ) {
+    }
+
+    /** @return list<KeptBecause> whatever the numbers say */
+    public function protections(): array
+    {
+        return [
+            ...$this->isPinned ? [KeptBecause::Pinned] : [],
+            ...$this->isWayBack ? [KeptBecause::WayBack] : [],
+        ];
+    }
+}

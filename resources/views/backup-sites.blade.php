@@ -1,0 +1,100 @@
+@use('App\Text\Amount')
+<x-page title="How every site stands" place="Backups" wide>
+    <section class="sheet" aria-labelledby="store">
+        <h1 id="store">The store <small>contents of all backups and packages, each kept once, sealed</small></h1>
+        @foreach ($store->damaged as $damaged)
+            <p class="word is-trouble">Damaged: {{ $damaged->where() }}. {{ $damaged->trouble }}</p>
+        @endforeach
+        @if ($store->today === null)
+            <p class="calm">It is counted with the next night.</p>
+        @else
+            <dl class="pairs">
+                <dt>Holds</dt>
+                <dd>{{ Amount::files($store->today->files) }}, {{ Amount::bytes($store->today->bytes) }}
+                    <span class="soft">on {{ $store->today->day->format('j M Y') }}</span></dd>
+                <dt>Grows</dt>
+                <dd>{{ $store->growth === null ? 'known from the second day on'
+                    : ($store->growth < 0 ? 'by nothing; it shrinks by '.Amount::bytes(-$store->growth).' a day'
+                    : Amount::bytes($store->growth).' a day') }}</dd>
+                <dt>Room left</dt>
+                <dd>{{ $store->today->room === null ? 'the store does not say' : Amount::bytes($store->today->room) }}
+                    @if ($store->fullOn !== null)
+                        <span class="soft">full about {{ $store->fullOn->format('j M Y') }} at that pace</span>
+                    @endif
+                </dd>
+                <dt>Read back</dt>
+                <dd>
+                    @if ($store->round !== null)
+                        {{ Amount::files($store->round->files) }} since {{ $store->round->created_at->shown('j M Y') }},
+                        all within {{ $store->round->days }} days
+                    @endif
+                    @if ($store->lastRound !== null)
+                        <span class="soft">all of it last on {{ $store->lastRound->ended_at->shown('j M Y') }}</span>
+                    @elseif ($store->round === null)
+                        begins tonight
+                    @endif
+                </dd>
+            </dl>
+        @endif
+    </section>
+    <section class="sheet" aria-labelledby="sites">
+        <header class="head">
+            <h2 id="sites">How every site stands <small>what breaks a promise first</small></h2>
+            <x-action to="/backups/overdue">Back up all that are overdue</x-action>
+        </header>
+        @if ($view->sites->isEmpty())
+            <p class="calm">There is no site yet.</p>
+        @else
+            <table class="facts-table is-roomy">
+                <thead>
+                    <tr>
+                        <th>Site</th>
+                        <th>Promised</th>
+                        <th>Last backup</th>
+                        <th>Promise</th>
+                        <th>Last rehearsal</th>
+                        <th>Size</th>
+                        <th>In 30 days</th>
+                        <th>Goes</th>
+                    </tr>
+                </thead>
+                <tbody>
+                    @foreach ($view->sites as $site)
+                        <tr>
+                            <td class="whole"><x-band :client="$site->owner()" />
+                                <a href="/backups?site={{ $site->id }}"><x-domain :name="$site->domain" /></a></td>
+                            <td data-label="promised">{{ $view->rules[$site->id]->every() }}</td>
+                            <td class="when" data-label="last backup">{{ $site->last_backup_at?->shown('j M Y H:i')
+                                ?? 'none' }}</td>
+                            <td data-label="promise">
+                                @if ($site->placeholder)
+                                    <x-tag tone="plain">nothing to hold yet</x-tag>
+                                @elseif ($site->last_backup_at === null)
+                                    <x-tag tone="now">no backup</x-tag>
+                                @elseif ($site->backup_promised_at?->isPast())
+                                    <x-tag tone="soon">broken {{ Amount::ago($site->backup_promised_at) }}</x-tag>
+                                @else
+                                    <x-tag tone="proven">kept</x-tag>
+                                @endif
+                            </td>
+                            <td data-label="rehearsed">
+                                @if ($site->rehearsal_promised_at?->isPast())
+                                    <x-tag tone="soon">overdue</x-tag>
+                                @endif
+                                {{ $site->rehearsed_at === null ? 'never' : Amount::ago($site->rehearsed_at) }}</td>
+                            <td data-label="size">{{ $site->bytes === null ? '' : Amount::bytes($site->bytes) }}</td>
+                            <td data-label="in 30 days">
+                                @if (isset($view->growth[$site->id]))
+                                    {{ $view->growth[$site->id] < 0 ? '−' : '+' }}{{
+                                        Amount::bytes(abs($view->growth[$site->id])) }}
+                                @endif
+                            </td>
+                            <td data-label="goes">{{ $view->goes[$site->id] === 0 ? '' : $view->goes[$site->id] }}</td>
+                        </tr>
+                    @endforeach
+                </tbody>
+            </table>
+            <x-pages :of="$view->sites" what="sites" />
+        @endif
+    </section>
+</x-page>
