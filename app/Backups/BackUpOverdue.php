@@ -24,7 +24,9 @@ final class BackUpOverdue
         $begun = 0;
         Site::query()
             ->where(static fn ($query) => $query->whereNull('placeholder')->orWhere('placeholder', false))
-            ->where(static fn ($query) => $query->whereNull('last_backup_at')->orWhere('backup_promised_at', '<', now()))
+            ->where(static fn ($query) => $query
+                ->whereNull('last_backup_at')
+                ->orWhere('backup_promised_at', '<', now()))
             ->whereNotIn('id', $taking)
             ->select('id')
             ->chunkById(200, static function ($sites) use ($person, &$begun): void {

@@ -85,8 +85,11 @@ final readonly class Rehearsals
         $site = $backup->site;
         $trouble = $rehearsal['trouble'] ?? null;
         $backup->update(['rehearsed_at' => now(), 'rehearsal' => $rehearsal]);
-        if ($trouble === null && $backup->root === $site->application_root) {
-            Site::whereKey($site->id)->update(['rehearsed_at' => now()]);
+        if ($backup->root === $site->application_root) {
+            Site::whereKey($site->id)->update(
+                ['rehearsal_trouble' => $trouble === null ? null : mb_substr((string) $trouble, 0, 1000)]
+                    + ($trouble === null ? ['rehearsed_at' => now()] : []),
+            );
             BackupRule::promise($site->id);
         }
         Record::write(

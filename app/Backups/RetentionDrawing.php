@@ -22,8 +22,16 @@ final readonly class RetentionDrawing
     private const RIGHT = 980;
 
     /** Marks on the axis: days ago and words. */
-    private const MARKS = [0 => 'now', 1 => '1 day', 7 => '1 week', 30 => '1 month', 91 => '3 months', 365 => '1 year',
-        1095 => '3 years', 3650 => '10 years'];
+    private const MARKS = [
+        0 => 'now',
+        1 => '1 day',
+        7 => '1 week',
+        30 => '1 month',
+        91 => '3 months',
+        365 => '1 year',
+        1095 => '3 years',
+        3650 => '10 years',
+    ];
 
     /** @var list<array{x: int, isKept: bool, isHeld: bool, words: string}> */
     public array $dots;

@@ -7,6 +7,7 @@ namespace App\Backups;
 use App\Models\DamagedContent;
 use App\Models\StoreDay;
 use App\Models\StoreRound;
+use App\Text\Amount;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Storage\StoreSettings;
 use Illuminate\Support\Collection;
@@ -44,6 +45,15 @@ final readonly class StoreFigures
         $this->round = StoreRound::whereNull('ended_at')->latest('id')->first();
         $this->lastRound = StoreRound::whereNotNull('ended_at')->latest('id')->first();
         $this->damaged = DamagedContent::open()->get();
+    }
+
+    public function grows(): string
+    {
+        return match (true) {
+            $this->growth === null => 'known from the second day on',
+            $this->growth < 0 => 'by nothing; it shrinks by '.Amount::bytes(-$this->growth).' a day',
+            default => Amount::bytes($this->growth).' a day',
+        };
     }
 
     /** Writes down what it holds today. */

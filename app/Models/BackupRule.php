@@ -91,7 +91,9 @@ final class BackupRule extends Model
             'backup_promised_at' => $this->kept()
                 ->brokenAt($site->last_backup_at)
                 ?->setTimezone(new DateTimeZone((string) config('app.timezone'))),
-            'rehearsal_promised_at' => $this->rehearse_days === null ? null : $rehearsed?->addDays($this->rehearse_days),
+            'rehearsal_promised_at' => $this->rehearse_days === null
+                ? null
+                : $rehearsed?->addDays($this->rehearse_days),
         ]);
     }
 

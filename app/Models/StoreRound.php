@@ -11,7 +11,12 @@ final class StoreRound extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['next' => '', 'files' => 0, 'bytes' => 0, 'sealed_anew' => 0];
+    protected $attributes = [
+        'next' => '',
+        'files' => 0,
+        'bytes' => 0,
+        'sealed_anew' => 0,
+    ];
 
     protected $casts = ['ended_at' => 'immutable_datetime'];
 

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Today;
 
-use App\Models\Backup;
-use App\Models\BackupState;
 use App\Models\DamagedContent;
 use App\Text\Amount;
 use App\Text\When;
@@ -18,7 +16,7 @@ final readonly class SiteConcerns
     /** @return list<Concern> */
     public static function all(): array
     {
-        return [...self::damaged(), ...self::sites(), ...self::failedRehearsals()];
+        return [...self::damaged(), ...self::sites()];
     }
 
     /** @return list<Concern> */
@@ -36,30 +34,6 @@ final readonly class SiteConcerns
     }
 
     /** @return list<Concern> */
-    private static function failedRehearsals(): array
-    {
-        return Backup::with('site')
-            ->where('state', BackupState::Verified)
-            ->whereNotNull('rehearsed_at')
-            ->whereNotNull('rehearsal->trouble')
-            ->whereHas('site', static fn ($site) => $site
-                ->whereNull('rehearsed_at')
-                ->orWhereColumn('sites.rehearsed_at', '<', 'backups.rehearsed_at'))
-            ->get()
-            ->map(static fn (Backup $backup): Concern => new Concern(
-                ConcernKind::Rehearsal,
-                Urgency::Now,
-                'A backup could not be rehearsed',
-                $backup->site->domain,
-                (string) ($backup->rehearsal['trouble'] ?? ''),
-                'Look',
-                "/backups?site=$backup->site_id",
-                page: "/sites/$backup->site_id",
-            ))
-            ->all();
-    }
-
-    /** @return list<Concern> */
     private static function sites(): array
     {
         $rows = DB::table('sites')
@@ -69,7 +43,8 @@ final readonly class SiteConcerns
                     ->where('placeholder', true)
                     ->orWhereNull('last_backup_at')
                     ->orWhere('backup_promised_at', '<', now())
-                    ->orWhere('rehearsal_promised_at', '<', now()),
+                    ->orWhere('rehearsal_promised_at', '<', now())
+                    ->orWhereNotNull('rehearsal_trouble'),
             )
             ->orderBy('domain')
             ->get([
@@ -82,6 +57,7 @@ final readonly class SiteConcerns
                 'backup_promised_at AS promised',
                 'rehearsed_at AS rehearsed',
                 'rehearsal_promised_at AS rehearsal',
+                'rehearsal_trouble AS trouble',
             ]);
 
         return $rows->flatMap(self::site(...))->values()->all();
@@ -121,6 +97,7 @@ final readonly class SiteConcerns
         return [
             ...$isPast($site->promised) ? [self::late($site)] : [],
             ...$isPast($site->rehearsal) ? [self::notRehearsed($site)] : [],
+            ...$site->trouble === null ? [] : [self::failedRehearsal($site)],
         ];
     }
 
@@ -140,6 +117,20 @@ final readonly class SiteConcerns
             'POST',
             max(1, $days),
             "/sites/$site->id",
+        );
+    }
+
+    private static function failedRehearsal(\stdClass $site): Concern
+    {
+        return new Concern(
+            ConcernKind::Rehearsal,
+            Urgency::Now,
+            'A backup could not be rehearsed',
+            $site->domain,
+            $site->trouble,
+            'Look',
+            "/backups?site=$site->id",
+            page: "/sites/$site->id",
         );
     }
 

@@ -62,9 +62,14 @@ final readonly class Rehearsal
             $manifest->bytes(),
             $seen[0],
             $seen[1],
-            count(array_filter($manifest->files(), static fn (ManifestEntry $file): bool => PageNames::runs($file->path))),
+            count(array_filter($manifest->files(), self::runs(...))),
             (hrtime(true) - $began) / 1e9,
         );
+    }
+
+    private static function runs(ManifestEntry $file): bool
+    {
+        return PageNames::runs($file->path);
     }
 
     private function unpack(ManifestEntry $entry): void
@@ -119,7 +124,8 @@ final readonly class Rehearsal
         if ($names !== [] && ! is_file($mark)) {
             throw RehearsalFailed::notForRehearsals($this->directory);
         }
-        if (! is_file($mark) && @file_put_contents($mark, "Everything here is removed by the next rehearsal.\n") === false) {
+        $says = "Everything here is removed by the next rehearsal.\n";
+        if (! is_file($mark) && @file_put_contents($mark, $says) === false) {
             throw RehearsalFailed::unpacking($this->directory);
         }
         foreach ($names as $name) {

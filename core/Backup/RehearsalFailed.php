@@ -28,8 +28,8 @@ final class RehearsalFailed extends RuntimeException
     public static function differs(string $path, ?\Throwable $why = null): self
     {
         return new self(
-            "$path came out with other bytes than it had when the backup was taken. Take another backup of the site, and "
-                .'see whether an earlier one is whole.',
+            "$path came out with other bytes than it had when the backup was taken. Take another backup of the site, "
+                .'and see whether an earlier one is whole.',
             0,
             $why,
         );

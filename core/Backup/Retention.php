@@ -36,10 +36,8 @@ final readonly class Retention
      */
     public function decide(array $backups): array
     {
-        usort(
-            $backups,
-            static fn (HeldBackup $one, HeldBackup $other): int => [$other->takenAt, $other->id] <=> [$one->takenAt, $one->id],
-        );
+        usort($backups, static fn (HeldBackup $one, HeldBackup $other): int => [$other->takenAt, $other->id]
+            <=> [$one->takenAt, $one->id]);
         $reasons = [];
         foreach ($this->numbers() as $period => $number) {
             $seen = [];

@@ -224,6 +224,8 @@ return new class extends Migration
             $table->dateTime('backup_promised_at')->nullable()->index();
             $table->dateTime('rehearsed_at')->nullable();
             $table->dateTime('rehearsal_promised_at')->nullable()->index();
+            // Why the last one failed; null where it did not.
+            $table->string('rehearsal_trouble', 1000)->nullable();
             $table->unsignedBigInteger('last_deployment_id')->nullable();
             $this->canBeRemoved($table);
             $table->dateTime('backups_until')->nullable();

@@ -32,7 +32,8 @@
                 <input class="entry is-short" id="quiet_from" name="quiet_from" type="time" required
                     value="@exactly(old('quiet_from', BackupRule::clock($rule->quiet_from)))"> to
                 <input class="entry is-short" id="quiet_until" name="quiet_until" type="time" required
-                    aria-label="Quiet until" value="@exactly(old('quiet_until', BackupRule::clock($rule->quiet_until)))">
+                    aria-label="Quiet until"
+                    value="@exactly(old('quiet_until', BackupRule::clock($rule->quiet_until)))">
                 <p class="soft">from a day on, backups are taken within these, the sites of a host one after the
                     other</p>
             </div>

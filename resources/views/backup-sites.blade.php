@@ -13,9 +13,7 @@
                 <dd>{{ Amount::files($store->today->files) }}, {{ Amount::bytes($store->today->bytes) }}
                     <span class="soft">on {{ $store->today->day->format('j M Y') }}</span></dd>
                 <dt>Grows</dt>
-                <dd>{{ $store->growth === null ? 'known from the second day on'
-                    : ($store->growth < 0 ? 'by nothing; it shrinks by '.Amount::bytes(-$store->growth).' a day'
-                    : Amount::bytes($store->growth).' a day') }}</dd>
+                <dd>{{ $store->grows() }}</dd>
                 <dt>Room left</dt>
                 <dd>{{ $store->today->room === null ? 'the store does not say' : Amount::bytes($store->today->room) }}
                     @if ($store->fullOn !== null)

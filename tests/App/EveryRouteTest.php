@@ -218,7 +218,27 @@ final class EveryRouteTest extends AppTestCase
         'POST backups/{backup}/restore' => [],
         'POST backups/{backup}/cancel' => [],
         'POST backups/{backup}/accept' => [],
+        'POST backups/{backup}/pin' => ['because'],
+        'POST backups/{backup}/unpin' => [],
+        'POST backups/{backup}/rehearse' => [],
+        'POST sites/{site}/rehearsals' => [],
+        'GET backups/sites' => ['page'],
+        'GET sites/{site}/backup-rule' => self::BACKUP_RULE,
+        'POST sites/{site}/backup-rule' => ['for', ...self::BACKUP_RULE],
         'GET record' => ['q', 'before'],
+    ];
+
+    private const BACKUP_RULE = [
+        'hours',
+        'quiet_from',
+        'quiet_until',
+        'zone',
+        'hourly',
+        'daily',
+        'weekly',
+        'monthly',
+        'yearly',
+        'rehearse_days',
     ];
 
     private const PERSON = ['name', 'email', 'role', 'client_id', 'may_fetch_backups'];
@@ -562,6 +582,18 @@ final class EveryRouteTest extends AppTestCase
                 'ends' => 'never',
                 'reason' => 'a test',
                 'purpose' => 'a test',
+            ],
+            str_ends_with($address, '/backup-rule') => [
+                'for' => 'site',
+                'hours' => '24',
+                'quiet_from' => '01:00',
+                'quiet_until' => '05:00',
+                'zone' => 'UTC',
+                'hourly' => '0',
+                'daily' => '7',
+                'weekly' => '4',
+                'monthly' => '6',
+                'yearly' => '1',
             ],
             $address === '/deployments' => ['site' => $this->site->id, 'package' => 1],
             $address === '/bulk' => ['kind' => 'move', 'users' => ['1'], 'closes' => '2030-01-01T00:00'],

@@ -18,7 +18,7 @@ use App\Today\Concerns;
 use App\Watch\StoreChecks;
 use Tests\Support\TestStore;
 
-/** What is stored is read back by and by; damage is told, names what it touches, and is mended where that is possible. */
+/** What is stored is read back by and by; damage is told, names what it touches, and is mended where it can be. */
 final class StoreChecksTest extends AppTestCase
 {
     private Backup $backup;
@@ -155,6 +155,7 @@ final class StoreChecksTest extends AppTestCase
         self::assertSame(1, $status);
         self::assertStringContainsString('tides.html came out with other bytes', $said['rehearsed'][0]['trouble']);
         self::assertContains(ConcernKind::Rehearsal, array_column(Concerns::compute()->all, 'kind'));
+        $this->travelBack();
         $this->get("/backups?site={$this->site->id}")->assertSee('rehearsal failed');
     }
 }

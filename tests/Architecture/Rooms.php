@@ -84,7 +84,7 @@ final class Rooms
         'FtpUsers' => ['Text', 'Failure', 'Models', 'Record', 'Hosting'],
         'Reach' => ['Failure', 'Models', 'Hosting', 'FtpUsers'],
         'Accounts' => ['Text', 'Failure', 'Models', 'Record', 'Storage', 'Hosting', 'Sites', 'FtpUsers'],
-        'Backups' => ['Failure', 'Models', 'Record', 'Storage', 'Hosting'],
+        'Backups' => ['Text', 'Failure', 'Models', 'Record', 'Storage', 'Hosting'],
         'Deployments' => [
             'Text',
             'Failure',

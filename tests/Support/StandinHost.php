@@ -96,7 +96,8 @@ final class StandinHost
             $ports['control'],
             $ports['ftps'],
         ];
-        file_put_contents("$this->directory/hosts", '127.0.0.1 '.self::HOST." site.example other.example rehearsal.example\n");
+        $names = self::HOST.' site.example other.example rehearsal.example';
+        file_put_contents("$this->directory/hosts", "127.0.0.1 $names\n");
     }
 
     /**

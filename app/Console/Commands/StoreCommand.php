@@ -32,9 +32,10 @@ final class StoreCommand extends CellariumCommand
         );
         $settings = Stores::settings();
         Stores::check($settings);
+        $s3 = $settings->s3;
         $facts = [
             'ok' => true,
-            'where' => $settings->s3 === null ? $settings->directory : "{$settings->s3->endpoint}/{$settings->s3->bucket}",
+            'where' => $s3 === null ? $settings->directory : "$s3->endpoint/$s3->bucket",
             'key_file' => Stores::keyFile(),
             'key' => $settings->keys->current,
             'earlier_keys' => array_values(array_diff($settings->keys->ids(), [$settings->keys->current])),

@@ -14,7 +14,9 @@
                     <circle cx="{{ $dot['x'] }}" cy="22" r="9" class="held" />
                 @endif
             @else
-                <path d="M{{ $dot['x'] - 5 }} 17l10 10m0 -10l-10 10" class="goes"><title>{{ $dot['words'] }}</title></path>
+                <path d="M{{ $dot['x'] - 5 }} 17l10 10m0 -10l-10 10" class="goes">
+                    <title>{{ $dot['words'] }}</title>
+                </path>
             @endif
         @endforeach
     </svg>

@@ -18,23 +18,87 @@ final class PromiseTest extends TestCase
     /** @return iterable<string, array{int, string, string, string}> hours, last, now, due */
     public static function moments(): iterable
     {
-        yield 'a day after one of the night before' => [24, '2026-06-10 02:30', '2026-06-10 09:00', '2026-06-11 02:30'];
-        yield 'a day after one of the afternoon: the night between' => [24, '2026-06-10 15:00', '2026-06-10 16:00', '2026-06-11 02:30'];
-        yield 'a day after one early in the quiet hours: the promise comes first' => [24, '2026-06-10 01:10', '2026-06-10 09:00', '2026-06-11 01:10'];
-        yield 'a week after one of the afternoon' => [168, '2026-06-10 15:00', '2026-06-10 16:00', '2026-06-17 02:30'];
-        yield 'a week after one of the night' => [168, '2026-06-10 03:00', '2026-06-10 16:00', '2026-06-17 02:30'];
-        yield 'a day and a half' => [36, '2026-06-10 20:00', '2026-06-10 21:00', '2026-06-12 02:30'];
-        yield 'six hours do not wait for the night' => [6, '2026-06-10 15:00', '2026-06-10 16:00', '2026-06-10 21:00'];
-        yield 'long overdue' => [24, '2026-06-01 02:30', '2026-06-10 12:00', '2026-06-02 02:30'];
-        yield 'into the day of 23 hours' => [24, '2026-03-28 02:30', '2026-03-28 09:00', '2026-03-29 02:30'];
-        yield 'out of the day of 25 hours' => [24, '2026-10-24 02:30', '2026-10-24 09:00', '2026-10-25 02:30'];
-        yield 'six hours over the change are six hours' => [6, '2026-03-28 23:00', '2026-03-28 23:10', '2026-03-29 06:00'];
-        yield 'one of the future was taken by a wrong clock' => [24, '2026-07-01 02:30', '2026-06-10 12:00', '2026-06-10 12:00'];
+        yield 'a day after one of the night before' => [
+            24,
+            '2026-06-10 02:30',
+            '2026-06-10 09:00',
+            '2026-06-11 02:30',
+        ];
+        yield 'a day after one of the afternoon: the night between' => [
+            24,
+            '2026-06-10 15:00',
+            '2026-06-10 16:00',
+            '2026-06-11 02:30',
+        ];
+        yield 'a day after one early in the quiet hours: the promise comes first' => [
+            24,
+            '2026-06-10 01:10',
+            '2026-06-10 09:00',
+            '2026-06-11 01:10',
+        ];
+        yield 'a week after one of the afternoon' => [
+            168,
+            '2026-06-10 15:00',
+            '2026-06-10 16:00',
+            '2026-06-17 02:30',
+        ];
+        yield 'a week after one of the night' => [
+            168,
+            '2026-06-10 03:00',
+            '2026-06-10 16:00',
+            '2026-06-17 02:30',
+        ];
+        yield 'a day and a half' => [
+            36,
+            '2026-06-10 20:00',
+            '2026-06-10 21:00',
+            '2026-06-12 02:30',
+        ];
+        yield 'six hours do not wait for the night' => [
+            6,
+            '2026-06-10 15:00',
+            '2026-06-10 16:00',
+            '2026-06-10 21:00',
+        ];
+        yield 'long overdue' => [
+            24,
+            '2026-06-01 02:30',
+            '2026-06-10 12:00',
+            '2026-06-02 02:30',
+        ];
+        yield 'into the day of 23 hours' => [
+            24,
+            '2026-03-28 02:30',
+            '2026-03-28 09:00',
+            '2026-03-29 02:30',
+        ];
+        yield 'out of the day of 25 hours' => [
+            24,
+            '2026-10-24 02:30',
+            '2026-10-24 09:00',
+            '2026-10-25 02:30',
+        ];
+        yield 'six hours over the change are six hours' => [
+            6,
+            '2026-03-28 23:00',
+            '2026-03-28 23:10',
+            '2026-03-29 06:00',
+        ];
+        yield 'one of the future was taken by a wrong clock' => [
+            24,
+            '2026-07-01 02:30',
+            '2026-06-10 12:00',
+            '2026-06-10 12:00',
+        ];
     }
 
     #[DataProvider('moments')]
-    public function test_it_is_due(int $hours, string $last, string $now, string $due): void
-    {
+    public function test_it_is_due(
+        int $hours,
+        string $last,
+        string $now,
+        string $due,
+    ): void {
         $zone = new DateTimeZone(self::ZONE);
         $at = static fn (string $text): DateTimeImmutable => new DateTimeImmutable($text, $zone);
         $promise = new Promise(
@@ -45,7 +109,9 @@ final class PromiseTest extends TestCase
         );
         self::assertSame(
             $at($due)->format(DATE_ATOM),
-            $promise->due($at($last)->setTimezone(new DateTimeZone('UTC')), $at($now), 0.5)->setTimezone($zone)->format(DATE_ATOM),
+            $promise->due($at($last)->setTimezone(new DateTimeZone('UTC')), $at($now), 0.5)
+                ->setTimezone($zone)
+                ->format(DATE_ATOM),
         );
         $broken = $promise->brokenAt($at($last));
         self::assertNotNull($broken);

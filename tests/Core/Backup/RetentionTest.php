@@ -15,16 +15,12 @@ use PHPUnit\Framework\TestCase;
 /** What stays, what goes, and why. */
 final class RetentionTest extends TestCase
 {
-    private static function retention(int ...$numbers): Retention
+    /** @param  string  $numbers  hourly, daily, weekly, monthly, yearly */
+    private static function retention(string $numbers): Retention
     {
-        return new Retention(
-            max(0, $numbers[0]),
-            max(0, $numbers[1]),
-            max(0, $numbers[2]),
-            max(0, $numbers[3]),
-            max(0, $numbers[4]),
-            new DateTimeZone('Europe/Lisbon'),
-        );
+        $kept = array_map(static fn (string $number): int => max(0, (int) $number), explode(' ', $numbers));
+
+        return new Retention(...[...$kept, new DateTimeZone('Europe/Lisbon')]);
     }
 
     /**
@@ -63,33 +59,33 @@ final class RetentionTest extends TestCase
             '2026-06-10 08:00',
             '2026-06-10 08:30',
         ]);
-        self::assertSame([6, 3], self::kept(self::retention(0, 2, 0, 0, 0)->decide($backups)));
-        self::assertSame([6, 4, 3], self::kept(self::retention(3, 0, 0, 0, 0)->decide($backups)));
+        self::assertSame([6, 3], self::kept(self::retention('0 2 0 0 0')->decide($backups)));
+        self::assertSame([6, 4, 3], self::kept(self::retention('3 0 0 0 0')->decide($backups)));
         shuffle($backups);
-        self::assertSame([6, 3, 1], self::kept(self::retention(0, 3, 1, 1, 1)->decide($backups)));
+        self::assertSame([6, 3, 1], self::kept(self::retention('0 3 1 1 1')->decide($backups)));
     }
 
     public function test_a_time_without_backups_costs_none_of_the_earlier_ones(): void
     {
         $backups = self::taken(['2025-11-03 01:00', '2025-11-04 01:00', '2026-06-10 01:00']);
-        self::assertSame([3, 2, 1], self::kept(self::retention(0, 7, 0, 0, 0)->decide($backups)));
-        self::assertSame([3, 2], self::kept(self::retention(0, 0, 4, 6, 2)->decide($backups)), 'one a week, month, year');
+        self::assertSame([3, 2, 1], self::kept(self::retention('0 7 0 0 0')->decide($backups)));
+        self::assertSame([3, 2], self::kept(self::retention('0 0 4 6 2')->decide($backups)), 'one a week, month, year');
     }
 
     public function test_days_are_those_of_the_sites_own_calendar(): void
     {
         // Half past eleven at night there is the same day as an hour before; in UTC it is the same in winter only.
         $backups = self::taken(['2026-06-09 22:30', '2026-06-09 23:30']);
-        self::assertSame([2, 1], self::kept(self::retention(0, 2, 0, 0, 0)->decide($backups)));
+        self::assertSame([2, 1], self::kept(self::retention('0 2 0 0 0')->decide($backups)));
         $winter = self::taken(['2026-01-09 22:30', '2026-01-09 23:30']);
-        self::assertSame([2], self::kept(self::retention(0, 2, 0, 0, 0)->decide($winter)));
+        self::assertSame([2], self::kept(self::retention('0 2 0 0 0')->decide($winter)));
         $twice = self::taken(['2026-10-25 00:30', '2026-10-25 01:30']);
-        self::assertSame([2, 1], self::kept(self::retention(5, 0, 0, 0, 0)->decide($twice)), 'the hour that comes twice');
+        self::assertSame([2, 1], self::kept(self::retention('5 0 0 0 0')->decide($twice)), 'the hour that comes twice');
     }
 
     public function test_the_only_one_the_newest_pinned_ones_and_ways_back_stay_whatever_the_numbers_say(): void
     {
-        $none = self::retention(0, 0, 0, 0, 0);
+        $none = self::retention('0 0 0 0 0');
         [$only] = $none->decide(self::taken(['2020-01-01']));
         self::assertSame([KeptBecause::OnlyOne], $only->because);
         $at = new DateTimeImmutable('2026-01-01');
@@ -105,7 +101,7 @@ final class RetentionTest extends TestCase
 
     public function test_years_of_backups_come_down_to_the_numbers_and_what_stays_once_stays_the_next_day(): void
     {
-        $retention = self::retention(0, 7, 4, 12, 3);
+        $retention = self::retention('0 7 4 12 3');
         $held = [];
         $day = new DateTimeImmutable('2020-01-01 02:00', new DateTimeZone('UTC'));
         for ($number = 1; $number <= 2200; $number++) {
