@@ -83,6 +83,8 @@ return [
     // Bytes that an upload may have, in pieces.
     'upload_bytes' => (int) env('CELLARIUM_UPLOAD_BYTES', 2_147_483_648),
 
+    // Whether backups are begun by themselves when they are due.
+    'scheduled_backups' => (bool) env('CELLARIUM_SCHEDULED_BACKUPS', true),
     // Days within which all contents are read back once.
     'verify_days' => (int) env('CELLARIUM_VERIFY_DAYS', 14),
     // A document root for rehearsals, and the address it answers at: backups are unpacked there, and their pages

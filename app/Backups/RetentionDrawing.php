@@ -61,7 +61,8 @@ final readonly class RetentionDrawing
                 array_column($fate->because, 'value'),
                 [KeptBecause::Pinned->value, KeptBecause::WayBack->value, KeptBecause::OnlyOne->value],
             ) !== [],
-            'words' => CarbonImmutable::instance($fate->backup->takenAt)->shown('j M Y H:i').': '.self::why($fate),
+            'words' => CarbonImmutable::instance($fate->backup->takenAt)->shown('j M Y H:i').': '
+                .($fate->isKept() ? 'stays, ' : '').self::why($fate),
         ], $fates);
         $marks = [];
         foreach (self::MARKS as $ago => $words) {
@@ -72,11 +73,21 @@ final readonly class RetentionDrawing
         $this->go = count($fates) - $this->stay;
     }
 
+    /** What the drawing says in words. */
+    public function goes(): string
+    {
+        return match ($this->go) {
+            0 => 'none goes',
+            1 => '1 goes with the next night',
+            default => "$this->go go with the next night",
+        };
+    }
+
     /** Why it stays, or that it goes. */
     public static function why(Fate $fate): string
     {
         return $fate->isKept()
-            ? 'stays, '.implode(', ', array_map(static fn (KeptBecause $one): string => $one->words(), $fate->because))
-            : 'goes';
+            ? implode(', ', array_map(static fn (KeptBecause $one): string => $one->words(), $fate->because))
+            : 'goes with the next night';
     }
 }

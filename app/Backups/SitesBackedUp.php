@@ -33,7 +33,7 @@ final readonly class SitesBackedUp
     public function __construct(Expiry $expiry)
     {
         $this->sites = Site::with('account.client', 'client')
-            ->orderByRaw('placeholder = 1, last_backup_at IS NOT NULL, backup_promised_at, domain')
+            ->orderByRaw('COALESCE(placeholder, 0), last_backup_at IS NOT NULL, backup_promised_at, domain')
             ->simplePaginate(self::EACH)
             ->withPath('/backups/sites');
         $sites = $this->sites->getCollection();

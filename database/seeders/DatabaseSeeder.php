@@ -6,6 +6,7 @@ namespace Database\Seeders;
 
 use App\Accounts\AccountCheck;
 use App\Backups\Backups;
+use App\Backups\Rehearsals;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\FtpUsers\FtpUsers;
@@ -420,6 +421,8 @@ final class DatabaseSeeder extends Seeder
                 $moments[] = [$this->at($days, 7, $domain), fn () => $this->backup($domain, $person)];
             }
         }
+        $moments[] = [$this->at(3, 6, 'rehearsal'), fn () => $this->rehearse('saltmarshferries.example')];
+        $moments[] = [$this->at(4, 6, 'rehearsal'), fn () => $this->rehearse('eelgrasskayak.example')];
         foreach (self::FTP_USERS as $user) {
             $at = $this->at($user[4], 12, $user[1]);
             $moments[] = [$at, fn () => $this->openUser(
@@ -522,6 +525,14 @@ final class DatabaseSeeder extends Seeder
         ]);
         app(Backups::class)->take($backup);
         $backup->refresh()->state === BackupState::Verified || throw new RuntimeException("$domain: $backup->trouble");
+    }
+
+    private function rehearse(string $domain): void
+    {
+        $backup = Rehearsals::newest($this->site($domain)) ?? throw new RuntimeException("$domain: no backup");
+        app(Rehearsals::class)->carryOut($backup);
+        $trouble = $backup->refresh()->rehearsal['trouble'] ?? null;
+        $trouble === null || throw new RuntimeException("$domain: $trouble");
     }
 
     private function site(string $domain): Site

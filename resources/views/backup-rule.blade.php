@@ -23,9 +23,9 @@
                 </select>
             </div>
             <label for="hours">A backup every</label>
-            <div><input class="entry" id="hours" name="hours" type="number" min="1" max="8760" required
-                    value="@exactly(old('hours', $rule->hours))">
-                <p class="soft">hours; 24 is a day, 168 a week. What breaks this stands on Today.</p>
+            <div><input class="entry is-short" id="hours" name="hours" type="number" min="1" max="8760"
+                    required value="@exactly(old('hours', $rule->hours))"> <span class="soft">hours; 24 is a day, 168 a
+                    week. What breaks this stands on Today.</span>
             </div>
             <label for="quiet_from">Quiet hours</label>
             <div>

@@ -1,5 +1,6 @@
 @use('App\Text\Amount')
 <x-page title="How every site stands" place="Backups" wide>
+    <div class="stack">
     <section class="sheet" aria-labelledby="store">
         <h1 id="store">The store <small>contents of all backups and packages, each kept once, sealed</small></h1>
         @foreach ($store->damaged as $damaged)
@@ -38,7 +39,10 @@
     <section class="sheet" aria-labelledby="sites">
         <header class="head">
             <h2 id="sites">How every site stands <small>what breaks a promise first</small></h2>
-            <x-action to="/backups/overdue">Back up all that are overdue</x-action>
+            <div class="row-acts">
+                <x-action to="/backups" method="GET">The newest backups</x-action>
+                <x-action to="/backups/overdue">Back up all that are overdue</x-action>
+            </div>
         </header>
         @if ($view->sites->isEmpty())
             <p class="calm">There is no site yet.</p>
@@ -95,4 +99,5 @@
             <x-pages :of="$view->sites" what="sites" />
         @endif
     </section>
+    </div>
 </x-page>

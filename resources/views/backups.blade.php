@@ -3,13 +3,16 @@
         <x-slot:where><x-site-where :site="$site" here="backups"><x-slot:facts><a href="/backups">all
             sites</a></x-slot:facts></x-site-where></x-slot:where>
     @endif
+    <div class="stack">
     @if ($rule !== null)
         <section class="sheet" aria-labelledby="kept">
             <header class="head">
                 <h1 id="kept">What is kept <small>{{ $rule->keeps() }}</small></h1>
-                <x-action to="/sites/{{ $site->id }}/backup-rule" method="GET">Change the rule</x-action>
-                <x-action to="/sites/{{ $site->id }}/rehearsals">Rehearse the newest</x-action>
-                <x-action to="/sites/{{ $site->id }}/backups" main>Back up now</x-action>
+                <div class="row-acts">
+                    <x-action to="/sites/{{ $site->id }}/backup-rule" method="GET">Change the rule</x-action>
+                    <x-action to="/sites/{{ $site->id }}/rehearsals">Rehearse the newest</x-action>
+                    <x-action to="/sites/{{ $site->id }}/backups" main>Back up now</x-action>
+                </div>
             </header>
             <p class="soft">Promised {{ $rule->every() }}{{ $rule->kept()->waitsForQuiet()
                 ? ", taken between {$rule->quietHours()} ($rule->zone)" : '' }}.
@@ -36,4 +39,5 @@
         </header>
         @include('parts.backups')
     </section>
+    </div>
 </x-page>

@@ -155,7 +155,7 @@ final class BackupRulesTest extends AppTestCase
         $this->get("/sites/{$this->site->id}/backup-rule")->assertOk()->assertSee('Keep daily');
         $this->get("/sites/{$this->site->id}/backup-rule?".http_build_query($typed), ['HX-Request' => 'true'])
             ->assertOk()
-            ->assertSee('1 stay')
+            ->assertSee('1 stays')
             ->assertDontSee('Keep daily');
         self::assertSame(0, BackupRule::count());
 

@@ -77,26 +77,6 @@
                             </td>
                         @endif
                         <td class="acts">
-                            @if ($backup->state === BackupState::Verified && $site !== null)
-                                <x-action to="/backups/{{ $backup->id }}/rehearse"
-                                    aria-label="Rehearse backup {{ $backup->id }}">Rehearse</x-action>
-                                @leads("/backups/$backup->id/pin", 'POST')
-                                    @if ($backup->pinned_at === null)
-                                        <details class="drop">
-                                            <summary class="act" aria-label="Pin backup {{ $backup->id }}">Pin</summary>
-                                            <form method="post" action="/backups/{{ $backup->id }}/pin">@csrf
-                                                <label for="because-{{ $backup->id }}">Keep it, because</label>
-                                                <input class="entry" id="because-{{ $backup->id }}" name="because"
-                                                    required maxlength="200">
-                                                <button class="act is-main" data-once>Pin</button>
-                                            </form>
-                                        </details>
-                                    @else
-                                        <x-action to="/backups/{{ $backup->id }}/unpin"
-                                            aria-label="Unpin backup {{ $backup->id }}">Unpin</x-action>
-                                    @endif
-                                @endleads
-                            @endif
                             @if ($backup->state === BackupState::Verified)
                                 <x-action to="/backups/{{ $backup->id }}/restore"
                                     aria-label="Restore backup {{ $backup->id }} of {{ $backup->site->domain
@@ -104,6 +84,9 @@
                                 <x-action to="/backups/{{ $backup->id }}/zip" method="GET"
                                     aria-label="Download as zip: backup {{ $backup->id }} of {{ $backup->site->domain
                                         }}">Download as zip</x-action>
+                                @if ($site !== null)
+                                    @include('parts.backup-more')
+                                @endif
                             @elseif ($backup->state === BackupState::Question)
                                 <x-action to="/backups/{{ $backup->id }}/accept">It is right, back up what is
                                     there</x-action>
