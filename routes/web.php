@@ -102,6 +102,7 @@ $signedIn(Permission::LookAtSites)->group(function (): void {
 
 $signedIn(Permission::FetchBackups)->group(function (): void {
     Route::get('/backups/{backup}/zip', [BackupController::class, 'download']);
+    Route::post('/backups/{backup}/zip', [BackupController::class, 'download']);
 });
 
 $signedIn(Permission::Ask)->group(function (): void {
@@ -110,6 +111,7 @@ $signedIn(Permission::Ask)->group(function (): void {
 
 $signedIn(Permission::LookAtAgency)->group(function (): void {
     Route::get('/backups/sites', [BackupController::class, 'sites']);
+    Route::get('/backups/{backup}', [BackupController::class, 'show']);
     Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/choose/sites', [ChooserController::class, 'sites']);
     Route::get('/choose/packages', [ChooserController::class, 'packages']);

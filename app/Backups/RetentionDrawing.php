@@ -73,7 +73,11 @@ final readonly class RetentionDrawing
         $this->go = count($fates) - $this->stay;
     }
 
-    /** What the drawing says in words. */
+    public function stays(): string
+    {
+        return $this->stay === 1 ? '1 stays' : "$this->stay stay";
+    }
+
     public function goes(): string
     {
         return match ($this->go) {

@@ -214,6 +214,14 @@ final readonly class PlanMaker
         $target = $this->shelf->manifest((string) $deployment->fromBackup?->name);
         $survey = $this->look($deployment);
         $policy = new Policy(exact: true);
+        if ($deployment->paths !== null) {
+            $chosen = $target->chosen($deployment->paths);
+            $chosen->files() === [] && throw new Problem(
+                'Nothing of what was chosen is in that backup. Look at it and choose again.',
+            );
+            // Where nothing was chosen, what is there stays as it is.
+            $target = $survey->manifest->outside($deployment->paths)->with($chosen->all());
+        }
 
         return [$policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }

@@ -79,20 +79,40 @@ final readonly class Plans
     }
 
     /**
-     * Everything in a document root as a backup holds it.
+     * Everything in a document root as a backup holds it, or what was chosen of it.
+     *
+     * @param  list<string>  $paths  of files, and of folders with all below them; none for everything
+     * @param  Site|null  $to  another site of the same client
      *
      * @throws Problem
      */
-    public function orderRestoreBackup(Backup $backup, ?Person $person = null): Deployment
-    {
+    public function orderRestoreBackup(
+        Backup $backup,
+        ?Person $person = null,
+        array $paths = [],
+        ?Site $to = null,
+    ): Deployment {
         if ($backup->state !== BackupState::Verified || $backup->name === null) {
             throw new Problem("Backup $backup->id was not verified and cannot be restored. Choose another one.");
         }
+        $isElsewhere = $to !== null && $to->id !== $backup->site_id;
+        if ($isElsewhere && $to->owner()->id !== $backup->site->owner()->id) {
+            $client = $backup->site->owner()->name;
+            throw new Problem("$to->domain belongs to another client. Choose a site of $client.");
+        }
 
         return $this->order(
-            $backup->site,
+            $to ?? $backup->site,
             DeploymentKind::RestoreBackup,
-            ['from_backup_id' => $backup->id, 'root' => $backup->root],
+            [
+                'from_backup_id' => $backup->id,
+                'root' => match (true) {
+                    ! $isElsewhere => $backup->root,
+                    $backup->root === $backup->site->application_root => $to->application_root,
+                    default => null,
+                },
+                'paths' => $paths === [] ? null : $paths,
+            ],
             $person,
         );
     }
@@ -226,7 +246,7 @@ final readonly class Plans
         return $this->maker->make($this->orderRestoreBackup($backup, $person));
     }
 
-    /** @param  array<string, int|string|null>  $links */
+    /** @param  array<string, int|string|list<string>|null>  $links */
     private function order(
         Site $site,
         DeploymentKind $kind,

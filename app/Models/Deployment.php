@@ -30,6 +30,7 @@ final class Deployment extends Model
         'stage' => RunStage::class,
         'question' => RunRefusal::class,
         'policy' => 'array',
+        'paths' => 'array',
         'answers' => 'array',
         'changes_since' => 'array',
         'timings' => 'array',
@@ -172,7 +173,10 @@ final class Deployment extends Model
     public function title(): string
     {
         return match ($this->kind) {
-            DeploymentKind::RestoreBackup => 'Restore the backup of '
+            DeploymentKind::RestoreBackup => 'Restore '
+                .($this->paths === null ? '' : self::few($this->paths).' of ')
+                .'the backup of '
+                .($this->fromBackup?->site_id === $this->site_id ? '' : "{$this->fromBackup?->site->domain}, ")
                 .$this->fromBackup?->verified_at?->shown('j M H:i'),
             DeploymentKind::RestoreFiles => ($this->set_aside_id === null
                 ? 'Restore files'
@@ -183,6 +187,12 @@ final class Deployment extends Model
             default => ($this->package?->title() ?? 'a package')
                 .($this->directory === null ? '' : " into $this->directory"),
         };
+    }
+
+    /** @param  list<string>  $paths */
+    private static function few(array $paths): string
+    {
+        return count($paths) === 1 ? $paths[0] : count($paths).' chosen';
     }
 
     /** When it ended, or was planned; "" while it goes on. */

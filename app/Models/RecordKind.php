@@ -153,6 +153,10 @@ enum RecordKind: string
 
     case RecoveryCodeUsed = 'recovery_code_used';
 
+    case SelfSaved = 'self_saved';
+
+    case SelfRestored = 'self_restored';
+
     case SessionsEnded = 'sessions_ended';
 
     case Asked = 'asked';

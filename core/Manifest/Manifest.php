@@ -108,6 +108,27 @@ final readonly class Manifest
         return self::of($chosen);
     }
 
+    /**
+     * All but what is named and what lies below that.
+     *
+     * @param  list<string>  $paths  of files and directories
+     */
+    public function outside(array $paths): self
+    {
+        $named = array_flip($paths);
+        $isOutside = static function (ManifestEntry $entry) use ($named): bool {
+            for ($at = $entry->path; $at !== null; $at = $at->parent()) {
+                if (isset($named[$at->toString()])) {
+                    return false;
+                }
+            }
+
+            return true;
+        };
+
+        return new self(array_filter($this->entries, $isOutside));
+    }
+
     /** Only what lies below a directory, by the paths it has. */
     public function under(string $directory): self
     {

@@ -481,6 +481,8 @@ return new class extends Migration
             $table->string('root', 1000)->nullable();
             $table->foreignId('package_id')->nullable()->constrained();
             $table->foreignId('from_backup_id')->nullable()->constrained('backups');
+            // What of the backup was chosen; null is all of it.
+            $table->json('paths')->nullable();
             $table->foreignId('undoes_id')->nullable()->constrained('deployments');
             $table->foreignId('ftp_user_id')->nullable()->constrained();
             $table->foreignId('person_id')->nullable()->constrained('people');

@@ -77,6 +77,7 @@ final class Rooms
         'Models' => ['Text'],
         'Record' => ['Models'],
         'Storage' => ['Models'],
+        'SelfBackup' => ['Failure', 'Models', 'Record', 'Storage'],
         'People' => ['Failure', 'Models', 'Record'],
         'Hosting' => ['Failure', 'Models'],
         'Packages' => ['Failure', 'Models', 'Record'],
@@ -166,6 +167,7 @@ final class Rooms
             'Deployments',
             'Files',
             'Watch',
+            'SelfBackup',
         ],
         'Providers' => ['Text', 'Failure', 'Storage', 'People', 'Hosting', 'Packages', 'Watch'],
     ];

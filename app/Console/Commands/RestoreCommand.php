@@ -13,7 +13,9 @@ use App\Models\DeploymentState;
 
 final class RestoreCommand extends CellariumCommand
 {
-    protected $signature = 'cellarium:restore {backup : the number of a backup} {--json}';
+    protected $signature = 'cellarium:restore {backup : the number of a backup} '
+        .'{path?* : files and folders of it; all of it when none is named} '
+        .'{--to= : another site of the client} {--json}';
 
     protected $description = 'Make a site hold again what a backup holds; what is there now is backed up first';
 
@@ -24,7 +26,16 @@ final class RestoreCommand extends CellariumCommand
     {
         $backup = Backup::with('site.account.client', 'site.account.sites')->find((int) $this->argument('backup'))
             ?? throw new Problem('There is no backup of this number. The page Backups shows which there are.');
-        $deployment = $plans->orderRestoreBackup($backup);
+        $to = $this->option('to');
+        $deployment = $plans->orderRestoreBackup(
+            $backup,
+            null,
+            array_values(array_map(
+                static fn (string $path): string => trim($path, '/'),
+                (array) $this->argument('path'),
+            )),
+            $to === null ? null : $this->siteNamed((string) $to),
+        );
         for ($plan = 1; $plan <= self::MOST_PLANS && $deployment->state === DeploymentState::Drafting; $plan++) {
             $maker->make($deployment)->update(['state' => DeploymentState::Queued]);
             while (! $runner->carryOut($deployment)) {
@@ -41,13 +52,17 @@ final class RestoreCommand extends CellariumCommand
             ? $this->json(
                 [
                     'ok' => true,
-                    'site' => $backup->site->domain,
+                    'site' => $deployment->site->domain,
                     'backup' => $backup->id,
                     'deployment' => $deployment->id,
                 ]
                     + $deployment->counts + ['seconds' => $deployment->seconds()],
             )
-            : $this->components->info("{$backup->site->domain} holds backup $backup->id again, live and proven.");
+            : $this->components->info(
+                "{$deployment->site->domain} holds "
+                    .($deployment->paths === null ? '' : 'what was chosen of ')
+                    ."backup $backup->id again, live and proven.",
+            );
 
         return self::PROVEN;
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Backups\BackupFolder;
 use App\Backups\BackUpOverdue;
 use App\Backups\BackupZip;
 use App\Backups\Expiry;
@@ -24,6 +25,7 @@ use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
+use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\Fate;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -184,10 +186,10 @@ final class BackupController
     }
 
     /** Read whole before the first byte is sent, so that what is saved is whole. */
-    public function download(Backup $backup, BackupZip $zip): StreamedResponse
+    public function download(Request $request, Backup $backup, BackupZip $zip): StreamedResponse
     {
         $backup->load('site.account');
-        $response = $zip->response($backup);
+        $response = $zip->response($backup, self::paths($request));
         Record::write(
             RecordKind::BackupDownloaded,
             "Backup number $backup->id of {$backup->site->domain} was downloaded",
@@ -198,13 +200,45 @@ final class BackupController
         return $response;
     }
 
+    /** What it holds, a folder at a time. */
+    public function show(Request $request, Backup $backup, BackupShelf $shelf): View
+    {
+        $backup->load('site.account.client', 'site.client', 'person');
+        $backup->state === BackupState::Verified || throw new Problem(
+            "Backup $backup->id was not finished or is not stored any more, so there is nothing to look at.",
+        );
+
+        return view('backup', ['view' => new BackupFolder(
+            $backup,
+            $shelf->manifest((string) $backup->name),
+            trim((string) $request->query('in'), '/'),
+        )]);
+    }
+
     public function restore(Request $request, Backup $backup, Plans $plans): RedirectResponse
     {
-        $backup->load('site.account.client', 'site.account.sites');
+        $backup->load('site.account.client', 'site.account.sites', 'site.client');
+        $to = $request->validate(['to' => ['nullable', 'integer']])['to'] ?? null;
         $person = $request->user();
-        $deployment = $plans->orderRestoreBackup($backup, $person instanceof Person ? $person : null);
+        $deployment = $plans->orderRestoreBackup(
+            $backup,
+            $person instanceof Person ? $person : null,
+            self::paths($request),
+            $to === null ? null : Site::with('account.client', 'account.sites', 'client')->findOrFail((int) $to),
+        );
         MakePlan::dispatch($deployment->id);
 
         return redirect("/deployments/$deployment->id");
+    }
+
+    /** @return list<string> */
+    private static function paths(Request $request): array
+    {
+        $valid = $request->validate([
+            'paths' => ['nullable', 'array', 'max:1000'],
+            'paths.*' => ['string', 'max:4000'],
+        ]);
+
+        return array_values(array_map(strval(...), $valid['paths'] ?? []));
     }
 }

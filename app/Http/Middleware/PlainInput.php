@@ -16,7 +16,16 @@ use Symfony\Component\HttpFoundation\Response;
 final class PlainInput
 {
     /** Fields that are lists. */
-    private const LISTS = ['columns', 'users', 'open', 'kinds', 'packages', 'names', 'brought'];
+    private const LISTS = [
+        'columns',
+        'users',
+        'open',
+        'kinds',
+        'packages',
+        'names',
+        'brought',
+        'paths',
+    ];
 
     public function handle(Request $request, Closure $next): Response
     {

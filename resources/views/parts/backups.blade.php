@@ -28,7 +28,13 @@
             <tbody>
                 @foreach ($backups as $backup)
                     <tr>
-                        <td data-label="number">{{ $backup->id }}</td>
+                        <td data-label="number">
+                            @if ($backup->state === BackupState::Verified)
+                                <x-link to="/backups/{{ $backup->id }}">{{ $backup->id }}</x-link>
+                            @else
+                                {{ $backup->id }}
+                            @endif
+                        </td>
                         @if ($site === null)
                             <td class="whole">
                                 <svg class="band" width="6" height="16" aria-hidden="true">

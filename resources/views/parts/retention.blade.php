@@ -20,7 +20,7 @@
             @endif
         @endforeach
     </svg>
-    <figcaption><span class="stays">●</span> {{ $drawing->stay }} {{ $drawing->stay === 1 ? 'stays' : 'stay' }}, ringed: pinned, a way back or the only one
+    <figcaption><span class="stays">●</span> {{ $drawing->stays() }}, ringed: pinned, a way back or the only one
         <span class="goes">✕</span> {{ $drawing->goes() }}
     </figcaption>
 </figure>

@@ -86,6 +86,51 @@ final class BackupTest extends TestCase
         );
     }
 
+    public function test_files_that_change_while_they_are_read_are_read_again_and_said(): void
+    {
+        $live = $this->directory();
+        $own = $this->directory();
+        foreach (['a.txt', 'gone.txt', 'log.txt', 'same.txt'] as $name) {
+            file_put_contents("$live/$name", basename($name, '.txt')."\n");
+            touch("$live/$name", 1_700_000_000);
+        }
+        $changes = static function (int $number) use ($live): ?\Throwable {
+            file_put_contents("$live/log.txt", "line $number\n", FILE_APPEND);
+            if ($number === 3) {
+                file_put_contents("$live/a.txt", 'two');
+                file_put_contents("$live/new.txt", 'new');
+                unlink("$live/gone.txt");
+            }
+            clearstatcache();
+
+            return null;
+        };
+        $store = TestStore::in("$own/contents");
+        $remote = new FaultyDirectory(
+            new LocalRemoteDirectory($live),
+            static fn (int $number): ?\Throwable => null,
+            $changes,
+        );
+        $pool = new SequentialPool($remote, $store);
+        $surveyor = new Surveyor($pool);
+        $backup = (new BackupTaker(
+            $pool,
+            $store,
+            new BackupShelf("$own/backups"),
+            new FixedClock,
+            $surveyor,
+        ))->take(RemotePath::root(), $surveyor->survey(RemotePath::root())->manifest);
+
+        $texts = [];
+        foreach ($backup->manifest->files() as $file) {
+            $texts[$file->path->toString()] = $store->text((string) $file->sha256);
+        }
+        self::assertSame(['a.txt', 'log.txt', 'new.txt', 'same.txt'], array_keys($texts));
+        self::assertSame(['two', 'new', "same\n"], [$texts['a.txt'], $texts['new.txt'], $texts['same.txt']]);
+        self::assertStringStartsWith("log\nline 1\n", $texts['log.txt'], 'it is written to all the time');
+        self::assertSame(['a.txt', 'log.txt'], $backup->changedMeanwhile);
+    }
+
     public function test_a_directory_that_cannot_be_listed_is_a_failure_and_not_an_empty_one(): void
     {
         $live = $this->directory();
