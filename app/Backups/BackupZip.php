@@ -9,6 +9,10 @@ use App\Models\Backup;
 use App\Models\BackupState;
 use Cellarium\Core\Backup\BackupArchive;
 use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Symfony\Component\HttpFoundation\StreamedResponse;
@@ -32,7 +36,10 @@ final readonly class BackupZip
         );
         $manifest = $this->shelf->manifest((string) $backup->name);
         try {
-            $archive = BackupArchive::of($paths === [] ? $manifest : $manifest->chosen($paths), $this->contents);
+            $archive = BackupArchive::of(
+                $paths === [] ? self::withDatabases($backup, $manifest) : $manifest->chosen($paths),
+                $this->contents,
+            );
         } catch (StoreFailure $failure) {
             throw new Problem(
                 "{$failure->getMessage()} So the backup is not whole, and nothing was downloaded; take another backup "
@@ -48,5 +55,25 @@ final readonly class BackupZip
             "{$backup->site->domain}-{$backup->created_at->format('Y-m-d-Hi')}.zip",
             ['Content-Type' => 'application/zip', 'Content-Length' => (string) $archive->length()],
         );
+    }
+
+    /** Beside the files of the same moment, under a name that none of them has. */
+    private static function withDatabases(Backup $backup, Manifest $manifest): Manifest
+    {
+        $dumps = [];
+        foreach ($backup->databases ?? [] as $database) {
+            $name = "database-{$database['name']}";
+            while ($manifest->get("$name.sql") !== null) {
+                $name .= '-';
+            }
+            $dumps[] = new ManifestEntry(
+                RelativePath::fromString("$name.sql"),
+                EntryKind::File,
+                $database['bytes'],
+                sha256: $database['sha256'],
+            );
+        }
+
+        return $manifest->with($dumps);
     }
 }

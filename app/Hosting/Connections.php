@@ -23,7 +23,6 @@ use Cellarium\Core\Hosting\ControlService;
 use Cellarium\Core\Hosting\HostingControl;
 use Cellarium\Core\Hosting\LinkedControl;
 use Cellarium\Core\Hosting\LinkedJobs;
-use Cellarium\Core\Hosting\WorksOnFiles;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Web\CurlWebClient;
@@ -113,7 +112,7 @@ final readonly class Connections
     }
 
     /** What the host does with files by itself; null for a host that has no control service. */
-    public function jobs(Account $account): ?WorksOnFiles
+    public function jobs(Account $account): ?LinkedJobs
     {
         return $account->control_url === null || $account->control_token === null
             ? null

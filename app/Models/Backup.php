@@ -26,6 +26,7 @@ final class Backup extends Model
         'cancelled_at' => 'immutable_datetime',
         'collapse_accepted' => 'boolean',
         'changed_meanwhile' => 'array',
+        'databases' => 'array',
         'pinned_at' => 'immutable_datetime',
         'rehearsed_at' => 'immutable_datetime',
         'rehearsal' => 'array',
@@ -63,6 +64,17 @@ final class Backup extends Model
         return $this->state === BackupState::Verified
             ? Amount::files($this->files).', '.Amount::bytes($this->bytes)
             : '';
+    }
+
+    /** What it holds of databases, in a sentence; "" where nobody would expect any. */
+    public function databasesHeld(): string
+    {
+        return $this->databases === null
+            ? (string) $this->databases_said
+            : implode(', ', array_map(
+                static fn (array $one): string => "database {$one['name']}, ".Amount::bytes($one['bytes']),
+                $this->databases,
+            ));
     }
 
     /** Why it was taken, in words. */

@@ -132,6 +132,12 @@ final readonly class Cleaner
         foreach (array_diff($this->shelf->names(), $without) as $name) {
             yield from self::hashes($this->shelf->manifest($name)->files());
         }
+        $dumped = Backup::where('state', BackupState::Verified)
+            ->whereNotNull('databases')
+            ->select(['id', 'name', 'databases']);
+        foreach ($dumped->lazyById(200) as $backup) {
+            yield from in_array($backup->name, $without, true) ? [] : array_column($backup->databases, 'sha256');
+        }
         foreach (Package::kept()->lazyById(20) as $package) {
             yield from self::hashes($package->contents()->files());
         }

@@ -6,9 +6,12 @@ namespace App\Watch;
 
 use App\Backups\Expiry;
 use App\Backups\StoreFigures;
+use App\Models\BackupRule;
+use App\Models\BackupState;
 use App\Models\DamagedContent;
 use App\Models\Package;
 use App\Models\RecordKind;
+use App\Models\Site;
 use App\Models\StoreRound;
 use App\Record\Record;
 use Cellarium\Core\Backup\BackupShelf;
@@ -47,6 +50,7 @@ final readonly class StoreChecks
             (string) $round->next,
             $all ? 1.0 : $round->share(),
         );
+        $this->checkLists();
         $this->tell($checked->damaged);
         $round->update([
             'next' => $checked->next,
@@ -61,6 +65,27 @@ final readonly class StoreChecks
         StoreFigures::note($this->settings);
 
         return $checked;
+    }
+
+    /** Each is small beside what it lists, so that all are read each night. */
+    private function checkLists(): void
+    {
+        foreach (Expiry::held()->with('site')->lazyById(200) as $backup) {
+            if (! $this->shelf->setAsideDamaged((string) $backup->name)) {
+                continue;
+            }
+            $trouble = StoreFailure::damagedList((string) $backup->name)->getMessage();
+            $backup->update(['state' => BackupState::Failed, 'trouble' => $trouble]);
+            $last = Expiry::held()->where(['site_id' => $backup->site_id, 'root' => $backup->site->application_root]);
+            Site::whereKey($backup->site_id)->update(['last_backup_at' => $last->max('verified_at')]);
+            BackupRule::promise($backup->site_id);
+            Record::write(
+                RecordKind::ContentsDamaged,
+                "Backup $backup->id of {$backup->site->domain} is no backup any more: $trouble",
+                $backup->site,
+                ['backup' => $backup->id],
+            );
+        }
     }
 
     private function round(bool $all): StoreRound
@@ -107,15 +132,11 @@ final readonly class StoreChecks
             }
         };
         foreach (Expiry::held()->with('site')->latest('id')->lazy(100) as $backup) {
-            try {
-                $take(
-                    $this->shelf->manifest((string) $backup->name),
-                    "backup $backup->id of {$backup->site->domain}",
-                    $backup->site_id,
-                );
-            } catch (StoreFailure) {
-                continue; // Its list is damaged itself, which the sweep tells.
-            }
+            $take(
+                $this->shelf->manifest((string) $backup->name),
+                "backup $backup->id of {$backup->site->domain}",
+                $backup->site_id,
+            );
         }
         foreach (Package::kept()->lazyById(20) as $package) {
             $take($package->contents(), "package $package->name $package->version", null);

@@ -60,14 +60,32 @@ final readonly class BackupShelf
         return Manifest::fromText($this->text($name));
     }
 
+    /**
+     * Takes a list that cannot be read out of the way, so that it stands for nothing any more; it is kept beside.
+     *
+     * @return bool false for one that can be read
+     */
+    public function setAsideDamaged(string $name): bool
+    {
+        try {
+            Manifest::fromText($this->text($name));
+
+            return false;
+        } catch (StoreFailure|\UnexpectedValueException) {
+            preg_match('/\A[0-9a-f-]+\z/', $name) === 1
+                && @rename("$this->directory/$name.jsonl.gz", "$this->directory/$name.damaged");
+
+            return true;
+        }
+    }
+
     /** @throws StoreFailure */
     private function text(string $name): string
     {
-        if (preg_match('/\A[0-9a-f-]+\z/', $name) !== 1) {
-            throw StoreFailure::missing($name);
-        }
-        $text = @gzdecode((string) @file_get_contents("$this->directory/$name.jsonl.gz"));
+        $text = preg_match('/\A[0-9a-f-]+\z/', $name) === 1
+            ? @gzdecode((string) @file_get_contents("$this->directory/$name.jsonl.gz"))
+            : false;
 
-        return $text === false ? throw StoreFailure::missing($name) : $text;
+        return $text === false ? throw StoreFailure::damagedList($name) : $text;
     }
 }

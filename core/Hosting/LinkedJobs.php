@@ -8,7 +8,7 @@ use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 
 /** Jobs of the control protocol, version 1 (docs/control-protocol.md). */
-final readonly class LinkedJobs implements WorksOnFiles
+final readonly class LinkedJobs implements DumpsDatabases, WorksOnFiles
 {
     public function __construct(private ControlService $service)
     {
@@ -51,6 +51,28 @@ final readonly class LinkedJobs implements WorksOnFiles
                 static fn (array $pair): array => ['from' => $pair[0]->toString(), 'to' => $pair[1]->toString()],
                 $moves,
             ),
+        ]);
+    }
+
+    public function databases(): array
+    {
+        $what = 'asking which databases there are';
+        $account = $this->service->ask($what, 'GET', '/v1/account');
+        $does = $account->has('jobs') ? $account->texts('jobs') : [];
+        $offers = $account->has('databases') && in_array('dump', $does, true);
+
+        return ! $offers ? [] : ControlService::understood($what, static fn (): array => array_map(
+            static fn (JsonFields $one): HostDatabase => new HostDatabase($one->text('name'), $one->text('site')),
+            $account->each('databases'),
+        ));
+    }
+
+    public function dump(string $id, string $database, RemotePath $file): HostJob
+    {
+        return $this->begin($id, "writing out the database $database", [
+            'kind' => 'dump',
+            'database' => $database,
+            'file' => $file->toString(),
         ]);
     }
 

@@ -52,6 +52,16 @@ final class StoreFailure extends RuntimeException
         );
     }
 
+    /** @param  string  $name  of a backup on its shelf */
+    public static function damagedList(string $name): self
+    {
+        return new self(
+            StoreFault::Damaged,
+            "The list of what the backup $name holds is missing, cut off or damaged. Its contents may be in others; "
+                .'choose an earlier or a later one, or bring the list back from a backup of Cellarium itself.',
+        );
+    }
+
     /** The same, told of a file by the path people know; only missing and damaged are of one file. */
     public function of(string $path): self
     {

@@ -453,6 +453,9 @@ return new class extends Migration
             $table->dateTime('started_at')->nullable();
             $table->dateTime('cancelled_at')->nullable();
             $table->dateTime('verified_at')->nullable();
+            // Databases of the same moment, as the host wrote them out; and why there are none.
+            $table->json('databases')->nullable();
+            $table->string('databases_said', 500)->nullable();
             // Paths that changed while they were read, and were read again.
             $table->json('changed_meanwhile')->nullable();
             // Kept whatever the numbers say, and why.

@@ -117,6 +117,21 @@ final class StoreChecksTest extends AppTestCase
         self::assertSame(2, StoreRound::count(), 'and it begins anew');
     }
 
+    public function test_a_list_that_was_cut_off_is_told_and_stands_for_no_backup(): void
+    {
+        $second = $this->back();
+        $list = "$this->var/backups/$second->name.jsonl.gz";
+        file_put_contents($list, substr((string) file_get_contents($list), 0, -20));
+        [$status, $said] = $this->artisanJson('restore', (string) $second->id);
+        self::assertSame(1, $status);
+        self::assertStringContainsString('cut off or damaged', $said['error']);
+        $this->artisanJson('verify');
+        self::assertSame(BackupState::Failed, $second->refresh()->state);
+        self::assertTrue($this->backup->refresh()->verified_at?->equalTo($this->site->refresh()->last_backup_at));
+        self::assertSame(0, $this->artisanJson('clean')[0], 'and clearing goes on');
+        $this->actingAs($this->person)->get("/backups/{$this->backup->id}/zip")->assertOk();
+    }
+
     public function test_a_key_that_was_lost_is_said_and_nothing_is_called_damaged(): void
     {
         $file = Stores::keyFile();

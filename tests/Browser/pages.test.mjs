@@ -19,6 +19,9 @@ const places = [
     '/packages',
     '/deployments',
     '/backups',
+    '/backups/sites',
+    '/backups?site=1',
+    '/sites/1/backup-rule',
     '/record',
     '/deployments/new',
     '/?as=table',
@@ -41,13 +44,15 @@ async function everyPage(page) {
     await page.goto(base + account);
     const site = await page.locator('td a[href^="/sites/"]').first().getAttribute('href');
     const client = await page.locator('.where a[href^="/clients/"]').getAttribute('href');
+    await page.goto(`${base}/backups`);
+    const backup = await page.locator('td a[href^="/backups/"]').first().getAttribute('href');
     await page.goto(`${base}/ftp-users`);
     const users = await page
         .locator('td a[href^="/ftp-users/"]')
         .evaluateAll(links => links.map(link => link.getAttribute('href')));
     const removals = [account, site, client].map(what => `/removals${what}`);
     const forms = [`${account}/edit`, `${account}/ftp-users/new`, `${site}/edit`];
-    return [...places, account, packed, run, site, client, ...forms, ...removals, ...users];
+    return [...places, account, packed, run, site, client, backup, ...forms, ...removals, ...users];
 }
 
 for (const [name, viewport] of [['wide', { width: 1280, height: 800 }], ['narrow', { width: 390, height: 844 }]]) {

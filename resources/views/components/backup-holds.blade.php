@@ -3,3 +3,6 @@
 @if ($backup->root !== null)
     <div class="soft">of <x-path :path="$backup->root" /></div>
 @endif
+@if ($backup->databasesHeld() !== '')
+    <div class="soft">{{ $backup->databasesHeld() }}</div>
+@endif

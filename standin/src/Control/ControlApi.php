@@ -7,6 +7,7 @@ namespace Cellarium\Standin\Control;
 use Cellarium\Standin\Ftp\Jail;
 use Cellarium\Standin\Http\Request;
 use Cellarium\Standin\Http\Response;
+use Cellarium\Standin\Jobs\Databases;
 use Cellarium\Standin\Jobs\FileJobs;
 use Cellarium\Standin\World\Faults;
 use Cellarium\Standin\World\FtpLogin;
@@ -127,7 +128,10 @@ final readonly class ControlApi
                 'most' => self::MOST_USERS,
                 'read_only' => true,
             ],
-        ] + ($account->faults->noJobs ? [] : ['jobs' => FileJobs::KINDS]);
+        ] + ($account->faults->noJobs ? [] : [
+            'jobs' => FileJobs::KINDS,
+            'databases' => (new Databases($account))->all(),
+        ]);
     }
 
     private function renew(HostedAccount $account, Request $request): Response

@@ -17,7 +17,7 @@ use function Amp\ByteStream\splitLines;
 /** The jobs of all accounts, begun and ended, for as long as the host runs. */
 final class FileJobs
 {
-    public const KINDS = ['pack', 'unpack', 'move'];
+    public const KINDS = ['pack', 'unpack', 'move', 'dump'];
 
     private const MOST_MOVES = 10_000;
 
@@ -45,10 +45,11 @@ final class FileJobs
         $work = match ($kind) {
             'move' => $this->move($account, $job, $body),
             'pack', 'unpack' => $this->archive($account, $job, $body),
+            'dump' => $this->dump($account, $job, $body),
             default => throw new InvalidArgumentException('kind: '.implode(', ', self::KINDS)),
         };
         $this->jobs[$account->name][$id] = $job;
-        $kind === 'move' ? $work() : async($work)->ignore();
+        in_array($kind, ['move', 'dump'], true) ? $work() : async($work)->ignore();
 
         return $job;
     }
@@ -77,6 +78,28 @@ final class FileJobs
                 $job->done++;
             }
             $job->end(null);
+        };
+    }
+
+    /** @return \Closure(): void */
+    private function dump(HostedAccount $account, FileJob $job, Body $body): \Closure
+    {
+        $file = $this->path($account, $body->text('file'));
+        $sql = (new Databases($account))->dump($body->text('database'));
+        $sql ?? throw new InvalidArgumentException('database: there is none of that name');
+
+        return static function () use ($account, $job, $file, $sql): void {
+            $job->total = 1;
+            $fails = $account->faults->jobsFailAt !== null || strlen($sql) > $account->spaceLimit() - $account->used();
+            if (! $fails && @file_put_contents("$file.part", $sql) === strlen($sql) && rename("$file.part", $file)) {
+                $account->addUsed(strlen($sql));
+                $job->done = 1;
+                $job->end(null);
+
+                return;
+            }
+            @unlink("$file.part");
+            $job->end('The database could not be written out.');
         };
     }
 

@@ -36,6 +36,7 @@ final readonly class WorldLayer
      *         folders?: list<string>,
      *         files?: array<string, string>,
      *         links?: array<string, string>,
+     *         databases?: array<string, array{site: string, tables: array<string, list<list<string>>>}>,
      *         sites: list<array{
      *             domain: string,
      *             document_root: string,
@@ -80,6 +81,13 @@ final readonly class WorldLayer
                 $row['files'] ?? [],
                 $row['links'] ?? [],
             );
+            foreach ($row['databases'] ?? [] as $name => $database) {
+                $this->make("$this->directory/databases/{$row['login']}");
+                $this->write(
+                    "$this->directory/databases/{$row['login']}/$name.json",
+                    json_encode($database, JSON_THROW_ON_ERROR),
+                );
+            }
             $account = new HostedAccount(
                 $row['login'],
                 $row['host'],

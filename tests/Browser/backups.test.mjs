@@ -1,0 +1,45 @@
+// Backups as a maintainer keeps them: a rule that is tried first, a pin, a rehearsal, one file brought back.
+import { after, test } from 'node:test';
+import assert from 'node:assert/strict';
+import { base, close, signIn } from './support.mjs';
+
+after(close);
+
+test('a rule is tried and saved; a backup is pinned, rehearsed, and a file of it brought back', async () => {
+    const page = await signIn();
+    await page.goto(`${base}/backups/sites`);
+    await page.getByRole('link', { name: 'saltmarshferries.example' }).first().click();
+    await page.getByRole('heading', { name: /What is kept/ }).waitFor();
+    await page.getByRole('link', { name: 'Change the rule' }).click();
+    for (const field of ['Keep weekly', 'Keep monthly', 'Keep yearly']) {
+        await page.getByLabel(field).fill('0');
+    }
+    await page.getByLabel('Keep daily').fill('1');
+    await page.getByLabel('Rehearse every').focus();
+    await page.getByText(/1 goes with the next night/).waitFor();
+    await page.getByRole('button', { name: 'Save the rule' }).click();
+    await page.getByText('The rule is saved.').waitFor();
+    await page.getByText('1 daily').waitFor();
+
+    const row = page.locator('tbody tr').filter({ hasText: 'goes with the next night' });
+    await row.getByText('More').click();
+    await row.getByLabel(/Pin it/).fill('before the winter timetable');
+    await row.getByRole('button', { name: 'Pin', exact: true }).click();
+    await page.getByText('before the winter timetable').waitFor();
+    await page.getByText(/none goes/).waitFor();
+
+    await page.getByRole('button', { name: 'Rehearse the newest' }).click();
+    await page.getByText(/is being rehearsed/).waitFor();
+    await page.waitForFunction(async () => {
+        const text = await (await fetch(location.href)).text();
+        return /rehearsed<\/span>/.test(text.split('<tbody>')[1].split('</tr>')[0]);
+    }, undefined, { polling: 500, timeout: 60000 });
+
+    await page.locator('tbody td a').first().click();
+    await page.getByRole('heading', { name: /Backup of/ }).waitFor();
+    await page.getByLabel('index.html', { exact: true }).check();
+    await page.getByRole('button', { name: 'Bring back' }).click();
+    await page.getByText(/Restore index.html of the backup of/).first().waitFor();
+    await page.getByText('Planned').first().waitFor({ timeout: 60000 });
+    assert.deepEqual(page.troubles, []);
+});
