@@ -25,6 +25,7 @@ use App\Http\Controllers\HandOverController;
 use App\Http\Controllers\LibraryController;
 use App\Http\Controllers\MeController;
 use App\Http\Controllers\MendController;
+use App\Http\Controllers\OverTimeController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\PackageTypeController;
 use App\Http\Controllers\PeopleController;
@@ -111,6 +112,8 @@ $signedIn(Permission::Ask)->group(function (): void {
 
 $signedIn(Permission::LookAtAgency)->group(function (): void {
     Route::get('/backups/sites', [BackupController::class, 'sites']);
+    Route::get('/sites/{site}/over-time', [OverTimeController::class, 'show']);
+    Route::get('/sites/{site}/over-time.csv', [OverTimeController::class, 'csv']);
     Route::get('/backups/{backup}', [BackupController::class, 'show']);
     Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/choose/sites', [ChooserController::class, 'sites']);

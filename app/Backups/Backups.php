@@ -9,7 +9,9 @@ use App\Hosting\Connections;
 use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
+use App\Models\FileVersion;
 use App\Models\RecordKind;
+use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use App\Storage\RunIds;
@@ -27,6 +29,10 @@ use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
+use Cellarium\Core\Manifest\Drift;
+use Cellarium\Core\Manifest\EarlierLook;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
@@ -121,7 +127,9 @@ final readonly class Backups
                 'state' => BackupState::Verified,
                 'progress' => null,
                 'root' => $site->application_root,
-            ] + self::facts($taken) + $this->databases($backup, $pool));
+            ] + self::facts($taken) + $this->databases($backup, $pool) + [
+                'drift' => $this->drift($site, $known, $taken->manifest),
+            ]);
             $site->update(['bytes' => $taken->manifest->bytes()]);
             $this->files->keepKnown($site, $root, $known->then($listedAt, $taken->manifest));
             Record::write(
@@ -156,6 +164,38 @@ final readonly class Backups
             $root,
             RunIds::ofBackup($backup->id),
         );
+    }
+
+    /**
+     * What is different from the last look and was not done here.
+     *
+     * @return array{since: int, counts: array<string, int>, newest: int|null, files: array<string, array<string,
+     *     mixed>>}|null
+     */
+    private function drift(Site $site, EarlierLook $known, Manifest $now): ?array
+    {
+        if ($known->seenAt === 0) {
+            return null;
+        }
+        $ours = [];
+        $root = $site->applicationRoot();
+        $versions = FileVersion::where('account_id', $site->account_id)
+            ->where('at', '>=', CarbonImmutable::createFromTimestamp($known->seenAt))
+            ->select(['id', 'path', 'after']);
+        foreach ($versions->lazyById(500) as $version) {
+            foreach ([$version->path, $version->after['path'] ?? null] as $path) {
+                $below = $path === null ? null : $root->toward(RemotePath::fromString('/'.ltrim($path, '/')));
+                $below === null || $ours[$below->toString()] = true;
+            }
+        }
+        $drift = Drift::between($known->manifest, $now, $ours);
+
+        return $drift->files === [] ? null : [
+            'since' => $known->seenAt,
+            'counts' => array_count_values(array_column($drift->files, 'kind')),
+            'newest' => $drift->newest(),
+            'files' => array_slice($drift->files, 0, self::MOST_NAMED, true),
+        ];
     }
 
     /**

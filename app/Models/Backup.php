@@ -27,6 +27,7 @@ final class Backup extends Model
         'collapse_accepted' => 'boolean',
         'changed_meanwhile' => 'array',
         'databases' => 'array',
+        'drift' => 'array',
         'pinned_at' => 'immutable_datetime',
         'rehearsed_at' => 'immutable_datetime',
         'rehearsal' => 'array',

@@ -77,7 +77,8 @@ final class When
         return CarbonImmutable::now(self::zone())->addDays($days)->setTime(18, 0);
     }
 
-    private static function zone(): string
+    /** Of whoever looks. */
+    public static function zone(): string
     {
         return self::$zone === '' ? (string) config('app.timezone') : self::$zone;
     }

@@ -453,6 +453,8 @@ return new class extends Migration
             $table->dateTime('started_at')->nullable();
             $table->dateTime('cancelled_at')->nullable();
             $table->dateTime('verified_at')->nullable();
+            // What had changed since the last look without anybody having done it here.
+            $table->json('drift')->nullable();
             // Databases of the same moment, as the host wrote them out; and why there are none.
             $table->json('databases')->nullable();
             $table->string('databases_said', 500)->nullable();

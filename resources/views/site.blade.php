@@ -43,6 +43,12 @@
             @endleads
         </p>
     @endif
+    @leads("/sites/$site->id/over-time")
+        <section class="sheet over-time" id="over-time" aria-label="Over time" hx-get="/sites/{{ $site->id }}/over-time"
+            hx-trigger="load" hx-swap="outerHTML">
+            <p class="soft"><a href="/sites/{{ $site->id }}/over-time">Over time</a></p>
+        </section>
+    @endleads
     <div class="two">
         <div class="stack">
             <section class="sheet" aria-labelledby="live">

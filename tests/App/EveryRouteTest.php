@@ -225,6 +225,8 @@ final class EveryRouteTest extends AppTestCase
         'POST backups/{backup}/rehearse' => [],
         'POST sites/{site}/rehearsals' => [],
         'GET backups/sites' => ['page'],
+        'GET sites/{site}/over-time' => ['days', 'until'],
+        'GET sites/{site}/over-time.csv' => ['days', 'until'],
         'GET sites/{site}/backup-rule' => self::BACKUP_RULE,
         'POST sites/{site}/backup-rule' => ['for', ...self::BACKUP_RULE],
         'GET record' => ['q', 'before'],

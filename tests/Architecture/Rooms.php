@@ -17,6 +17,7 @@ final class Rooms
         'Credential' => [],
         'Json' => [],
         'Archive' => [],
+        'Timeline' => [],
         'Storage' => ['Credential', 'Json'],
         'People' => ['Credential'],
         'Manifest' => ['Path', 'Json'],

@@ -1,0 +1,179 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Sites;
+
+use App\Models\Site;
+use Carbon\CarbonImmutable;
+use Cellarium\Core\Intake\CsvCell;
+use Cellarium\Core\Timeline\Lane;
+use Cellarium\Core\Timeline\Timeline;
+use Cellarium\Core\Timeline\TimelineBar;
+use Cellarium\Core\Timeline\TimelineEvent;
+use Cellarium\Core\Timeline\TimelineMark;
+use DateTimeZone;
+
+/** The drawing of a site over time: shapes in lanes, the axis, and the same facts as a table. */
+final readonly class OverTime
+{
+    /** Days that one can look at, by what they are called. */
+    public const SPANS = [
+        1 => 'day',
+        7 => 'week',
+        28 => '4 weeks',
+        91 => '3 months',
+        365 => 'year',
+        1826 => '5 years',
+    ];
+
+    public const LEFT = 136;
+
+    public const WIDTH = 1180;
+
+    private const LANE = 34;
+
+    private const BAR = 16;
+
+    private const TOP = 14;
+
+    private const MOST_ROWS = 6;
+
+    /** Letters that fit into a unit of the drawing. */
+    private const LETTERS = 0.15;
+
+    /** @var list<array{label: string, y: int}> */
+    public array $lanes;
+
+    /** @var list<array<string, mixed>> */
+    public array $bars;
+
+    /** @var list<array<string, mixed>> */
+    public array $marks;
+
+    /** @var list<array{x: float, label: string}> */
+    public array $ticks;
+
+    public int $height;
+
+    public Timeline $line;
+
+    public function __construct(public Site $site, public int $days, public CarbonImmutable $until)
+    {
+        $from = $until->subDays($days);
+        $this->line = new Timeline(
+            (new SiteEvents($site, $from, $until))->all(),
+            $from->getTimestamp(),
+            $until->getTimestamp(),
+            self::WIDTH - self::LEFT - 10,
+        );
+        $y = self::TOP;
+        $lanes = [];
+        $bars = [];
+        $marks = [];
+        foreach (Lane::cases() as $lane) {
+            $rows = 1;
+            foreach ($lane->hasBars() ? $this->line->bars($lane) : [] as $bar) {
+                $rows = max($rows, min(self::MOST_ROWS, $bar->row + 1));
+                $bar->row >= self::MOST_ROWS || $bars[] = self::bar($bar, $y);
+            }
+            foreach ($lane->hasBars() ? [] : $this->line->marks($lane) as $mark) {
+                $marks[] = self::mark($mark, $y + intdiv(self::LANE, 2));
+            }
+            $lanes[] = ['label' => $lane->label(), 'y' => $y + intdiv(self::LANE, 2)];
+            $y += self::LANE + ($rows - 1) * (self::BAR + 3);
+        }
+        [$this->lanes, $this->bars, $this->marks] = [$lanes, $bars, $marks];
+        $this->height = $y + 30;
+        $this->ticks = array_map(
+            static fn (array $tick): array => ['x' => self::LEFT + $tick['x'], 'label' => $tick['label']],
+            $this->line->ticks(new DateTimeZone($until->getTimezone()->getName())),
+        );
+    }
+
+    /** @return array<string, mixed> */
+    private static function bar(TimelineBar $bar, int $y): array
+    {
+        $letters = (int) ($bar->width * self::LETTERS);
+        $label = $bar->event->label;
+
+        return [
+            'x' => self::LEFT + $bar->x,
+            'y' => $y + 8 + $bar->row * (self::BAR + 3),
+            'width' => $bar->width,
+            'height' => self::BAR,
+            'kind' => $bar->event->kind,
+            'notch' => $bar->begins && $bar->event->kind === 'way_back',
+            'label' => match (true) {
+                $letters < 4 => '',
+                mb_strlen($label) > $letters => mb_substr($label, 0, $letters - 1).'…',
+                default => $label,
+            },
+            'words' => self::when($bar->event).': '.$label,
+            'page' => $bar->event->page,
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function mark(TimelineMark $mark, int $y): array
+    {
+        $main = $mark->main();
+        $more = $mark->count() - 1;
+
+        return [
+            'x' => self::LEFT + $mark->x,
+            'y' => $y,
+            'lane' => $main->lane->value,
+            'kind' => $main->kind,
+            'count' => $mark->count(),
+            'words' => self::when($main).': '.$main->label.($more === 0 ? '' : ", and $more more"),
+            'page' => $main->page,
+        ];
+    }
+
+    private static function when(TimelineEvent $event): string
+    {
+        return CarbonImmutable::createFromTimestamp($event->at)->shown('j M Y H:i');
+    }
+
+    /** @return list<array{at: string, until: string, lane: string, words: string, page: string|null}> newest first */
+    public function rows(): array
+    {
+        return array_map(static fn (TimelineEvent $event): array => [
+            'at' => self::when($event),
+            'until' => $event->until === null
+                ? ''
+                : CarbonImmutable::createFromTimestamp($event->until)->shown('j M Y H:i'),
+            'lane' => $event->lane->label(),
+            'words' => $event->label,
+            'page' => $event->page,
+        ], array_reverse($this->line->events));
+    }
+
+    /** The same as CSV (RFC 4180), times in RFC 3339. */
+    public function csv(): string
+    {
+        $sink = fopen('php://temp', 'w+b');
+        assert($sink !== false);
+        CsvCell::line($sink, ['from', 'until', 'lane', 'what']);
+        foreach ($this->line->events as $event) {
+            CsvCell::line($sink, [
+                gmdate(DATE_ATOM, $event->at),
+                $event->until === null ? '' : gmdate(DATE_ATOM, $event->until),
+                $event->lane->label(),
+                $event->label,
+            ]);
+        }
+        rewind($sink);
+
+        return (string) stream_get_contents($sink);
+    }
+
+    /** Earlier by a part of what is shown, later, and never beyond now. */
+    public function moved(float $spans): string
+    {
+        $until = $this->until->addSeconds((int) ($spans * $this->days * 86400));
+
+        return $until->isFuture() ? '' : $until->toIso8601ZuluString();
+    }
+}

@@ -1,0 +1,91 @@
+@use('App\Sites\OverTime')
+@php($address = "/sites/{$drawing->site->id}/over-time")
+<section class="sheet over-time" id="over-time" aria-labelledby="over-time-title">
+    <header class="head">
+        <h2 id="over-time-title">Over time <small>{{ $drawing->until->subDays($drawing->days)->format('j M Y') }} to
+            {{ $drawing->until->format('j M Y H:i') }}</small></h2>
+        <nav class="row-acts" aria-label="How much of it" hx-target="#over-time" hx-swap="outerHTML">
+            <a href="{{ $address }}?days={{ $drawing->days }}&until={{ $drawing->moved(-0.5) }}"
+                hx-get="{{ $address }}?days={{ $drawing->days }}&until={{ $drawing->moved(-0.5) }}">earlier</a>
+            @foreach (OverTime::SPANS as $days => $span)
+                <a href="{{ $address }}?days={{ $days }}&until={{ $drawing->until->toIso8601ZuluString() }}"
+                    hx-get="{{ $address }}?days={{ $days }}&until={{ $drawing->until->toIso8601ZuluString() }}"
+                    @if ($drawing->days === $days) aria-current="true" @endif>{{ $span }}</a>
+            @endforeach
+            <a href="{{ $address }}?days={{ $drawing->days }}&until={{ $drawing->moved(0.5) }}"
+                hx-get="{{ $address }}?days={{ $drawing->days }}&until={{ $drawing->moved(0.5) }}">later</a>
+        </nav>
+    </header>
+    <div class="over-time-scroll" tabindex="0" role="group" aria-label="The drawing">
+        <svg viewBox="0 0 {{ OverTime::WIDTH }} {{ $drawing->height }}" width="{{ OverTime::WIDTH }}"
+            height="{{ $drawing->height }}">
+            @foreach ($drawing->ticks as $tick)
+                <line x1="{{ $tick['x'] }}" y1="10" x2="{{ $tick['x'] }}" y2="{{ $drawing->height - 24 }}"
+                    class="axis" />
+                <text x="{{ $tick['x'] }}" y="{{ $drawing->height - 8 }}" text-anchor="middle"
+                    class="tick">{{ $tick['label'] }}</text>
+            @endforeach
+            @foreach ($drawing->lanes as $lane)
+                <text x="0" y="{{ $lane['y'] + 4 }}" class="lane">{{ $lane['label'] }}</text>
+            @endforeach
+            @foreach ($drawing->bars as $bar)
+                <a href="{{ $bar['page'] }}" aria-label="{{ $bar['words'] }}" class="is-{{ $bar['kind'] }}">
+                    <title>{{ $bar['words'] }}</title>
+                    <rect x="{{ $bar['x'] }}" y="{{ $bar['y'] }}" width="{{ $bar['width'] }}"
+                        height="{{ $bar['height'] }}" rx="2" />
+                    @if ($bar['notch'])
+                        <path d="M{{ $bar['x'] }} {{ $bar['y'] }}l7 8l-7 8z" class="notch" />
+                    @endif
+                    <text x="{{ $bar['x'] + ($bar['notch'] ? 11 : 5) }}" y="{{ $bar['y'] + 12 }}">{{
+                        $bar['label'] }}</text>
+                </a>
+            @endforeach
+            @foreach ($drawing->marks as $mark)
+                <a href="{{ $mark['page'] }}" aria-label="{{ $mark['words'] }}"
+                    class="is-{{ $mark['kind'] }} of-{{ $mark['lane'] }}">
+                    <title>{{ $mark['words'] }}</title>
+                    <use href="#sign-{{ $mark['kind'] }}" x="{{ $mark['x'] }}" y="{{ $mark['y'] }}" />
+                    @if ($mark['count'] > 1)
+                        <text x="{{ $mark['x'] + 9 }}" y="{{ $mark['y'] - 5 }}" class="count">{{ $mark['count']
+                            }}</text>
+                    @endif
+                </a>
+            @endforeach
+            <defs>
+                <circle id="sign-taken" r="6" />
+                <g id="sign-rehearsed"><circle r="6" /><circle r="9" class="ring" /></g>
+                <g id="sign-pinned"><circle r="6" /><path d="M-9 -9h18v18h-18z" class="ring" /></g>
+                <circle id="sign-gone" r="5" class="ring" />
+                <path id="sign-failed" d="M-6 -6l12 12m0 -12l-12 12" class="cross" />
+                <path id="sign-by_hand" d="M0 -7l7 13h-14z" />
+                <path id="sign-drift" d="M0 -8l8 8l-8 8l-8 -8z" />
+            </defs>
+        </svg>
+    </div>
+    <details>
+        <summary>As a table, {{ count($drawing->line->events) === 1 ? '1 event' : number_format(
+            count($drawing->line->events)).' events' }}</summary>
+        <p><a href="{{ $address }}.csv?days={{ $drawing->days }}&until={{ $drawing->until->toIso8601ZuluString()
+            }}">Download as CSV</a></p>
+        <table class="facts-table">
+            <thead>
+                <tr>
+                    <th>When</th>
+                    <th>Until</th>
+                    <th>Lane</th>
+                    <th>What</th>
+                </tr>
+            </thead>
+            <tbody>
+                @foreach ($drawing->rows() as $row)
+                    <tr>
+                        <td class="when">{{ $row['at'] }}</td>
+                        <td class="when">{{ $row['until'] }}</td>
+                        <td>{{ $row['lane'] }}</td>
+                        <td><a href="{{ $row['page'] }}">@words($row['words'])</a></td>
+                    </tr>
+                @endforeach
+            </tbody>
+        </table>
+    </details>
+</section>
