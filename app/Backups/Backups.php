@@ -9,6 +9,7 @@ use App\Hosting\Connections;
 use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
+use App\Models\Deployment;
 use App\Models\FileVersion;
 use App\Models\RecordKind;
 use App\Models\Site;
@@ -177,10 +178,14 @@ final readonly class Backups
         if ($known->seenAt === 0) {
             return null;
         }
+        $since = collect([
+            Backup::where(['site_id' => $site->id, 'root' => $site->application_root])->max('verified_at'),
+            Deployment::where('site_id', $site->id)->max('ended_at'),
+        ])->filter()->map(CarbonImmutable::parse(...))->max() ?? CarbonImmutable::createFromTimestamp($known->seenAt);
         $ours = [];
         $root = $site->applicationRoot();
         $versions = FileVersion::where('account_id', $site->account_id)
-            ->where('at', '>=', CarbonImmutable::createFromTimestamp($known->seenAt))
+            ->where('at', '>=', $since)
             ->select(['id', 'path', 'after']);
         foreach ($versions->lazyById(500) as $version) {
             foreach ([$version->path, $version->after['path'] ?? null] as $path) {
@@ -191,10 +196,15 @@ final readonly class Backups
         $drift = Drift::between($known->manifest, $now, $ours);
 
         return $drift->files === [] ? null : [
-            'since' => $known->seenAt,
+            'since' => $since->getTimestamp(),
             'counts' => array_count_values(array_column($drift->files, 'kind')),
             'newest' => $drift->newest(),
-            'files' => array_slice($drift->files, 0, self::MOST_NAMED, true),
+            'files' => array_slice(
+                $drift->files,
+                0,
+                self::MOST_NAMED,
+                true,
+            ),
         ];
     }
 

@@ -49,7 +49,7 @@ final readonly class SiteEvents
     /** @return list<TimelineEvent> each version until the next one */
     private function live(): array
     {
-        $proven = Deployment::with('package', 'fromBackup', 'undoes.package', 'undoes.fromBackup')
+        $proven = Deployment::with(['package', 'fromBackup', 'undoes.package', 'undoes.fromBackup'])
             ->where(['site_id' => $this->site->id, 'state' => DeploymentState::Proven])
             ->whereNotNull('ended_at');
         $before = (clone $proven)->where('ended_at', '<', $this->from)->latest('ended_at')->first();
@@ -183,7 +183,8 @@ final readonly class SiteEvents
             if (! $directory->contains($root) && ! $root->contains($directory)) {
                 continue;
             }
-            $isProven = $user->reach_proven_at !== null && ($user->closed_at === null || $user->refusal_proven_at !== null);
+            $isProven = $user->reach_proven_at !== null
+                && ($user->closed_at === null || $user->refusal_proven_at !== null);
             $events[] = new TimelineEvent(
                 Lane::SignIn,
                 $user->created_at->getTimestamp(),

@@ -14,7 +14,18 @@ use DateTimeZone;
 final readonly class Timeline
 {
     /** Steps between two marks of the axis, from the finest on. */
-    private const STEPS = ['1 hour', '3 hours', '12 hours', '1 day', '2 days', '7 days', '1 month', '3 months', '1 year', '5 years'];
+    private const STEPS = [
+        '1 hour',
+        '3 hours',
+        '12 hours',
+        '1 day',
+        '2 days',
+        '7 days',
+        '1 month',
+        '3 months',
+        '1 year',
+        '5 years',
+    ];
 
     private const MOST_TICKS = 9;
 

@@ -9,6 +9,7 @@
             <header class="head">
                 <h1 id="kept">What is kept <small>{{ $rule->keeps() }}</small></h1>
                 <div class="row-acts">
+                    <x-action to="/sites/{{ $site->id }}/moments" method="GET">Compare two</x-action>
                     <x-action to="/sites/{{ $site->id }}/backup-rule" method="GET">Change the rule</x-action>
                     <x-action to="/sites/{{ $site->id }}/rehearsals">Rehearse the newest</x-action>
                     <x-action to="/sites/{{ $site->id }}/backups" main>Back up now</x-action>

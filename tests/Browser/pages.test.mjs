@@ -22,6 +22,8 @@ const places = [
     '/backups/sites',
     '/backups?site=1',
     '/sites/1/backup-rule',
+    '/sites/1/over-time?days=365',
+    '/sites/1/moments',
     '/record',
     '/deployments/new',
     '/?as=table',

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Backups\Expiry;
+use App\Backups\TwoMoments;
 use App\Models\Site;
 use App\Sites\OverTime;
 use App\Text\When;
@@ -17,6 +19,8 @@ final class OverTimeController
 {
     private const USUAL_DAYS = 28;
 
+    private const MOST_BACKUPS = 300;
+
     public function show(Request $request, Site $site): View
     {
         $site->load('account.client', 'client');
@@ -25,6 +29,31 @@ final class OverTimeController
         return $request->header('HX-Request') === 'true'
             ? view('parts.over-time', ['drawing' => $drawing])
             : view('over-time', ['site' => $site, 'drawing' => $drawing]);
+    }
+
+    /** Two backups of a site beside each other. */
+    public function moments(Request $request, Site $site, TwoMoments $moments): View
+    {
+        $site->load('account.client', 'client');
+        $asked = $request->validate(['a' => ['nullable', 'integer'], 'b' => ['nullable', 'integer']]);
+        $backups = Expiry::held()
+            ->with('site')
+            ->where(['site_id' => $site->id, 'root' => $site->application_root])
+            ->latest('verified_at')
+            ->limit(self::MOST_BACKUPS)
+            ->get();
+        $b = $backups->firstWhere('id', (int) ($asked['b'] ?? 0)) ?? $backups->first();
+        $a = $backups->firstWhere('id', (int) ($asked['a'] ?? 0)) ?? $backups->get(1);
+        // Whichever was chosen first, the earlier one is A.
+        [$a, $b] = $a !== null && $b !== null && $a->verified_at > $b->verified_at ? [$b, $a] : [$a, $b];
+
+        return view('moments', [
+            'site' => $site,
+            'backups' => $backups,
+            'a' => $a,
+            'b' => $b,
+            'differences' => $a === null || $b === null ? [] : $moments->between($site, $a, $b),
+        ]);
     }
 
     public function csv(Request $request, Site $site): Response

@@ -5,6 +5,9 @@
         <h2 id="over-time-title">Over time <small>{{ $drawing->until->subDays($drawing->days)->format('j M Y') }} to
             {{ $drawing->until->format('j M Y H:i') }}</small></h2>
         <nav class="row-acts" aria-label="How much of it" hx-target="#over-time" hx-swap="outerHTML">
+            @leads("/sites/{$drawing->site->id}/moments")
+                <a href="/sites/{{ $drawing->site->id }}/moments">compare two moments</a>
+            @endleads
             <a href="{{ $address }}?days={{ $drawing->days }}&until={{ $drawing->moved(-0.5) }}"
                 hx-get="{{ $address }}?days={{ $drawing->days }}&until={{ $drawing->moved(-0.5) }}">earlier</a>
             @foreach (OverTime::SPANS as $days => $span)
@@ -53,10 +56,10 @@
             @endforeach
             <defs>
                 <circle id="sign-taken" r="6" />
-                <g id="sign-rehearsed"><circle r="6" /><circle r="9" class="ring" /></g>
-                <g id="sign-pinned"><circle r="6" /><path d="M-9 -9h18v18h-18z" class="ring" /></g>
-                <circle id="sign-gone" r="5" class="ring" />
-                <path id="sign-failed" d="M-6 -6l12 12m0 -12l-12 12" class="cross" />
+                <g id="sign-rehearsed"><circle r="6" /><circle r="9" fill="none" stroke-width="2" /></g>
+                <g id="sign-pinned"><circle r="6" /><path d="M-9 -9h18v18h-18z" fill="none" stroke-width="2" /></g>
+                <circle id="sign-gone" r="5" fill="none" stroke-width="2" />
+                <path id="sign-failed" d="M-6 -6l12 12m0 -12l-12 12" fill="none" stroke-width="2.5" />
                 <path id="sign-by_hand" d="M0 -7l7 13h-14z" />
                 <path id="sign-drift" d="M0 -8l8 8l-8 8l-8 -8z" />
             </defs>

@@ -69,7 +69,11 @@ final class TimelineTest extends TestCase
 
     public function test_what_overlaps_lies_in_rows_and_what_begins_earlier_begins_at_the_edge(): void
     {
-        $line = new Timeline([self::user(-500, 2_000), self::user(100, 300), self::user(200, 400), self::user(300, 900)], 0, 1_000);
+        $users = array_map(
+            static fn (array $of): TimelineEvent => self::user(...$of),
+            [[-500, 2_000], [100, 300], [200, 400], [300, 900]],
+        );
+        $line = new Timeline($users, 0, 1_000);
         self::assertSame(
             [[0.0, 1000.0, 0, false], [100.0, 200.0, 1, true], [200.0, 200.0, 2, true], [300.0, 600.0, 1, true]],
             array_map(

@@ -1,0 +1,75 @@
+<x-page :title="'From A to B: '.$site->domain" place="Backups" wide>
+    <x-slot:where><x-site-where :site="$site" here="from A to B"><x-slot:facts><a
+        href="/backups?site={{ $site->id }}">its backups</a></x-slot:facts></x-site-where></x-slot:where>
+    <section class="sheet" aria-labelledby="moments">
+        <h1 id="moments">From A to B
+            @if ($b !== null)
+                <small>files that differ: {{ number_format(count($differences)) }}</small>
+            @endif
+        </h1>
+        <form method="get" class="row-acts">
+            @foreach (['a' => $a, 'b' => $b] as $name => $chosen)
+                <label for="{{ $name }}">{{ strtoupper($name) }}</label>
+                <select class="entry is-time" id="{{ $name }}" name="{{ $name }}">
+                    @foreach ($backups as $backup)
+                        <option value="{{ $backup->id }}" @selected($chosen?->id === $backup->id)>{{
+                            $backup->verified_at->shown('j M Y H:i') }}, {{ $backup->why() }}</option>
+                    @endforeach
+                </select>
+            @endforeach
+            <button class="act">Compare</button>
+        </form>
+        @if ($backups->count() < 2)
+            <p class="calm">There are no two backups to compare yet.</p>
+        @endif
+        @if ($differences !== [])
+            <form method="post" action="/backups/{{ $a->id }}/restore">
+                @csrf
+                <table class="facts-table">
+                    <thead>
+                        <tr>
+                            <th></th>
+                            <th>File</th>
+                            <th>A → B</th>
+                            <th>Who and when</th>
+                        </tr>
+                    </thead>
+                    <tbody>
+                        @foreach (array_slice($differences, 0, \App\Backups\TwoMoments::MOST) as $one)
+                            <tr>
+                                <td>
+                                    @if ($one->before !== null)
+                                        <input type="checkbox" name="paths[]" value="{{ $one->path }}"
+                                            aria-label="{{ $one->path }}">
+                                    @endif
+                                </td>
+                                <td><x-path :path="$one->path" /></td>
+                                <td class="when" data-label="A to B">{{ $one->sizes() }}</td>
+                                <td>
+                                    <x-tag :tone="$one->tone()">{{ $one->by() }}</x-tag>
+                                    @if ($one->who !== null)
+                                        <x-link :to="$one->who['page']">{{ $one->words() }}</x-link>
+                                    @else
+                                        {{ $one->words() }}
+                                    @endif
+                                </td>
+                            </tr>
+                        @endforeach
+                    </tbody>
+                </table>
+                @if (count($differences) > \App\Backups\TwoMoments::MOST)
+                    <p class="soft">and {{ number_format(count($differences) - \App\Backups\TwoMoments::MOST) }} more;
+                        cellarium:diff lists them all.</p>
+                @endif
+                <div class="row-acts">
+                    @leads("/backups/$a->id/restore", 'POST')
+                        <button class="act is-main" data-once>Bring back what is marked as it was at A</button>
+                    @endleads
+                    @leads("/backups/$a->id/zip")
+                        <button class="act" formaction="/backups/{{ $a->id }}/zip">Download it as it was at A</button>
+                    @endleads
+                </div>
+            </form>
+        @endif
+    </section>
+</x-page>

@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Deployments\Plans;
+use App\Deployments\Runner;
+use App\Models\Backup;
+use App\Models\DeploymentState;
+
+/** A site over time: who did what is told apart from what nobody here did, and who could have. */
+final class OverTimeTest extends AppTestCase
+{
+    private function back(): Backup
+    {
+        return Backup::findOrFail($this->artisanJson('backup', 'site.example')[1]['id']);
+    }
+
+    /** @return array{Backup, Backup} */
+    private function lived(): array
+    {
+        $this->travelTo(now()->subDays(10)->startOfSecond());
+        file_put_contents($this->root().'/prices.html', 'prices');
+        touch($this->root().'/prices.html', now()->subDay()->getTimestamp());
+        $first = $this->back();
+        $this->travel(1)->days();
+        $run = app(Plans::class)->deploy($this->site, $this->package());
+        $run->update(['state' => DeploymentState::Queued]);
+        app(Runner::class)->carryOut($run);
+        self::assertSame(DeploymentState::Proven, $run->refresh()->state);
+        $this->travel(1)->days();
+        $user = $this->ftpUser('night');
+        $user->update(['created_at' => now()]);
+        $this->travel(1)->days();
+        file_put_contents($this->root().'/img/.thumb.php', '<?php // left here');
+        touch($this->root().'/img/.thumb.php', now()->getTimestamp());
+        $this->travel(1)->days();
+        $user->update(['closed_at' => now()]);
+        $this->travel(1)->days();
+        file_put_contents($this->root().'/prices.html', 'other prices');
+        touch($this->root().'/prices.html', now()->getTimestamp());
+        $this->travel(1)->days();
+        $last = $this->back();
+        $this->travelTo(now()->addDays(2));
+        $this->actingAs($this->person);
+
+        return [$first, $last];
+    }
+
+    public function test_what_differs_between_two_moments_says_who_brought_it_and_who_could_sign_in(): void
+    {
+        [$first, $last] = $this->lived();
+        [$status, $said] = $this->artisanJson('diff', ...['site.example', (string) $first->id, (string) $last->id]);
+        self::assertSame(0, $status);
+        $by = array_column($said['differences'], null, 'path');
+        self::assertSame(['deployed', 'added'], [$by['about.html']['by'], $by['about.html']['change']]);
+        self::assertStringContainsString('stones 1.0', $by['about.html']['words']);
+        self::assertSame(['nobody', 'added'], [$by['img/.thumb.php']['by'], $by['img/.thumb.php']['change']]);
+        self::assertStringContainsString('night@', $by['img/.thumb.php']['words'], 'who could sign in then');
+        self::assertSame(['nobody', 'changed', 6, 12], [
+            $by['prices.html']['by'],
+            $by['prices.html']['change'],
+            $by['prices.html']['bytes_a'],
+            $by['prices.html']['bytes_b'],
+        ]);
+        self::assertStringNotContainsString('night@', $by['prices.html']['words'], 'it was closed by then');
+        self::assertSame(['added' => 1, 'changed' => 1], $last->drift['counts'] ?? null);
+        self::assertNull($first->drift);
+
+        $this->get("/sites/{$this->site->id}/moments?a=$last->id&b=$first->id")
+            ->assertOk()
+            ->assertSee('came from nobody here')
+            ->assertSee('6 B → 12 B')
+            ->assertSee('Bring back what is marked');
+        [$status, $said] = $this->artisanJson('diff', ...['site.example', (string) $last->id, (string) $first->id]);
+        self::assertSame(1, $status);
+        self::assertStringContainsString('the earlier one as A', $said['error']);
+    }
+
+    public function test_the_drawing_has_it_all_in_its_lanes_as_a_table_and_as_csv(): void
+    {
+        [, $last] = $this->lived();
+        $page = $this->get("/sites/{$this->site->id}/over-time")
+            ->assertOk()
+            ->assertSee('By nobody here')
+            ->assertSee('2 files changed by nobody here since')
+            ->assertSee("href=\"/backups/$last->id\"", false)
+            ->assertSee('stones 1.0')
+            ->assertSee('night@');
+        self::assertSame(2, substr_count((string) $page->getContent(), 'href="#sign-drift"')
+            + substr_count((string) $page->getContent(), 'href="#sign-taken"') - 2, 'two others are backups');
+        $this->get("/sites/{$this->site->id}/over-time", ['HX-Request' => 'true'])
+            ->assertOk()
+            ->assertDontSee('<html', false);
+        $csv = (string) $this->get("/sites/{$this->site->id}/over-time.csv?days=91")->assertOk()->getContent();
+        self::assertStringStartsWith("from,until,lane,what\n", $csv);
+        self::assertStringContainsString('By nobody here', $csv);
+        $long = $this->get("/sites/{$this->site->id}/over-time?days=1826&until=2020-01-01T00:00:00Z")->assertOk();
+        $long->assertDontSee('By nobody here since');
+        $this->get("/sites/{$this->site->id}/over-time?days=3")->assertSessionHasErrors('days');
+    }
+}
