@@ -55,8 +55,10 @@ final readonly class TwoMoments
         $differences = [];
         foreach ($drift->files as $path => $change) {
             $path = (string) $path;
-            $who = $done[$path] ?? $unread;
             [$since, $found] = $nobody[$path] ?? [$a->verified_at, $b->verified_at];
+            $who = $done[$path] ?? $unread;
+            // Done here, and found changed once more afterwards: what there is now came from nobody here.
+            $who = isset($nobody[$path]) && $who !== null && $who['at'] <= $since ? null : $who;
             $differences[] = new MomentDifference(
                 $path,
                 $change['kind'],

@@ -27,9 +27,13 @@ final readonly class OverTime
         1826 => '5 years',
     ];
 
-    public const LEFT = 136;
+    /** Of the names of the lanes, which stay where they are when the rest is moved. */
+    public const LABELS = 132;
 
-    public const WIDTH = 1180;
+    public const WIDTH = 1050;
+
+    /** Room at both ends for what is drawn around a moment. */
+    private const LEFT = 12;
 
     private const LANE = 34;
 
@@ -65,7 +69,7 @@ final readonly class OverTime
             (new SiteEvents($site, $from, $until))->all(),
             $from->getTimestamp(),
             $until->getTimestamp(),
-            self::WIDTH - self::LEFT - 10,
+            self::WIDTH - 2 * self::LEFT,
         );
         $y = self::TOP;
         $lanes = [];

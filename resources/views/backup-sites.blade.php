@@ -85,13 +85,13 @@
                                 @endif
                                 {{ $site->rehearsed_at === null ? 'never' : Amount::ago($site->rehearsed_at) }}</td>
                             <td data-label="size">{{ $site->bytes === null ? '' : Amount::bytes($site->bytes) }}</td>
-                            <td data-label="in 30 days">
-                                @if (isset($view->growth[$site->id]))
-                                    {{ $view->growth[$site->id] < 0 ? '−' : '+' }}{{
-                                        Amount::bytes(abs($view->growth[$site->id])) }}
-                                @endif
-                            </td>
-                            <td data-label="goes">{{ $view->goes[$site->id] === 0 ? '' : $view->goes[$site->id] }}</td>
+                            @if (isset($view->growth[$site->id]))
+                                <td data-label="in 30 days">{{ $view->growth[$site->id] < 0 ? '−' : '+' }}{{
+                                    Amount::bytes(abs($view->growth[$site->id])) }}</td>
+                            @else
+                                <td></td>
+                            @endif
+                            <td>{{ $view->goes[$site->id] === 0 ? '' : "{$view->goes[$site->id]} go" }}</td>
                         </tr>
                     @endforeach
                 </tbody>

@@ -18,7 +18,7 @@
                 <table class="facts-table">
                     <thead>
                         <tr>
-                            <th></th>
+                            <th class="pick"></th>
                             <th>Name</th>
                             <th>Holds</th>
                             <th>Time on the server</th>
@@ -54,7 +54,7 @@
                 @leads("/backups/{$view->backup->id}/restore", 'POST')
                     @if ($view->others->isNotEmpty())
                         <label class="soft" for="to">to</label>
-                        <select class="entry is-time" id="to" name="to">
+                        <select class="entry is-choice" id="to" name="to">
                             <option value="">{{ $view->backup->site->domain }}</option>
                             @foreach ($view->others as $other)
                                 <option value="{{ $other->id }}">{{ $other->domain }}</option>

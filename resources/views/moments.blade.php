@@ -10,7 +10,7 @@
         <form method="get" class="row-acts">
             @foreach (['a' => $a, 'b' => $b] as $name => $chosen)
                 <label for="{{ $name }}">{{ strtoupper($name) }}</label>
-                <select class="entry is-time" id="{{ $name }}" name="{{ $name }}">
+                <select class="entry is-choice" id="{{ $name }}" name="{{ $name }}">
                     @foreach ($backups as $backup)
                         <option value="{{ $backup->id }}" @selected($chosen?->id === $backup->id)>{{
                             $backup->verified_at->shown('j M Y H:i') }}, {{ $backup->why() }}</option>
@@ -25,10 +25,11 @@
         @if ($differences !== [])
             <form method="post" action="/backups/{{ $a->id }}/restore">
                 @csrf
+                <input type="hidden" name="part" value="1">
                 <table class="facts-table">
                     <thead>
                         <tr>
-                            <th></th>
+                            <th class="pick"></th>
                             <th>File</th>
                             <th>A → B</th>
                             <th>Who and when</th>

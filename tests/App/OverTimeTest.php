@@ -7,6 +7,7 @@ namespace Tests\App;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\Models\Backup;
+use App\Models\Deployment;
 use App\Models\DeploymentState;
 
 /** A site over time: who did what is told apart from what nobody here did, and who could have. */
@@ -67,6 +68,17 @@ final class OverTimeTest extends AppTestCase
         self::assertStringNotContainsString('night@', $by['prices.html']['words'], 'it was closed by then');
         self::assertSame(['added' => 1, 'changed' => 1], $last->drift['counts'] ?? null);
         self::assertNull($first->drift);
+
+        // What was deployed, and then changed by somebody on the server, came from nobody here.
+        file_put_contents($this->root().'/about.html', 'mended at the host');
+        $third = $this->back();
+        [, $said] = $this->artisanJson('diff', ...['site.example', (string) $first->id, (string) $third->id]);
+        self::assertSame('nobody', array_column($said['differences'], 'by', 'path')['about.html']);
+        $runs = Deployment::count();
+        $this->followingRedirects()
+            ->post("/backups/$first->id/restore", ['part' => '1'])
+            ->assertSee('Nothing was marked');
+        self::assertSame($runs, Deployment::count());
 
         $this->get("/sites/{$this->site->id}/moments?a=$last->id&b=$first->id")
             ->assertOk()

@@ -238,6 +238,10 @@ final class BackupController
             'paths' => ['nullable', 'array', 'max:1000'],
             'paths.*' => ['string', 'max:4000'],
         ]);
+        // Where a part is meant, nothing marked is not everything.
+        $request->boolean('part') && ($valid['paths'] ?? []) === [] && throw new Problem(
+            'Nothing was marked, so nothing was begun. Mark what is to be brought back.',
+        );
 
         return array_values(array_map(strval(...), $valid['paths'] ?? []));
     }

@@ -19,7 +19,13 @@
                 hx-get="{{ $address }}?days={{ $drawing->days }}&until={{ $drawing->moved(0.5) }}">later</a>
         </nav>
     </header>
-    <div class="over-time-scroll" tabindex="0" role="group" aria-label="The drawing">
+    <div class="over-time-drawing">
+        <svg width="{{ OverTime::LABELS }}" height="{{ $drawing->height }}">
+            @foreach ($drawing->lanes as $lane)
+                <text x="0" y="{{ $lane['y'] + 4 }}" class="lane">{{ $lane['label'] }}</text>
+            @endforeach
+        </svg>
+        <div class="over-time-scroll" tabindex="0" role="group" aria-label="The drawing">
         <svg viewBox="0 0 {{ OverTime::WIDTH }} {{ $drawing->height }}" width="{{ OverTime::WIDTH }}"
             height="{{ $drawing->height }}">
             @foreach ($drawing->ticks as $tick)
@@ -27,9 +33,6 @@
                     class="axis" />
                 <text x="{{ $tick['x'] }}" y="{{ $drawing->height - 8 }}" text-anchor="middle"
                     class="tick">{{ $tick['label'] }}</text>
-            @endforeach
-            @foreach ($drawing->lanes as $lane)
-                <text x="0" y="{{ $lane['y'] + 4 }}" class="lane">{{ $lane['label'] }}</text>
             @endforeach
             @foreach ($drawing->bars as $bar)
                 <a href="{{ $bar['page'] }}" aria-label="{{ $bar['words'] }}" class="is-{{ $bar['kind'] }}">
@@ -64,6 +67,7 @@
                 <path id="sign-drift" d="M0 -8l8 8l-8 8l-8 -8z" />
             </defs>
         </svg>
+        </div>
     </div>
     <details>
         <summary>As a table, {{ count($drawing->line->events) === 1 ? '1 event' : number_format(
