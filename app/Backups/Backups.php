@@ -97,7 +97,7 @@ final readonly class Backups
             $lock->streams,
             $this->connections->slots,
             RunLimits::bytesASecond(),
-            $this->settings,
+            $this->settings->bulk(),
         );
         try {
             $listedAt = time();
@@ -114,7 +114,7 @@ final readonly class Backups
             $listed = RunLimits::readsAnew($site) ? $listed : $known->applied($listed);
             $taken = (new BackupTaker(
                 $pool,
-                $this->store,
+                $this->settings->bulk()->open(),
                 $this->shelf,
                 $this->clock,
                 $surveyor,

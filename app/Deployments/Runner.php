@@ -170,7 +170,7 @@ final readonly class Runner
             $lock->streams,
             $this->connections->slots,
             RunLimits::bytesASecond(),
-            $this->settings,
+            $this->settings->bulk(),
         );
         try {
             $run = new Run(

@@ -78,6 +78,7 @@ final readonly class BackupTaker
             }
         }
         $manifest = $taken->manifest();
+        $this->store->flush();
         $name = $this->shelf->keep($manifest, $this->clock->now());
         $this->readBack($name, $manifest, $taken);
 

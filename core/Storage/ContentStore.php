@@ -35,6 +35,14 @@ interface ContentStore
     public function incoming(): IncomingContent;
 
     /**
+     * What was kept so far, also by processes that this one started, survives a loss of power when this returns: said
+     * before something refers to it.
+     *
+     * @throws StoreFailure
+     */
+    public function flush(): void;
+
+    /**
      * Whether it is there, as far as that can be told without reading it.
      *
      * @throws StoreFailure when the store does not answer

@@ -7,9 +7,15 @@ namespace Cellarium\Core\Storage;
 /** Sealed contents in files named by their hash, 256 directories of them, below one directory of their owner's. */
 final readonly class DiskObjects implements StoredObjects
 {
-    /** @param  bool  $isDurable  whether what is published is on the disk by then, through a loss of power */
-    public function __construct(private string $directory, private bool $isDurable = true)
-    {
+    /**
+     * @param  bool  $isDurable  whether what is kept for good survives a loss of power
+     * @param  bool  $isBulk  whether that is seen to for many at once, by flush()
+     */
+    public function __construct(
+        private string $directory,
+        private bool $isDurable = true,
+        private bool $isBulk = false,
+    ) {
     }
 
     public function incoming(): string
@@ -22,9 +28,25 @@ final readonly class DiskObjects implements StoredObjects
     public function publish(string $file, string $name): void
     {
         self::make(dirname($this->path($name)));
-        $this->isDurable && self::sync($file);
+        $this->isDurable && ! $this->isBulk && self::sync($file);
         if (! @chmod($file, 0600) || ! @rename($file, $this->path($name))) {
             throw StoreFailure::writing($this->path($name));
+        }
+    }
+
+    public function flush(): void
+    {
+        if (! $this->isDurable || ! is_dir($this->directory)) {
+            return;
+        }
+        // PHP cannot ask for that; sync(1) of coreutils can.
+        $process = proc_open(
+            ['sync', '--file-system', $this->directory],
+            [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']],
+            $pipes,
+        );
+        if ($process === false || proc_close($process) !== 0) {
+            throw StoreFailure::writing($this->directory);
         }
     }
 

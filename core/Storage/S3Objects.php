@@ -78,6 +78,11 @@ final readonly class S3Objects implements StoredObjects
         @unlink($file);
     }
 
+    public function flush(): void
+    {
+        // An object is kept when the store has answered.
+    }
+
     public function has(string $name): bool
     {
         return is_file($this->known($name)) || $this->isThere($name);

@@ -36,6 +36,11 @@ final readonly class SealedContentStore implements ContentStore
         return new IncomingContent($this->objects, $this->keys, $this->isKnown(...));
     }
 
+    public function flush(): void
+    {
+        $this->objects->flush();
+    }
+
     public function has(string $sha256): bool
     {
         return $this->objects->has($sha256);

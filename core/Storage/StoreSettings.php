@@ -18,7 +18,20 @@ final readonly class StoreSettings
         public ContentKeys $keys,
         public ?S3Settings $s3 = null,
         public bool $isDurable = true,
+        public bool $isBulk = false,
     ) {
+    }
+
+    /** The same for many contents, which are kept for good when flush() has returned and not one by one. */
+    public function bulk(): self
+    {
+        return new self(
+            $this->directory,
+            $this->keys,
+            $this->s3,
+            $this->isDurable,
+            true,
+        );
     }
 
     /** A store that nobody can read any more once this is forgotten. */
@@ -35,7 +48,7 @@ final readonly class StoreSettings
     public function objects(): StoredObjects
     {
         return $this->s3 === null
-            ? new DiskObjects($this->directory, $this->isDurable)
+            ? new DiskObjects($this->directory, $this->isDurable, $this->isBulk)
             : S3Objects::connect($this->s3, $this->directory);
     }
 
@@ -52,6 +65,7 @@ final readonly class StoreSettings
             'keys' => $this->keys->reveal(),
             's3' => $this->s3?->reveal(),
             'is_durable' => $this->isDurable,
+            'is_bulk' => $this->isBulk,
         ];
     }
 
@@ -62,6 +76,7 @@ final readonly class StoreSettings
             ContentKeys::fromFields($fields->fields('keys')),
             $fields->has('s3') ? S3Settings::fromFields($fields->fields('s3')) : null,
             $fields->flag('is_durable'),
+            $fields->flag('is_bulk'),
         );
     }
 }

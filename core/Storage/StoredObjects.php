@@ -15,11 +15,19 @@ interface StoredObjects
     public function incoming(): string;
 
     /**
-     * Takes over a file under a name; what had that name is replaced. It is kept for good when this returns.
+     * Takes over a file under a name; what had that name is replaced. It is kept for good when
+     * this returns, or, where many are published, when flush() does.
      *
      * @throws StoreFailure the file may still be there
      */
     public function publish(string $file, string $name): void;
+
+    /**
+     * What has been published so far, also by other processes, is kept for good when this returns.
+     *
+     * @throws StoreFailure
+     */
+    public function flush(): void;
 
     /** @throws StoreFailure when the store does not answer */
     public function has(string $name): bool;
