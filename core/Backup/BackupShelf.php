@@ -54,6 +54,16 @@ final readonly class BackupShelf
         return Manifest::entryOf($this->text($name), $path);
     }
 
+    /**
+     * Whether what was kept under a name is that manifest, read back.
+     *
+     * @throws StoreFailure
+     */
+    public function holds(string $name, Manifest $manifest): bool
+    {
+        return hash('sha256', $this->text($name)) === hash('sha256', $manifest->toText());
+    }
+
     /** @throws StoreFailure */
     public function manifest(string $name): Manifest
     {

@@ -172,8 +172,7 @@ final readonly class BackupTaker
      */
     private function readBack(string $name, Manifest $manifest, TakenFiles $taken): void
     {
-        $this->shelf->manifest($name)->toText() === $manifest->toText()
-            || throw StoreFailure::damaged("the list of $name");
+        $this->shelf->holds($name, $manifest) || throw StoreFailure::damagedList($name);
         $seen = [];
         foreach ($taken->come() as $file) {
             $sha256 = (string) $file->sha256;
