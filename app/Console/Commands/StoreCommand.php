@@ -7,6 +7,7 @@ namespace App\Console\Commands;
 use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\Stores;
+use Illuminate\Support\Facades\Artisan;
 
 final class StoreCommand extends CellariumCommand
 {
@@ -24,6 +25,8 @@ final class StoreCommand extends CellariumCommand
         if ($this->option('rotate') === true) {
             $keys = Stores::rotate();
             Record::write(RecordKind::KeysChanged, "Contents are sealed with a new key from now on: $keys->current");
+            // Workers have read the keys as they began; what they have in hand is done first.
+            Artisan::call('queue:restart');
         }
         $forgotten = $this->option('forget-keys') === true ? Stores::forgetKeys() : [];
         $forgotten === [] || Record::write(
