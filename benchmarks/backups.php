@@ -3,12 +3,13 @@
 declare(strict_types=1);
 
 /**
- * Usage: php benchmarks/backups.php [all|backups|sweep|store] [FILES…]
+ * Usage: php benchmarks/backups.php [all|backups|sweep|store|drawing] [FILES…]
  *
  * "backups" takes a first, a second and a full-reading backup of a site of so many small files (5,000 and 50,000 where
  * none is said) over FTP with TLS from Debian's proftpd on this machine, over 8 connections, beside a plain loop of
  * `league/flysystem-ftp` that reads a part of them into files; the rest is reckoned. "sweep" clears a store of 20,000
- * contents with a million references. "store" seals and reads back 200 MB beside copying it as it is.
+ * contents with a million references. "store" seals and reads back 200 MB beside copying it as it is. "drawing" lays
+ * out 2,000 events over five years, beside only sorting them.
  */
 
 use Cellarium\Core\Backup\BackupShelf;
@@ -20,6 +21,9 @@ use Cellarium\Core\Storage\ContentKeys;
 use Cellarium\Core\Storage\ContentSweep;
 use Cellarium\Core\Storage\FilePieces;
 use Cellarium\Core\Storage\StoreSettings;
+use Cellarium\Core\Timeline\Lane;
+use Cellarium\Core\Timeline\Timeline;
+use Cellarium\Core\Timeline\TimelineEvent;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\WorkerPool;
 use League\Flysystem\Filesystem;
@@ -196,4 +200,36 @@ if ($part === 'all' || $part === 'store') {
             $read,
         );
     }
+}
+
+if ($part === 'all' || $part === 'drawing') {
+    mt_srand(3);
+    $events = [];
+    for ($number = 0; $number < 2_000; $number++) {
+        $lane = Lane::cases()[$number % 6];
+        $at = mt_rand(0, 5 * 365 * 86400);
+        $events[] = new TimelineEvent(
+            $lane,
+            $at,
+            $lane->hasBars() ? $at + mt_rand(3600, 30 * 86400) : null,
+            "event $number",
+        );
+    }
+    $sorted = $seconds(static function () use ($events): void {
+        usort($events, static fn (TimelineEvent $one, TimelineEvent $other): int => $one->at <=> $other->at);
+    });
+    $drawn = 0;
+    $laid = $seconds(static function () use ($events, &$drawn): void {
+        $line = new Timeline($events, 0, 5 * 365 * 86400);
+        foreach (Lane::cases() as $lane) {
+            $drawn += count($lane->hasBars() ? $line->bars($lane) : $line->marks($lane));
+        }
+        $line->ticks(new DateTimeZone('Europe/Lisbon'));
+    });
+    printf(
+        "2,000 events: laid out in %.1f ms, %d shapes; sorted in %.1f ms\n",
+        1e3 * $laid,
+        $drawn,
+        1e3 * $sorted,
+    );
 }

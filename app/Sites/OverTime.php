@@ -46,7 +46,7 @@ final readonly class OverTime
     /** Letters that fit into a unit of the drawing. */
     private const LETTERS = 0.15;
 
-    /** @var list<array{label: string, y: int}> */
+    /** @var list<array{label: string, more: string, y: int}> */
     public array $lanes;
 
     /** @var list<array<string, mixed>> */
@@ -77,14 +77,19 @@ final readonly class OverTime
         $marks = [];
         foreach (Lane::cases() as $lane) {
             $rows = 1;
+            $left = 0;
             foreach ($lane->hasBars() ? $this->line->bars($lane) : [] as $bar) {
                 $rows = max($rows, min(self::MOST_ROWS, $bar->row + 1));
-                $bar->row >= self::MOST_ROWS || $bars[] = self::bar($bar, $y);
+                $bar->row < self::MOST_ROWS ? $bars[] = self::bar($bar, $y) : $left += $bar->count;
             }
             foreach ($lane->hasBars() ? [] : $this->line->marks($lane) as $mark) {
                 $marks[] = self::mark($mark, $y + intdiv(self::LANE, 2));
             }
-            $lanes[] = ['label' => $lane->label(), 'y' => $y + intdiv(self::LANE, 2)];
+            $lanes[] = [
+                'label' => $lane->label(),
+                'more' => $left === 0 ? '' : "and $left more",
+                'y' => $y + intdiv(self::LANE, 2),
+            ];
             $y += self::LANE + ($rows - 1) * (self::BAR + 3);
         }
         [$this->lanes, $this->bars, $this->marks] = [$lanes, $bars, $marks];
@@ -99,7 +104,7 @@ final readonly class OverTime
     private static function bar(TimelineBar $bar, int $y): array
     {
         $letters = (int) ($bar->width * self::LETTERS);
-        $label = $bar->event->label;
+        $label = $bar->count === 1 ? $bar->event->label : "$bar->count, the last: {$bar->event->label}";
 
         return [
             'x' => self::LEFT + $bar->x,
@@ -109,6 +114,7 @@ final readonly class OverTime
             'kind' => $bar->event->kind,
             'notch' => $bar->begins && $bar->event->kind === 'way_back',
             'label' => match (true) {
+                $bar->count > 1 => $letters < 2 ? '' : (string) $bar->count,
                 $letters < 4 => '',
                 mb_strlen($label) > $letters => mb_substr($label, 0, $letters - 1).'…',
                 default => $label,

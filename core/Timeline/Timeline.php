@@ -29,6 +29,9 @@ final readonly class Timeline
 
     private const MOST_TICKS = 9;
 
+    /** What lasted less, in units of the drawing, cannot be told from its neighbour. */
+    private const SHORT = 4.0;
+
     /** @var list<TimelineEvent> within the window, in their order */
     public array $events;
 
@@ -93,7 +96,7 @@ final readonly class Timeline
         );
     }
 
-    /** @return list<TimelineBar> */
+    /** @return list<TimelineBar> those too short to be told apart, right behind each other, as one */
     public function bars(Lane $lane): array
     {
         $bars = [];
@@ -102,23 +105,40 @@ final readonly class Timeline
             if ($event->lane !== $lane || $event->until === null) {
                 continue;
             }
-            $x = $this->x($event->at);
-            $end = $this->x($event->until);
-            $row = 0;
-            while (($ends[$row] ?? -1.0) > $x) {
-                $row++;
-            }
-            $ends[$row] = $end;
-            $bars[] = new TimelineBar(
-                $x,
-                max(1.0, $end - $x),
-                $row,
+            $bar = new TimelineBar(
+                $this->x($event->at),
+                max(1.0, $this->x($event->until) - $this->x($event->at)),
+                0,
                 $event->at >= $this->from,
                 $event,
             );
+            $last = array_key_last($bars);
+            $joined = $last === null ? null : self::joined($bars[$last], $bar);
+            if ($joined !== null) {
+                array_pop($bars);
+                $bars[] = $joined;
+                $ends[$joined->row] = $joined->x + $joined->width;
+
+                continue;
+            }
+            $row = 0;
+            while (($ends[$row] ?? -1.0) > $bar->x) {
+                $row++;
+            }
+            $ends[$row] = $bar->x + $bar->width;
+            $bars[] = $bar->inRow($row);
         }
 
         return $bars;
+    }
+
+    /** Both as one, where both are too short and lie at each other; null where they are told apart. */
+    private static function joined(TimelineBar $one, TimelineBar $next): ?TimelineBar
+    {
+        $areShort = $one->width < self::SHORT * $one->count && $next->width < self::SHORT;
+        $areNear = $next->x - ($one->x + $one->width) < self::SHORT;
+
+        return $areShort && $areNear ? $one->with($next) : null;
     }
 
     /**

@@ -23,6 +23,7 @@
         <svg width="{{ OverTime::LABELS }}" height="{{ $drawing->height }}">
             @foreach ($drawing->lanes as $lane)
                 <text x="0" y="{{ $lane['y'] + 4 }}" class="lane">{{ $lane['label'] }}</text>
+                <text x="0" y="{{ $lane['y'] + 20 }}" class="tick">{{ $lane['more'] }}</text>
             @endforeach
         </svg>
         <div class="over-time-scroll" tabindex="0" role="group" aria-label="The drawing">

@@ -83,6 +83,19 @@ final class TimelineTest extends TestCase
         );
     }
 
+    public function test_what_is_too_short_to_be_told_apart_is_one_with_a_count(): void
+    {
+        $events = [self::user(0, 100)];
+        for ($number = 0; $number < 50; $number++) {
+            $events[] = self::user(200 + $number, 201 + $number);
+        }
+        $events[] = self::user(600, 900);
+        $bars = (new Timeline($events, 0, 1_000))->bars(Lane::SignIn);
+        self::assertSame([1, 50, 1], array_map(static fn (TimelineBar $bar): int => $bar->count, $bars));
+        self::assertSame([200.0, 50.0], [$bars[1]->x, $bars[1]->width]);
+        self::assertSame('249 to 250', $bars[1]->event->label);
+    }
+
     public function test_what_lies_outside_is_not_drawn(): void
     {
         $line = new Timeline([self::backup(-1), self::backup(0), self::backup(1_001), self::user(-9, -1)], 0, 1_000);
