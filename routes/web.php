@@ -115,6 +115,7 @@ $signedIn(Permission::LookAtAgency)->group(function (): void {
     Route::get('/sites/{site}/over-time', [OverTimeController::class, 'show']);
     Route::get('/sites/{site}/over-time.csv', [OverTimeController::class, 'csv']);
     Route::get('/sites/{site}/moments', [OverTimeController::class, 'moments']);
+    Route::get('/sites/{site}/moments/text', [OverTimeController::class, 'text']);
     Route::get('/backups/{backup}', [BackupController::class, 'show']);
     Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/choose/sites', [ChooserController::class, 'sites']);

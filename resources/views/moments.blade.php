@@ -44,7 +44,8 @@
                                             aria-label="{{ $one->path }}">
                                     @endif
                                 </td>
-                                <td><x-path :path="$one->path" /></td>
+                                <td><a href="/sites/{{ $site->id }}/moments/text?a={{ $a->id }}&b={{ $b->id
+                                    }}&path={{ rawurlencode($one->path) }}"><x-path :path="$one->path" /></a></td>
                                 <td class="when" data-label="A to B">{{ $one->sizes() }}</td>
                                 <td>
                                     <x-tag :tone="$one->tone()">{{ $one->by() }}</x-tag>

@@ -227,6 +227,7 @@ final class EveryRouteTest extends AppTestCase
         'GET backups/sites' => ['page'],
         'GET sites/{site}/over-time' => ['days', 'until'],
         'GET sites/{site}/moments' => ['a', 'b'],
+        'GET sites/{site}/moments/text' => ['a', 'b', 'path'],
         'GET sites/{site}/over-time.csv' => ['days', 'until'],
         'GET sites/{site}/backup-rule' => self::BACKUP_RULE,
         'POST sites/{site}/backup-rule' => ['for', ...self::BACKUP_RULE],

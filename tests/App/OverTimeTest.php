@@ -74,6 +74,12 @@ final class OverTimeTest extends AppTestCase
         $third = $this->back();
         [, $said] = $this->artisanJson('diff', ...['site.example', (string) $first->id, (string) $third->id]);
         self::assertSame('nobody', array_column($said['differences'], 'by', 'path')['about.html']);
+        $this->get("/sites/{$this->site->id}/moments/text?a=$first->id&b=$last->id&path=prices.html")
+            ->assertOk()
+            ->assertSee('other prices');
+        $this->get("/sites/{$this->site->id}/moments/text?a=$first->id&b=$last->id&path=img/.thumb.php")
+            ->assertOk()
+            ->assertSee('left here');
         $runs = Deployment::count();
         $this->followingRedirects()
             ->post("/backups/$first->id/restore", ['part' => '1'])

@@ -6,10 +6,17 @@ namespace App\Http\Controllers;
 
 use App\Backups\Expiry;
 use App\Backups\TwoMoments;
+use App\Failure\Problem;
+use App\Files\FileSecrets;
 use App\Models\Site;
 use App\Sites\OverTime;
 use App\Text\When;
 use Carbon\CarbonImmutable;
+use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\File\SideBySide;
+use Cellarium\Core\File\TextFile;
+use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Storage\ContentStore;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -20,6 +27,8 @@ final class OverTimeController
     private const USUAL_DAYS = 28;
 
     private const MOST_BACKUPS = 300;
+
+    private const LARGEST_TEXT = 2_000_000;
 
     public function show(Request $request, Site $site): View
     {
@@ -53,6 +62,41 @@ final class OverTimeController
             'a' => $a,
             'b' => $b,
             'differences' => $a === null || $b === null ? [] : $moments->between($site, $a, $b),
+        ]);
+    }
+
+    /** One file at both moments, as texts beside each other. */
+    public function text(
+        Request $request,
+        Site $site,
+        BackupShelf $shelf,
+        ContentStore $store,
+    ): View {
+        $site->load('account.client', 'client');
+        $asked = $request->validate([
+            'a' => ['required', 'integer'],
+            'b' => ['required', 'integer'],
+            'path' => ['required', 'string', 'max:4000'],
+        ]);
+        FileSecrets::mayBeSeen($site->applicationRoot()->join(RelativePath::fromString($asked['path'])));
+        $texts = [];
+        foreach (['a', 'b'] as $side) {
+            $backup = Expiry::held()->where('site_id', $site->id)->findOrFail((int) $asked[$side]);
+            $entry = $shelf->entry((string) $backup->name, $asked['path']);
+            $isShown = $entry === null || ($entry->isFile() && $entry->size <= self::LARGEST_TEXT);
+            $isShown || throw new Problem("{$asked['path']} is too large to be looked at beside itself.");
+            $texts[$side] = $entry === null ? '' : $store->text((string) $entry->sha256);
+        }
+
+        return view('moments-text', [
+            'site' => $site,
+            'path' => $asked['path'],
+            'a' => (int) $asked['a'],
+            'b' => (int) $asked['b'],
+            'texts' => SideBySide::of(
+                TextFile::fromBytes($texts['a'])->edited(),
+                TextFile::fromBytes($texts['b'])->edited(),
+            ),
         ]);
     }
 
