@@ -43,20 +43,20 @@
                     @if ($bar['notch'])
                         <path d="M{{ $bar['x'] }} {{ $bar['y'] }}l7 8l-7 8z" class="notch" />
                     @endif
-                    <text x="{{ $bar['x'] + ($bar['notch'] ? 11 : 5) }}" y="{{ $bar['y'] + 12 }}">{{
-                        $bar['label'] }}</text>
                 </a>
+                <text x="{{ $bar['x'] + ($bar['notch'] ? 11 : 5) }}" y="{{ $bar['y'] + 12 }}" aria-hidden="true">{{
+                    $bar['label'] }}</text>
             @endforeach
             @foreach ($drawing->marks as $mark)
                 <a href="{{ $mark['page'] }}" aria-label="{{ $mark['words'] }}"
                     class="is-{{ $mark['kind'] }} of-{{ $mark['lane'] }}">
                     <title>{{ $mark['words'] }}</title>
                     <use href="#sign-{{ $mark['kind'] }}" x="{{ $mark['x'] }}" y="{{ $mark['y'] }}" />
-                    @if ($mark['count'] > 1)
-                        <text x="{{ $mark['x'] + 9 }}" y="{{ $mark['y'] - 5 }}" class="count">{{ $mark['count']
-                            }}</text>
-                    @endif
                 </a>
+                @if ($mark['count'] > 1)
+                    <text x="{{ $mark['x'] + 9 }}" y="{{ $mark['y'] - 5 }}" class="count" aria-hidden="true">{{
+                        $mark['count'] }}</text>
+                @endif
             @endforeach
             <defs>
                 <circle id="sign-taken" r="6" />

@@ -1,5 +1,6 @@
 @use('App\Backups\RetentionDrawing')
 <figure class="retention" id="retention">
+    <div class="retention-scroll" tabindex="0" role="group" aria-label="Which backups stay">
     <svg viewBox="0 0 {{ RetentionDrawing::WIDTH }} 64" role="img"
         aria-label="{{ $drawing->stay }} backups stay, {{ $drawing->go }} go">
         <line x1="10" y1="22" x2="990" y2="22" class="axis" />
@@ -20,6 +21,7 @@
             @endif
         @endforeach
     </svg>
+    </div>
     <figcaption><span class="stays">●</span> {{ $drawing->stays() }}, ringed: pinned, a way back or the only one
         <span class="goes">✕</span> {{ $drawing->goes() }}
     </figcaption>
