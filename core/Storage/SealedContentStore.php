@@ -5,12 +5,20 @@ declare(strict_types=1);
 namespace Cellarium\Core\Storage;
 
 /** Contents compressed where that pays and sealed, wherever the sealed objects lie. */
-final readonly class SealedContentStore implements ContentStore
+final class SealedContentStore implements ContentStore
 {
+    /** For so long what was found again is not read once more: some contents come thousands of times in one archive. */
+    private const SECONDS_KNOWN = 60;
+
+    private const MOST_KNOWN = 1_000;
+
+    /** @var array<string, int> until when, in nanoseconds of the system's own clock, by hash and size */
+    private array $known = [];
+
     public function __construct(
-        private StoredObjects $objects,
-        private ContentKeys $keys,
-        private ?WorkInProgress $work = null,
+        private readonly StoredObjects $objects,
+        private readonly ContentKeys $keys,
+        private readonly ?WorkInProgress $work = null,
     ) {
     }
 
@@ -126,7 +134,17 @@ final readonly class SealedContentStore implements ContentStore
     /** Found again: it counts as new before it is read, so that nothing takes it away in between. */
     private function isKnown(string $sha256, int $size): bool
     {
-        return $this->objects->refresh($sha256) && $this->isIntact($sha256, $size);
+        $key = "$sha256 $size";
+        if (($this->known[$key] ?? 0) > hrtime(true)) {
+            return $this->objects->has($sha256);
+        }
+        $isKnown = $this->objects->refresh($sha256) && $this->isIntact($sha256, $size);
+        if ($isKnown) {
+            $this->known = count($this->known) < self::MOST_KNOWN ? $this->known : [];
+            $this->known[$key] = hrtime(true) + self::SECONDS_KNOWN * 1_000_000_000;
+        }
+
+        return $isKnown;
     }
 
     /** @return \Generator<string> */
