@@ -141,7 +141,7 @@ final class SealedContentStore implements ContentStore
         $isKnown = $this->objects->refresh($sha256) && $this->isIntact($sha256, $size);
         if ($isKnown) {
             $this->known = count($this->known) < self::MOST_KNOWN ? $this->known : [];
-            $this->known[$key] = hrtime(true) + self::SECONDS_KNOWN * 1_000_000_000;
+            $this->known[$key] = (int) hrtime(true) + self::SECONDS_KNOWN * 1_000_000_000;
         }
 
         return $isKnown;
