@@ -36,6 +36,8 @@ use App\Http\Controllers\RemovalController;
 use App\Http\Controllers\RunController;
 use App\Http\Controllers\SavedViewController;
 use App\Http\Controllers\SetAsideController;
+use App\Http\Controllers\SheetController;
+use App\Http\Controllers\SheetLinkController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TodayController;
@@ -53,7 +55,7 @@ use Illuminate\Support\Facades\Route;
 foreach (
     ['account', 'site', 'user', 'client', 'package', 'other', 'upload', 'deployment', 'backup', 'view',
         'errand', 'change', 'byhand', 'search', 'check', 'draft', 'link', 'destination', 'asked', 'person',
-        'token', 'aside', 'id'] as $number
+        'token', 'aside', 'sheet', 'given', 'id'] as $number
 ) {
     Route::pattern($number, '[0-9]+');
 }
@@ -71,6 +73,10 @@ Route::get('/signed-in', [SignInController::class, 'holds']);
 // Whoever has the link is let in, signed in here or not.
 Route::get('/hand-over', [HandOverController::class, 'show']);
 Route::post('/hand-over', [HandOverController::class, 'open'])->middleware('throttle:20,1');
+Route::get('/client-sheet', [SheetLinkController::class, 'show']);
+Route::post('/client-sheet', [SheetLinkController::class, 'open'])->middleware('throttle:20,1');
+Route::get('/client-sheet/{given}', [SheetLinkController::class, 'sheet']);
+Route::get('/client-sheet/{given}.json', [SheetLinkController::class, 'json']);
 Route::get('/welcome', [WelcomeController::class, 'show']);
 Route::post('/welcome', [WelcomeController::class, 'choose'])->middleware('throttle:20,1');
 
@@ -99,6 +105,8 @@ $signedIn(Permission::LookAtSites)->group(function (): void {
     Route::get('/sites/{site}/set-aside', [SetAsideController::class, 'index']);
     Route::get('/backups', [BackupController::class, 'index']);
     Route::get('/record', RecordController::class);
+    Route::get('/sheets/{sheet}/print', [SheetController::class, 'printed']);
+    Route::get('/sheets/{sheet}.json', [SheetController::class, 'json']);
 });
 
 $signedIn(Permission::FetchBackups)->group(function (): void {
@@ -117,6 +125,8 @@ $signedIn(Permission::LookAtAgency)->group(function (): void {
     Route::get('/sites/{site}/moments', [OverTimeController::class, 'moments']);
     Route::get('/sites/{site}/moments/text', [OverTimeController::class, 'text']);
     Route::get('/backups/{backup}', [BackupController::class, 'show']);
+    Route::get('/sheets', [SheetController::class, 'index']);
+    Route::get('/sheets/{sheet}', [SheetController::class, 'show']);
     Route::get('/shelves', [TodayController::class, 'shelves']);
     Route::get('/choose/sites', [ChooserController::class, 'sites']);
     Route::get('/choose/packages', [ChooserController::class, 'packages']);
@@ -241,6 +251,10 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/backups/{backup}/unpin', [BackupController::class, 'unpin']);
     Route::post('/backups/{backup}/rehearse', [BackupController::class, 'rehearse']);
     Route::post('/sites/{site}/rehearsals', [BackupController::class, 'rehearseSite']);
+    Route::post('/sheets', [SheetController::class, 'make']);
+    Route::post('/deployments/{deployment}/sheet', [SheetController::class, 'makeOfDeployment']);
+    Route::post('/sheets/{sheet}/links', [SheetController::class, 'link']);
+    Route::post('/sheet-links/{given}/withdraw', [SheetController::class, 'withdraw']);
     Route::post('/requests/{asked}/answer', [AskController::class, 'answer']);
 });
 

@@ -105,6 +105,18 @@ final readonly class DeploymentView
         return $this->isProven() && $this->touches > 0;
     }
 
+    /** Whether it did something that a client is told of. */
+    public function canHaveASheet(): bool
+    {
+        return ($this->isProven() || $this->deployment->state->isBroken()) && ! $this->isGoing();
+    }
+
+    /** For how long visitors found no site meanwhile. */
+    public function outage(): string
+    {
+        return $this->deployment->outage()?->sentence() ?? 'not measured';
+    }
+
     /** Nothing visitors see has changed yet. */
     public function canBeCancelled(): bool
     {

@@ -12,6 +12,7 @@ use Cellarium\Core\Deployment\AfterFailedProof;
 use Cellarium\Core\Deployment\PageProof;
 use Cellarium\Core\Deployment\RunListener;
 use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Outage\OutageWatch;
 use Cellarium\Core\Plan\Pace;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\Cancelled;
@@ -64,11 +65,13 @@ final class Progress implements LaneListener, RunListener
     /**
      * @param  \Closure(TakenBackup): void  $backedUp
      * @param  (\Closure(array<string, mixed>): void)|null  $hear  is told the same as is written
+     * @param  OutageWatch|null  $watch  asks for the site as soon as visitors may see a change
      */
     public function __construct(
         private readonly Deployment $deployment,
         private readonly \Closure $backedUp,
         private readonly ?\Closure $hear = null,
+        private readonly ?OutageWatch $watch = null,
     ) {
         $this->meter = new SpeedMeter(microtime(true), 0);
         $this->work = new SpeedMeter(microtime(true), 0);
@@ -90,6 +93,7 @@ final class Progress implements LaneListener, RunListener
     {
         // The last moment of the stage that ends here.
         $stage === RunStage::PuttingBack || DatabaseAway::tolerate($this->endIfCancelled(...));
+        $stage->isUntouched() || $this->watch?->begin();
         $this->timings = $this->timings();
         $this->stageBegan = microtime(true);
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];

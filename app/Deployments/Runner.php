@@ -33,6 +33,7 @@ use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Outage\Outage;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
@@ -157,10 +158,23 @@ final readonly class Runner
         $where = $deployment->runPlace();
         $root = $deployment->rootAsSignedIn() ?? throw new Problem("$user?->login cannot touch $where->root.");
         $user?->update(['used_at' => now()]);
+        $addresses = new LiveAddresses(
+            $site->addresses(),
+            $where,
+            $site->start_pages,
+            $this->facts->mustAnswer($deployment),
+        );
+        $start = $addresses->start();
+        $hostAddress = $site->leads_elsewhere ? $endpoint->address : null;
+        $watch = $start === null ? null : $this->connections->outageWatch($start, $hostAddress);
+        // What asked is gone with what was killed.
+        $earlier = $deployment->outage()
+            ?? ($deployment->stage?->isUntouched() === false ? Outage::notMeasured() : null);
         $progress = new Progress(
             $deployment,
             fn (TakenBackup $backup) => $this->keepBackup($deployment, $backup),
             $hear,
+            $watch,
         );
         $connections = Foretelling::for($deployment)->connections;
         $pool = new WorkerPool(
@@ -181,14 +195,9 @@ final readonly class Runner
                 $progress,
                 new LiveProof(
                     $this->connections->web(),
-                    new LiveAddresses(
-                        $site->addresses(),
-                        $where,
-                        $site->start_pages,
-                        $this->facts->mustAnswer($deployment),
-                    ),
+                    $addresses,
                     RunLimits::proofShare(),
-                    $site->leads_elsewhere ? $endpoint->address : null,
+                    $hostAddress,
                     $deployment->proof_stops,
                     $this->store,
                     $deployment->proof_most,
@@ -225,6 +234,8 @@ final readonly class Runner
         } finally {
             $pool->close();
             // Written with how it ended.
+            $outage = $watch?->end();
+            $deployment->outage = ($outage === null ? $earlier : $earlier?->then($outage) ?? $outage)?->toArray();
             $deployment->timings = $progress->timings();
             $deployment->connections = $pool->taken() ?? $connections;
             $pool->taken() === null || DatabaseAway::tolerate(static function () use ($site, $pool): void {

@@ -15,6 +15,7 @@ use Cellarium\Core\Package\PackageRefused;
 use Cellarium\Core\Package\Type\TypeRefused;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Plan\PlanImpossible;
+use Cellarium\Core\Sheet\SheetRefused;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\SurveyStopped;
@@ -43,6 +44,7 @@ final class Problem extends RuntimeException
         ListRefused::class,
         SurveyStopped::class,
         RehearsalFailed::class,
+        SheetRefused::class,
         Cancelled::class,
         self::class,
     ];

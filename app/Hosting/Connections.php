@@ -24,6 +24,7 @@ use Cellarium\Core\Hosting\HostingControl;
 use Cellarium\Core\Hosting\LinkedControl;
 use Cellarium\Core\Hosting\LinkedJobs;
 use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Outage\OutageWatch;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Web\CurlWebClient;
 
@@ -127,6 +128,14 @@ final readonly class Connections
             fn (string $host): ?string => $this->names->addresses($host)[0] ?? null,
             $this->authorities,
         );
+    }
+
+    /** @param  string|null  $at  IP address to ask, where the name does not lead there */
+    public function outageWatch(string $url, ?string $at): OutageWatch
+    {
+        $host = (string) parse_url($url, PHP_URL_HOST);
+
+        return new OutageWatch($url, $at ?? $this->names->addresses($host)[0] ?? null, $this->authorities);
     }
 
     public function names(): NameService

@@ -8,6 +8,7 @@ use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Outage\Outage;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Way;
@@ -34,6 +35,7 @@ final class Deployment extends Model
         'answers' => 'array',
         'changes_since' => 'array',
         'timings' => 'array',
+        'outage' => 'array',
         'counts' => 'array',
         'progress' => 'array',
         'proofs' => 'array',
@@ -112,6 +114,14 @@ final class Deployment extends Model
     public function answers(): Answers
     {
         return $this->answers === null ? Answers::none() : Answers::fromFields(new JsonFields($this->answers));
+    }
+
+    /** For how long visitors found no site while it was replaced; null where that was not measured. */
+    public function outage(): ?Outage
+    {
+        $measured = $this->getAttribute('outage');
+
+        return $measured === null ? null : Outage::fromFields(new JsonFields($measured));
     }
 
     /** @return BelongsTo<FtpUser, $this> */

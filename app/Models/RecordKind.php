@@ -153,6 +153,14 @@ enum RecordKind: string
 
     case RecoveryCodeUsed = 'recovery_code_used';
 
+    case SheetMade = 'sheet_made';
+
+    case SheetLinked = 'sheet_linked';
+
+    case SheetOpened = 'sheet_opened';
+
+    case SheetWithdrawn = 'sheet_withdrawn';
+
     case SelfSaved = 'self_saved';
 
     case SelfRestored = 'self_restored';

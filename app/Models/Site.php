@@ -125,6 +125,14 @@ final class Site extends Model
         return RemotePath::fromString($this->application_root ?? $this->document_root);
     }
 
+    /** Whether a login that lands in a directory can touch something of it, or lies within it. */
+    public function isReachedFrom(RemotePath $directory): bool
+    {
+        $root = $this->applicationRoot();
+
+        return $directory->contains($root) || $root->contains($directory);
+    }
+
     /** @return list<RemotePath> directories that are mounted below the site */
     public function mounted(): array
     {

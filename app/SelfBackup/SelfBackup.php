@@ -26,6 +26,8 @@ final readonly class SelfBackup
 
     private const KEYS = 'keys.json';
 
+    private const SHEET_KEY = 'sheet-key.json';
+
     private const APP_KEY = 'app-key';
 
     /** Below the directory for data: what the database names and does not hold. */
@@ -55,6 +57,7 @@ final readonly class SelfBackup
         };
         $add(self::DATABASE, $dump->path);
         is_file(Stores::keyFile()) && $add(self::KEYS, Stores::keyFile());
+        is_file(self::sheetKey()) && $add(self::SHEET_KEY, self::sheetKey());
         $key = ScratchFile::create();
         file_put_contents($key->path, (string) config('app.key'));
         $add(self::APP_KEY, $key->path);
@@ -99,7 +102,7 @@ final readonly class SelfBackup
             $place = $this->place($name);
             if ($place !== null) {
                 WholeFile::write($place, $this->pieces($zip, $name), 0600);
-                $files += $name === self::KEYS ? 0 : 1;
+                $files += in_array($name, [self::KEYS, self::SHEET_KEY], true) ? 0 : 1;
             }
         }
         Record::write(RecordKind::SelfRestored, "Cellarium was brought back from a backup of itself: $files lists");
@@ -110,13 +113,18 @@ final readonly class SelfBackup
     /** Where a file of the archive goes; null for what is none of ours to write. */
     private function place(string $name): ?string
     {
-        if ($name === self::KEYS) {
-            return Stores::keyFile();
+        if ($name === self::KEYS || $name === self::SHEET_KEY) {
+            return $name === self::KEYS ? Stores::keyFile() : self::sheetKey();
         }
         $isOurs = preg_match('#\A(?:'.implode('|', self::DIRECTORIES).')/[A-Za-z0-9._/-]+\z#', $name) === 1
             && ! in_array('..', explode('/', $name), true);
 
         return $isOurs ? config('cellarium.var')."/$name" : null;
+    }
+
+    private static function sheetKey(): string
+    {
+        return (string) config('cellarium.agency.key_file');
     }
 
     /** @return \Generator<string, string> paths by the names they have in the archive */

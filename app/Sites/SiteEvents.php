@@ -13,7 +13,6 @@ use App\Models\FtpUser;
 use App\Models\Site;
 use App\Text\Amount;
 use Carbon\CarbonImmutable;
-use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Timeline\Lane;
 use Cellarium\Core\Timeline\TimelineEvent;
 
@@ -178,9 +177,7 @@ final readonly class SiteEvents
             ->limit(self::MOST)
             ->get();
         foreach ($users as $user) {
-            $directory = RemotePath::fromString($user->directory);
-            $root = $this->site->applicationRoot();
-            if (! $directory->contains($root) && ! $root->contains($directory)) {
+            if (! $this->site->isReachedFrom($user->path())) {
                 continue;
             }
             $isProven = $user->reach_proven_at !== null

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\Json\JsonFields;
+
 /** Whether one address answers with the bytes that belong there. */
 final readonly class PageProof
 {
@@ -97,5 +99,19 @@ final readonly class PageProof
             'gone' => $this->gone,
             'why' => $this->why,
         ];
+    }
+
+    /** @throws \UnexpectedValueException for anything else than toArray() gives */
+    public static function fromFields(JsonFields $fields): self
+    {
+        return new self(
+            $fields->text('url'),
+            $fields->number('status'),
+            $fields->has('matches') ? $fields->flag('matches') : null,
+            $fields->textOrNull('error'),
+            $fields->textOrNull('at'),
+            $fields->flag('gone'),
+            $fields->textOrNull('why'),
+        );
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Connection\Endpoint;
+use Cellarium\Core\Process\PhpProgram;
 use Cellarium\Core\Storage\StoreSettings;
 use RuntimeException;
 
@@ -42,7 +43,7 @@ final class Worker
             $descriptors[3 + $index] = $stream;
         }
         $process = proc_open(
-            [self::php(), '-d', 'opcache.enable_cli=0', __DIR__.'/worker.php'],
+            [PhpProgram::path(), '-d', 'opcache.enable_cli=0', __DIR__.'/worker.php'],
             $descriptors,
             $pipes,
             null,
@@ -55,12 +56,6 @@ final class Worker
         [$this->input, $this->output] = $pipes;
         stream_set_blocking($this->output, false);
         $this->say($endpoint->reveal() + ['bytes_a_second' => $bytesASecond, 'store' => $store?->reveal()]);
-    }
-
-    /** Within a web server PHP is another program, which runs no scripts. */
-    private static function php(): string
-    {
-        return in_array(PHP_SAPI, ['cli', 'cli-server'], true) ? PHP_BINARY : PHP_BINDIR.'/php';
     }
 
     public function give(Job $job): void

@@ -23,6 +23,7 @@ return new class extends Migration
         $this->deployments();
         $this->errands();
         $this->files();
+        $this->sheets();
         $this->evidence();
     }
 
@@ -513,6 +514,8 @@ return new class extends Migration
             $table->json('progress')->nullable();
             // What each stage moved and how long it took, from which later ones are foretold.
             $table->json('timings')->nullable();
+            // For how long visitors found no site meanwhile; null where nobody asked.
+            $table->json('outage')->nullable();
             $table->unsignedTinyInteger('connections')->nullable();
             $table->boolean('proof_stops')->default(true);
             // Addresses that the proof fetches at the most; null for every one.
@@ -668,6 +671,36 @@ return new class extends Migration
         });
         Schema::table('set_asides', static function (Blueprint $table): void {
             $table->foreign('change_id')->references('id')->on('changes_by_hand')->nullOnDelete();
+        });
+    }
+
+    private function sheets(): void
+    {
+        // What a client was given; it stays as it was signed, whatever becomes of what it tells of.
+        Schema::create('sheets', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('client_id')->constrained();
+            $table->foreignId('site_id')->nullable()->constrained();
+            $table->foreignId('deployment_id')->nullable()->constrained();
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->dateTime('covers_from');
+            $table->dateTime('covers_until');
+            $table->mediumText('signed');
+            $table->timestamps();
+            $table->index(['client_id', 'id']);
+        });
+        // A link that opens one without signing in; what is stored here opens nothing.
+        Schema::create('sheet_links', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('sheet_id')->constrained()->cascadeOnDelete();
+            $table->foreignId('person_id')->nullable()->constrained('people');
+            $table->string('finder', 64)->unique();
+            $table->dateTime('expires_at');
+            $table->unsignedInteger('opened')->default(0);
+            $table->dateTime('opened_at')->nullable();
+            $table->string('opened_from', 45)->nullable();
+            $table->dateTime('withdrawn_at')->nullable();
+            $table->timestamps();
         });
     }
 

@@ -242,6 +242,8 @@
         fromLink.value = location.hash.slice(1);
         fromLink.parentElement.hidden = true;
         history.replaceState(null, '', location.pathname);
+        // What may be opened again needs no second click.
+        fromLink.form.hasAttribute('data-send-from-link') && fromLink.form.requestSubmit();
     }
 
     // The reach map: a lane lights up with the rows it reaches, a row with the lanes that reach it.

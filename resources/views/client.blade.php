@@ -37,6 +37,9 @@
                     </li>
                 @endforeach
             </ul>
+            <h2>Sheets</h2>
+            <p class="soft">What changed, what it rests on, who had access: for the client, to print or by a link.</p>
+            <x-action to="/sheets?client={{ $client->id }}" method="GET">Sheets</x-action>
             <h2>Remove this client</h2>
             <p class="soft">With its accounts and sites; nothing is removed at the hosts. What goes with it is shown
                 first, and it can be undone for 30 days.</p>

@@ -13,6 +13,7 @@
     <title>{{ $title }} · Cellarium</title>
     <link rel="icon" href="/mark.svg" type="image/svg+xml">
     <link rel="stylesheet" href="/vendor/bulma-1.0.4.min.css">
+    <link rel="stylesheet" href="/css/fonts.css">
     <link rel="stylesheet" href="/css/cellarium.css?v={{ filemtime(public_path('css/cellarium.css')) }}">
     <script src="/vendor/htmx-2.0.11.min.js" defer></script>
     <script src="/js/cellarium.js?v={{ filemtime(public_path('js/cellarium.js')) }}" defer></script>

@@ -10,6 +10,7 @@
     <title>{{ $title }} · Cellarium</title>
     <link rel="icon" href="/mark.svg" type="image/svg+xml">
     <link rel="stylesheet" href="/vendor/bulma-1.0.4.min.css">
+    <link rel="stylesheet" href="/css/fonts.css">
     <link rel="stylesheet" href="/css/cellarium.css">
 </head>
 

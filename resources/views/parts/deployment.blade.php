@@ -117,6 +117,8 @@
                         <dt>Live</dt>
                         <dd><a href="{{ $view->site->liveLink() }}" target="_blank"
                                 rel="noreferrer noopener"><x-domain :name="$view->site->domain" /></a></dd>
+                        <dt>No site</dt>
+                        <dd>{{ $view->outage() }}</dd>
                         <dt>Replaced</dt>
                         <dd>{{ $deployment->way->laysTree() ? 'by ' : '' }}{{ $deployment->way->verb() }}</dd>
                         <dt>Took</dt>
@@ -154,6 +156,9 @@
                 </dl>
                 @if ($view->canBeUndone())
                     <x-action to="/deployments/{{ $deployment->id }}/undo">Undo this deployment</x-action>
+                @endif
+                @if ($view->canHaveASheet())
+                    <x-action to="/deployments/{{ $deployment->id }}/sheet">Sheet for the client</x-action>
                 @endif
             </section>
             @if ($view->isPlanned())

@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Outage;
+
+use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Process\PhpProgram;
+
+/**
+ * Asks for an address again and again, from a process of its own, while something is replaced behind it.
+ *
+ * Its questions are few: four a second, so that hosts that count them have no reason to object.
+ */
+final class OutageWatch
+{
+    /** How long the first answer is waited for, so that what was there before is known. */
+    private const FIRST_SECONDS = 6;
+
+    /** @var resource|null */
+    private $process;
+
+    /** @var resource|null */
+    private $input;
+
+    /** @var resource|null */
+    private $output;
+
+    /** @var list<Asked> */
+    private array $answers = [];
+
+    /**
+     * @param  string|null  $at  IP address to ask, where the name does not lead there
+     * @param  string|null  $authorities  file of certificates, PEM; null for those of the system
+     */
+    public function __construct(
+        private readonly string $url,
+        private readonly ?string $at,
+        private readonly ?string $authorities,
+    ) {
+    }
+
+    /** Returns once the first answer has come; a second call does nothing. */
+    public function begin(): void
+    {
+        if ($this->process !== null) {
+            return;
+        }
+        $pipes = [];
+        $process = proc_open(
+            [PhpProgram::path(), '-d', 'opcache.enable_cli=0', __DIR__.'/watch.php'],
+            [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']],
+            $pipes,
+            null,
+            ['PATH' => (string) getenv('PATH')],
+        );
+        if ($process === false) {
+            return; // Nobody asked: outage() says so.
+        }
+        [$this->process, $this->input, $this->output] = [$process, ...$pipes];
+        $say = ['url' => $this->url, 'at' => $this->at, 'authorities' => $this->authorities];
+        @fwrite($this->input, json_encode($say, JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR)."\n");
+        stream_set_timeout($this->output, self::FIRST_SECONDS);
+        $this->take((string) fgets($this->output));
+    }
+
+    /** Ends the asking; null where nothing was asked. */
+    public function end(): ?Outage
+    {
+        if ($this->process === null || $this->input === null || $this->output === null) {
+            return $this->answers === [] ? null : Outage::of($this->answers);
+        }
+        fclose($this->input);
+        stream_set_timeout($this->output, self::FIRST_SECONDS);
+        $rest = (string) stream_get_contents($this->output);
+        array_map($this->take(...), explode("\n", rtrim($rest)));
+        fclose($this->output);
+        $isWhole = proc_close($this->process) === 0;
+        [$this->process, $this->input, $this->output] = [null, null, null];
+
+        return $this->answers === [] ? null : Outage::of($this->answers, $isWhole);
+    }
+
+    public function __destruct()
+    {
+        $this->end();
+    }
+
+    private function take(string $line): void
+    {
+        trim($line) === '' || $this->answers[] = Asked::fromFields(JsonFields::fromJson($line));
+    }
+}

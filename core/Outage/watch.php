@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+/**
+ * Asks for the address that the first line of standard input names until standard input ends, and writes one line for
+ * each answer, see Asked::toArray(), in milliseconds of one clock.
+ */
+
+use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Outage\Asked;
+use Cellarium\Core\Web\CurlWebClient;
+
+require __DIR__.'/../../vendor/autoload.php';
+
+const MILLISECONDS_BETWEEN = 250;
+const MOST_SECONDS = 5;
+const MOST_BYTES = 2_000_000;
+
+$asks = JsonFields::fromJson((string) fgets(STDIN));
+[$url, $at] = [$asks->text('url'), $asks->textOrNull('at')];
+$client = new CurlWebClient(
+    static fn (): ?string => $at,
+    $asks->textOrNull('authorities'),
+    MOST_SECONDS,
+    MOST_BYTES,
+);
+$answers = [];
+do {
+    $begun = intdiv(hrtime(true), 1_000_000);
+    $answer = $client->fetch($url, $at);
+    $ended = intdiv(hrtime(true), 1_000_000);
+    // A page that is longer than what is read of it is there.
+    $asked = new Asked(
+        $begun,
+        $ended,
+        $answer->tooLong ? 200 : $answer->status,
+        (string) $answer->error,
+    );
+    $line = json_encode($asked->toArray(), JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR)."\n";
+    // The first at once, since it is waited for; the rest at the end, since nobody empties the pipe until then.
+    $answers[] = $answers === [] && fwrite(STDOUT, $line) !== false ? '' : $line;
+    [$read, $none, $wait] = [[STDIN], null, max(0, MILLISECONDS_BETWEEN - ($ended - $begun))];
+} while (stream_select(
+    $read,
+    $none,
+    $none,
+    0,
+    1000 * $wait,
+) === 0);
+fwrite(STDOUT, implode('', $answers));

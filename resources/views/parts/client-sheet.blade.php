@@ -1,0 +1,141 @@
+@php($sheet = $page->sheet)
+<article class="client-sheet" aria-labelledby="sheet-title">
+    <header>
+        <svg class="agency" viewBox="0 0 100 2" preserveAspectRatio="none" aria-hidden="true">
+            <rect width="100" height="2" fill="{{ $sheet->colour }}" />
+        </svg>
+        <p class="from"><b>{{ $sheet->agency }}</b> <span>for {{ $sheet->client }}</span></p>
+        <h1 id="sheet-title">{{ $page->title() }}
+            @if ($page->isOfOneSite())
+                <small><x-domain :name="$sheet->sites[0]->domain" /></small>
+            @endif
+        </h1>
+        <p class="period">{{ $page->period() }}</p>
+    </header>
+    <dl class="main-facts">
+        @foreach ($page->main() as $fact)
+            <div class="{{ $fact['isGood'] ? '' : 'is-bad' }}">
+                <dt>{{ $fact['name'] }}</dt>
+                <dd><b>{{ $fact['value'] }}</b> <span>{{ $fact['note'] }}</span></dd>
+            </div>
+        @endforeach
+    </dl>
+    <section aria-labelledby="changes">
+        <h2 id="changes">What changed</h2>
+        @if ($sheet->changes === [])
+            <p>Nothing was changed in this time, by the agency or by anybody else whom a backup would have shown.</p>
+        @else
+            <table>
+                <thead>
+                    <tr>
+                        <th>When</th>
+                        <th>What</th>
+                        <th>By</th>
+                        <th>Files</th>
+                        <th>How it ended</th>
+                    </tr>
+                </thead>
+                <tbody>
+                    @foreach ($page->changes() as $change)
+                        <tr>
+                            <td class="when">{{ $page->when($change->at, 'j M Y') }}
+                                <br>{{ $page->when($change->at, 'H:i') }}</td>
+                            <td>
+                                @unless ($page->isOfOneSite())
+                                    <b><x-domain :name="$change->site" /></b><br>
+                                @endunless
+                                <bdi>{{ $change->what }}</bdi>
+                                @if ($change->backup !== null)
+                                    <br><span class="soft">Backup before: {{ $page->backupOf($change) }}</span>
+                                @endif
+                            </td>
+                            <td>{{ $change->by === '' ? $change->kind->label() : $change->by }}</td>
+                            <td>{{ $change->files() }}</td>
+                            <td><b class="{{ $change->isGood ? 'good' : 'bad' }}">{{ $change->outcome }}</b>
+                                @if ($change->proof !== null)
+                                    <br>{{ $change->proof->sentence() }}
+                                @endif
+                                @if ($change->outage !== null)
+                                    <br><span class="soft">Without a site: {{ $change->outage->sentence() }}</span>
+                                @endif
+                            </td>
+                        </tr>
+                    @endforeach
+                </tbody>
+            </table>
+            @if ($page->earlier() !== '')
+                <p class="soft">{{ $page->earlier() }} All of them stand in the file of this sheet.</p>
+            @endif
+        @endif
+    </section>
+    <section aria-labelledby="access">
+        <h2 id="access">Who had access</h2>
+        <table>
+            <thead>
+                <tr>
+                    <th>Login</th>
+                    <th>Reaches</th>
+                    <th>Opened</th>
+                    <th>Closed</th>
+                    <th>Proof</th>
+                </tr>
+            </thead>
+            <tbody>
+                @foreach ($page->accesses() as $access)
+                    <tr>
+                        <td><x-path :path="$access->login" />
+                            @if ($access->purpose !== '')
+                                <br><span class="soft"><bdi>{{ $access->purpose }}</bdi></span>
+                            @endif
+                        </td>
+                        <td><x-path :path="$access->reaches" /></td>
+                        <td>{{ $page->when($access->openedAt, 'j M Y') }}
+                            <br><span class="soft">{{ $access->by === '' ? 'found at the host'
+                                : "by $access->by" }}</span></td>
+                        <td>{{ $access->isOpen() ? 'open' : $page->when($access->closedAt) }}</td>
+                        <td>{{ $access->proof() }}</td>
+                    </tr>
+                @endforeach
+            </tbody>
+        </table>
+        @if ($page->moreAccess() !== '')
+            <p class="soft">{{ $page->moreAccess() }} All of them stand in the file of this sheet.</p>
+        @endif
+    </section>
+    <section aria-labelledby="backups">
+        <h2 id="backups">What it rests on</h2>
+        <table>
+            <thead>
+                <tr>
+                    <th>Site</th>
+                    <th>Backups promised</th>
+                    <th>Taken in this time</th>
+                    <th>Last, read back</th>
+                    <th>Last rehearsed</th>
+                    <th>Pages last compared</th>
+                </tr>
+            </thead>
+            <tbody>
+                @foreach ($page->sites() as $site)
+                    <tr>
+                        <td><x-domain :name="$site->domain" /></td>
+                        <td>{{ $site->promise }}</td>
+                        <td>{{ $site->backups }}</td>
+                        <td>{{ $page->when($site->lastBackupAt) }}</td>
+                        <td>{{ $page->when($site->rehearsedAt, 'j M Y') }}</td>
+                        <td>{{ $page->when($site->liveProvenAt, 'j M Y') }}</td>
+                    </tr>
+                @endforeach
+            </tbody>
+        </table>
+        @if ($page->moreSites() !== '')
+            <p class="soft">{{ $page->moreSites() }} All of them stand in the file of this sheet.</p>
+        @endif
+    </section>
+    <footer>
+        <p>Made by {{ $sheet->madeBy }}, {{ $page->when($sheet->madeAt) }}, as the record of {{ $sheet->agency }} stood
+            at line {{ number_format($sheet->recordNumber) }}. Its file is signed (Ed25519); who has the key
+            <code>{{ $page->signed->key }}</code> from {{ $sheet->agency }} can check that nothing in it was
+            altered.</p>
+    </footer>
+</article>
