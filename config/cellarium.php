@@ -12,11 +12,10 @@ return [
     // Everything that is written: contents, backups, runs, uploads, locks.
     'var' => $absolute(env('CELLARIUM_VAR', 'var')),
 
-    // Whose name and colour sheets for clients carry, and the key they are signed with.
+    // Whose name and colour sheets for clients carry.
     'agency' => [
         'name' => (string) env('CELLARIUM_AGENCY', ''),
         'colour' => strtolower((string) env('CELLARIUM_AGENCY_COLOUR', '#1c6b64')),
-        'key_file' => $absolute(env('CELLARIUM_VAR', 'var')).'/keys/sheets.json',
     ],
 
     'store' => [

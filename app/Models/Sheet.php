@@ -19,6 +19,25 @@ final class Sheet extends Model
 
     protected $casts = ['covers_from' => 'immutable_datetime', 'covers_until' => 'immutable_datetime'];
 
+    /**
+     * Without the file itself, of which lists show nothing.
+     *
+     * @return Builder<self>
+     */
+    public static function listed(): Builder
+    {
+        return self::query()->select([
+            'id',
+            'client_id',
+            'site_id',
+            'deployment_id',
+            'person_id',
+            'covers_from',
+            'covers_until',
+            'created_at',
+        ]);
+    }
+
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo
     {

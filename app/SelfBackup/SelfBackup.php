@@ -7,6 +7,7 @@ namespace App\SelfBackup;
 use App\Failure\Problem;
 use App\Models\RecordKind;
 use App\Record\Record;
+use App\Sheets\Sheets;
 use App\Storage\Stores;
 use Cellarium\Core\Archive\ZipOut;
 use Cellarium\Core\Storage\FilePieces;
@@ -57,7 +58,7 @@ final readonly class SelfBackup
         };
         $add(self::DATABASE, $dump->path);
         is_file(Stores::keyFile()) && $add(self::KEYS, Stores::keyFile());
-        is_file(self::sheetKey()) && $add(self::SHEET_KEY, self::sheetKey());
+        is_file(Sheets::keyFile()) && $add(self::SHEET_KEY, Sheets::keyFile());
         $key = ScratchFile::create();
         file_put_contents($key->path, (string) config('app.key'));
         $add(self::APP_KEY, $key->path);
@@ -114,17 +115,12 @@ final readonly class SelfBackup
     private function place(string $name): ?string
     {
         if ($name === self::KEYS || $name === self::SHEET_KEY) {
-            return $name === self::KEYS ? Stores::keyFile() : self::sheetKey();
+            return $name === self::KEYS ? Stores::keyFile() : Sheets::keyFile();
         }
         $isOurs = preg_match('#\A(?:'.implode('|', self::DIRECTORIES).')/[A-Za-z0-9._/-]+\z#', $name) === 1
             && ! in_array('..', explode('/', $name), true);
 
         return $isOurs ? config('cellarium.var')."/$name" : null;
-    }
-
-    private static function sheetKey(): string
-    {
-        return (string) config('cellarium.agency.key_file');
     }
 
     /** @return \Generator<string, string> paths by the names they have in the archive */

@@ -35,6 +35,12 @@ final readonly class Sheets
         return $name === '' ? 'The agency' : $name;
     }
 
+    /** The key that they are signed with; it belongs into every backup of Cellarium itself. */
+    public static function keyFile(): string
+    {
+        return config('cellarium.var').'/keys/sheets.json';
+    }
+
     public static function colour(): string
     {
         $colour = (string) config('cellarium.agency.colour');
@@ -91,7 +97,7 @@ final readonly class Sheets
             ->orderBy('domain')
             ->get();
         $sites->isEmpty() && throw new Problem("$client->name has no site to tell of.");
-        $cover = new SheetCover($from->getTimestamp(), min($until->getTimestamp(), now()->getTimestamp()), $zone);
+        $cover = new SheetCover($from->getTimestamp(), min($until->getTimestamp(), now()->getTimestamp() + 1), $zone);
 
         return $this->keep(
             SheetFacts::of($client, $sites, $cover),
@@ -194,7 +200,7 @@ final readonly class Sheets
     /** Made with the first sheet; of two who come at once, one makes it and both read it. */
     private function key(): SheetKey
     {
-        $file = (string) config('cellarium.agency.key_file');
+        $file = self::keyFile();
         if (! is_file($file)) {
             Sheet::withoutGlobalScope('of-the-client')->exists() && throw new Problem(
                 "The key that sheets are signed with is not at $file. Bring it back from a backup of Cellarium itself; "

@@ -9,6 +9,7 @@ use App\Models\ClientRequest;
 use App\Models\Person;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
+use App\Models\Sheet;
 use App\Models\Site;
 use Illuminate\Support\Collection;
 
@@ -19,16 +20,20 @@ final readonly class ClientToday
 
     private const ENTRIES = 12;
 
+    private const SHEETS = 6;
+
     /**
      * @param  Collection<int, Site>  $sites
      * @param  Collection<int, ClientRequest>  $requests  those that wait first
      * @param  Collection<int, RecordEntry>  $entries
+     * @param  Collection<int, Sheet>  $sheets  newest first
      */
     private function __construct(
         public Person $person,
         public Collection $sites,
         public Collection $requests,
         public Collection $entries,
+        public Collection $sheets,
     ) {
     }
 
@@ -50,6 +55,7 @@ final readonly class ClientToday
                 ->latest('id')
                 ->limit(self::ENTRIES)
                 ->get(),
+            Sheet::listed()->with('site')->latest('id')->limit(self::SHEETS)->get(),
         );
     }
 

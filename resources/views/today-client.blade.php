@@ -40,6 +40,18 @@
                 </table>
             @endif
         </section>
+        @if ($today->sheets->isNotEmpty())
+            <section class="sheet" aria-labelledby="sheets">
+                <h2 id="sheets">Sheets for you <small>what changed, what it rests on, who had access</small></h2>
+                <ul class="users">
+                    @foreach ($today->sheets as $sheet)
+                        <li><a class="strong" href="/sheets/{{ $sheet->id }}/print">{{ $sheet->about() }}</a>
+                            <p class="soft">made {{ $sheet->created_at->shown('j M Y') }}</p>
+                        </li>
+                    @endforeach
+                </ul>
+            </section>
+        @endif
         <div class="two">
             <section class="sheet" aria-labelledby="asked">
                 <h2 id="asked">What you asked

@@ -17,6 +17,7 @@ use App\Models\Person;
 use App\Models\SavedView;
 use App\Models\SetAside;
 use App\Models\Upload;
+use App\Sheets\Sheets;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Route;
@@ -32,6 +33,18 @@ final class EveryRouteTest extends AppTestCase
         'GET signed-in' => [],
         'GET sign-in' => [],
         'POST sign-in' => ['email', 'password'],
+        'GET client-sheet' => [],
+        'POST client-sheet' => ['code'],
+        'GET client-sheet/{given}' => [],
+        'GET client-sheet/{given}.json' => [],
+        'GET sheets' => ['client', 'site', 'page'],
+        'POST sheets' => ['client', 'site', 'from', 'until'],
+        'GET sheets/{sheet}' => [],
+        'GET sheets/{sheet}/print' => [],
+        'GET sheets/{sheet}.json' => [],
+        'POST sheets/{sheet}/links' => ['days'],
+        'POST sheet-links/{given}/withdraw' => [],
+        'POST deployments/{deployment}/sheet' => [],
         'GET hand-over' => [],
         'POST hand-over' => ['by', 'code'],
         'GET sign-in/code' => [],
@@ -412,6 +425,8 @@ final class EveryRouteTest extends AppTestCase
             'password' => 'a-word-for-tests',
             'role' => 'helper',
         ]);
+        $sheet = app(Sheets::class)->ofDeployment($deployed, 'UTC');
+        app(Sheets::class)->link($sheet, 7);
         $ids = [
             'account' => $this->account->id,
             'site' => $this->site->id,
@@ -464,6 +479,8 @@ final class EveryRouteTest extends AppTestCase
             'check' => $this->done('check_rights')->id,
             'change' => $change->id,
             'link' => 1,
+            'sheet' => $sheet->id,
+            'given' => 1,
             'destination' => $destination->id,
             'name' => str_repeat('a', 32),
             'kind' => 'sites',

@@ -82,7 +82,6 @@ final class Rooms
         'Models' => ['Text'],
         'Record' => ['Models'],
         'Storage' => ['Models'],
-        'SelfBackup' => ['Failure', 'Models', 'Record', 'Storage'],
         'People' => ['Failure', 'Models', 'Record'],
         'Hosting' => ['Failure', 'Models'],
         'Packages' => ['Failure', 'Models', 'Record'],
@@ -104,6 +103,7 @@ final class Rooms
             'Backups',
         ],
         'Sheets' => ['Text', 'Failure', 'Models', 'Record'],
+        'SelfBackup' => ['Failure', 'Models', 'Record', 'Storage', 'Sheets'],
         'Files' => ['Text', 'Failure', 'Models', 'Record', 'Storage', 'Hosting'],
         'Removal' => ['Text', 'Failure', 'Models', 'Record', 'FtpUsers'],
         'Errands' => [

@@ -38,12 +38,8 @@ final class SheetController
             'site' => $site,
             'clients' => Client::orderBy('name')->limit(self::MOST_CLIENTS)->get(),
             'sites' => $client === null ? collect() : self::sitesOf($client),
-            'sheets' => Sheet::with(
-                'client',
-                'site',
-                'person',
-                'links',
-            )
+            'sheets' => Sheet::listed()
+                ->with(['client', 'site', 'person', 'links'])
                 ->when($client !== null, static fn ($query) => $query->where('client_id', $client?->id))
                 ->when($site !== null, static fn ($query) => $query->where('site_id', $site?->id))
                 ->latest('id')
@@ -95,12 +91,7 @@ final class SheetController
     public function show(Sheet $sheet): View
     {
         return view('sheet', [
-            'sheet' => $sheet->load(
-                'client',
-                'site',
-                'person',
-                'links',
-            ),
+            'sheet' => $sheet->load(['client', 'site', 'person', 'links']),
             'page' => new SheetPage($sheet->signed()),
         ]);
     }

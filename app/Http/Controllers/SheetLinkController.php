@@ -39,7 +39,7 @@ final class SheetLinkController
         return redirect("/client-sheet/$link->id");
     }
 
-    public function sheet(Request $request, int $given, Sheets $sheets): Response
+    public function sheet(Request $request, string $given, Sheets $sheets): Response
     {
         $link = self::opened($request, $given);
 
@@ -51,7 +51,7 @@ final class SheetLinkController
             ], 200);
     }
 
-    public function json(Request $request, int $given, Sheets $sheets): Response
+    public function json(Request $request, string $given, Sheets $sheets): Response
     {
         $link = self::opened($request, $given);
 
@@ -61,9 +61,11 @@ final class SheetLinkController
     }
 
     /** Asked anew each time, so that one that was withdrawn opens nothing more. */
-    private static function opened(Request $request, int $id): ?SheetLink
+    private static function opened(Request $request, string $id): ?SheetLink
     {
-        $link = in_array($id, (array) $request->session()->get(self::OPENED), true) ? SheetLink::find($id) : null;
+        $link = in_array($id, array_map(strval(...), (array) $request->session()->get(self::OPENED)), true)
+            ? SheetLink::find((int) $id)
+            : null;
 
         return $link?->works() === true ? $link : null;
     }
