@@ -237,6 +237,7 @@ final readonly class SheetFacts
         return array_values($this->sites->map(static fn (Site $site): SheetSite => new SheetSite(
             $site->domain,
             BackupRule::among($rules, $site)->every(),
+            $site->backup_promised_at?->isPast() === true,
             (int) ($counts[$site->id] ?? 0),
             $site->last_backup_at?->getTimestamp(),
             $site->rehearsal_trouble === null ? $site->rehearsed_at?->getTimestamp() : null,
@@ -257,10 +258,10 @@ final readonly class SheetFacts
                 $account->login,
                 'the account itself',
                 '/',
-                $this->agencyOr($account),
+                '',
                 $account->created_at->getTimestamp(),
                 $account->removed_at?->getTimestamp(),
-                $account->reached_at?->getTimestamp(),
+                isAccount: true,
             );
             $users = FtpUser::with('person')
                 ->where('account_id', $account->id)
@@ -276,11 +277,6 @@ final readonly class SheetFacts
         }
 
         return $access;
-    }
-
-    private function agencyOr(Account $account): string
-    {
-        return $account->company === '' ? Sheets::agency() : $account->company;
     }
 
     private static function ofUser(FtpUser $user): SheetAccess

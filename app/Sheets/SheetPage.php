@@ -118,6 +118,15 @@ final readonly class SheetPage
             .($backup->rehearsedAt === null ? '' : ', rehearsed '.$this->when($backup->rehearsedAt, 'j M'));
     }
 
+    public function openedBy(SheetAccess $access): string
+    {
+        return match (true) {
+            $access->isAccount => 'known here since',
+            $access->by === '' => 'found at the host',
+            default => "by $access->by",
+        };
+    }
+
     private static function more(int $count, int $most): string
     {
         return $count <= $most ? '' : 'And '.($count - $most).' more.';
@@ -162,7 +171,7 @@ final readonly class SheetPage
                 $this->sheet->changes === [] => 'nothing was replaced',
                 $milliseconds === null => 'nobody asked meanwhile',
                 $unmeasured > 0 => "at the most; $unmeasured not measured, or not all the time",
-                default => 'at the most, asked four times a second while something was replaced',
+                default => 'at the most, as the start page answered meanwhile',
             },
             'isGood' => $milliseconds === 0 || $this->sheet->changes === [],
         ];
@@ -174,6 +183,7 @@ final readonly class SheetPage
         $last = array_map(static fn (SheetSite $site): ?int => $site->lastBackupAt, $this->sheet->sites);
         $without = count(array_filter($last, is_null(...)));
         $known = array_filter($last, is_int(...));
+        $late = count(array_filter($this->sheet->sites, static fn (SheetSite $site): bool => $site->isLate));
 
         return [
             'name' => 'Last backup, read back',
@@ -181,25 +191,27 @@ final readonly class SheetPage
             'note' => match (true) {
                 $known === [] => 'there is no backup',
                 $without > 0 => "$without of ".count($last).' sites have none',
+                $late > 0 => (count($last) === 1 ? '' : "$late of ".count($last).' ').'later than promised',
                 count($last) > 1 => 'the oldest of '.count($last).' sites',
                 default => (string) ($this->sheet->sites[0]->promise ?? ''),
             },
-            'isGood' => $without === 0,
+            'isGood' => $without === 0 && $late === 0,
         ];
     }
 
     /** @return array{name: string, value: string, note: string, isGood: bool} */
     private function access(): array
     {
-        $open = count($this->sheet->stillOpen());
-        $closed = count($this->sheet->access) - $open;
+        $users = $this->sheet->users();
+        $open = count(array_filter($users, static fn (SheetAccess $one): bool => $one->isOpen()));
+        $closed = count($users) - $open;
         $unproven = count(array_filter(
-            $this->sheet->access,
+            $users,
             static fn (SheetAccess $one): bool => ! $one->isOpen() && $one->refusalProvenAt === null,
         ));
 
         return [
-            'name' => 'Access',
+            'name' => 'Access beside the account itself',
             'value' => "$open open",
             'note' => match (true) {
                 $closed === 0 => 'none was closed in this time',

@@ -101,7 +101,7 @@ final readonly class Outage
             $this->asked === 0 => '',
             $this->wasOut && $this->isOut => "no site was found, neither before nor after: $this->words",
             $this->wasOut => "no site was found before; $seconds s since it first answered",
-            $this->unanswered === 0 => "0 s: asked $this->asked times, a site was found each time",
+            $this->unanswered === 0 => "0 s: asked $this->asked times, a site was there each time",
             default => "at most $seconds s: $this->unanswered of $this->asked times no site was found, "
                 ."first $this->words",
         };

@@ -10,7 +10,8 @@ use Cellarium\Core\Process\PhpProgram;
 /**
  * Asks for an address again and again, from a process of its own, while something is replaced behind it.
  *
- * Its questions are few: four a second, so that hosts that count them have no reason to object.
+ * Its questions are few, ten a second at first and four a second after a while, so that hosts that count them have no
+ * reason to object. It asks at least before and after.
  */
 final class OutageWatch
 {

@@ -3,8 +3,8 @@
 declare(strict_types=1);
 
 /**
- * Asks for the address that the first line of standard input names until standard input ends, and writes one line for
- * each answer, see Asked::toArray(), in milliseconds of one clock.
+ * Asks for the address that the first line of standard input names until standard input ends, and once more after that;
+ * writes one line for each answer, see Asked::toArray(), in milliseconds of one clock.
  */
 
 use Cellarium\Core\Json\JsonFields;
@@ -13,7 +13,9 @@ use Cellarium\Core\Web\CurlWebClient;
 
 require __DIR__.'/../../vendor/autoload.php';
 
-const MILLISECONDS_BETWEEN = 250;
+const MILLISECONDS_AT_FIRST = 100;
+const OFTEN = 100;
+const MILLISECONDS_LATER = 250;
 const MOST_SECONDS = 5;
 const MOST_BYTES = 2_000_000;
 
@@ -26,6 +28,7 @@ $client = new CurlWebClient(
     MOST_BYTES,
 );
 $answers = [];
+$isOver = false;
 do {
     $begun = intdiv(hrtime(true), 1_000_000);
     $answer = $client->fetch($url, $at);
@@ -40,12 +43,18 @@ do {
     $line = json_encode($asked->toArray(), JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR)."\n";
     // The first at once, since it is waited for; the rest at the end, since nobody empties the pipe until then.
     $answers[] = $answers === [] && fwrite(STDOUT, $line) !== false ? '' : $line;
-    [$read, $none, $wait] = [[STDIN], null, max(0, MILLISECONDS_BETWEEN - ($ended - $begun))];
-} while (stream_select(
-    $read,
-    $none,
-    $none,
-    0,
-    1000 * $wait,
-) === 0);
+    if ($isOver) {
+        break; // Once more after the end, so that what is there now is known.
+    }
+    $between = count($answers) <= OFTEN ? MILLISECONDS_AT_FIRST : MILLISECONDS_LATER;
+    $read = [STDIN];
+    $none = null;
+    $isOver = stream_select(
+        $read,
+        $none,
+        $none,
+        0,
+        1000 * max(0, $between - ($ended - $begun)),
+    ) !== 0;
+} while (true);
 fwrite(STDOUT, implode('', $answers));

@@ -61,10 +61,10 @@ final readonly class ClientSheet
         return array_values(array_filter($this->changes, static fn (SheetChange $one): bool => $one->kind === $kind));
     }
 
-    /** @return list<SheetAccess> that is open as the sheet is made */
-    public function stillOpen(): array
+    /** @return list<SheetAccess> beside the accounts themselves */
+    public function users(): array
     {
-        return array_values(array_filter($this->access, static fn (SheetAccess $one): bool => $one->isOpen()));
+        return array_values(array_filter($this->access, static fn (SheetAccess $one): bool => ! $one->isAccount));
     }
 
     /** @return array<string, mixed> */

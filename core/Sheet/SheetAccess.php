@@ -16,6 +16,7 @@ final readonly class SheetAccess
      * @param  int|null  $closedAt  null while it is open
      * @param  int|null  $reachProvenAt  when it was proven to reach that and nothing else
      * @param  int|null  $refusalProvenAt  when it was proven to be refused, after it was closed
+     * @param  bool  $isAccount  whether it is the hosting account's own login; it is known here since it was opened
      */
     public function __construct(
         public string $login,
@@ -26,6 +27,7 @@ final readonly class SheetAccess
         public ?int $closedAt = null,
         public ?int $reachProvenAt = null,
         public ?int $refusalProvenAt = null,
+        public bool $isAccount = false,
     ) {
     }
 
@@ -44,6 +46,7 @@ final readonly class SheetAccess
     public function proof(): string
     {
         return match (true) {
+            $this->isAccount => $this->isOpen() ? 'in use' : 'no longer in use here',
             $this->closedAt !== null && $this->refusalProvenAt !== null => 'closed, refused when tried',
             $this->closedAt !== null => 'closed; not proven to be refused',
             $this->reachProvenAt !== null => 'open, proven to reach that and nothing else',
@@ -51,7 +54,7 @@ final readonly class SheetAccess
         };
     }
 
-    /** @return array<string, string|null> */
+    /** @return array<string, string|bool|null> */
     public function toArray(): array
     {
         return [
@@ -63,6 +66,7 @@ final readonly class SheetAccess
             'closed_at' => SheetTime::textOrNull($this->closedAt),
             'reach_proven_at' => SheetTime::textOrNull($this->reachProvenAt),
             'refusal_proven_at' => SheetTime::textOrNull($this->refusalProvenAt),
+            'account' => $this->isAccount,
         ];
     }
 
@@ -78,6 +82,7 @@ final readonly class SheetAccess
             SheetTime::orNull($fields, 'closed_at'),
             SheetTime::orNull($fields, 'reach_proven_at'),
             SheetTime::orNull($fields, 'refusal_proven_at'),
+            $fields->flag('account'),
         );
     }
 }

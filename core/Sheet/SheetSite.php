@@ -14,11 +14,13 @@ final readonly class SheetSite
      * @param  int  $backups  taken in the time the sheet is about
      * @param  int|null  $lastBackupAt  read back by then
      * @param  int|null  $rehearsedAt  when a backup was last unpacked, and its pages fetched
+     * @param  bool  $isLate  whether the promise is broken as the sheet is made
      * @param  int|null  $liveProvenAt  when its pages were last fetched and compared with what was sent
      */
     public function __construct(
         public string $domain,
         public string $promise,
+        public bool $isLate,
         public int $backups,
         public ?int $lastBackupAt,
         public ?int $rehearsedAt,
@@ -26,12 +28,13 @@ final readonly class SheetSite
     ) {
     }
 
-    /** @return array<string, int|string|null> */
+    /** @return array<string, int|string|bool|null> */
     public function toArray(): array
     {
         return [
             'domain' => $this->domain,
             'promise' => $this->promise,
+            'late' => $this->isLate,
             'backups' => $this->backups,
             'last_backup_at' => SheetTime::textOrNull($this->lastBackupAt),
             'rehearsed_at' => SheetTime::textOrNull($this->rehearsedAt),
@@ -45,6 +48,7 @@ final readonly class SheetSite
         return new self(
             $fields->text('domain'),
             $fields->text('promise'),
+            $fields->flag('late'),
             $fields->number('backups'),
             SheetTime::orNull($fields, 'last_backup_at'),
             SheetTime::orNull($fields, 'rehearsed_at'),

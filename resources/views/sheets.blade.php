@@ -86,7 +86,7 @@
                             value="@exactly(old('until', $until->format('Y-m-d')))">
                         <div class="row-acts"><button class="act is-main" data-once>Make the sheet</button></div>
                     </form>
-                    <p class="soft">A sheet of one deployment is made on its own page, once it has ended.</p>
+                    <p class="soft apart">A sheet of one deployment is made on its own page, once it has ended.</p>
                 @endif
             </section>
         @endleads

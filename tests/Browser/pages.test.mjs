@@ -25,6 +25,8 @@ const places = [
     '/sites/1/over-time?days=365',
     '/sites/1/moments',
     '/record',
+    '/sheets',
+    '/sheets?client=1',
     '/deployments/new',
     '/?as=table',
     '/accounts/new',

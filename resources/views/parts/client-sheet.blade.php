@@ -38,9 +38,9 @@
                 <tbody>
                     @foreach ($page->changes() as $change)
                         <tr>
-                            <td class="when">{{ $page->when($change->at, 'j M Y') }}
+                            <td data-label="when" class="when">{{ $page->when($change->at, 'j M Y') }}
                                 <br>{{ $page->when($change->at, 'H:i') }}</td>
-                            <td>
+                            <td data-label="what">
                                 @unless ($page->isOfOneSite())
                                     <b><x-domain :name="$change->site" /></b><br>
                                 @endunless
@@ -49,9 +49,9 @@
                                     <br><span class="soft">Backup before: {{ $page->backupOf($change) }}</span>
                                 @endif
                             </td>
-                            <td>{{ $change->by === '' ? $change->kind->label() : $change->by }}</td>
-                            <td>{{ $change->files() }}</td>
-                            <td><b class="{{ $change->isGood ? 'good' : 'bad' }}">{{ $change->outcome }}</b>
+                            <td data-label="by">{{ $change->by === '' ? $change->kind->label() : $change->by }}</td>
+                            <td data-label="files">{{ $change->files() }}</td>
+                            <td data-label="how it ended"><b class="{{ $change->isGood ? 'good' : 'bad' }}">{{ $change->outcome }}</b>
                                 @if ($change->proof !== null)
                                     <br>{{ $change->proof->sentence() }}
                                 @endif
@@ -83,17 +83,16 @@
             <tbody>
                 @foreach ($page->accesses() as $access)
                     <tr>
-                        <td><x-path :path="$access->login" />
+                        <td data-label="login"><x-path :path="$access->login" />
                             @if ($access->purpose !== '')
                                 <br><span class="soft"><bdi>{{ $access->purpose }}</bdi></span>
                             @endif
                         </td>
-                        <td><x-path :path="$access->reaches" /></td>
-                        <td>{{ $page->when($access->openedAt, 'j M Y') }}
-                            <br><span class="soft">{{ $access->by === '' ? 'found at the host'
-                                : "by $access->by" }}</span></td>
-                        <td>{{ $access->isOpen() ? 'open' : $page->when($access->closedAt) }}</td>
-                        <td>{{ $access->proof() }}</td>
+                        <td data-label="reaches"><x-path :path="$access->reaches" /></td>
+                        <td data-label="opened">{{ $page->when($access->openedAt, 'j M Y') }}
+                            <br><span class="soft">{{ $page->openedBy($access) }}</span></td>
+                        <td data-label="closed">{{ $access->isOpen() ? 'open' : $page->when($access->closedAt) }}</td>
+                        <td data-label="proof">{{ $access->proof() }}</td>
                     </tr>
                 @endforeach
             </tbody>
@@ -118,12 +117,16 @@
             <tbody>
                 @foreach ($page->sites() as $site)
                     <tr>
-                        <td><x-domain :name="$site->domain" /></td>
-                        <td>{{ $site->promise }}</td>
-                        <td>{{ $site->backups }}</td>
-                        <td>{{ $page->when($site->lastBackupAt) }}</td>
-                        <td>{{ $page->when($site->rehearsedAt, 'j M Y') }}</td>
-                        <td>{{ $page->when($site->liveProvenAt, 'j M Y') }}</td>
+                        <td data-label="site"><x-domain :name="$site->domain" /></td>
+                        <td data-label="backups promised">{{ $site->promise }}
+                            @if ($site->isLate)
+                                <b class="bad">late</b>
+                            @endif
+                        </td>
+                        <td data-label="taken in this time">{{ $site->backups }}</td>
+                        <td data-label="last, read back">{{ $page->when($site->lastBackupAt) }}</td>
+                        <td data-label="last rehearsed">{{ $page->when($site->rehearsedAt, 'j M Y') }}</td>
+                        <td data-label="pages last compared">{{ $page->when($site->liveProvenAt, 'j M Y') }}</td>
                     </tr>
                 @endforeach
             </tbody>

@@ -46,6 +46,7 @@ final class SignedSheetTest extends TestCase
             [new SheetSite(
                 'ferries.example',
                 'every day',
+                false,
                 2,
                 self::DAY + 100,
                 null,
@@ -100,8 +101,9 @@ final class SignedSheetTest extends TestCase
                     'ferries',
                     'the account itself',
                     '/',
-                    'Marram & Tide',
+                    '',
                     self::DAY - 1000,
+                    isAccount: true,
                 ),
                 new SheetAccess(
                     'a@ferries',
@@ -225,7 +227,7 @@ final class SignedSheetTest extends TestCase
         $sheet = self::sheet();
         self::assertSame(250, $sheet->outage());
         self::assertSame(0, $sheet->unmeasured());
-        self::assertCount(1, $sheet->stillOpen());
-        self::assertSame('closed; not proven to be refused', $sheet->access[1]->proof());
+        self::assertCount(1, $sheet->users());
+        self::assertSame('closed; not proven to be refused', $sheet->users()[0]->proof());
     }
 }
