@@ -53,7 +53,7 @@ final readonly class Answering
             $locked->update(['answers' => $answers->toArray(), 'counts' => $plan->counts()]);
             Record::write(
                 RecordKind::PlanAnswered,
-                "{$locked->title()} on {$locked->site->domain}: ".self::sentence($scope, $choice),
+                "{$locked->title()} on {$locked->site->domain}: ".self::sentence($locked, $scope, $choice),
                 $locked->site,
                 ['deployment' => $locked->id],
             );
@@ -66,11 +66,11 @@ final readonly class Answering
         return $this->files->planReader($deployment)->search(new PlanFilter(Change::Asked), 0, PHP_INT_MAX)[0];
     }
 
-    private static function sentence(string $scope, Choice $choice): string
+    private static function sentence(Deployment $deployment, string $scope, Choice $choice): string
     {
         $what = match ($choice) {
             Choice::Theirs => 'what is on the server stays',
-            Choice::Ours => 'the package counts',
+            Choice::Ours => $deployment->bringsBack() ? 'what was there before counts' : 'the package counts',
             Choice::Both => 'both are kept',
             Choice::Newer => 'the newer one counts',
         };

@@ -7,6 +7,7 @@ namespace App\Deployments;
 use App\Models\Account;
 use App\Models\Closing;
 use App\Models\Deployment;
+use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\SetAside;
 use App\Models\Site;
@@ -72,6 +73,7 @@ final readonly class DeploymentView
             $this->site,
             $this->place,
             $filter,
+            $deployment->kind === DeploymentKind::Undo,
         );
     }
 
@@ -170,7 +172,7 @@ final readonly class DeploymentView
     {
         return [
             Choice::Theirs->value => 'Keep theirs',
-            Choice::Ours->value => 'Take ours',
+            Choice::Ours->value => $this->deployment->kind === DeploymentKind::Undo ? 'Go back' : 'Take ours',
             Choice::Both->value => 'Keep both',
         ];
     }

@@ -241,17 +241,16 @@ final readonly class PlanMaker
             $after,
             $survey->manifest,
         );
-        if ($undo->changedSince !== []) {
-            throw new Problem(
-                implode(', ', array_slice($undo->changedSince, 0, 5))
-                    .(count($undo->changedSince) > 5 ? ' and others' : '')
-                    .' changed on the server since this deployment. Going back would overwrite that. Look at it '
-                    .'first, or restore the backup as a whole.',
-            );
-        }
-        $policy = new Policy(exact: true);
+        // What somebody changed since is theirs: each of it is a question.
+        $policy = new Policy(exact: true, asks: $undo->changedSince);
 
-        return [$policy, $survey, Planner::plan($undo->target, $survey->manifest, $policy)];
+        return [$policy, $survey, Planner::plan(
+            $undo->target,
+            $survey->manifest,
+            $policy,
+            $this->files->thirdSide($deployment),
+            $deployment->answers(),
+        )];
     }
 
     /** @return array{Policy, Survey, Plan} */

@@ -61,6 +61,7 @@ final readonly class PlanRow
         ?string $address,
         int $depth,
         bool $isOpen,
+        bool $goesBack = false,
     ): self {
         $sums = [];
         foreach (Change::cases() as $change) {
@@ -79,7 +80,10 @@ final readonly class PlanRow
             $isOpen,
             $sums === [] && $directory->change === Change::Add ? ['made'] : $sums,
             mode: self::mode($directory->mode),
-            choices: $directory->questions === 0 ? [] : ['theirs' => 'Keep theirs', 'ours' => 'Take ours'],
+            choices: $directory->questions === 0 ? [] : [
+                'theirs' => 'Keep theirs',
+                'ours' => $goesBack ? 'Go back' : 'Take ours',
+            ],
             questions: $directory->questions,
             folds: ! $directory->isEmpty(),
         );
@@ -88,12 +92,14 @@ final readonly class PlanRow
     /**
      * @param  int|null  $depth  null where it was found by its name
      * @param  bool  $isLast  whether it is named last of all
+     * @param  bool  $goesBack  whether the plan takes a deployment back
      */
     public static function ofFile(
         PlanItem $item,
         ?string $address,
         ?int $depth,
         bool $isLast,
+        bool $goesBack = false,
     ): self {
         return new self(
             $item->path->toString(),
@@ -108,7 +114,7 @@ final readonly class PlanRow
             why: $item->reason(),
             mode: self::mode($item->mode),
             conflict: $item->conflict?->label() ?? '',
-            choices: self::choices($item),
+            choices: self::choices($item, $goesBack),
             choice: self::choice($item),
             isFound: $depth === null,
         );
@@ -178,22 +184,23 @@ final readonly class PlanRow
     }
 
     /** @return array<string, string> */
-    private static function choices(PlanItem $item): array
+    private static function choices(PlanItem $item, bool $goesBack): array
     {
         $choices = [];
         foreach ($item->conflict?->choices($item->target !== null) ?? [] as $choice) {
-            $choices[$choice->value] = self::words($choice, $item);
+            $choices[$choice->value] = self::words($choice, $item, $goesBack);
         }
 
         return $choices;
     }
 
-    private static function words(Choice $choice, PlanItem $item): string
+    private static function words(Choice $choice, PlanItem $item, bool $goesBack): string
     {
         return match (true) {
             $choice === Choice::Both => 'Keep both',
             $choice === Choice::Theirs && $item->conflict === Conflict::RemovedLive => 'Leave it away',
             $choice === Choice::Theirs => 'Keep theirs',
+            $goesBack => 'Go back',
             $item->target === null => 'Set aside',
             default => 'Take ours',
         };

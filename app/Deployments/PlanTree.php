@@ -26,6 +26,7 @@ final readonly class PlanTree
         private Site $site,
         private RunPlace $place,
         public PlanFilter $filter = new PlanFilter,
+        private bool $goesBack = false,
     ) {
     }
 
@@ -105,6 +106,7 @@ final readonly class PlanTree
             $this->address($directory->path),
             self::depth($directory->path) - 1,
             $isOpen,
+            $this->goesBack,
         );
     }
 
@@ -115,6 +117,7 @@ final readonly class PlanTree
             $this->address($item->path->toString()),
             $depth,
             in_array($item->path->toString(), $this->place->allInRun($this->site->start_pages), true),
+            $this->goesBack,
         );
     }
 

@@ -170,7 +170,9 @@ final class Deployment extends Model
     /** Whether its plan says what was left by the run before, too. */
     public function hasThreeSides(): bool
     {
-        return ! $this->bringsBack() && $this->comparedWith !== null;
+        return $this->kind === DeploymentKind::Undo
+            ? ($this->policy['asks'] ?? []) !== []
+            : ! $this->bringsBack() && $this->comparedWith !== null;
     }
 
     /** Whether there never was a plan to show. */

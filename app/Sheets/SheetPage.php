@@ -118,6 +118,11 @@ final readonly class SheetPage
             .($backup->rehearsedAt === null ? '' : ', rehearsed '.$this->when($backup->rehearsedAt, 'j M'));
     }
 
+    public function by(SheetChange $change): string
+    {
+        return $change->by === '' ? $change->kind->label() : $change->by;
+    }
+
     public function openedBy(SheetAccess $access): string
     {
         return match (true) {

@@ -89,7 +89,12 @@ final readonly class RunFiles
     /** What both sides were before: as it was downloaded, or as the deployment before this one left it. */
     public function thirdSide(Deployment $deployment): ?Manifest
     {
-        $base = $deployment->kind === DeploymentKind::Files ? $this->brought($deployment)[1] : null;
+        $base = match ($deployment->kind) {
+            DeploymentKind::Files => $this->brought($deployment)[1],
+            // Of the one that is taken back, which need not be the last.
+            DeploymentKind::Undo => $deployment->undoes === null ? null : $this->after($deployment->undoes),
+            default => null,
+        };
 
         return $base ?? ($deployment->comparedWith === null ? null : $this->left($deployment->comparedWith));
     }

@@ -21,6 +21,12 @@ final readonly class Planner
     /** @var array<string, int> */
     private array $ours;
 
+    /** @var array<string, int> what is asked although all else is as the target has it */
+    private array $asked;
+
+    /** @var array<string, true> directories that go, were it not for what is asked or stays in them */
+    private array $needed;
+
     /** @var array<string, string> paths of the target that the server has in other capitals, with what it has */
     private array $otherwiseWritten;
 
@@ -38,6 +44,8 @@ final readonly class Planner
         $this->ours = array_flip($policy->ours);
         $this->otherwiseWritten = $policy->exact ? [] : $this->inOtherCapitals();
         $this->wantedOf = array_flip($this->otherwiseWritten);
+        $this->asked = array_flip($policy->asks);
+        $this->needed = $this->stillNeeded();
     }
 
     /**
@@ -56,7 +64,7 @@ final readonly class Planner
             $target,
             $live,
             $policy,
-            $policy->exact ? null : $left,
+            $policy->exact && $policy->asks === [] ? null : $left,
             $answers ?? Answers::none(),
         );
 
@@ -111,13 +119,13 @@ final readonly class Planner
             $isOurs = isset($this->ours[$path]) && $present->isFile();
             $before = $this->left?->get($path);
             $changed = $isOurs && $kept === null && $before !== null && $before->differsFrom($present) === true;
-            if ($changed && ! isset($this->placeholders[$path])) {
+            if (($changed && ! isset($this->placeholders[$path])) || isset($this->asked[$path])) {
                 yield from $this->answered(Conflict::ChangedLive, null, $present);
 
                 continue;
             }
             [$change, $why] = match (true) {
-                $this->policy->exact => self::canBeSetAside($present)
+                $this->policy->exact => self::canBeSetAside($present) && ! isset($this->needed[$path])
                     ? [Change::SetAside, Why::NotInTarget]
                     : [Change::Keep, Why::NotOurs],
                 isset($this->placeholders[$path]) => [Change::SetAside, Why::Placeholder],
@@ -174,27 +182,44 @@ final readonly class Planner
         return $wanted !== null && $this->answers->to(RelativePath::fromString((string) $wanted)) === Choice::Ours;
     }
 
+    /** @return array<string, true> */
+    private function stillNeeded(): array
+    {
+        $needed = [];
+        foreach (array_keys($this->asked) as $path) {
+            $asked = RelativePath::fromString((string) $path);
+            $goes = $this->answers->to($asked) === Choice::Ours || $this->live->get((string) $path) === null;
+            foreach ($goes ? [] : $asked->ancestors() as $above) {
+                $needed[$above->toString()] = true;
+            }
+        }
+
+        return $needed;
+    }
+
     /** What was done on the server since, where the package would undo it; null where nothing was, or nobody knows. */
     private function conflict(ManifestEntry $wanted, ?ManifestEntry $present): ?Conflict
     {
         if (isset($this->otherwiseWritten[$wanted->path->toString()])) {
             return Conflict::OtherCase;
         }
-        if ($this->left === null) {
+        $isAsked = isset($this->asked[$wanted->path->toString()]);
+        if ($this->left === null || ($this->policy->exact && ! $isAsked)) {
             return null;
         }
         $before = $this->left->get($wanted->path);
         if ($present === null) {
             return $before?->isFile() === true ? Conflict::RemovedLive : null;
         }
-        $mayBeSame = $wanted->size === $present->size && $present->sha256 === null;
+        // What is known to have been changed is asked, whatever it may hold now.
+        $mayBeSame = ! $isAsked && $wanted->size === $present->size && $present->sha256 === null;
         if ($wanted->sha256 === null || $wanted->sha256 === $present->sha256 || $mayBeSame) {
             return null;
         }
 
         return match (true) {
             $before === null => Conflict::AddedLive,
-            $before->differsFrom($present) === true => Conflict::ChangedLive,
+            $isAsked, $before->differsFrom($present) === true => Conflict::ChangedLive,
             default => null,
         };
     }

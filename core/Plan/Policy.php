@@ -27,6 +27,8 @@ final readonly class Policy
      * @param  list<string>  $placeholders  paths recognised as the host's placeholder
      * @param  list<string>  $ours  paths the last deployment put there
      * @param  bool  $byHand  whether a person chose each file of the target, so that nothing of it is kept back
+     * @param  list<string>  $asks  paths that are a question although the server is to hold the target and nothing
+     *     else: what somebody changed since the step that is taken back
      * @param  string  $served  the directory visitors come in at, where the host's own files lie; "" is the top
      */
     public function __construct(
@@ -36,6 +38,7 @@ final readonly class Policy
         public bool $exact = false,
         public string $served = '',
         public bool $byHand = false,
+        public array $asks = [],
     ) {
         $this->ofTheSite = new PathPatterns($kept);
         $this->ofTheHost = new PathPatterns($this->hostFiles());
@@ -67,6 +70,7 @@ final readonly class Policy
      *     exact: bool,
      *     served: string,
      *     by_hand: bool,
+     *     asks: list<string>,
      * }
      */
     public function toArray(): array
@@ -78,6 +82,7 @@ final readonly class Policy
             'exact' => $this->exact,
             'served' => $this->served,
             'by_hand' => $this->byHand,
+            'asks' => $this->asks,
         ];
     }
 
@@ -90,6 +95,7 @@ final readonly class Policy
             $fields->flag('exact'),
             $fields->textOrNull('served') ?? '',
             $fields->has('by_hand') && $fields->flag('by_hand'),
+            $fields->has('asks') ? $fields->texts('asks') : [],
         );
     }
 }

@@ -175,7 +175,7 @@ final class RunsTest extends AppTestCase
             ->assertSee('journal, /www/site.example/blog');
     }
 
-    public function test_going_back_refuses_to_overwrite_what_somebody_changed_since(): void
+    public function test_going_back_asks_about_each_file_that_somebody_changed_since(): void
     {
         $before = self::contents($this->root());
         $run = $this->deployed();
@@ -185,16 +185,36 @@ final class RunsTest extends AppTestCase
             ->followingRedirects()
             ->post("/deployments/$run->id/undo")
             ->assertOk()
-            ->assertSee('about.html changed on the server since this deployment');
-        self::assertSame(DeploymentState::NotPlanned, Deployment::latest('id')->firstOrFail()->state);
-        $this->get('/deployments')->assertOk()->assertSee('no plan');
-        $backup = $run->backup_id;
-        $this->post("/backups/$backup/restore")->assertRedirect();
+            ->assertSee('1 to answer')
+            ->assertSee('Go back')
+            ->assertSee('Keep theirs');
         $back = Deployment::latest('id')->firstOrFail();
+        self::assertSame(DeploymentState::Planned, $back->state);
+        $this->post("/deployments/$back->id/start")->assertSessionHas('trouble');
+        self::assertSame('edited by hand', file_get_contents($this->root().'/about.html'));
+        $this->post("/deployments/$back->id/answers", ['scope' => 'about.html', 'choice' => 'theirs']);
+        $this->post("/deployments/$back->id/start")->assertRedirect();
+        self::assertSame(DeploymentState::Proven, $back->refresh()->state, (string) $back->trouble);
+        self::assertSame('edited by hand', file_get_contents($this->root().'/about.html'));
+        self::assertSame($before, array_diff_key(self::contents($this->root()), ['/about.html' => true]));
+        $this->post("/deployments/$back->id/start")->assertSessionHas('trouble', 'This plan was started already.');
+    }
+
+    public function test_going_back_over_what_somebody_changed_since_has_theirs_in_its_own_backup(): void
+    {
+        $before = self::contents($this->root());
+        $run = $this->deployed();
+        file_put_contents($this->root().'/about.html', 'edited by hand');
+        $this->actingAs($this->person)->post("/deployments/$run->id/undo");
+        $back = Deployment::latest('id')->firstOrFail();
+        $this->post("/deployments/$back->id/answers", ['scope' => '', 'choice' => 'ours'])->assertRedirect();
         $this->post("/deployments/$back->id/start")->assertRedirect();
         self::assertSame(DeploymentState::Proven, $back->refresh()->state, (string) $back->trouble);
         self::assertSame($before, self::contents($this->root()));
-        $this->post("/deployments/$back->id/start")->assertSessionHas('trouble', 'This plan was started already.');
+        $this->post("/backups/$back->backup_id/restore", ['paths' => ['about.html']])->assertRedirect();
+        $theirs = Deployment::latest('id')->firstOrFail();
+        $this->post("/deployments/$theirs->id/start");
+        self::assertSame('edited by hand', file_get_contents($this->root().'/about.html'));
     }
 
     public function test_a_plan_that_no_longer_fits_the_server_is_made_anew_and_says_what_is_different(): void

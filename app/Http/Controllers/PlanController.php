@@ -13,6 +13,7 @@ use App\Deployments\PlanTree;
 use App\Deployments\Ways;
 use App\Deployments\WaysView;
 use App\Models\Deployment;
+use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Storage\RunFiles;
 use Cellarium\Core\People\Permission;
@@ -57,6 +58,7 @@ final class PlanController
             $deployment->site,
             $deployment->runPlace(),
             self::filter($request),
+            $deployment->kind === DeploymentKind::Undo,
         );
         $from = self::from($request);
         $facts = ['deployment' => $deployment, 'rowsAt' => "/deployments/$deployment->id/plan?"];
@@ -131,6 +133,7 @@ final class PlanController
                     null,
                     null,
                     false,
+                    $deployment->kind === DeploymentKind::Undo,
                 ),
                 $bytes,
                 $isHidden,

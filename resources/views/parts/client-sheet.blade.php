@@ -49,9 +49,10 @@
                                     <br><span class="soft">Backup before: {{ $page->backupOf($change) }}</span>
                                 @endif
                             </td>
-                            <td data-label="by">{{ $change->by === '' ? $change->kind->label() : $change->by }}</td>
+                            <td data-label="by">{{ $page->by($change) }}</td>
                             <td data-label="files">{{ $change->files() }}</td>
-                            <td data-label="how it ended"><b class="{{ $change->isGood ? 'good' : 'bad' }}">{{ $change->outcome }}</b>
+                            <td data-label="how it ended">
+                                <b class="{{ $change->isGood ? 'good' : 'bad' }}">{{ $change->outcome }}</b>
                                 @if ($change->proof !== null)
                                     <br>{{ $change->proof->sentence() }}
                                 @endif

@@ -8,7 +8,9 @@ use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanContents;
 use Cellarium\Core\Plan\PlanImpossible;
@@ -16,6 +18,7 @@ use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Undo;
 use Cellarium\Core\Plan\Why;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
 final class PlannerTest extends TestCase
@@ -262,6 +265,85 @@ final class PlannerTest extends TestCase
         self::assertNotNull($undo->target->get('img'), 'somebody else has a file in it');
         self::assertNotNull($undo->target->get('img/b'));
         self::assertNull($undo->target->get('img/a'));
+    }
+
+    /**
+     * @param  array<string, Choice>  $answers
+     * @param  array<string, string>  $expected  what becomes of each, where it is not left as it is
+     */
+    #[DataProvider('waysBack')]
+    public function test_going_back_asks_about_what_somebody_changed_since_and_does_the_rest(
+        array $answers,
+        array $expected,
+    ): void {
+        $before = Manifest::of([self::file('index.html', 'old'), self::file('gone', 'was'), self::file('note', 'n')]);
+        $made = [self::file('index.html', 'new!'), self::directory('img'), self::file('img/a', 'a')];
+        $after = Manifest::of([...$made, self::file('img/b', 'b'), self::file('note', 'n')]);
+        $done = Planner::plan(
+            Manifest::of([...$made, self::file('img/b', 'b')]),
+            $before,
+            new Policy(ours: ['gone']),
+        );
+        $live = $after->without(['img/b'])->with([
+            self::file(
+                'index.html',
+                'edit',
+                3000,
+                false,
+            ),
+            self::file('img/a', 'mine', 3000),
+            self::file('gone', 'put', 3000),
+        ]);
+        $undo = Undo::of(
+            $done,
+            $before,
+            $after,
+            $live,
+        );
+        self::assertEqualsCanonicalizing(['index.html', 'img/a', 'img/b', 'gone'], $undo->changedSince);
+        $plan = Planner::plan(
+            $undo->target,
+            $live,
+            new Policy(exact: true, asks: $undo->changedSince),
+            $after,
+            array_reduce(
+                array_keys($answers),
+                static fn (Answers $given, string $path): Answers => $given->with($path, $answers[$path]),
+                Answers::none(),
+            ),
+        );
+        self::assertSame($expected, array_filter(
+            array_map(static fn (array $told): string => $told[0], self::told($plan)),
+            static fn (string $change): bool => $change !== 'same' && $change !== 'kept',
+        ));
+    }
+
+    /** @return array<string, array{array<string, Choice>, array<string, string>}> */
+    public static function waysBack(): array
+    {
+        return [
+            'nothing said yet: nothing of theirs is touched, and the folder stays for it' => [
+                [],
+                ['gone' => 'asked', 'img/a' => 'asked', 'index.html' => 'asked'],
+            ],
+            'back with everything' => [
+                ['gone' => Choice::Ours, 'img/a' => Choice::Ours, 'index.html' => Choice::Ours],
+                [
+                    'gone' => 'replaced',
+                    'img' => 'set_aside',
+                    'img/a' => 'set_aside',
+                    'index.html' => 'replaced',
+                ],
+            ],
+            'theirs stays' => [
+                ['gone' => Choice::Theirs, 'img/a' => Choice::Theirs, 'index.html' => Choice::Theirs],
+                [],
+            ],
+            'some of each' => [
+                ['gone' => Choice::Both, 'img/a' => Choice::Theirs, 'index.html' => Choice::Ours],
+                ['gone' => 'replaced', 'gone.live-1970-01-01' => 'added', 'index.html' => 'replaced'],
+            ],
+        ];
     }
 
     public function test_unknown_contents_are_never_sent(): void
