@@ -25,6 +25,7 @@ use App\Http\Controllers\HandOverController;
 use App\Http\Controllers\LibraryController;
 use App\Http\Controllers\MeController;
 use App\Http\Controllers\MendController;
+use App\Http\Controllers\MoveController;
 use App\Http\Controllers\OverTimeController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\PackageTypeController;
@@ -276,6 +277,8 @@ $signedIn(Permission::ChangeAccounts)->group(function (): void {
     Route::post('/accounts', [AccountFormController::class, 'create']);
     Route::get('/accounts/{account}/edit', [AccountFormController::class, 'edit']);
     Route::post('/accounts/{account}', [AccountFormController::class, 'update']);
+    Route::get('/accounts/{account}/anew', [MoveController::class, 'show']);
+    Route::post('/accounts/{account}/anew', [MoveController::class, 'carryOut']);
     Route::post('/accounts/{account}/renew-password', [AccountController::class, 'renewPassword']);
     Route::post('/accounts/{account}/remedy', [AccountController::class, 'remedy']);
     Route::get('/accounts/{account}/sites/new', [SiteController::class, 'new']);

@@ -165,7 +165,7 @@ final readonly class Runner
             $this->facts->mustAnswer($deployment),
         );
         $start = $addresses->start();
-        $hostAddress = $site->leads_elsewhere ? $endpoint->address : null;
+        $hostAddress = $this->hostAddress($site, $endpoint->address);
         $watch = $start === null ? null : $this->connections->outageWatch($start, $hostAddress);
         // What asked is gone with what was killed.
         $earlier = $deployment->outage()
@@ -242,6 +242,16 @@ final readonly class Runner
                 $site->account->update(['connections_most' => $pool->taken(), 'connections_seen_at' => now()]);
             });
         }
+    }
+
+    /** Where the site is asked for while its name leads elsewhere; null for where its name leads. */
+    private function hostAddress(Site $site, ?string $address): ?string
+    {
+        $named = (string) parse_url($site->base_url, PHP_URL_HOST);
+
+        return $site->leads_elsewhere && ! in_array($address, $this->connections->names()->addresses($named), true)
+            ? $address
+            : null;
     }
 
     /** What the host does by itself for this run; null where it has no control service. */

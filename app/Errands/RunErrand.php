@@ -33,6 +33,8 @@ use App\Models\FileDraft;
 use App\Models\PendingAction;
 use App\Models\Site;
 use App\Models\Upload;
+use App\Moves\AccountMove;
+use App\Moves\MoveAccount;
 use App\Packages\Types;
 use App\Packages\Uploads;
 use App\Reach\DirectoryLook;
@@ -152,6 +154,7 @@ final class RunErrand implements ShouldQueue
             ErrandKind::FindFiles => $this->findFiles($errand),
             ErrandKind::CheckRights => $this->checkRights($errand),
             ErrandKind::CopyElsewhere => $this->copyElsewhere($errand),
+            ErrandKind::MoveAccount => $this->moveAccount($errand),
         };
     }
 
@@ -367,6 +370,29 @@ final class RunErrand implements ShouldQueue
             'words' => 'The files are fetched and compared with what is there; nothing is replaced yet.',
             'back' => "/deployments/$plan->id",
         ];
+    }
+
+    /** @return array<string, mixed> */
+    private function moveAccount(Errand $errand): array
+    {
+        $given = $errand->given;
+        $account = static fn (int $id): Account => Account::with('client', 'sites.destinations', 'ftpUsers')->find($id)
+            ?? throw self::removed();
+        $done = app(MoveAccount::class)->carryOut(
+            new AccountMove(
+                $account((int) $errand->account_id),
+                $account((int) ($given['to'] ?? 0)),
+                $given['directories'] ?? [],
+            ),
+            $given['sites'] ?? [],
+            $given['users'] ?? [],
+            $errand->person,
+        );
+
+        return ['words' => $done['troubles'] === []
+            ? "{$done['sites']} sites and {$done['users']} FTP users are there. Their files wait below as plans."
+            : throw new Problem("{$done['sites']} sites and {$done['users']} FTP users are there. "
+                .implode(' ', $done['troubles']))];
     }
 
     /** @return \Closure(): void that throws Cancelled once somebody has cancelled it */

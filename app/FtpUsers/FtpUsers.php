@@ -17,12 +17,12 @@ use App\Models\RecordKind;
 use App\Record\Record;
 use App\Text\When;
 use Carbon\CarbonImmutable;
+use Cellarium\Core\Connection\DirectoryPath;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordMaker;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\InstructionSheet;
-use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Database\UniqueConstraintViolationException;
@@ -350,19 +350,7 @@ final readonly class FtpUsers
 
     private function makeDirectory(Account $account, RemotePath $directory): void
     {
-        $remote = $this->connections->remote($account);
-        $place = RemotePath::root();
-        $made = false;
-        foreach ($directory->depth() === 0 ? [] : explode('/', substr($directory->toString(), 1)) as $name) {
-            $place = $place->child($name);
-            $entry = $made ? null : $remote->stat($place);
-            $entry === null || $entry->kind === EntryKind::Directory || throw new Problem("$place is not a directory.");
-            if ($entry === null) {
-                $remote->makeDirectory($place);
-                $made = true;
-            }
-        }
-        $made === false
-            || Record::write(RecordKind::DirectoryMade, "$directory made in $account->host for an FTP user", $account);
+        DirectoryPath::make($this->connections->remote($account), $directory)
+            && Record::write(RecordKind::DirectoryMade, "$directory made in $account->host for an FTP user", $account);
     }
 }

@@ -25,19 +25,31 @@ enum ErrandKind: string
     case FindFiles = 'find_files';
     case CopyElsewhere = 'copy_elsewhere';
     case CheckRights = 'check_rights';
+    case MoveAccount = 'move_account';
 
     /**
      * Whether it can be cancelled once it has begun: it changes nothing at the host, or takes its own trace away again.
      */
     public function onlyLooks(): bool
     {
-        return ! in_array($this, [self::RenewPassword, self::CloseUser, self::Remove, self::ChangeFiles], true);
+        return ! in_array($this, [
+            self::RenewPassword,
+            self::CloseUser,
+            self::Remove,
+            self::ChangeFiles,
+            self::MoveAccount,
+        ], true);
     }
 
     /** Whether it may take minutes, so that it must not keep those waiting that take a moment. */
     public function isLong(): bool
     {
-        return in_array($this, [self::FindFiles, self::CheckRights, self::CopyElsewhere], true);
+        return in_array($this, [
+            self::FindFiles,
+            self::CheckRights,
+            self::CopyElsewhere,
+            self::MoveAccount,
+        ], true);
     }
 
     /** What it is waited for, in a sentence. */
@@ -70,6 +82,7 @@ enum ErrandKind: string
             self::FindFiles => 'Looking for files',
             self::CheckRights => 'Checking the rights of the site',
             self::CopyElsewhere => 'Fetching the files for the other site',
+            self::MoveAccount => 'Making the account anew at the other host',
         };
     }
 }

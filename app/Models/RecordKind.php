@@ -185,6 +185,8 @@ enum RecordKind: string
 
     case SiteAdded = 'site_added';
 
+    case SiteMoved = 'site_moved';
+
     case SiteChanged = 'site_changed';
 
     public static function of(RunEnd $end): self

@@ -242,6 +242,13 @@ final readonly class RunFiles
         WholeFile::write($this->knownFile($site, $root), $look->lines());
     }
 
+    /** What was seen of it lies at another host from here on. */
+    public function forgetKnown(Site $site): void
+    {
+        $own = "$this->var/manifests/site-$site->id";
+        array_map(unlink(...), [...glob("$own.jsonl") ?: [], ...glob("$own-*.jsonl") ?: []]);
+    }
+
     /** One for each directory: what was seen in another says nothing. */
     private function knownFile(Site $site, RemotePath $root): string
     {

@@ -195,6 +195,8 @@ return new class extends Migration
         Schema::create('sites', function (Blueprint $table): void {
             $table->id();
             $table->foreignId('account_id')->constrained();
+            // From which account it was made anew in this one; null for none.
+            $table->foreignId('moved_from_id')->nullable()->constrained('accounts');
             $table->foreignId('client_id')->nullable()->constrained();
             $table->string('domain');
             $table->string('base_url');

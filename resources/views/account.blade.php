@@ -106,6 +106,7 @@
                 @endif
                 <div class="row-acts">
                     <x-action to="/accounts/{{ $account->id }}/sites/new" method="GET">Add a site</x-action>
+                    <x-action to="/accounts/{{ $account->id }}/anew" method="GET">Make anew at another host</x-action>
                 </div>
             </section>
             @if ($map->isWide())

@@ -130,6 +130,8 @@ final class EveryRouteTest extends AppTestCase
         'POST accounts/{account}/connect' => [],
         'GET accounts/{account}/ladder' => [],
         'POST accounts/{account}/renew-password' => [],
+        'GET accounts/{account}/anew' => ['to'],
+        'POST accounts/{account}/anew' => ['to', 'sites', 'users', 'directories'],
         'POST accounts/{account}/remedy' => ['change', 'value'],
         'GET accounts/{account}/sites/new' => [],
         'POST accounts/{account}/sites' => self::SITE_FORM,

@@ -25,6 +25,8 @@ final class PlainInput
         'names',
         'brought',
         'paths',
+        'sites',
+        'directories',
     ];
 
     public function handle(Request $request, Closure $next): Response
