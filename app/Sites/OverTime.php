@@ -179,6 +179,36 @@ final readonly class OverTime
         return (string) stream_get_contents($sink);
     }
 
+    /**
+     * Two moments to begin with: those of the newest two backups, or far apart where there are none.
+     *
+     * @return array{a: array{at: int, x: float, words: string}, b: array{at: int, x: float, words: string}}
+     */
+    public function moments(): array
+    {
+        $backups = [];
+        foreach ($this->line->events as $event) {
+            $event->lane === Lane::Backups && $event->at <= $this->line->until && $backups[] = $event->at;
+        }
+        $quarter = intdiv($this->line->until - $this->line->from, 4);
+        [$a, $b] = count($backups) < 2
+            ? [$this->line->from + $quarter, $this->line->until - $quarter]
+            : array_slice($backups, -2);
+        $moment = fn (int $at): array => [
+            'at' => $at,
+            'x' => self::LEFT + round($this->line->x($at), 1),
+            'words' => CarbonImmutable::createFromTimestamp($at)->shown('j M Y H:i'),
+        ];
+
+        return ['a' => $moment($a), 'b' => $moment($b)];
+    }
+
+    /** Where the time begins and ends within the drawing. */
+    public function leftEdge(): int
+    {
+        return self::LEFT;
+    }
+
     /** Earlier by a part of what is shown, later, and never beyond now. */
     public function moved(float $spans): string
     {

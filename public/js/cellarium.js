@@ -246,6 +246,65 @@
         fromLink.form.hasAttribute('data-send-from-link') && fromLink.form.requestSubmit();
     }
 
+    // Two moments on a drawing over time: dragged, or moved by keys; what is sent is the form below.
+    const momentAt = (handle, at) => {
+        const { from, until, left, zone } = handle.ownerSVGElement.dataset;
+        const width = handle.ownerSVGElement.viewBox.baseVal.width - 2 * left;
+        const moment = Math.round(Math.min(until, Math.max(from, at)));
+        const words = new Date(1000 * moment).toLocaleString('en-GB', {
+            timeZone: zone,
+            day: 'numeric',
+            month: 'short',
+            year: 'numeric',
+            hour: '2-digit',
+            minute: '2-digit',
+        }).replace(',', '');
+        handle.setAttribute('transform', `translate(${+left + (width * (moment - from)) / (until - from)} 0)`);
+        handle.setAttribute('aria-valuenow', moment);
+        handle.setAttribute('aria-valuetext', words);
+        const form = handle.closest('.over-time').querySelector('.moments-form');
+        form.elements[`${handle.dataset.moment}_at`].value = moment;
+        form.querySelector(`[data-moment-words="${handle.dataset.moment}"]`).textContent = words;
+    };
+    document.addEventListener('pointerdown', (event) => {
+        const handle = event.target.closest?.('.moment');
+        if (!handle) {
+            return;
+        }
+        event.preventDefault();
+        handle.focus();
+        handle.setPointerCapture(event.pointerId);
+        const follow = ({ clientX }) => {
+            const svg = handle.ownerSVGElement;
+            const { from, until, left } = svg.dataset;
+            const box = svg.getBoundingClientRect();
+            const x = ((clientX - box.left) * svg.viewBox.baseVal.width) / box.width - left;
+            momentAt(handle, +from + ((until - from) * x) / (svg.viewBox.baseVal.width - 2 * left));
+        };
+        const end = () => handle.removeEventListener('pointermove', follow);
+        handle.addEventListener('pointermove', follow);
+        handle.addEventListener('pointerup', end, { once: true });
+        handle.addEventListener('pointercancel', end, { once: true });
+    });
+    document.addEventListener('keydown', (event) => {
+        const handle = event.target.closest?.('.moment');
+        const step = {
+            ArrowLeft: -0.01,
+            ArrowDown: -0.01,
+            ArrowRight: 0.01,
+            ArrowUp: 0.01,
+            PageDown: -0.1,
+            PageUp: 0.1,
+            Home: -1,
+            End: 1,
+        }[event.key];
+        if (handle && step !== undefined) {
+            event.preventDefault();
+            const { from, until } = handle.ownerSVGElement.dataset;
+            momentAt(handle, +handle.getAttribute('aria-valuenow') + step * (until - from));
+        }
+    });
+
     // The reach map: a lane lights up with the rows it reaches, a row with the lanes that reach it.
     const light = (map, lanes, rows, words) => {
         map.classList.toggle('has-lit', lanes !== null);

@@ -4,6 +4,7 @@
                 href="/clients/{{ $account->client_id }}"><b>{{ $account->client->name }}</b></a><i>›</i><a
                 href="/accounts/{{ $account->id }}"><x-path :path="$account->host" /></a><i>›</i>make
             anew</x-where></x-slot:where>
+    <div class="stack">
     <section class="sheet" aria-labelledby="anew">
         <h1 id="anew">Make this account anew at another host</h1>
         <p class="soft">Sites go there with their history and are filled from their newest backups, each by a plan that
@@ -25,7 +26,7 @@
         </form>
     </section>
     @if ($there !== [])
-        <section class="sheet apart" aria-labelledby="there">
+        <section class="sheet" aria-labelledby="there">
             <h2 id="there">There already <small>{{ count($there) }}</small></h2>
             <table class="facts-table is-roomy">
                 <thead>
@@ -66,7 +67,7 @@
         </section>
     @endif
     @if ($move !== null)
-        <form method="post" action="/accounts/{{ $account->id }}/anew" class="apart">
+        <form method="post" action="/accounts/{{ $account->id }}/anew" class="stack">
             @csrf
             <input type="hidden" name="to" value="{{ $to->id }}">
             <section class="sheet" aria-labelledby="sites">
@@ -130,7 +131,7 @@
                     </table>
                 @endif
             </section>
-            <section class="sheet apart" aria-labelledby="users">
+            <section class="sheet" aria-labelledby="users">
                 <h2 id="users">FTP users <small>{{ count($move->users) }}</small></h2>
                 @if ($move->users === [])
                     <p class="calm">No FTP user is open in this account.</p>
@@ -168,11 +169,12 @@
                 @endif
             </section>
             @if ($move->sites !== [] || $move->users !== [])
-                <div class="row-acts apart">
+                <div class="row-acts">
                     <button class="act is-main" data-once>Make what is marked at {{ $to->host }}</button>
                     <span class="soft">The old FTP users stay open until you close them.</span>
                 </div>
             @endif
         </form>
     @endif
+    </div>
 </x-page>

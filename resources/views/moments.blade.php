@@ -22,6 +22,13 @@
         @if ($backups->count() < 2)
             <p class="calm">There are no two backups to compare yet.</p>
         @endif
+        @if ($isByMoments && $a !== null && $b !== null)
+            <p class="soft">What was there at the moments you chose is known from the last backup before each:
+                {{ $a->verified_at->shown('j M Y H:i') }} and {{ $b->verified_at->shown('j M Y H:i') }}.</p>
+        @endif
+        @if ($a !== null && $a->is($b))
+            <p class="calm">No backup was taken between the two. Take one now, or choose moments further apart.</p>
+        @endif
         @if ($differences !== [])
             <form method="post" action="/backups/{{ $a->id }}/restore">
                 @csrf

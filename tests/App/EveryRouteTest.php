@@ -241,7 +241,7 @@ final class EveryRouteTest extends AppTestCase
         'POST sites/{site}/rehearsals' => [],
         'GET backups/sites' => ['page'],
         'GET sites/{site}/over-time' => ['days', 'until'],
-        'GET sites/{site}/moments' => ['a', 'b'],
+        'GET sites/{site}/moments' => ['a', 'b', 'a_at', 'b_at'],
         'GET sites/{site}/moments/text' => ['a', 'b', 'path'],
         'GET sites/{site}/over-time.csv' => ['days', 'until'],
         'GET sites/{site}/backup-rule' => self::BACKUP_RULE,

@@ -43,3 +43,32 @@ test('a rule is tried and saved; a backup is pinned, rehearsed, and a file of it
     await page.getByRole('heading', { name: /What will change/ }).waitFor();
     assert.deepEqual(page.troubles, []);
 });
+
+test('two moments are dragged on the drawing, or moved by keys, and compared', async () => {
+    const page = await signIn();
+    await page.goto(`${base}/sites/1/over-time?days=91`);
+    const a = page.getByRole('slider', { name: 'Moment A' });
+    const b = page.getByRole('slider', { name: 'Moment B' });
+    const before = +(await a.getAttribute('aria-valuenow'));
+    const from = +(await a.getAttribute('aria-valuemin'));
+    const grip = await a.locator('circle').boundingBox();
+    const drawing = await page.locator('.over-time-scroll svg').boundingBox();
+    await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(drawing.x + 300, grip.y, { steps: 5 });
+    await page.mouse.up();
+    const dragged = +(await a.getAttribute('aria-valuenow'));
+    assert.ok(dragged < before && dragged > from, `${dragged} lies between ${from} and ${before}`);
+    await b.focus();
+    await page.keyboard.press('Home');
+    assert.equal(+(await b.getAttribute('aria-valuenow')), from);
+    await page.keyboard.press('End');
+    await page.keyboard.press('ArrowLeft');
+    const words = await b.getAttribute('aria-valuetext');
+    await page.locator('.moments-form').getByText(words).waitFor();
+    await page.getByRole('button', { name: 'Compare A and B' }).click();
+    await page.getByRole('heading', { name: /From A to B/ }).waitFor();
+    assert.equal(+new URL(page.url()).searchParams.get('a_at'), dragged);
+    await page.getByText(/known from the last backup before each/).waitFor();
+    assert.deepEqual(page.troubles, []);
+});

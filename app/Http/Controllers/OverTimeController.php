@@ -8,6 +8,7 @@ use App\Backups\Expiry;
 use App\Backups\TwoMoments;
 use App\Failure\Problem;
 use App\Files\FileSecrets;
+use App\Models\Backup;
 use App\Models\Site;
 use App\Sites\OverTime;
 use App\Text\When;
@@ -44,21 +45,33 @@ final class OverTimeController
     public function moments(Request $request, Site $site, TwoMoments $moments): View
     {
         $site->load('account.client', 'client');
-        $asked = $request->validate(['a' => ['nullable', 'integer'], 'b' => ['nullable', 'integer']]);
+        $asked = $request->validate([
+            'a' => ['nullable', 'integer'],
+            'b' => ['nullable', 'integer'],
+            'a_at' => ['nullable', 'integer', 'between:0,253402300799'],
+            'b_at' => ['nullable', 'integer', 'between:0,253402300799'],
+        ]);
         $backups = Expiry::held()
             ->with('site')
             ->where(['site_id' => $site->id, 'root' => $site->application_root])
             ->latest('verified_at')
             ->limit(self::MOST_BACKUPS)
             ->get();
-        $b = $backups->firstWhere('id', (int) ($asked['b'] ?? 0)) ?? $backups->first();
-        $a = $backups->firstWhere('id', (int) ($asked['a'] ?? 0)) ?? $backups->get(1);
+        // What was there at a moment is known from the last backup before it.
+        $of = static fn (string $side): ?Backup => isset($asked["{$side}_at"])
+            ? $backups->first(
+                static fn (Backup $one): bool => $one->verified_at->getTimestamp() <= $asked["{$side}_at"],
+            ) ?? $backups->last()
+            : $backups->firstWhere('id', (int) ($asked[$side] ?? 0));
+        $b = $of('b') ?? $backups->first();
+        $a = $of('a') ?? $backups->get(1);
         // Whichever was chosen first, the earlier one is A.
         [$a, $b] = $a !== null && $b !== null && $a->verified_at > $b->verified_at ? [$b, $a] : [$a, $b];
 
         return view('moments', [
             'site' => $site,
             'backups' => $backups,
+            'isByMoments' => isset($asked['a_at']) || isset($asked['b_at']),
             'a' => $a,
             'b' => $b,
             'differences' => $a === null || $b === null ? [] : $moments->between($site, $a, $b),

@@ -117,7 +117,7 @@
                         <dt>Live</dt>
                         <dd><a href="{{ $view->site->liveLink() }}" target="_blank"
                                 rel="noreferrer noopener"><x-domain :name="$view->site->domain" /></a></dd>
-                        <dt>No site</dt>
+                        <dt>Outage</dt>
                         <dd>{{ $view->outage() }}</dd>
                         <dt>Replaced</dt>
                         <dd>{{ $deployment->way->laysTree() ? 'by ' : '' }}{{ $deployment->way->verb() }}</dd>
@@ -154,12 +154,14 @@
                     <dt>Way back</dt>
                     <dd>{{ $view->wayBack() }}</dd>
                 </dl>
-                @if ($view->canBeUndone())
-                    <x-action to="/deployments/{{ $deployment->id }}/undo">Undo this deployment</x-action>
-                @endif
-                @if ($view->canHaveASheet())
-                    <x-action to="/deployments/{{ $deployment->id }}/sheet">Sheet for the client</x-action>
-                @endif
+                <div class="row-acts">
+                    @if ($view->canBeUndone())
+                        <x-action to="/deployments/{{ $deployment->id }}/undo">Undo this deployment</x-action>
+                    @endif
+                    @if ($view->canHaveASheet())
+                        <x-action to="/deployments/{{ $deployment->id }}/sheet">Sheet for the client</x-action>
+                    @endif
+                </div>
             </section>
             @if ($view->isPlanned())
                 @include('parts.room', ['room' => $view->room()])

@@ -5,9 +5,6 @@
         <h2 id="over-time-title">Over time <small>{{ $drawing->until->subDays($drawing->days)->format('j M Y') }} to
             {{ $drawing->until->format('j M Y H:i') }}</small></h2>
         <nav class="row-acts" aria-label="How much of it" hx-target="#over-time" hx-swap="outerHTML">
-            @leads("/sites/{$drawing->site->id}/moments")
-                <a href="/sites/{{ $drawing->site->id }}/moments">compare two moments</a>
-            @endleads
             <a href="{{ $address }}?days={{ $drawing->days }}&until={{ $drawing->moved(-0.5) }}"
                 hx-get="{{ $address }}?days={{ $drawing->days }}&until={{ $drawing->moved(-0.5) }}">earlier</a>
             @foreach (OverTime::SPANS as $days => $span)
@@ -28,7 +25,9 @@
         </svg>
         <div class="over-time-scroll" tabindex="0" role="group" aria-label="The drawing">
         <svg viewBox="0 0 {{ OverTime::WIDTH }} {{ $drawing->height }}" width="{{ OverTime::WIDTH }}"
-            height="{{ $drawing->height }}">
+            height="{{ $drawing->height }}" data-from="{{ $drawing->line->from }}"
+            data-until="{{ $drawing->line->until }}" data-left="{{ $drawing->leftEdge() }}"
+            data-zone="{{ \App\Text\When::zone() }}">
             @foreach ($drawing->ticks as $tick)
                 <line x1="{{ $tick['x'] }}" y1="10" x2="{{ $tick['x'] }}" y2="{{ $drawing->height - 24 }}"
                     class="axis" />
@@ -58,6 +57,18 @@
                         $mark['count'] }}</text>
                 @endif
             @endforeach
+            @leads("/sites/{$drawing->site->id}/moments")
+                @foreach ($drawing->moments() as $name => $moment)
+                    <g class="moment" data-moment="{{ $name }}" tabindex="0" role="slider"
+                        aria-label="Moment {{ strtoupper($name) }}" aria-valuemin="{{ $drawing->line->from }}"
+                        aria-valuemax="{{ $drawing->line->until }}" aria-valuenow="{{ $moment['at'] }}"
+                        aria-valuetext="{{ $moment['words'] }}" transform="translate({{ $moment['x'] }} 0)">
+                        <line y1="12" y2="{{ $drawing->height - 24 }}" />
+                        <circle cy="{{ $drawing->height - 24 }}" r="11" />
+                        <text y="{{ $drawing->height - 20 }}" text-anchor="middle">{{ strtoupper($name) }}</text>
+                    </g>
+                @endforeach
+            @endleads
             <defs>
                 <circle id="sign-taken" r="6" />
                 <g id="sign-rehearsed"><circle r="6" /><circle r="9" fill="none" stroke-width="2" /></g>
@@ -70,6 +81,17 @@
         </svg>
         </div>
     </div>
+    @leads("/sites/{$drawing->site->id}/moments")
+        <form method="get" action="/sites/{{ $drawing->site->id }}/moments" class="row-acts moments-form">
+            @foreach ($drawing->moments() as $name => $moment)
+                <input type="hidden" name="{{ $name }}_at" value="{{ $moment['at'] }}">
+                <span><b>{{ strtoupper($name) }}</b> <output data-moment-words="{{ $name }}">{{ $moment['words']
+                    }}</output></span>
+            @endforeach
+            <button class="act">Compare A and B</button>
+            <span class="soft">Drag A and B in the drawing, or move them with the arrow keys.</span>
+        </form>
+    @endleads
     <details>
         <summary>As a table, {{ count($drawing->line->events) === 1 ? '1 event' : number_format(
             count($drawing->line->events)).' events' }}</summary>
