@@ -182,21 +182,4 @@ final readonly class BackupTaker
             $seen[$sha256] = true;
         }
     }
-
-    /**
-     * Reads the manifest and all contents back and compares every hash.
-     *
-     * @throws StoreFailure naming the first file that is not as it was
-     */
-    public function verify(string $name): void
-    {
-        $seen = [];
-        foreach ($this->shelf->manifest($name)->files() as $file) {
-            $sha256 = $file->sha256 ?? throw StoreFailure::damaged($file->path->toString());
-            if (! isset($seen[$sha256]) && ! $this->store->isIntact($sha256, $file->size)) {
-                throw StoreFailure::damaged($file->path->toString());
-            }
-            $seen[$sha256] = true;
-        }
-    }
 }

@@ -23,11 +23,15 @@
             <p class="calm">There are no two backups to compare yet.</p>
         @endif
         @if ($isByMoments && $a !== null && $b !== null)
-            <p class="soft">What was there at the moments you chose is known from the last backup before each:
+            <p class="soft">What was there at the moments you chose is known from the last backup before each, or the
+                oldest there is:
                 {{ $a->verified_at->shown('j M Y H:i') }} and {{ $b->verified_at->shown('j M Y H:i') }}.</p>
         @endif
         @if ($a !== null && $a->is($b))
             <p class="calm">No backup was taken between the two. Take one now, or choose moments further apart.</p>
+        @endif
+        @if ($differences === [] && $a !== null && $b !== null && ! $a->is($b))
+            <p class="calm">Nothing differs between the two.</p>
         @endif
         @if ($differences !== [])
             <form method="post" action="/backups/{{ $a->id }}/restore">

@@ -34,6 +34,7 @@
                 to="/accounts/{{ $account->id }}/ftp-users/new?directory={{ urlencode($site->document_root) }}">New
                 FTP user</x-action>
             <x-action to="/sites/{{ $site->id }}/edit" method="GET">Settings</x-action>
+            <x-action to="/sheets?site={{ $site->id }}" method="GET">Sheets</x-action>
         </div>
     </header>
     @if ($view->going() !== null)
