@@ -22,8 +22,7 @@ final readonly class S3Objects implements StoredObjects
 {
     private const CONNECT_SECONDS = 5;
 
-    /** Without an answer for so long, the store is away. */
-    private const SILENT_SECONDS = 60;
+    private const SILENT_SECONDS = 30;
 
     private const TRIES = 2;
 
@@ -32,8 +31,12 @@ final readonly class S3Objects implements StoredObjects
     {
     }
 
-    public static function connect(S3Settings $settings, string $directory): self
-    {
+    /** @param  int  $silentSeconds  without an answer for so long, the store is away */
+    public static function connect(
+        S3Settings $settings,
+        string $directory,
+        int $silentSeconds = self::SILENT_SECONDS,
+    ): self {
         $client = new S3Client([
             'version' => '2006-03-01',
             'region' => $settings->region,
@@ -43,8 +46,10 @@ final readonly class S3Objects implements StoredObjects
             'retries' => self::TRIES,
             'http' => [
                 'connect_timeout' => self::CONNECT_SECONDS,
-                'read_timeout' => self::SILENT_SECONDS,
-                'curl' => [CURLOPT_LOW_SPEED_LIMIT => 1, CURLOPT_LOW_SPEED_TIME => self::SILENT_SECONDS],
+                'read_timeout' => $silentSeconds,
+                // What is read as a stream goes another way, on which the system's own patience would count.
+                'stream_context' => ['http' => ['timeout' => $silentSeconds]],
+                'curl' => [CURLOPT_LOW_SPEED_LIMIT => 1, CURLOPT_LOW_SPEED_TIME => $silentSeconds],
             ],
         ]);
 

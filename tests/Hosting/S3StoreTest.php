@@ -6,6 +6,7 @@ namespace Tests\Hosting;
 
 use Cellarium\Core\Storage\ContentKeys;
 use Cellarium\Core\Storage\ContentSweep;
+use Cellarium\Core\Storage\S3Objects;
 use Cellarium\Core\Storage\S3Settings;
 use Cellarium\Core\Storage\SealedContentStore;
 use Cellarium\Core\Storage\StoreFailure;
@@ -13,6 +14,7 @@ use Cellarium\Core\Storage\StoreFault;
 use Cellarium\Core\Storage\StoreSettings;
 use PHPUnit\Framework\Attributes\After;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\DelayingProxy;
 use Tests\Support\S3Server;
 use Tests\Support\Scratch;
 
@@ -118,6 +120,60 @@ final class S3StoreTest extends TestCase
         self::assertSame([], glob("$this->own/incoming/*"));
         $this->server->start();
         self::assertSame('there', $store->text($sha256));
+    }
+
+    public function test_a_store_that_answers_slowly_is_waited_for(): void
+    {
+        $slow = new DelayingProxy(120, [$this->server->port]);
+        try {
+            $settings = $this->server->settings();
+            $far = new S3Settings(
+                'http://'.DelayingProxy::ADDRESS.":{$this->server->port}",
+                $settings->region,
+                $settings->bucket,
+                $settings->prefix,
+                $settings->key,
+                $settings->secret,
+            );
+            $store = $this->settings($far)->open();
+            $text = random_bytes(300_000);
+            $sha256 = $store->put(str_split($text, 50_000))->sha256;
+            self::assertSame($text, $store->text($sha256));
+            self::assertTrue($store->isIntact($sha256, strlen($text)));
+            self::assertFalse($store->has(hash('sha256', 'nothing')));
+        } finally {
+            $slow->stop();
+        }
+        self::assertSame($text, $this->store()->text($sha256), 'all of it came there');
+    }
+
+    public function test_a_store_that_takes_what_it_is_asked_and_never_answers_is_told_as_away(): void
+    {
+        $sha256 = $this->store()->put(['there'])->sha256;
+        $mute = stream_socket_server('tcp://127.0.0.1:0');
+        self::assertNotFalse($mute);
+        $settings = $this->server->settings();
+        $objects = S3Objects::connect(new S3Settings(
+            'http://'.stream_socket_get_name($mute, false),
+            $settings->region,
+            $settings->bucket,
+            $settings->prefix,
+            $settings->key,
+            $settings->secret,
+        ), $this->directory(), 1);
+        foreach ([
+            'reading' => static fn () => stream_get_contents($objects->open($sha256)),
+            'looking' => static fn () => $objects->has($sha256),
+            'listing' => static fn () => iterator_to_array($objects->sizes()),
+        ] as $doing => $do) {
+            try {
+                $do();
+                self::fail("$doing told something.");
+            } catch (StoreFailure $failure) {
+                self::assertSame(StoreFault::Unreachable, $failure->fault, "$doing: {$failure->getMessage()}");
+            }
+        }
+        fclose($mute);
     }
 
     public function test_a_key_that_is_refused_is_told_and_not_taken_for_an_empty_store(): void

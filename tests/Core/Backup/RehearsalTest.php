@@ -11,6 +11,7 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Web\CurlWebClient;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\FullDisk;
 use Tests\Support\Scratch;
 use Tests\Support\StoredFiles;
 use Tests\Support\TestStore;
@@ -66,6 +67,23 @@ final class RehearsalTest extends TestCase
         $this->expectException(RehearsalFailed::class);
         $this->expectExceptionMessage('about us/größe.html came out with other bytes');
         (new Rehearsal($this->store, $this->stage))->carryOut($this->manifest);
+    }
+
+    public function test_a_disk_that_is_full_says_nothing_of_the_backup_and_leaves_nothing_behind(): void
+    {
+        $manifest = StoredFiles::in($this->store, [...self::FILES, 'large.bin' => random_bytes(100_000)]);
+        try {
+            FullDisk::during(
+                20_000,
+                fn () => (new Rehearsal($this->store, $this->stage))->carryOut($manifest),
+            );
+            self::fail('It was rehearsed without room.');
+        } catch (RehearsalFailed $failed) {
+            self::assertStringContainsString('large.bin could not be made', $failed->getMessage());
+            self::assertStringContainsString('of the backup this says nothing', $failed->getMessage());
+        }
+        self::assertSame(['.rehearsal'], array_values(array_diff((array) scandir($this->stage), ['.', '..'])));
+        self::assertSame(6, (new Rehearsal($this->store, $this->stage))->carryOut($manifest)->files);
     }
 
     public function test_a_page_that_is_not_given_is_named_with_what_the_server_said(): void

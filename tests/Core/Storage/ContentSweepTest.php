@@ -5,8 +5,11 @@ declare(strict_types=1);
 namespace Tests\Core\Storage;
 
 use Cellarium\Core\Storage\ContentSweep;
+use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Storage\StoreFault;
 use Cellarium\Core\Storage\StoreSettings;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\FullDisk;
 use Tests\Support\Scratch;
 use Tests\Support\TestStore;
 
@@ -59,6 +62,29 @@ final class ContentSweepTest extends TestCase
         self::assertTrue($store->has($sha256));
         unset($store); // It ended, and nothing refers to what it put there.
         self::assertSame(1, $sweep->remove([], $inTwoDays)[0]);
+    }
+
+    public function test_where_not_even_a_list_of_what_is_in_use_can_be_written_nothing_goes_and_it_is_told(): void
+    {
+        $directory = $this->directory();
+        $store = TestStore::in($directory);
+        foreach (['kept', 'gone'] as $text) {
+            touch(TestStore::file($directory, $store->put([$text])->sha256), self::LONG_AGO);
+        }
+        unset($store);
+        $sweep = static fn (): array => self::sweep(TestStore::settings($directory))->remove(
+            [hash('sha256', 'kept')],
+            time() - 60,
+        );
+        try {
+            FullDisk::during(0, $sweep);
+            self::fail('It was cleared without knowing what is in use.');
+        } catch (StoreFailure $failure) {
+            self::assertSame(StoreFault::NotWritten, $failure->fault);
+        }
+        self::assertSame('gone', TestStore::in($directory)->text(hash('sha256', 'gone')));
+        self::assertSame(1, $sweep()[0]);
+        self::assertSame('kept', TestStore::in($directory)->text(hash('sha256', 'kept')));
     }
 
     public function test_references_that_cannot_be_listed_whole_remove_nothing(): void
