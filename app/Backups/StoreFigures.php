@@ -56,6 +56,20 @@ final readonly class StoreFigures
         };
     }
 
+    /** What letting go of what no rule keeps would free; "" before that was counted. */
+    public function frees(): string
+    {
+        return $this->today?->frees_at === null
+            ? ''
+            : Amount::bytes($this->today->frees).', counted '.$this->today->frees_at->shown('j M H:i');
+    }
+
+    /** @param  int  $bytes  that would be freed by the next night */
+    public static function noteFrees(int $bytes): void
+    {
+        StoreDay::orderByDesc('day')->first()?->update(['frees' => $bytes, 'frees_at' => now()]);
+    }
+
     /** Writes down what it holds today. */
     public static function note(StoreSettings $settings): void
     {

@@ -13,5 +13,5 @@ final class StoreDay extends Model
 
     protected $guarded = ['id'];
 
-    protected $casts = ['day' => 'immutable_date'];
+    protected $casts = ['day' => 'immutable_date', 'frees_at' => 'immutable_datetime'];
 }

@@ -416,6 +416,9 @@ return new class extends Migration
             $table->unsignedBigInteger('files');
             $table->unsignedBigInteger('bytes');
             $table->unsignedBigInteger('room')->nullable();
+            // What would be freed by letting go of what no rule keeps, and when that was counted.
+            $table->unsignedBigInteger('frees')->nullable();
+            $table->dateTime('frees_at')->nullable();
         });
         // How often sites are backed up and what is kept: for one site, for a group of clients, or, without either, for
         // all.

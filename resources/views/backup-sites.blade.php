@@ -21,6 +21,10 @@
                         <span class="soft">full about {{ $store->fullOn->format('j M Y') }} at that pace</span>
                     @endif
                 </dd>
+                @if ($store->frees() !== '')
+                    <dt>The next night</dt>
+                    <dd>frees {{ $store->frees() }}</dd>
+                @endif
                 <dt>Read back</dt>
                 <dd>
                     @if ($store->round !== null)

@@ -1,7 +1,7 @@
 <x-page title="Sheets for clients" place="Accounts">
     @if ($client !== null)
-        <x-slot:where><x-where :client="$client"><a
-                    href="/clients/{{ $client->id }}"><b>{{ $client->name }}</b></a><i>›</i>sheets</x-where>
+        <x-slot:where><x-where :client="$client"><x-link
+                    to="/clients/{{ $client->id }}"><b>{{ $client->name }}</b></x-link><i>›</i>sheets</x-where>
         </x-slot:where>
     @endif
     <div class="two">

@@ -80,6 +80,7 @@ abstract class AppTestCase extends TestCase
             ? self::$shared ??= new StandinHost()
             : new StandinHost();
         $this->var = $this->directory();
+        set_time_limit(0); // A request that takes long sets its own, and here all share one process.
         parent::setUp();
         $this->lay();
     }

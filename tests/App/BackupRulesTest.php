@@ -14,6 +14,8 @@ use App\Models\BackupState;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Models\Site;
+use App\Models\StoreDay;
+use App\Text\Amount;
 use App\Today\ConcernKind;
 use App\Today\Concerns;
 use App\Watch\Cleaner;
@@ -93,10 +95,13 @@ final class BackupRulesTest extends AppTestCase
         $this->actingAs($this->person)
             ->post("/backups/$backups[1]/pin", ['because' => 'before the new menu'])
             ->assertRedirect("/backups?site={$this->site->id}");
+        $store = StoreDay::create(['day' => now()->toDateString(), 'files' => 9, 'bytes' => 9000]);
         [$status, $said] = $this->artisanJson('expire', '--dry-run');
         self::assertSame(0, $status);
         self::assertSame([$backups[3], $backups[2], $backups[0]], $said['due'][0]['backups']);
         self::assertGreaterThan(200, $said['would_free_bytes']);
+        self::assertSame($said['would_free_bytes'], (int) $store->refresh()->frees);
+        $this->get('/backups/sites')->assertSee('frees '.Amount::bytes((int) $store->frees));
         self::assertSame(6, Backup::where('state', BackupState::Verified)->count(), 'nothing was touched');
         $this->get("/backups?site={$this->site->id}")
             ->assertSee('3 stay')
@@ -106,6 +111,7 @@ final class BackupRulesTest extends AppTestCase
         $this->travel(3)->days(); // What is new is spared by the sweep.
         [, $said] = $this->artisanJson('expire');
         self::assertSame(3, $said['let_go']);
+        self::assertSame(0, (int) $store->refresh()->frees);
         self::assertSame(3, Backup::where('state', BackupState::Verified)->count());
         self::assertCount(3, app(BackupShelf::class)->names());
         self::assertSame(1, RecordEntry::where('action', RecordKind::BackupsExpired)->count());

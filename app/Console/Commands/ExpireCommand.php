@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Backups\Expiry;
+use App\Backups\StoreFigures;
 use App\Models\Site;
 use App\Text\Amount;
 use App\Watch\Cleaner;
@@ -38,6 +39,7 @@ final class ExpireCommand extends CellariumCommand
         $isDry = $this->option('dry-run') === true;
         $gone = $isDry ? 0 : $expiry->carryOut();
         $freed = $isDry ? ['files' => 0, 'bytes' => 0] : $cleaner->clean();
+        StoreFigures::noteFrees($isDry ? $room : 0);
         if ($this->wantsJson()) {
             $this->json([
                 'ok' => true,

@@ -24,9 +24,6 @@ final class SheetController
 {
     private const A_PAGE = 50;
 
-    /** Clients one can choose from; more are found by their own pages. */
-    private const MOST_CLIENTS = 500;
-
     public function index(Request $request): View
     {
         $asked = $request->validate(['client' => ['nullable', 'integer'], 'site' => ['nullable', 'integer']]);
@@ -36,7 +33,7 @@ final class SheetController
         return view('sheets', [
             'client' => $client,
             'site' => $site,
-            'clients' => Client::orderBy('name')->limit(self::MOST_CLIENTS)->get(),
+            'clients' => Client::orderBy('name')->get(['id', 'name']),
             'sites' => $client === null ? collect() : self::sitesOf($client),
             'sheets' => Sheet::listed()
                 ->with(['client', 'site', 'person', 'links'])
