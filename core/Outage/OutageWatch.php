@@ -15,8 +15,8 @@ use Cellarium\Core\Process\PhpProgram;
  */
 final class OutageWatch
 {
-    /** How long the first answer is waited for, so that what was there before is known. */
-    private const FIRST_SECONDS = 6;
+    /** One answer takes no longer; what takes longer is ended. */
+    private const ANSWER_SECONDS = 8;
 
     /** @var resource|null */
     private $process;
@@ -56,13 +56,12 @@ final class OutageWatch
             ['PATH' => (string) getenv('PATH')],
         );
         if ($process === false) {
-            return; // Nobody asked: outage() says so.
+            return; // Nobody asked, and end() says so.
         }
         [$this->process, $this->input, $this->output] = [$process, ...$pipes];
         $say = ['url' => $this->url, 'at' => $this->at, 'authorities' => $this->authorities];
         @fwrite($this->input, json_encode($say, JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR)."\n");
-        stream_set_timeout($this->output, self::FIRST_SECONDS);
-        $this->take((string) fgets($this->output));
+        $this->isSilent() || $this->take((string) fgets($this->output));
     }
 
     /** Ends the asking; null where nothing was asked. */
@@ -72,7 +71,8 @@ final class OutageWatch
             return $this->answers === [] ? null : Outage::of($this->answers);
         }
         fclose($this->input);
-        stream_set_timeout($this->output, self::FIRST_SECONDS);
+        // It asks once more, then writes all at once.
+        $this->isSilent() && proc_terminate($this->process, SIGKILL);
         $rest = (string) stream_get_contents($this->output);
         array_map($this->take(...), explode("\n", rtrim($rest)));
         fclose($this->output);
@@ -85,6 +85,19 @@ final class OutageWatch
     public function __destruct()
     {
         $this->end();
+    }
+
+    private function isSilent(): bool
+    {
+        $read = $this->output === null ? [] : [$this->output];
+        $none = null;
+
+        return $read === [] || (int) stream_select(
+            $read,
+            $none,
+            $none,
+            self::ANSWER_SECONDS,
+        ) === 0;
     }
 
     private function take(string $line): void
