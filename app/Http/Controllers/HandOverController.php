@@ -21,7 +21,7 @@ final class HandOverController
      */
     public function show(): Response
     {
-        return self::unseen('settings-link', ['settings' => null, 'gone' => false], 200);
+        return LinkPage::of('settings-link', ['settings' => null, 'gone' => false], 200);
     }
 
     public function open(Request $request, HandOvers $handOvers): Response
@@ -37,7 +37,7 @@ final class HandOverController
         Person::clientOfViewer() === null || Auth::forgetUser();
         $settings = $handOvers->open(trim($given['code']), trim($given['by']), $request);
 
-        return self::unseen(
+        return LinkPage::of(
             'settings-link',
             ['settings' => $settings, 'gone' => $settings === null],
             $settings === null ? 404 : 200,
@@ -51,21 +51,6 @@ final class HandOverController
         return redirect("/ftp-users/$link->ftp_user_id")->with(
             'done',
             'The link opens nothing any more. Renew the password to hand the settings over anew.',
-        );
-    }
-
-    /** @param  array<string, mixed>  $facts */
-    private static function unseen(string $view, array $facts, int $status): Response
-    {
-        return response()->view(
-            $view,
-            $facts,
-            $status,
-            [
-                'Cache-Control' => 'no-store',
-                'Referrer-Policy' => 'no-referrer',
-                'X-Robots-Tag' => 'noindex',
-            ],
         );
     }
 }

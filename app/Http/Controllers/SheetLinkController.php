@@ -21,7 +21,7 @@ final class SheetLinkController
 
     public function show(): Response
     {
-        return self::unseen('client-sheet-link', ['isGone' => false], 200);
+        return LinkPage::of('client-sheet-link', ['isGone' => false], 200);
     }
 
     public function open(Request $request, Sheets $sheets): Response|RedirectResponse
@@ -32,7 +32,7 @@ final class SheetLinkController
         )['code'];
         $link = $sheets->open(trim($token), $request);
         if ($link === null) {
-            return self::unseen('client-sheet-link', ['isGone' => true], 404);
+            return LinkPage::of('client-sheet-link', ['isGone' => true], 404);
         }
         $request->session()->push(self::OPENED, $link->id);
 
@@ -44,8 +44,8 @@ final class SheetLinkController
         $link = self::opened($request, $given);
 
         return $link === null
-            ? self::unseen('client-sheet-link', ['isGone' => true], 404)
-            : self::unseen('client-sheet', [
+            ? LinkPage::of('client-sheet-link', ['isGone' => true], 404)
+            : LinkPage::of('client-sheet', [
                 'page' => new SheetPage($sheets->behind($link)->signed()),
                 'json' => "/client-sheet/$given.json",
             ], 200);
@@ -56,7 +56,7 @@ final class SheetLinkController
         $link = self::opened($request, $given);
 
         return $link === null
-            ? self::unseen('client-sheet-link', ['isGone' => true], 404)
+            ? LinkPage::of('client-sheet-link', ['isGone' => true], 404)
             : SheetController::asJson($sheets->behind($link));
     }
 
@@ -68,20 +68,5 @@ final class SheetLinkController
             : null;
 
         return $link?->works() === true ? $link : null;
-    }
-
-    /** @param  array<string, mixed>  $facts */
-    private static function unseen(string $view, array $facts, int $status): Response
-    {
-        return response()->view(
-            $view,
-            $facts,
-            $status,
-            [
-                'Cache-Control' => 'no-store',
-                'Referrer-Policy' => 'no-referrer',
-                'X-Robots-Tag' => 'noindex',
-            ],
-        );
     }
 }
