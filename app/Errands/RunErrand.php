@@ -389,10 +389,12 @@ final class RunErrand implements ShouldQueue
             $errand->person,
         );
 
+        $words = "{$done['sites']} sites and {$done['users']} FTP users are there."
+            .($done['waits'] === 0 ? '' : " {$done['waits']} FTP users wait for you to make them at the provider.");
+
         return ['words' => $done['troubles'] === []
-            ? "{$done['sites']} sites and {$done['users']} FTP users are there. Their files wait below as plans."
-            : throw new Problem("{$done['sites']} sites and {$done['users']} FTP users are there. "
-                .implode(' ', $done['troubles']))];
+            ? "$words The files of the sites wait below as plans."
+            : throw new Problem($words.' '.implode(' ', $done['troubles']))];
     }
 
     /** @return \Closure(): void that throws Cancelled once somebody has cancelled it */

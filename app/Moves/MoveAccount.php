@@ -48,7 +48,8 @@ final readonly class MoveAccount
     /**
      * @param  list<int>  $sites  numbers of those that are moved
      * @param  list<int>  $users  numbers of those that are made anew
-     * @return array{sites: int, users: int, troubles: list<string>}
+     * @return array{sites: int, users: int, waits: int, troubles: list<string>} what is there now, how many users wait
+     *     for a person at the provider, and what is not there
      *
      * @throws Problem before anything was made
      */
@@ -63,7 +64,7 @@ final readonly class MoveAccount
         foreach ([$move->from, $move->to] as $account) {
             $account->login_rules === null && $account->update(['login_rules' => $account->rules()->toArray()]);
         }
-        $done = ['sites' => 0, 'users' => 0, 'troubles' => []];
+        $done = ['users' => 0, 'waits' => 0, 'troubles' => []];
         $moved = [];
         foreach ($move->sites as $site) {
             if (in_array($site->site->id, $sites, true)) {
@@ -79,8 +80,7 @@ final readonly class MoveAccount
             if (in_array($user->user->id, $users, true) && ! $user->isThere) {
                 try {
                     self::reachesNothingLeft($move, $user, $moved);
-                    $this->user($move->to, $user, $person);
-                    $done['users']++;
+                    $done[$this->user($move->to, $user, $person) ? 'users' : 'waits']++;
                 } catch (\Throwable $failure) {
                     $done['troubles'][] = "$user->name: ".self::words($failure);
                 }
@@ -217,7 +217,8 @@ final readonly class MoveAccount
         return "CASE `$column` ".implode(' ', $cases)." ELSE `$column` END";
     }
 
-    private function user(Account $to, UserMove $one, ?Person $person): void
+    /** @return bool false where a person makes it at the provider first */
+    private function user(Account $to, UserMove $one, ?Person $person): bool
     {
         $one->objection === null || throw new Problem($one->objection);
         $user = $one->user;
@@ -235,6 +236,8 @@ final readonly class MoveAccount
         ));
         $made->refresh();
         $made->state === FtpUserState::Open || $made->trouble === null || throw new Problem($made->trouble);
+
+        return $made->state === FtpUserState::Open;
     }
 
     /** @throws Problem where a run or a change by hand is not over */

@@ -12,6 +12,7 @@ use Cellarium\Core\Sheet\SheetChange;
 use Cellarium\Core\Sheet\SheetKind;
 use Cellarium\Core\Sheet\SheetSite;
 use Cellarium\Core\Sheet\SignedSheet;
+use Illuminate\Support\Str;
 
 /** A sheet as it is read and printed: on two pages of A4 at the most, however much it tells; the rest is counted. */
 final readonly class SheetPage
@@ -21,6 +22,9 @@ final readonly class SheetPage
     private const MOST_ACCESS = 10;
 
     private const MOST_SITES = 12;
+
+    /** Letters of what somebody has typed; all of it stands in the file. */
+    private const MOST_LETTERS = 110;
 
     public ClientSheet $sheet;
 
@@ -116,6 +120,12 @@ final readonly class SheetPage
         return $backup === null ? '' : "number $backup->number, ".Amount::files($backup->files).', '
             .Amount::bytes($backup->bytes).', read back '.$this->when($backup->verifiedAt, 'j M H:i')
             .($backup->rehearsedAt === null ? '' : ', rehearsed '.$this->when($backup->rehearsedAt, 'j M'));
+    }
+
+    /** What somebody has typed, as much of it as a line or two take. */
+    public function brief(string $text): string
+    {
+        return Str::limit($text, self::MOST_LETTERS, '…');
     }
 
     public function by(SheetChange $change): string

@@ -30,6 +30,7 @@ const places = [
     '/deployments/new',
     '/?as=table',
     '/accounts/new',
+    '/accounts/1/anew?to=2',
     '/accounts/import',
     '/accounts/export',
     '/reach',

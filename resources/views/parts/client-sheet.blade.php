@@ -44,7 +44,7 @@
                                 @unless ($page->isOfOneSite())
                                     <b><x-domain :name="$change->site" /></b><br>
                                 @endunless
-                                <bdi>{{ $change->what }}</bdi>
+                                <bdi>{{ $page->brief($change->what) }}</bdi>
                                 @if ($change->backup !== null)
                                     <br><span class="soft">Backup before: {{ $page->backupOf($change) }}</span>
                                 @endif
@@ -86,7 +86,7 @@
                     <tr>
                         <td data-label="login"><x-path :path="$access->login" />
                             @if ($access->purpose !== '')
-                                <br><span class="soft"><bdi>{{ $access->purpose }}</bdi></span>
+                                <br><span class="soft"><bdi>{{ $page->brief($access->purpose) }}</bdi></span>
                             @endif
                         </td>
                         <td data-label="reaches"><x-path :path="$access->reaches" /></td>
