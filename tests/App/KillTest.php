@@ -135,12 +135,16 @@ final class KillTest extends AppTestCase
         foreach ($stages as $number => $stage) {
             $to = 1 - $number % 2;
             $run = $this->queued($packages[$to], $way);
-            if ($this->killIn($run, $stage)) {
+            $isKilled = $this->killIn($run, $stage);
+            if ($isKilled) {
                 $taken[] = $stage->value;
                 $this->takeUpByStarting();
             }
             $run->refresh();
             self::assertSame(DeploymentState::Proven, $run->state, "$stage->value: $run->trouble");
+            // Whoever asked what visitors get went with it: that is told, and not taken for no outage.
+            $isWhole = ! $isKilled || $stage->isUntouched();
+            self::assertSame($isWhole, $run->outage()?->isWhole, "$stage->value: {$run->outage()?->sentence()}");
             self::assertSame($states[$to], self::contents($this->root()), $stage->value);
             self::assertSame($beside, scandir(dirname($this->root())), "$stage->value: nothing stays beside it");
         }

@@ -171,6 +171,7 @@ abstract class RunCommand extends CellariumCommand
             "number $deployment->backup_id, {$deployment->backup?->files} files. "
                 ."{$deployment->backup?->readings()}; the stored copy was read back",
         );
+        $this->components->twoColumnDetail('outage', $deployment->outage()?->sentence() ?? 'not measured');
         foreach ($deployment->modes_not_set ?? [] as $sentence) {
             $this->components->warn($sentence);
         }
@@ -215,6 +216,7 @@ abstract class RunCommand extends CellariumCommand
                     ],
                 'unproven' => $deployment->unproven ?? [],
                 'seconds' => $deployment->seconds(),
+                'outage' => $deployment->outage()?->toArray(),
                 'way' => $deployment->way->value,
             ]
             + ($deployment->trouble === null ? [] : ['error' => $deployment->trouble]);
