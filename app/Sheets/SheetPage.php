@@ -17,14 +17,14 @@ use Illuminate\Support\Str;
 /** A sheet as it is read and printed: on two pages of A4 at the most, however much it tells; the rest is counted. */
 final readonly class SheetPage
 {
-    private const MOST_CHANGES = 16;
+    private const MOST_CHANGES = 11;
 
-    private const MOST_ACCESS = 10;
+    private const MOST_ACCESS = 8;
 
-    private const MOST_SITES = 12;
+    private const MOST_SITES = 8;
 
     /** Letters of what somebody has typed; all of it stands in the file. */
-    private const MOST_LETTERS = 110;
+    private const MOST_LETTERS = 80;
 
     public ClientSheet $sheet;
 
@@ -67,23 +67,41 @@ final readonly class SheetPage
         return [$this->changed(), $this->outage(), $this->backup(), $this->access()];
     }
 
-    /** @return list<SheetChange> newest first */
+    /** @return list<SheetChange> newest first; where not all of them fit, what went wrong and what was deployed do */
     public function changes(): array
     {
-        return array_slice(array_reverse($this->sheet->changes), 0, self::MOST_CHANGES);
+        $shown = array_slice($this->byWeight(), 0, self::MOST_CHANGES);
+        usort($shown, static fn (SheetChange $one, SheetChange $other): int => $other->at <=> $one->at);
+
+        return $shown;
     }
 
     /** @return string what is left out of changes(), by kind; "" for nothing */
-    public function earlier(): string
+    public function moreChanges(): string
     {
-        $left = array_slice(array_reverse($this->sheet->changes), self::MOST_CHANGES);
+        $left = array_slice($this->byWeight(), self::MOST_CHANGES);
         $words = [];
         foreach (SheetKind::cases() as $kind) {
             $count = count(array_filter($left, static fn (SheetChange $one): bool => $one->kind === $kind));
             $count === 0 || $words[] = "$count ".lcfirst($kind->label());
         }
 
-        return $words === [] ? '' : 'And '.count($left).' earlier: '.implode(', ', $words).'.';
+        return $words === [] ? '' : 'And '.count($left).' more: '.implode(', ', $words).'.';
+    }
+
+    /** @return list<SheetChange> */
+    private function byWeight(): array
+    {
+        $weight = static fn (SheetChange $one): int => match (true) {
+            ! $one->isGood => 0,
+            $one->kind === SheetKind::ByHand => 2,
+            default => 1,
+        };
+        $all = $this->sheet->changes;
+        usort($all, static fn (SheetChange $one, SheetChange $other): int => [$weight($one), -$one->at]
+            <=> [$weight($other), -$other->at]);
+
+        return $all;
     }
 
     /** @return list<SheetAccess> what is open comes first, then what was closed last */

@@ -25,6 +25,17 @@ test('a sheet is made, printed on two pages at the most, opened by its link and 
     await assertAccessible(page);
     const printed = pages(await page.pdf({ preferCSSPageSize: true }));
     assert.ok(printed >= 1 && printed <= 2, `${printed} pages`);
+    // As long as a page ever gets: every table as many rows as are shown, each with names as long as there are.
+    await page.evaluate(() => {
+        const long = 'A-name-without-a-blank-that-is-as-long-as-any-that-is-shown-on-a-sheet-of-this-kind ';
+        [11, 8, 8].forEach((rows, index) => {
+            const body = document.querySelectorAll('.client-sheet tbody')[index];
+            const row = body.querySelector('tr');
+            row.querySelectorAll('bdi, code, .breakable').forEach((text) => (text.textContent = long.slice(0, 80)));
+            body.replaceChildren(...Array.from({ length: rows }, () => row.cloneNode(true)));
+        });
+    });
+    assert.equal(pages(await page.pdf({ preferCSSPageSize: true })), 2);
 
     await page.goto(sheet);
     await page.getByRole('button', { name: 'Make a link' }).click();

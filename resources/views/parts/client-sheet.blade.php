@@ -64,8 +64,8 @@
                     @endforeach
                 </tbody>
             </table>
-            @if ($page->earlier() !== '')
-                <p class="soft">{{ $page->earlier() }} All of them stand in the file of this sheet.</p>
+            @if ($page->moreChanges() !== '')
+                <p class="soft">{{ $page->moreChanges() }} All of them stand in the file of this sheet.</p>
             @endif
         @endif
     </section>
