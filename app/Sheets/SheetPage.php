@@ -17,14 +17,14 @@ use Illuminate\Support\Str;
 /** A sheet as it is read and printed: on two pages of A4 at the most, however much it tells; the rest is counted. */
 final readonly class SheetPage
 {
-    private const MOST_CHANGES = 11;
+    private const MOST_CHANGES = 9;
 
-    private const MOST_ACCESS = 8;
+    private const MOST_ACCESS = 7;
 
     private const MOST_SITES = 8;
 
-    /** Letters of what somebody has typed; all of it stands in the file. */
-    private const MOST_LETTERS = 80;
+    /** Letters of a name, a path, or what somebody has typed; all of it stands in the file. */
+    private const MOST_LETTERS = 64;
 
     public ClientSheet $sheet;
 
@@ -140,7 +140,7 @@ final readonly class SheetPage
             .($backup->rehearsedAt === null ? '' : ', rehearsed '.$this->when($backup->rehearsedAt, 'j M'));
     }
 
-    /** What somebody has typed, as much of it as a line or two take. */
+    /** As much of a name, a path or what somebody has typed as a line or two take. */
     public function brief(string $text): string
     {
         return Str::limit($text, self::MOST_LETTERS, '…');

@@ -43,6 +43,9 @@ final readonly class OverTime
 
     private const MOST_ROWS = 6;
 
+    /** Room for what A and B are held by, and for the words of the axis. */
+    private const BELOW = 52;
+
     /** Letters that fit into a unit of the drawing. */
     private const LETTERS = 0.15;
 
@@ -55,7 +58,7 @@ final readonly class OverTime
     /** @var list<array<string, mixed>> */
     public array $marks;
 
-    /** @var list<array{x: float, label: string}> */
+    /** @var list<array{x: float, label: string, anchor: string}> */
     public array $ticks;
 
     public int $height;
@@ -93,9 +96,14 @@ final readonly class OverTime
             $y += self::LANE + ($rows - 1) * (self::BAR + 3);
         }
         [$this->lanes, $this->bars, $this->marks] = [$lanes, $bars, $marks];
-        $this->height = $y + 30;
+        $this->height = $y + self::BELOW;
         $this->ticks = array_map(
-            static fn (array $tick): array => ['x' => self::LEFT + $tick['x'], 'label' => $tick['label']],
+            static fn (array $tick): array => [
+                'x' => self::LEFT + $tick['x'],
+                'label' => $tick['label'],
+                // The words of the last one stay within the drawing.
+                'anchor' => $tick['x'] > self::WIDTH - 4 * self::LEFT ? 'end' : 'middle',
+            ],
             $this->line->ticks(new DateTimeZone($until->getTimezone()->getName())),
         );
     }

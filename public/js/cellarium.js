@@ -266,6 +266,10 @@
         form.elements[`${handle.dataset.moment}_at`].value = moment;
         form.querySelector(`[data-moment-words="${handle.dataset.moment}"]`).textContent = words;
     };
+    // Within a drawing what a finger does is not the style sheet's to say: without this the page would be moved.
+    document.addEventListener('touchstart', (event) => {
+        event.target.closest?.('.moment') && event.preventDefault();
+    }, { passive: false });
     document.addEventListener('pointerdown', (event) => {
         const handle = event.target.closest?.('.moment');
         if (!handle) {

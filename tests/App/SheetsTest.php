@@ -237,6 +237,6 @@ final class SheetsTest extends AppTestCase
             $sheet->signed()->sheet->changes,
             static fn (SheetChange $change): bool => $change->kind === SheetKind::Deployed,
         ));
-        $this->get("/sheets/$sheet->id/print")->assertSee('And 30 more: 30 deployed.');
+        $this->get("/sheets/$sheet->id/print")->assertSee('And 32 more: 32 deployed.');
     }
 }

@@ -51,6 +51,7 @@ test('two moments are dragged on the drawing, or moved by keys, and compared', a
     const b = page.getByRole('slider', { name: 'Moment B' });
     const before = +(await a.getAttribute('aria-valuenow'));
     const from = +(await a.getAttribute('aria-valuemin'));
+    const until = +(await a.getAttribute('aria-valuemax'));
     const grip = await a.locator('circle').boundingBox();
     const drawing = await page.locator('.over-time-scroll svg').boundingBox();
     await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
@@ -59,6 +60,18 @@ test('two moments are dragged on the drawing, or moved by keys, and compared', a
     await page.mouse.up();
     const dragged = +(await a.getAttribute('aria-valuenow'));
     assert.ok(dragged < before && dragged > from, `${dragged} lies between ${from} and ${before}`);
+    // A finger moves the moment, not the page.
+    const finger = await page.context().newCDPSession(page);
+    await finger.send('Emulation.setTouchEmulationEnabled', { enabled: true });
+    const spot = await b.locator('circle').boundingBox();
+    const at = (left) => [{ x: spot.x + spot.width / 2 - left, y: spot.y + spot.height / 2 }];
+    await finger.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: at(0) });
+    for (const left of [20, 60, 100, 140, 180]) {
+        await finger.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: at(left) });
+    }
+    await finger.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+    const moved = (until - +(await b.getAttribute('aria-valuenow'))) / (until - from);
+    assert.ok(moved > 0.15, `moved by ${moved} of the drawing, which is 180 of its 1026`);
     await b.focus();
     await page.keyboard.press('Home');
     assert.equal(+(await b.getAttribute('aria-valuenow')), from);

@@ -28,10 +28,10 @@ test('a sheet is made, printed on two pages at the most, opened by its link and 
     // As long as a page ever gets: every table as many rows as are shown, each with names as long as there are.
     await page.evaluate(() => {
         const long = 'A-name-without-a-blank-that-is-as-long-as-any-that-is-shown-on-a-sheet-of-this-kind ';
-        [11, 8, 8].forEach((rows, index) => {
+        [9, 7, 8].forEach((rows, index) => {
             const body = document.querySelectorAll('.client-sheet tbody')[index];
             const row = body.querySelector('tr');
-            row.querySelectorAll('bdi, code, .breakable').forEach((text) => (text.textContent = long.slice(0, 80)));
+            row.querySelectorAll('bdi, code, .breakable').forEach((text) => (text.textContent = long.slice(0, 64)));
             body.replaceChildren(...Array.from({ length: rows }, () => row.cloneNode(true)));
         });
     });

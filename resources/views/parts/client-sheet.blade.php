@@ -7,7 +7,7 @@
         <p class="from"><b>{{ $sheet->agency }}</b> <span>for {{ $sheet->client }}</span></p>
         <h1 id="sheet-title">{{ $page->title() }}
             @if ($page->isOfOneSite())
-                <small><x-domain :name="$sheet->sites[0]->domain" /></small>
+                <small><x-domain :name="$page->brief($sheet->sites[0]->domain)" /></small>
             @endif
         </h1>
         <p class="period">{{ $page->period() }}</p>
@@ -42,7 +42,7 @@
                                 <br>{{ $page->when($change->at, 'H:i') }}</td>
                             <td data-label="what">
                                 @unless ($page->isOfOneSite())
-                                    <b><x-domain :name="$change->site" /></b><br>
+                                    <b><x-domain :name="$page->brief($change->site)" /></b><br>
                                 @endunless
                                 <bdi>{{ $page->brief($change->what) }}</bdi>
                                 @if ($change->backup !== null)
@@ -84,12 +84,12 @@
             <tbody>
                 @foreach ($page->accesses() as $access)
                     <tr>
-                        <td data-label="login"><x-path :path="$access->login" />
+                        <td data-label="login"><x-path :path="$page->brief($access->login)" />
                             @if ($access->purpose !== '')
                                 <br><span class="soft"><bdi>{{ $page->brief($access->purpose) }}</bdi></span>
                             @endif
                         </td>
-                        <td data-label="reaches"><x-path :path="$access->reaches" /></td>
+                        <td data-label="reaches"><x-path :path="$page->brief($access->reaches)" /></td>
                         <td data-label="opened">{{ $page->when($access->openedAt, 'j M Y') }}
                             <br><span class="soft">{{ $page->openedBy($access) }}</span></td>
                         <td data-label="closed">{{ $access->isOpen() ? 'open' : $page->when($access->closedAt) }}</td>
@@ -118,7 +118,7 @@
             <tbody>
                 @foreach ($page->sites() as $site)
                     <tr>
-                        <td data-label="site"><x-domain :name="$site->domain" /></td>
+                        <td data-label="site"><x-domain :name="$page->brief($site->domain)" /></td>
                         <td data-label="backups promised">{{ $site->promise }}
                             @if ($site->isLate)
                                 <b class="bad">late</b>

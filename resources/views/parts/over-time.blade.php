@@ -29,9 +29,9 @@
             data-until="{{ $drawing->line->until }}" data-left="{{ $drawing->leftEdge() }}"
             data-zone="{{ \App\Text\When::zone() }}">
             @foreach ($drawing->ticks as $tick)
-                <line x1="{{ $tick['x'] }}" y1="10" x2="{{ $tick['x'] }}" y2="{{ $drawing->height - 24 }}"
+                <line x1="{{ $tick['x'] }}" y1="10" x2="{{ $tick['x'] }}" y2="{{ $drawing->height - 46 }}"
                     class="axis" />
-                <text x="{{ $tick['x'] }}" y="{{ $drawing->height - 8 }}" text-anchor="middle"
+                <text x="{{ $tick['x'] }}" y="{{ $drawing->height - 8 }}" text-anchor="{{ $tick['anchor'] }}"
                     class="tick">{{ $tick['label'] }}</text>
             @endforeach
             @foreach ($drawing->bars as $bar)
@@ -63,9 +63,9 @@
                         aria-label="Moment {{ strtoupper($name) }}" aria-valuemin="{{ $drawing->line->from }}"
                         aria-valuemax="{{ $drawing->line->until }}" aria-valuenow="{{ $moment['at'] }}"
                         aria-valuetext="{{ $moment['words'] }}" transform="translate({{ $moment['x'] }} 0)">
-                        <line y1="12" y2="{{ $drawing->height - 24 }}" />
-                        <circle cy="{{ $drawing->height - 24 }}" r="11" />
-                        <text y="{{ $drawing->height - 20 }}" text-anchor="middle">{{ strtoupper($name) }}</text>
+                        <line y1="12" y2="{{ $drawing->height - 44 }}" />
+                        <circle cy="{{ $drawing->height - 34 }}" r="11" />
+                        <text y="{{ $drawing->height - 30 }}" text-anchor="middle">{{ strtoupper($name) }}</text>
                     </g>
                 @endforeach
             @endleads
