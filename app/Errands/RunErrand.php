@@ -389,8 +389,11 @@ final class RunErrand implements ShouldQueue
             $errand->person,
         );
 
-        $words = "{$done['sites']} sites and {$done['users']} FTP users are there."
-            .($done['waits'] === 0 ? '' : " {$done['waits']} FTP users wait for you to make them at the provider.");
+        $count = static fn (int $count, string $what): string => $count === 1 ? "1 $what" : "$count {$what}s";
+        $words = "There now: {$count($done['sites'], 'site')}, {$count($done['users'], 'FTP user')}."
+            .($done['waits'] === 0
+                ? ''
+                : " To be made by you at the provider: {$count($done['waits'], 'FTP user')}.");
 
         return ['words' => $done['troubles'] === []
             ? "$words The files of the sites wait below as plans."
