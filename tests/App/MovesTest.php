@@ -146,6 +146,22 @@ final class MovesTest extends AppTestCase
         self::assertNull($plan->question);
     }
 
+    public function test_where_it_was_killed_between_moving_and_filling_the_page_says_that_no_plan_is_there(): void
+    {
+        [, $backup] = $this->artisanJson('backup', 'site.example');
+        $this->actingAs($this->person);
+        $this->site->update([
+            'account_id' => $this->there->id,
+            'moved_from_id' => $this->account->id,
+            'document_root' => '/htdocs/site',
+        ]);
+        $this->get("/accounts/{$this->account->id}/anew?to={$this->there->id}")
+            ->assertSee('There already')
+            ->assertSee('no plan yet: bring a backup back');
+        $this->post("/backups/{$backup['id']}/restore")->assertRedirect();
+        self::assertSame(DeploymentState::Planned, Deployment::latest('id')->firstOrFail()->state);
+    }
+
     public function test_an_account_of_another_client_is_refused_and_so_is_one_where_work_goes_on(): void
     {
         $backup = $this->artisanJson('backup', 'site.example')[1]['id'];
