@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Backups\Backups;
+use App\Backups\StoreFigures;
 use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
 use App\Models\DamagedContent;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
+use App\Models\StoreDay;
 use App\Models\StoreRound;
 use App\Storage\Stores;
 use App\Today\ConcernKind;
@@ -150,6 +152,33 @@ final class StoreChecksTest extends AppTestCase
         self::assertGreaterThan(0, $this->artisanJson('verify', '--all')[1]['sealed_anew']);
         self::assertCount(1, $this->artisanJson('store', '--forget-keys')[1]['forgotten_keys']);
         $this->actingAs($this->person)->get("/backups/{$this->backup->id}/zip")->assertOk();
+    }
+
+    public function test_growth_and_the_day_the_store_is_full_follow_from_what_it_held_on_other_days(): void
+    {
+        $this->travelTo('2026-11-20 12:00');
+        StoreDay::query()->delete();
+        StoreDay::create([
+            'day' => '2026-11-10',
+            'files' => 10,
+            'bytes' => 1_000_000,
+            'room' => 9_000_000,
+        ]);
+        self::assertNull((new StoreFigures)->growth, 'one day tells nothing');
+        self::assertNull((new StoreFigures)->fullOn);
+        StoreDay::create([
+            'day' => '2026-11-20',
+            'files' => 90,
+            'bytes' => 3_000_000,
+            'room' => 7_000_000,
+        ]);
+        self::assertSame(200_000, (new StoreFigures)->growth);
+        self::assertSame('2026-12-25', (new StoreFigures)->fullOn?->format('Y-m-d'), '35 days of 200,000');
+        StoreDay::where('day', '2026-11-20')->update(['bytes' => 900_000]);
+        self::assertNull((new StoreFigures)->fullOn, 'what shrinks is never full');
+        self::assertStringContainsString('shrinks', (new StoreFigures)->grows());
+        StoreDay::where('day', '2026-11-20')->update(['bytes' => 3_000_000, 'room' => null]);
+        self::assertNull((new StoreFigures)->fullOn, 'a store that does not say');
     }
 
     public function test_a_backup_is_rehearsed_and_its_age_and_failure_are_facts_of_the_site(): void
