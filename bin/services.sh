@@ -79,6 +79,14 @@ composer_install() {
     fi
 }
 
+# php_keeps_compiled DIRECTORY: PHP that is started from here on reads scripts as they were compiled before, as long as
+# they are unchanged; commands and workers begin in less than half the time.
+php_keeps_compiled() {
+    mkdir -p "$1/compiled" && chmod 700 "$1" "$1/compiled" || die "$1 cannot be written to."
+    printf '%s\n' 'opcache.enable_cli=1' 'opcache.file_cache_only=1' "opcache.file_cache=\"$1/compiled\"" >"$1/php.ini"
+    export PHP_INI_SCAN_DIR="${PHP_INI_SCAN_DIR-}:$1"
+}
+
 port_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
 # free_port FROM: the first free port from there
@@ -252,7 +260,7 @@ web_up() {
     # Compiled once, for the pages only: what a page offers is asked of the routes, many times each page.
     local routes="$VAR/routes.php"
     APP_ROUTES_CACHE="$routes" php "$ROOT/artisan" route:cache --quiet || die 'The routes could not be compiled.'
-    APP_ROUTES_CACHE="$routes" PHP_CLI_SERVER_WORKERS=4 launch pages php -d opcache.enable_cli=1 -d expose_php=0 \
+    APP_ROUTES_CACHE="$routes" PHP_CLI_SERVER_WORKERS=4 launch pages php -d opcache.file_cache_only=0 -d expose_php=0 \
         -d upload_tmp_dir="$VAR/uploads" -d upload_max_filesize=512M -d post_max_size=520M \
         -S "127.0.0.1:$pages" -t "$ROOT/public" "$ROOT/public/router.php"
     wait_for 30 'The server of the pages' answers "http://127.0.0.1:$pages/sign-in"

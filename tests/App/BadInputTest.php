@@ -218,6 +218,15 @@ final class BadInputTest extends AppTestCase
         );
     }
 
+    public function test_more_text_than_a_field_is_for_is_turned_away_and_not_remembered(): void
+    {
+        $long = str_repeat('a', 100_000);
+        $this->actingAs($this->person)->post('/accounts', ['label' => $long])->assertStatus(400)->assertSee('“label”');
+        $this->get("/accounts?q=$long")->assertStatus(400)->assertSee('more text than the field is for');
+        self::assertStringNotContainsString('aaaa', json_encode(session()->all(), JSON_THROW_ON_ERROR));
+        $this->post('/accounts/import', ['text' => "$long\n"])->assertRedirectContains('/accounts/import/');
+    }
+
     public function test_pages_that_are_not_there_and_guests(): void
     {
         $this->get('/accounts')->assertRedirect('/sign-in');

@@ -9,9 +9,11 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * Turns away what no form of ours sends: bytes that are no text, NUL, and lists where one value is meant.
+ * Turns away what no form of ours sends: bytes that are no text, NUL, lists where one value is meant, and far more text
+ * than a field is for.
  *
- * What is left is text, so that nothing behind has to ask again before it compares, stores or shows it.
+ * What is left is text, so that nothing behind has to ask again before it compares, stores or shows it; and what a form
+ * remembers of a failed try stays small.
  */
 final class PlainInput
 {
@@ -28,6 +30,11 @@ final class PlainInput
         'sites',
         'directories',
     ];
+
+    /** Fields for whole files and letters; all others hold MOST_BYTES. */
+    private const LONG = ['content', 'letter', 'text', 'yaml'];
+
+    private const MOST_BYTES = 65_536;
 
     public function handle(Request $request, Closure $next): Response
     {
@@ -54,15 +61,20 @@ final class PlainInput
                 ? in_array($name, self::LISTS, true)
                     && array_filter(
                         $value,
-                        static fn (mixed $item): bool => ! is_scalar($item) || ! self::isText((string) $item),
+                        static fn (mixed $item): bool => ! is_scalar($item) || ! self::fits((string) $item),
                     ) === []
-                : $value === null || self::isText((string) $value);
+                : $value === null || self::fits((string) $value, in_array($name, self::LONG, true));
             if (! $plain || ! self::isText((string) $name)) {
                 $wrong[] = mb_substr(mb_scrub((string) $name), 0, 40);
             }
         }
 
         return $wrong;
+    }
+
+    private static function fits(string $value, bool $mayBeLong = false): bool
+    {
+        return ($mayBeLong || strlen($value) <= self::MOST_BYTES) && self::isText($value);
     }
 
     private static function isText(string $value): bool
@@ -72,9 +84,8 @@ final class PlainInput
 
     private function refusal(Request $request, string $field): Response
     {
-        $words = 'What was sent '
-            ."in “{$field}” is not what a form of Cellarium sends: bytes that are no text, or several values where "
-            .'one is meant. Nothing was changed.';
+        $words = "What was sent in “{$field}” is not what a form of Cellarium sends: bytes that are no text, several "
+            .'values where one is meant, or more text than the field is for. Nothing was changed.';
 
         return $request->header('HX-Request') === 'true'
             ? response()->view('parts.trouble', ['trouble' => $words])
