@@ -217,6 +217,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/deployments/{deployment}/answers', [PlanController::class, 'answer']);
     Route::post('/deployments/{deployment}/settings', [PlanController::class, 'settings']);
     Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);
+    Route::post('/deployments/{deployment}/prove', [DeploymentController::class, 'prove']);
     Route::post('/deployments/{deployment}/again', [DeploymentController::class, 'again']);
     Route::post('/deployments/{deployment}/pause', [RunController::class, 'pause']);
     Route::post('/deployments/{deployment}/go-on', [RunController::class, 'goOn']);
@@ -279,6 +280,7 @@ $signedIn(Permission::ChangeAccounts)->group(function (): void {
     Route::post('/accounts/{account}', [AccountFormController::class, 'update']);
     Route::get('/accounts/{account}/anew', [MoveController::class, 'show']);
     Route::post('/accounts/{account}/anew', [MoveController::class, 'carryOut']);
+    Route::post('/accounts/{account}/anew/start', [MoveController::class, 'start']);
     Route::post('/accounts/{account}/renew-password', [AccountController::class, 'renewPassword']);
     Route::post('/accounts/{account}/remedy', [AccountController::class, 'remedy']);
     Route::get('/accounts/{account}/sites/new', [SiteController::class, 'new']);

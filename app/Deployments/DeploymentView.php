@@ -9,6 +9,7 @@ use App\Models\Closing;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
+use App\Models\ProofBy;
 use App\Models\SetAside;
 use App\Models\Site;
 use App\Text\Amount;
@@ -256,6 +257,42 @@ final readonly class DeploymentView
         $numbers = array_map(strval(...), range(1, max(1, $most)));
 
         return ['' => "as many as help$help"] + array_combine($numbers, $numbers);
+    }
+
+    /** @return array<array-key, string> ways to prove it that can be chosen, "" for every address */
+    public function proofChoices(): array
+    {
+        $samples = array_map(static fn (int $most): string => "a sample of $most, pages first", WaysView::SAMPLES);
+
+        return ['' => 'every address that changes']
+            + array_combine(WaysView::SAMPLES, $samples)
+            + [ProofBy::ReadingBack->value => 'read back, without asking as visitors do'];
+    }
+
+    /** The choice that is made. */
+    public function proof(): string
+    {
+        return $this->readsBack() ? ProofBy::ReadingBack->value : (string) $this->deployment->proof_most;
+    }
+
+    public function readsBack(): bool
+    {
+        return $this->deployment->provenBy() === ProofBy::ReadingBack;
+    }
+
+    public function whyReadBack(): string
+    {
+        return ($this->deployment->proof_by === null
+            ? "{$this->site->domain} is not known to be answered at {$this->account->host} yet: "
+            : 'Visitors are not asked: ')
+            .'what is put there is read back from the server to the last byte. Once the host answers for the name, it '
+            .'is proven by what visitors get.';
+    }
+
+    /** Whether visitors were never asked for it, and can be. */
+    public function canBeProvenLater(): bool
+    {
+        return LaterProof::isDue($this->deployment);
     }
 
     public function signsInAs(): string

@@ -12,7 +12,7 @@ use App\Models\Closing;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
-use App\Models\ProofKind;
+use App\Models\ProofBy;
 use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Record\Record;
@@ -228,24 +228,14 @@ final readonly class EndOfRun
         if ($result->end === RunEnd::Proven) {
             $this->holdSetAside($deployment, $result);
             $deployment->way === Way::Swap && $site->update(['swap_barred' => null, 'swap_barred_at' => null]);
-            foreach ($result->proofs as $proof) {
-                $site
-                    ->proofs()
-                    ->create([
-                        'kind' => ProofKind::Live,
-                        'ok' => true,
-                        'sentence' => $proof->sentence(),
-                        'made_at' => now(),
-                    ]);
-            }
-            $direct = array_filter($result->proofs, static fn (PageProof $proof): bool => $proof->at !== null);
-            $site->update([
-                'leads_elsewhere' => $direct !== [],
-                'live_proven_at' => now(),
-                'live_sampled' => count($result->proofs) < $result->addresses
-                    || $result->readBack < $result->readBackOf,
-                'root_proven_at' => $site->root_proven_at ?? now(),
-            ] + $this->facts->of($deployment, $result->after));
+            $shown = $deployment->provenBy() === ProofBy::ReadingBack
+                ? ['live_proven_at' => null]
+                : LiveProofs::shown(
+                    $site,
+                    $result->proofs,
+                    count($result->proofs) < $result->addresses || $result->readBack < $result->readBackOf,
+                );
+            $site->update($shown + $this->facts->of($deployment, $result->after));
         }
         Record::write(
             RecordKind::of($result->end),
@@ -318,9 +308,10 @@ final readonly class EndOfRun
             RunEnd::Proven => null,
             RunEnd::Refused => "$words Nothing on the server was changed.",
             RunEnd::PutBack => $way->laysTree()
-                ? "$words Visitors have the old site as it was, under its own names; its pages were fetched."
-                : "$words The old site was put back and is whole again: every file was read back, and the pages were "
-                    .'fetched.',
+                ? "$words The old site is as it was, under its own names"
+                    .($result->proofs === [] ? '.' : '; its pages were fetched.')
+                : "$words The old site was put back and is whole again: every file was read back"
+                    .($result->proofs === [] ? '.' : ', and the pages were fetched.'),
             RunEnd::PutBackUnproven => "$words The old site was put back, and that is not proven: "
                 .self::few($result->unproven)
                 .' not as before. Nothing this server confirms can be relied on until its provider has looked at it; '
@@ -359,7 +350,11 @@ final readonly class EndOfRun
         $what = "{$deployment->title()} on {$deployment->site->domain}".$this->closedMeanwhile($deployment);
 
         return match ($result->end) {
-            RunEnd::Proven => "$what: live and proven in ".($deployment->seconds() ?? 0).' s'
+            RunEnd::Proven => "$what: "
+                .($deployment->provenBy() === ProofBy::ReadingBack
+                    ? 'there and proven by reading back, visitors not asked, in '
+                    : 'live and proven in ')
+                .($deployment->seconds() ?? 0).' s'
                 .($result->modesNotSet === [] ? '' : '; '.count($result->modesNotSet).' modes could not be set'),
             RunEnd::Refused => "$what: refused before anything was touched. ".$deployment->trouble,
             RunEnd::PutBack => "$what: failed and put back. ".$deployment->trouble,

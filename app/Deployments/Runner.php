@@ -14,6 +14,7 @@ use App\Models\BackupReason;
 use App\Models\BackupState;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Models\ProofBy;
 use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
@@ -24,8 +25,6 @@ use App\Storage\SiteLockNames;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Deployment\LiveAddresses;
-use Cellarium\Core\Deployment\LiveProof;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
@@ -55,6 +54,7 @@ final readonly class Runner
         private ClockInterface $clock,
         private SiteFacts $facts,
         private SitePhp $php,
+        private LiveProofs $proofs,
         private EndOfRun $end,
     ) {
     }
@@ -158,14 +158,11 @@ final readonly class Runner
         $where = $deployment->runPlace();
         $root = $deployment->rootAsSignedIn() ?? throw new Problem("$user?->login cannot touch $where->root.");
         $user?->update(['used_at' => now()]);
-        $addresses = new LiveAddresses(
-            $site->addresses(),
-            $where,
-            $site->start_pages,
-            $this->facts->mustAnswer($deployment),
-        );
-        $start = $addresses->start();
-        $hostAddress = $this->hostAddress($site, $endpoint->address);
+        // What it begins with holds until it has ended, however often it is taken up.
+        $deployment->proof_by === null && $deployment->update(['proof_by' => $deployment->provenBy()]);
+        $asks = $deployment->proof_by === ProofBy::Visitors;
+        $start = $asks ? $this->proofs->addresses($deployment)->start() : null;
+        $hostAddress = $this->proofs->hostAddress($site, $endpoint->address);
         $watch = $start === null ? null : $this->connections->outageWatch($start, $hostAddress);
         // What asked is gone with what was killed.
         $earlier = $deployment->outage()
@@ -193,15 +190,7 @@ final readonly class Runner
                 $this->shelf,
                 $this->files->journal($deployment),
                 $progress,
-                new LiveProof(
-                    $this->connections->web(),
-                    $addresses,
-                    RunLimits::proofShare(),
-                    $hostAddress,
-                    $deployment->proof_stops,
-                    $this->store,
-                    $deployment->proof_most,
-                ),
+                $asks ? $this->proofs->of($deployment, $hostAddress) : null,
                 $this->clock,
                 fn (): ?int => $this->room($site),
                 RunIds::isGoing(...),
@@ -242,16 +231,6 @@ final readonly class Runner
                 $site->account->update(['connections_most' => $pool->taken(), 'connections_seen_at' => now()]);
             });
         }
-    }
-
-    /** Where the site is asked for while its name leads elsewhere; null for where its name leads. */
-    private function hostAddress(Site $site, ?string $address): ?string
-    {
-        $named = (string) parse_url($site->base_url, PHP_URL_HOST);
-
-        return $site->leads_elsewhere && ! in_array($address, $this->connections->names()->addresses($named), true)
-            ? $address
-            : null;
     }
 
     /** What the host does by itself for this run; null where it has no control service. */

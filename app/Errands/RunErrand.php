@@ -8,6 +8,7 @@ use App\Accounts\AccountCheck;
 use App\Accounts\PasswordRenewal;
 use App\Accounts\SitePhp;
 use App\Deployments\Bringing;
+use App\Deployments\LaterProof;
 use App\Deployments\MakePlan;
 use App\Failure\Problem;
 use App\Files\CarryOutByHand;
@@ -26,6 +27,7 @@ use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\ChangeByHand;
 use App\Models\ChangeState;
+use App\Models\Deployment;
 use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
@@ -138,6 +140,7 @@ final class RunErrand implements ShouldQueue
         return match ($errand->kind) {
             ErrandKind::FindRoot => $this->findRoot($errand),
             ErrandKind::ProveRoot => $this->proveRoot($errand),
+            ErrandKind::ProveDeployment => $this->proveDeployment($errand),
             ErrandKind::AskPhp => $this->askPhp($errand),
             ErrandKind::RenewPassword => $this->renewPassword($errand),
             ErrandKind::CloseUser => $this->closeUser($errand),
@@ -188,6 +191,19 @@ final class RunErrand implements ShouldQueue
         return $step->ok
             ? ['words' => "$step->sentence. $step->next"]
             : throw new Problem("$step->sentence. $step->next");
+    }
+
+    /** @return array<string, mixed> */
+    private function proveDeployment(Errand $errand): array
+    {
+        $deployment = Deployment::with([
+            'site.account',
+            'package',
+            'fromBackup.site',
+            'undoes.package',
+        ])->find((int) $errand->given['deployment']);
+
+        return ['words' => app(LaterProof::class)->prove($deployment ?? throw self::removed())];
     }
 
     /** @return array<string, mixed> */

@@ -48,6 +48,7 @@ final class Deployment extends Model
         'decide_until' => 'immutable_datetime',
         'tries_again' => 'boolean',
         'mends' => 'boolean',
+        'proof_by' => ProofBy::class,
         'proof_stops' => 'boolean',
         'way' => Way::class,
         'way_chosen' => 'boolean',
@@ -122,6 +123,12 @@ final class Deployment extends Model
         $measured = $this->getAttribute('outage');
 
         return $measured === null ? null : Outage::fromFields(new JsonFields($measured));
+    }
+
+    /** What it is, or will be, proven by. */
+    public function provenBy(): ProofBy
+    {
+        return $this->proof_by ?? ProofBy::usual($this->site);
     }
 
     /** @return BelongsTo<FtpUser, $this> */

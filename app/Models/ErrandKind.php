@@ -9,6 +9,7 @@ enum ErrandKind: string
 {
     case FindRoot = 'find_root';
     case ProveRoot = 'prove_root';
+    case ProveDeployment = 'prove_deployment';
     case AskPhp = 'ask_php';
     case RenewPassword = 'renew_password';
     case CloseUser = 'close_user';
@@ -49,6 +50,7 @@ enum ErrandKind: string
             self::CheckRights,
             self::CopyElsewhere,
             self::MoveAccount,
+            self::ProveDeployment,
         ], true);
     }
 
@@ -66,6 +68,7 @@ enum ErrandKind: string
         return match ($this) {
             self::FindRoot => 'Looking for the document root',
             self::ProveRoot => 'Proving the document root',
+            self::ProveDeployment => 'Asking as visitors do',
             self::AskPhp => 'Asking which PHP the site runs',
             self::RenewPassword => 'Renewing the password',
             self::CloseUser => 'Closing the FTP user',

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Moves;
 
+use App\Accounts\AccountCheck;
 use App\Deployments\MakePlan;
 use App\Deployments\Plans;
 use App\Failure\Problem;
@@ -24,6 +25,7 @@ use App\Record\Record;
 use App\Storage\RunFiles;
 use App\Storage\SiteLockNames;
 use Cellarium\Core\Connection\DirectoryPath;
+use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
@@ -37,6 +39,7 @@ use Illuminate\Support\Facades\DB;
 final readonly class MoveAccount
 {
     public function __construct(
+        private AccountCheck $check,
         private Connections $connections,
         private RunFiles $files,
         private Plans $plans,
@@ -145,9 +148,20 @@ final readonly class MoveAccount
     private function fill(SiteMove $one, ?Person $person): void
     {
         $site = $one->site->refresh()->load('account.client', 'account.sites', 'client');
+        $this->askWhereItIs($site);
         foreach ($one->puts() as $backup) {
             $plan = $this->plans->orderRestoreBackup($backup->refresh()->setRelation('site', $site), $person);
             MakePlan::dispatch($plan->id);
+        }
+    }
+
+    /** Whether the new host answers for the name already, at its own address at least: its plans are proven by that. */
+    private function askWhereItIs(Site $site): void
+    {
+        try {
+            $this->check->proveRoot($site);
+        } catch (RemoteFailure $failure) {
+            logger()->info("Where $site->domain is served from is not known: {$failure->getMessage()}");
         }
     }
 

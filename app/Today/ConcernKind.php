@@ -21,6 +21,9 @@ enum ConcernKind: string
 
     case Placeholder = 'placeholder';
 
+    /** A site at a host where visitors were not asked for it. */
+    case NotShown = 'not_shown';
+
     case OpenUser = 'open_user';
 
     case Connection = 'connection';
@@ -52,6 +55,7 @@ enum ConcernKind: string
             self::Rehearsal => 'Backups that could not be rehearsed',
             self::Damaged => 'Damaged in the store',
             self::Placeholder => 'Still the host’s placeholder page',
+            self::NotShown => 'Not shown to visitors yet',
             self::OpenUser => 'FTP users still open',
             self::Connection => 'Hosts that do not connect',
             self::ByHand => 'To be done at the provider',

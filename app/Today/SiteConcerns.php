@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Today;
 
 use App\Models\DamagedContent;
+use App\Models\ProofBy;
 use App\Text\Amount;
 use App\Text\When;
 use Carbon\CarbonImmutable;
@@ -16,7 +17,7 @@ final readonly class SiteConcerns
     /** @return list<Concern> */
     public static function all(): array
     {
-        return [...self::damaged(), ...self::sites()];
+        return [...self::damaged(), ...self::sites(), ...self::notShown()];
     }
 
     /** @return list<Concern> */
@@ -99,6 +100,66 @@ final readonly class SiteConcerns
             ...$isPast($site->rehearsal) ? [self::notRehearsed($site)] : [],
             ...$site->trouble === null ? [] : [self::failedRehearsal($site)],
         ];
+    }
+
+    /** @return list<Concern> sites that went to another host, or were read back only, until visitors get them */
+    private static function notShown(): array
+    {
+        return DB::table('sites')
+            ->join('accounts', 'accounts.id', 'sites.account_id')
+            ->leftJoin('deployments', 'deployments.id', 'sites.last_deployment_id')
+            ->whereNull('sites.removed_at')
+            ->whereNull('sites.live_proven_at')
+            ->where(
+                static fn ($query) => $query
+                    ->whereNotNull('sites.moved_from_id')
+                    ->orWhere('deployments.proof_by', ProofBy::ReadingBack->value),
+            )
+            ->orderBy('domain')
+            ->get([
+                'sites.id',
+                'domain',
+                'host',
+                'account_id',
+                'moved_from_id',
+                'proof_by',
+                'last_deployment_id',
+            ])
+            ->map(
+                static fn (\stdClass $site): Concern => $site->proof_by === ProofBy::ReadingBack->value
+                    ? self::notAsked($site)
+                    : self::notFilled($site),
+            )
+            ->all();
+    }
+
+    private static function notAsked(\stdClass $site): Concern
+    {
+        return new Concern(
+            ConcernKind::NotShown,
+            Urgency::WhenYouCan,
+            'Read back, visitors not asked',
+            $site->domain,
+            "Its files are at $site->host. Ask as visitors do once the host answers for the name",
+            'Ask',
+            "/deployments/$site->last_deployment_id/prove",
+            'POST',
+            page: "/sites/$site->id",
+        );
+    }
+
+    private static function notFilled(\stdClass $site): Concern
+    {
+        return new Concern(
+            ConcernKind::NotShown,
+            Urgency::Soon,
+            'Not filled at its new host',
+            $site->domain,
+            "It belongs to $site->host now, and nothing of it was put there yet",
+            'Look',
+            "/accounts/$site->moved_from_id/anew?to=$site->account_id",
+            page: "/sites/$site->id",
+        );
     }
 
     private static function late(\stdClass $site): Concern

@@ -25,8 +25,8 @@ final readonly class LiveProof
 
     /**
      * @param  float  $share  of the addresses of files that are fetched, above 0 to 1; pages come before assets
-     * @param  string|null  $hostAddress  IP address to ask first, for a domain that is known not to lead there yet; the
-     *                                    domain itself is asked where that does not show the site
+     * @param  string|null  $hostAddress  IP address to ask, for a domain that is known not to lead there: what it leads
+     *                                    to may show the same site, which proves nothing
      * @param  ContentStore|null  $store  holds what was sent; what changed pages refer to is fetched as well then
      * @param  int|null  $most  addresses of files that are fetched at the most; null for all of the share
      * @param  bool  $stopsAtFirst  whether nothing more is fetched once one address does not show what it should
@@ -166,33 +166,16 @@ final readonly class LiveProof
     private function fetchAll(array $expected, array $gone, ?WhyDifferent $why = null): array
     {
         $proofs = [];
-        // A name that is known to lead elsewhere shows another host, which may hold the same site.
-        $at = $this->hostAddress;
         foreach (array_chunk($expected, self::TOGETHER, true) as $some) {
-            $answers = $this->answers(array_map(strval(...), array_keys($some)), $at);
+            $answers = $this->answers(array_map(strval(...), array_keys($some)), $this->hostAddress);
             foreach ($some as $url => $entry) {
-                $isGone = isset($gone[$url]);
-                $proof = self::page(
+                $proofs[] = $proof = self::page(
                     $answers[$url],
                     $entry,
-                    $at,
-                    $isGone,
+                    $this->hostAddress,
+                    isset($gone[$url]),
                     $why,
                 );
-                if (! $proof->holds() && $at !== null) {
-                    $named = self::page(
-                        $this->fetcher->fetch($url),
-                        $entry,
-                        null,
-                        $isGone,
-                        $why,
-                    );
-                    if ($named->holds()) {
-                        [$proof, $at] = [$named, null];
-                        $answers = $this->answers(array_map(strval(...), array_keys($some)), $at);
-                    }
-                }
-                $proofs[] = $proof;
                 if ($why !== null && $this->stopsAtFirst && ! $proof->holds()) {
                     return $proofs;
                 }

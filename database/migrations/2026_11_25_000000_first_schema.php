@@ -522,6 +522,8 @@ return new class extends Migration
             // For how long visitors found no site meanwhile; null where nobody asked.
             $table->json('outage')->nullable();
             $table->unsignedTinyInteger('connections')->nullable();
+            // Null until the run begins where nobody has chosen.
+            $table->string('proof_by', 16)->nullable();
             $table->boolean('proof_stops')->default(true);
             // Addresses that the proof fetches at the most; null for every one.
             $table->unsignedInteger('proof_most')->nullable();

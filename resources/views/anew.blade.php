@@ -52,8 +52,16 @@
                                 @endif
                             </td>
                             <td data-label="served from there">
-                                @if ($site->root_proven_at !== null)
-                                    <x-tag tone="proven">proven {{ $site->root_proven_at->shown('j M H:i') }}</x-tag>
+                                @if ($site->live_proven_at !== null)
+                                    <x-tag tone="proven">live {{ $site->live_proven_at->shown('j M H:i') }}</x-tag>
+                                @elseif ($plan !== null && \App\Deployments\LaterProof::isDue($plan))
+                                    <span class="is-soon-text">files read back, visitors not asked</span>
+                                    <x-action to="/deployments/{{ $plan->id }}/prove"
+                                        aria-label="Ask as visitors do for {{ $site->domain }}">Ask as visitors
+                                        do</x-action>
+                                @elseif ($site->root_proven_at !== null)
+                                    <x-tag tone="proven">token answered
+                                        {{ $site->root_proven_at->shown('j M H:i') }}</x-tag>
                                 @else
                                     <span class="soft">not proven</span>
                                     <x-action to="/sites/{{ $site->id }}/prove-root"
@@ -64,6 +72,15 @@
                     @endforeach
                 </tbody>
             </table>
+            @if ($ready > 0)
+                <form method="post" action="/accounts/{{ $account->id }}/anew/start" class="row-acts">
+                    @csrf
+                    <input type="hidden" name="to" value="{{ $to->id }}">
+                    <button class="act is-main" data-once>Start {{ $ready === 1 ? 'the plan that waits'
+                        : "the $ready plans that wait" }}</button>
+                    <span class="soft">Each backs up what is there first.</span>
+                </form>
+            @endif
         </section>
     @endif
     @if ($move !== null)

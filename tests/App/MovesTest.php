@@ -11,6 +11,7 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
+use App\Models\ProofBy;
 use App\Models\Site;
 use Cellarium\Core\Hosting\LoginRules;
 use Tests\Support\StandinHost;
@@ -98,14 +99,39 @@ final class MovesTest extends AppTestCase
         self::assertSame(DeploymentState::Planned, $plan->state);
         $this->get($page)->assertOk()->assertSee('There already')->assertSee('not proven');
 
-        // The name leads to the new host from here on.
-        $site->update(['base_url' => "http://site.example:{$this->new->webPort}"]);
-        $this->post("/deployments/$plan->id/start")->assertRedirect();
+        // The name still leads to the old host, and the new one was asked for it in vain: the server alone is asked.
+        $this->get("/deployments/$plan->id")->assertOk()->assertSee('read back from the server to the last byte');
+        $this->get('/')->assertOk()->assertSee('Not filled at its new host');
+        $this->get($page)->assertSee('Start the plan that waits');
+        $this->post("/accounts/{$this->account->id}/anew/start", ['to' => (string) $this->there->id])
+            ->assertRedirect($page)
+            ->assertSessionHas('done', '1 plan started.');
         self::assertSame(DeploymentState::Proven, $plan->refresh()->state, (string) $plan->trouble);
         self::assertSame($old, self::contents($this->newRoot()));
-        $this->post("/sites/$site->id/prove-root")->assertRedirect();
-        self::assertNotNull($site->refresh()->root_proven_at);
+        self::assertSame([[], count(array_filter($old)), ProofBy::ReadingBack], [
+            $plan->proofs,
+            $plan->read_back,
+            $plan->proof_by,
+        ]);
+        self::assertNull($site->refresh()->live_proven_at);
+        $this->get("/deployments/$plan->id")->assertSee('Visitors were not')->assertSee('Ask as visitors do');
+        $this->get($page)->assertSee('files read back, visitors not asked');
+        $this->get('/')->assertSee('Read back, visitors not asked');
+
+        // What the old host shows is no proof of the new one.
+        $this->post("/deployments/$plan->id/prove")->assertSessionHas('trouble');
+        self::assertSame([[], null], [$plan->refresh()->proofs, $site->refresh()->live_proven_at]);
+
+        // The name leads to the new host from here on.
+        $site->update(['base_url' => "http://site.example:{$this->new->webPort}"]);
+        $this->post("/deployments/$plan->id/prove")->assertSessionHas('done');
+        self::assertNotNull($site->refresh()->live_proven_at);
         self::assertFalse($site->leads_elsewhere);
+        self::assertNotSame([], $plan->refresh()->proofs);
+        $this->post("/deployments/$plan->id/prove")->assertSessionHas('trouble');
+        $this->get('/')->assertDontSee('visitors not asked');
+        $this->post("/accounts/{$this->account->id}/anew/start", ['to' => (string) $this->there->id])
+            ->assertSessionHas('trouble');
 
         $made = FtpUser::where('account_id', $this->there->id)->firstOrFail();
         self::assertSame([FtpUserState::Open, '/htdocs/site/img'], [$made->state, $made->directory]);

@@ -67,6 +67,28 @@ final class WaysTest extends AppTestCase
         $run->refresh();
     }
 
+    public function test_somebody_may_have_it_read_back_only_and_ask_visitors_later(): void
+    {
+        $run = $this->planned();
+        $settings = ['way' => Way::FileByFile->value, 'proof_stops' => '1', 'proof' => 'reading_back'];
+        $this->post("/deployments/$run->id/settings", $settings);
+        $this->get("/deployments/$run->id")->assertSee('Visitors are not asked');
+        $this->post("/deployments/$run->id/settings", ['proof' => 'never'] + $settings)->assertSessionHasErrors();
+        $this->start($run);
+        self::assertSame([DeploymentState::Proven, []], [$run->state, $run->proofs], (string) $run->trouble);
+        self::assertSame(3, $run->read_back, 'what was sent');
+        self::assertNull($run->outage(), 'nobody was asked');
+        self::assertNull($this->site->refresh()->live_proven_at);
+        // Kept from visitors meanwhile: said, and still not live.
+        $page = $this->root().'/index.html';
+        rename($page, "$page.away");
+        $this->post("/deployments/$run->id/prove")->assertSessionHas('trouble');
+        self::assertNull($this->site->refresh()->live_proven_at);
+        rename("$page.away", $page);
+        $this->post("/deployments/$run->id/prove")->assertSessionHas('done');
+        self::assertNotNull($this->site->refresh()->live_proven_at);
+    }
+
     /** @return list<string> what lies beside the document root */
     private function beside(): array
     {

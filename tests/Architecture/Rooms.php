@@ -107,7 +107,7 @@ final class Rooms
         'SelfBackup' => ['Failure', 'Models', 'Record', 'Storage', 'Sheets'],
         'Files' => ['Text', 'Failure', 'Models', 'Record', 'Storage', 'Hosting'],
         'Removal' => ['Text', 'Failure', 'Models', 'Record', 'FtpUsers'],
-        'Moves' => ['Failure', 'Models', 'Record', 'Storage', 'Hosting', 'FtpUsers', 'Deployments'],
+        'Moves' => ['Failure', 'Models', 'Record', 'Storage', 'Hosting', 'Accounts', 'FtpUsers', 'Deployments'],
         'Errands' => [
             'Text',
             'Failure',

@@ -11,6 +11,7 @@ use App\Deployments\Ways;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Models\ProofBy;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
@@ -175,7 +176,13 @@ abstract class RunCommand extends CellariumCommand
         foreach ($deployment->modes_not_set ?? [] as $sentence) {
             $this->components->warn($sentence);
         }
-        $this->components->info("{$deployment->site->domain} is live and proven in {$deployment->seconds()} s");
+        $this->components->info(
+            $deployment->site->domain
+                .($deployment->provenBy() === ProofBy::ReadingBack
+                    ? ' is there and read back, visitors were not asked, in '
+                    : ' is live and proven in ')
+                ."{$deployment->seconds()} s",
+        );
     }
 
     /** @return array<string, mixed> */
@@ -204,6 +211,7 @@ abstract class RunCommand extends CellariumCommand
                         'taken_over' => $backup->taken_over_files,
                         'taken_over_since' => $backup->taken_over_since?->toIso8601String(),
                     ],
+                'proof_by' => $deployment->provenBy(),
                 'proof' => $start === null
                     ? null
                     : [

@@ -11,10 +11,13 @@ use App\Deployments\MakePlan;
 use App\Deployments\NeedsView;
 use App\Deployments\Plans;
 use App\Deployments\SiteFacts;
+use App\Deployments\StartPlan;
+use App\Errands\Errands;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
+use App\Models\ErrandKind;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\Package;
@@ -156,15 +159,7 @@ final class DeploymentController
 
     public function start(Request $request, Deployment $deployment): RedirectResponse
     {
-        $started = Deployment::where('id', $deployment->id)
-            ->where('state', DeploymentState::Planned)
-            ->where('counts->'.Change::Asked->value.'->files', 0)
-            ->update([
-                'state' => DeploymentState::Queued,
-                'person_id' => $this->person($request)->id,
-                'changes_since' => null,
-            ]);
-        if ($started === 0) {
+        if (! StartPlan::start($deployment, $this->person($request))) {
             return redirect("/deployments/$deployment->id")->with(
                 'trouble',
                 $deployment->refresh()->state === DeploymentState::Planned
@@ -172,21 +167,6 @@ final class DeploymentController
                     : 'This plan was started already.',
             );
         }
-        $deployment->load(
-            'site.account',
-            'package',
-            'fromBackup',
-            'undoes.package',
-        );
-        Record::write(
-            RecordKind::DeploymentStarted,
-            "{$deployment->title()} started on {$deployment->site->domain}",
-            $deployment->site,
-            [
-                'deployment' => $deployment->id,
-            ],
-        );
-        CarryOutDeployment::dispatch($deployment->id);
 
         return redirect("/deployments/$deployment->id");
     }
@@ -212,6 +192,17 @@ final class DeploymentController
         }
 
         return redirect("/deployments/$deployment->id");
+    }
+
+    /** Visitors are asked for what was read back only. */
+    public function prove(Deployment $deployment): RedirectResponse
+    {
+        return Errands::answer(Errands::start(
+            ErrandKind::ProveDeployment,
+            "/deployments/$deployment->id",
+            $deployment->site,
+            ['deployment' => $deployment->id],
+        ));
     }
 
     public function undo(Request $request, Deployment $deployment, Plans $plans): RedirectResponse

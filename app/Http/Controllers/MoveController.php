@@ -4,15 +4,19 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Deployments\StartPlan;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
+use App\Models\DeploymentState;
 use App\Models\ErrandKind;
+use App\Models\Person;
 use App\Models\Site;
 use App\Moves\AccountMove;
 use App\Moves\MoveAccount;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Change;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -30,13 +34,15 @@ final class MoveController
         $to = isset($asked['to']) ? $others->firstWhere('id', (int) $asked['to']) : null;
         $account->load('client', 'sites.destinations');
         $to?->load('client', 'sites', 'ftpUsers');
+        $there = $to === null ? [] : $this->there($account, $to);
 
         return view('anew', [
             'account' => $account,
             'others' => $others,
             'to' => $to,
             'move' => $to === null ? null : new AccountMove($account, $to, old('directories', [])),
-            'there' => $to === null ? [] : $this->there($account, $to),
+            'there' => $there,
+            'ready' => count(array_filter($there, self::isReady(...))),
         ]);
     }
 
@@ -75,6 +81,29 @@ final class MoveController
         ));
     }
 
+    /** All plans that fill what was made there and wait for nothing but their start. */
+    public function start(Request $request, Account $account): RedirectResponse
+    {
+        $asked = $request->validate(['to' => ['required', 'integer']]);
+        $to = Account::findOrFail((int) $asked['to']);
+        $person = $request->user();
+        $started = $person instanceof Person
+            ? array_filter(
+                $this->there($account, $to),
+                static fn (array $one): bool => $one['plan'] !== null && StartPlan::start($one['plan'], $person),
+            )
+            : [];
+
+        return redirect("/accounts/$account->id/anew?to=$to->id")->with(
+            $started === [] ? 'trouble' : 'done',
+            match (count($started)) {
+                0 => 'No plan waits for its start: they are started already, or their questions come first.',
+                1 => '1 plan started.',
+                default => count($started).' plans started. One after the other is carried out.',
+            },
+        );
+    }
+
     /** @return list<array{site: Site, plan: Deployment|null}> what was made there, and the newest plan that fills it */
     private function there(Account $from, Account $to): array
     {
@@ -91,5 +120,12 @@ final class MoveController
             'site' => $site,
             'plan' => $plans[$site->id] ?? null,
         ])->all());
+    }
+
+    /** @param  array{site: Site, plan: Deployment|null}  $one */
+    private static function isReady(array $one): bool
+    {
+        return $one['plan']?->state === DeploymentState::Planned
+            && ($one['plan']->counts[Change::Asked->value]['files'] ?? 0) === 0;
     }
 }

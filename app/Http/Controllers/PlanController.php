@@ -15,6 +15,7 @@ use App\Deployments\WaysView;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
+use App\Models\ProofBy;
 use App\Storage\RunFiles;
 use Cellarium\Core\People\Permission;
 use Cellarium\Core\Plan\Answers;
@@ -92,13 +93,15 @@ final class PlanController
         $given = $request->validate([
             'connections' => ['nullable', 'integer', 'between:1,'.(int) config('cellarium.host_connections')],
             'proof_stops' => ['required', 'boolean'],
-            'proof_most' => ['nullable', Rule::in(WaysView::SAMPLES)],
+            'proof' => ['nullable', Rule::in([ProofBy::ReadingBack->value, ...WaysView::SAMPLES])],
             'way' => ['nullable', Rule::enum(Way::class)->except(self::barred($deployment))],
         ]);
+        $readsBack = ($given['proof'] ?? null) === ProofBy::ReadingBack->value;
         Deployment::where(['id' => $deployment->id, 'state' => DeploymentState::Planned])->update([
             'connections' => $given['connections'] ?? null,
             'proof_stops' => (bool) $given['proof_stops'],
-            'proof_most' => $given['proof_most'] ?? null,
+            'proof_by' => $readsBack ? ProofBy::ReadingBack : ProofBy::Visitors,
+            'proof_most' => $readsBack ? null : $given['proof'] ?? null,
         ] + (isset($given['way']) ? ['way' => $given['way'], 'way_chosen' => true] : []));
 
         return redirect("/deployments/$deployment->id");

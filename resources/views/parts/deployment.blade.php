@@ -190,6 +190,18 @@
                         stored copy was read back {{ $deployment->backup->verified_at->shown('j M H:i:s') }}.</p>
                 </section>
             @endif
+            @if ($view->isProven() && $view->readsBack() && ! $deployment->proofs)
+                <section class="sheet" aria-labelledby="proofs">
+                    <h2 id="proofs">Proof <small>read back from the server</small></h2>
+                    <p>{{ Amount::files($deployment->read_back) }} hold what was sent. Visitors were not
+                        asked.</p>
+                    @if ($view->canBeProvenLater())
+                        <div class="row-acts">
+                            <x-action to="/deployments/{{ $deployment->id }}/prove" main>Ask as visitors do</x-action>
+                        </div>
+                    @endif
+                </section>
+            @endif
             @if ($deployment->proofs)
                 <section class="sheet" aria-labelledby="proofs">
                     <h2 id="proofs">Proof <small>{{ $view->fetchedFrom() }}</small></h2>

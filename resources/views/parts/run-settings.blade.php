@@ -39,11 +39,10 @@
                     </select>
                 </label>
                 <label>Proof
-                    <select class="entry" name="proof_most">
-                        <option value="">every address that changes</option>
-                        @foreach ($view->ways::SAMPLES as $most)
-                            <option value="{{ $most }}" @selected($deployment->proof_most === $most)>a sample of
-                                {{ $most }}, pages first</option>
+                    <select class="entry" name="proof">
+                        @foreach ($view->proofChoices() as $value => $words)
+                            <option value="{{ $value }}" @selected($view->proof() === (string) $value)>{{ $words }}
+                            </option>
                         @endforeach
                     </select>
                 </label>
@@ -54,6 +53,9 @@
                     </select>
                 </label>
             </div>
+            @if ($view->readsBack())
+                <p class="soft">{{ $view->whyReadBack() }}</p>
+            @endif
             <noscript><button class="act">Save</button></noscript>
         @endif
     </form>

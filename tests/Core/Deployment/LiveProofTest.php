@@ -39,6 +39,7 @@ final class LiveProofTest extends TestCase
         string $documentRoot = '/www',
         ?ContentStore $store = null,
         ?int $most = null,
+        ?string $hostAddress = null,
     ): LiveProof {
         $fetcher = new class($served) implements WebFetcher
         {
@@ -49,7 +50,8 @@ final class LiveProofTest extends TestCase
 
             public function fetch(string $url, ?string $at = null): WebAnswer
             {
-                $body = $this->served[(string) parse_url($url, PHP_URL_PATH)] ?? null;
+                $path = (string) parse_url($url, PHP_URL_PATH);
+                $body = $this->served[$at === null ? $path : "$at $path"] ?? null;
 
                 return new WebAnswer(
                     $url,
@@ -71,6 +73,7 @@ final class LiveProofTest extends TestCase
                 $also,
             ),
             $share,
+            $hostAddress,
             store: $store,
             most: $most,
         );
@@ -122,6 +125,25 @@ final class LiveProofTest extends TestCase
             array_map(static fn (PageProof $proof): bool => $proof->holds(), $proofs),
         );
         self::assertStringContainsString('does not show the bytes that were sent', $proofs[3]->sentence());
+    }
+
+    public function test_an_old_host_that_shows_the_same_site_proves_nothing_of_the_new_one(): void
+    {
+        $target = self::manifest(['index.html' => 'i', 'a.html' => 'a']);
+        $plan = Planner::plan($target, Manifest::of([]), new Policy());
+        $old = ['/' => 'i', '/index.html' => 'i', '/a.html' => 'a'];
+        $new = '192.0.2.7';
+        $holds = static fn (LiveProof $proof): array => array_map(
+            static fn (PageProof $page): bool => $page->holds(),
+            $proof->prove($plan, $target),
+        );
+        $partly = $old + ["$new /" => 'i', "$new /index.html" => 'i'];
+        self::assertSame([true, true, true], $holds($this->proof($old)));
+        self::assertSame([true, true, false], $holds($this->proof($partly, hostAddress: $new)));
+        self::assertSame(
+            [true, true, true],
+            $holds($this->proof($partly + ["$new /a.html" => 'a'], hostAddress: $new)),
+        );
     }
 
     public function test_what_the_server_runs_is_asked_for_but_not_compared(): void
