@@ -19,6 +19,7 @@ use App\Models\SetAside;
 use App\Models\Upload;
 use App\Sheets\Sheets;
 use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Route;
 
@@ -382,7 +383,7 @@ final class EveryRouteTest extends AppTestCase
             'bytes that are no text' => "/caf\xe9 \xff\xfe",
             'cut text' => "\xe2\x82",
             '300 characters' => '/'.str_repeat('ä', 300),
-            'a megabyte' => str_repeat('a', 1_000_000),
+            'more than a field is for' => str_repeat('a', 100_000),
             'twenty digits' => '99999999999999999999',
             'less than nothing' => '-9223372036854775808',
             'a broken number' => '1e400',
@@ -505,7 +506,10 @@ final class EveryRouteTest extends AppTestCase
             $seen[$key] = true;
             self::assertArrayHasKey($key, self::FIELDS, "$key is not known here: name the fields it takes.");
             foreach ($this->requests($method, $route->uri(), $ids) as $what => [$address, $data]) {
+                // Each meets the same world, which stays small.
+                DB::beginTransaction();
                 $status = $this->send($method, $address, $data);
+                DB::rollBack();
                 $status < 500 ?: $bad[] = "$status $key, $what";
             }
         }
