@@ -171,20 +171,18 @@ final readonly class TwoMoments
     /** @return list<FtpUser> that reached the site at some time between the two */
     private function users(Site $site, Backup $a, Backup $b): array
     {
-        $root = $site->applicationRoot();
+        $users = [];
+        foreach ($site->homes() as $home) {
+            $there = FtpUser::openWithin($a->verified_at, $b->verified_at)
+                ->where('account_id', $home->account->id)
+                ->oldest('id')
+                ->get(['id', 'login', 'directory', 'created_at', 'closed_at']);
+            foreach ($there as $user) {
+                $home->wasReachedBy($user, $a->verified_at, $b->verified_at) && $users[] = $user;
+            }
+        }
 
-        return FtpUser::where('account_id', $site->account_id)
-            ->where('created_at', '<=', $b->verified_at)
-            ->where(static fn ($query) => $query->whereNull('closed_at')->orWhere('closed_at', '>=', $a->verified_at))
-            ->oldest('id')
-            ->get(['id', 'login', 'directory', 'created_at', 'closed_at'])
-            ->filter(static function (FtpUser $user) use ($root): bool {
-                $directory = RemotePath::fromString($user->directory);
-
-                return $directory->contains($root) || $root->contains($directory);
-            })
-            ->values()
-            ->all();
+        return $users;
     }
 
     /**

@@ -117,7 +117,8 @@ final readonly class DeploymentView
     /** For how long visitors found no site meanwhile. */
     public function outage(): string
     {
-        return $this->deployment->outage()?->sentence() ?? 'not measured';
+        return $this->deployment->outage()?->sentence()
+            ?? ($this->readsBack() ? 'visitors were not asked' : 'not measured');
     }
 
     /** Nothing visitors see has changed yet. */
@@ -158,7 +159,7 @@ final readonly class DeploymentView
             $percent !== null => "$percent %, {$this->now()}: $name",
             $this->isGoing() => ucfirst($this->now()).": $name",
             $this->isPlanned() => $name,
-            default => ucfirst($this->deployment->state->label()).": $name",
+            default => ucfirst($this->deployment->label()).": $name",
         };
     }
 
@@ -266,7 +267,7 @@ final readonly class DeploymentView
 
         return ['' => 'every address that changes']
             + array_combine(WaysView::SAMPLES, $samples)
-            + [ProofBy::ReadingBack->value => 'read back, without asking as visitors do'];
+            + [ProofBy::ReadingBack->value => 'read back only'];
     }
 
     /** The choice that is made. */

@@ -8,8 +8,6 @@ use App\Accounts\AccountCheck;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Deployment;
-use App\Models\DeploymentState;
-use App\Models\ProofBy;
 use App\Models\ProofKind;
 use App\Models\RecordKind;
 use App\Record\Record;
@@ -30,9 +28,7 @@ final readonly class LaterProof
     /** Whether visitors were never asked for what is there now. */
     public static function isDue(Deployment $deployment): bool
     {
-        return $deployment->state === DeploymentState::Proven
-            && $deployment->proof_by === ProofBy::ReadingBack
-            && ($deployment->proofs ?? []) === []
+        return $deployment->wasReadBackOnly()
             && $deployment->site->last_deployment_id === $deployment->id
             && ! $deployment->site->trashed();
     }

@@ -7,6 +7,7 @@ namespace App\Deployments;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
+use App\Models\ProofBy;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
@@ -90,9 +91,12 @@ final class Stations
                     $stage === RunStage::Proving => StationState::Here,
                     default => StationState::Open,
                 },
-                'note' => $proven
-                    ? self::proofs(count($deployment->proofs ?? []), $deployment->addresses)
-                    : 'through the domain',
+                'note' => match (true) {
+                    $proven && $deployment->wasReadBackOnly() => Amount::files($deployment->read_back).' read back',
+                    $proven => self::proofs(count($deployment->proofs ?? []), $deployment->addresses),
+                    $deployment->provenBy() === ProofBy::ReadingBack => 'by reading back',
+                    default => 'through the domain',
+                },
             ],
         ];
     }

@@ -131,6 +131,26 @@ final class Deployment extends Model
         return $this->proof_by ?? ProofBy::usual($this->site);
     }
 
+    /** Whether visitors were never asked for it. */
+    public function wasReadBackOnly(): bool
+    {
+        return $this->state === DeploymentState::Proven
+            && $this->proof_by === ProofBy::ReadingBack
+            && ($this->proofs ?? []) === [];
+    }
+
+    /** How it stands, in a word or two. */
+    public function label(): string
+    {
+        return $this->wasReadBackOnly() ? 'read back, visitors not asked' : $this->state->label();
+    }
+
+    /** The style its label is shown in. */
+    public function tone(): string
+    {
+        return $this->wasReadBackOnly() ? 'soon' : $this->state->tone();
+    }
+
     /** @return BelongsTo<FtpUser, $this> */
     public function ftpUser(): BelongsTo
     {

@@ -114,6 +114,17 @@ final class FtpUser extends Model
             ->whereNotIn('account_id', Account::onlyTrashed()->select('id'));
     }
 
+    /**
+     * Those that were there at some time between two moments, as these are stored.
+     *
+     * @param  Builder<self>  $query
+     */
+    public function scopeOpenWithin(Builder $query, \DateTimeInterface $from, \DateTimeInterface $until): void
+    {
+        $query->where('created_at', '<=', $until)
+            ->where(static fn ($query) => $query->whereNull('closed_at')->orWhere('closed_at', '>=', $from));
+    }
+
     public function path(): RemotePath
     {
         return RemotePath::fromString($this->directory);

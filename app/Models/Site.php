@@ -114,6 +114,36 @@ final class Site extends Model
         return $this->morphMany(Proof::class, 'subject');
     }
 
+    /** @return HasMany<SiteStay, $this> in other accounts, before */
+    public function stays(): HasMany
+    {
+        return $this->hasMany(SiteStay::class)->oldest('id');
+    }
+
+    /** @return non-empty-list<SiteHome> all accounts that it was in, the one that it is in last */
+    public function homes(): array
+    {
+        $since = null;
+        $homes = [];
+        foreach ($this->stays as $stay) {
+            $homes[] = new SiteHome(
+                $stay->account,
+                RemotePath::fromString($stay->root),
+                $since,
+                $stay->until,
+            );
+            $since = $stay->until;
+        }
+        $homes[] = new SiteHome(
+            $this->account,
+            $this->applicationRoot(),
+            $since,
+            null,
+        );
+
+        return $homes;
+    }
+
     public function root(): RemotePath
     {
         return RemotePath::fromString($this->document_root);

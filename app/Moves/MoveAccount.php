@@ -189,9 +189,9 @@ final readonly class MoveAccount
         foreach ($site->destinations as $destination) {
             $destination->update(['directory' => $mapped($destination->directory)]);
         }
-        $site->update([
+        $site->stays()->create(['account_id' => $move->from->id, 'root' => (string) $one->from, 'until' => now()]);
+        $site->unsetRelation('stays')->update([
             'account_id' => $move->to->id,
-            'moved_from_id' => $move->from->id,
             'document_root' => $one->documentRoot()->toString(),
             'application_root' => $mapped($site->application_root),
             'mounts' => array_map(static fn (array $mount): array => [

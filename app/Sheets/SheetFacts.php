@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Sheets;
 
 use App\Failure\Problem;
-use App\Models\Account;
 use App\Models\Backup;
 use App\Models\BackupRule;
 use App\Models\BackupState;
@@ -17,6 +16,7 @@ use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\Person;
 use App\Models\Site;
+use App\Models\SiteHome;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Deployment\PageProof;
 use Cellarium\Core\Json\JsonFields;
@@ -136,7 +136,7 @@ final readonly class SheetFacts
             $run->bringsBack() ? SheetKind::BroughtBack : SheetKind::Deployed,
             $run->title(),
             $run->person->name ?? 'Cellarium',
-            $run->state->label(),
+            $run->label(),
             $run->state === DeploymentState::Proven,
             $files(Change::Add),
             $files(Change::Replace),
@@ -248,35 +248,49 @@ final readonly class SheetFacts
     /** @return list<SheetAccess> the accounts themselves, and each FTP user that reached one of the sites then */
     private function access(): array
     {
-        $access = [];
-        foreach ($this->sites->groupBy('account_id') as $sites) {
-            $account = $sites->first()?->account;
-            if (! $account instanceof Account) {
-                continue;
+        $homes = [];
+        foreach ($this->sites as $site) {
+            foreach ($site->homes() as $home) {
+                $home->isWithin($this->from, $this->until) && $homes[$home->account->id][] = $home;
             }
-            $access[] = new SheetAccess(
-                $account->login,
-                'the account itself',
-                '/',
-                '',
-                $account->created_at->getTimestamp(),
-                $account->removed_at?->getTimestamp(),
-                isAccount: true,
-            );
-            $users = FtpUser::with('person')
-                ->where('account_id', $account->id)
-                ->where('created_at', '<=', $this->until)
-                ->where(fn ($query) => $query->whereNull('closed_at')->orWhere('closed_at', '>=', $this->from))
+        }
+        $access = [];
+        foreach ($homes as $there) {
+            $access[] = self::ofAccount($there);
+            $users = FtpUser::openWithin($this->from, $this->until)
+                ->with('person')
+                ->where('account_id', $there[0]->account->id)
                 ->oldest('id')
                 ->limit(self::MOST + 1)
                 ->get();
             foreach ($this->all($users) as $user) {
-                $reaches = $sites->contains(static fn (Site $site): bool => $site->isReachedFrom($user->path()));
-                $reaches && $access[] = self::ofUser($user);
+                $reached = array_filter(
+                    $there,
+                    fn (SiteHome $home): bool => $home->wasReachedBy($user, $this->from, $this->until),
+                );
+                $reached === [] || $access[] = self::ofUser($user);
             }
         }
 
         return $access;
+    }
+
+    /** @param  non-empty-list<SiteHome>  $there  in one account */
+    private static function ofAccount(array $there): SheetAccess
+    {
+        $account = $there[0]->account;
+        $ends = array_map(static fn (SiteHome $home): ?int => $home->until?->getTimestamp(), $there);
+        $left = in_array(null, $ends, true) ? null : max($ends);
+
+        return new SheetAccess(
+            $account->login,
+            'the account itself',
+            '/',
+            '',
+            $account->created_at->getTimestamp(),
+            $account->removed_at?->getTimestamp() ?? $left,
+            isAccount: true,
+        );
     }
 
     private static function ofUser(FtpUser $user): SheetAccess

@@ -93,7 +93,7 @@ final readonly class Sheets
         $from->isFuture() && throw new Problem('That time has not come yet.');
         $sites = self::sitesOf($client)
             ->when($only !== null, static fn ($query) => $query->whereKey($only?->id))
-            ->with('account.client', 'client')
+            ->with('account.client', 'client', 'stays.account')
             ->orderBy('domain')
             ->get();
         $sites->isEmpty() && throw new Problem("$client->name has no site to tell of.");

@@ -10,7 +10,9 @@ use App\Models\ChangeByHand;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
+use App\Models\Proof;
 use App\Models\Site;
+use App\Models\SiteHome;
 use App\Text\Amount;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Timeline\Lane;
@@ -60,7 +62,7 @@ final readonly class SiteEvents
                 Lane::Live,
                 (int) $run->ended_at?->getTimestamp(),
                 (int) (isset($runs[$index + 1]) ? $runs[$index + 1]->ended_at : $this->until)?->getTimestamp(),
-                $run->title(),
+                $run->title().($run->wasReadBackOnly() ? ', read back only' : ''),
                 $run->backup_id === null ? 'live' : 'way_back',
                 page: "/deployments/$run->id",
             );
@@ -157,35 +159,46 @@ final readonly class SiteEvents
             ->all();
     }
 
-    /** @return list<TimelineEvent> the account itself, and each FTP user that reached the site */
+    /** @return list<TimelineEvent> the accounts that it was in, and each FTP user that reached it there */
     private function signIns(): array
     {
-        $account = $this->site->account;
-        $until = $this->until->getTimestamp();
+        $events = [];
+        foreach ($this->site->homes() as $home) {
+            $home->isWithin($this->from, $this->until) && array_push($events, ...$this->signInsOf($home));
+        }
+
+        return $events;
+    }
+
+    /** @return list<TimelineEvent> */
+    private function signInsOf(SiteHome $home): array
+    {
+        $since = max(0, (int) $home->since?->getTimestamp());
+        $until = min($this->until->getTimestamp(), $home->until?->getTimestamp() ?? PHP_INT_MAX);
+        $account = $home->account;
         $events = [new TimelineEvent(
             Lane::SignIn,
-            $account->created_at->getTimestamp(),
+            max($since, $account->created_at->getTimestamp()),
             $until,
-            "$account->login, the account",
+            "$account->login, the account".($home->until === null ? '' : ' then'),
             'account',
             page: "/accounts/$account->id",
         )];
-        $users = FtpUser::where('account_id', $account->id)
-            ->where('created_at', '<=', $this->until)
-            ->where(fn ($query) => $query->whereNull('closed_at')->orWhere('closed_at', '>=', $this->from))
+        $users = FtpUser::openWithin($this->from, $this->until)
+            ->where('account_id', $account->id)
             ->oldest('id')
             ->limit(self::MOST)
             ->get();
         foreach ($users as $user) {
-            if (! $this->site->isReachedFrom($user->path())) {
+            if (! $home->wasReachedBy($user, $this->from, $this->until)) {
                 continue;
             }
             $isProven = $user->reach_proven_at !== null
                 && ($user->closed_at === null || $user->refusal_proven_at !== null);
             $events[] = new TimelineEvent(
                 Lane::SignIn,
-                $user->created_at->getTimestamp(),
-                $user->closed_at?->getTimestamp() ?? $until,
+                max($since, $user->created_at->getTimestamp()),
+                min($until, $user->closed_at?->getTimestamp() ?? $until),
                 $user->login.($user->closed_at === null ? '' : ', closed').($isProven ? ', proven' : ', not proven'),
                 $isProven ? 'user' : 'unproven',
                 page: "/ftp-users/$user->id",
@@ -195,8 +208,29 @@ final readonly class SiteEvents
         return $events;
     }
 
-    /** @return list<TimelineEvent> */
+    /** @return list<TimelineEvent> runs that did not come to their proof, and what was asked by itself and not shown */
     private function failed(): array
+    {
+        $alone = $this->site->proofs()
+            ->where('ok', false)
+            ->whereBetween('made_at', [$this->from, $this->until])
+            ->latest('id')
+            ->limit(self::MOST)
+            ->get()
+            ->map(static fn (Proof $proof): TimelineEvent => new TimelineEvent(
+                Lane::FailedProofs,
+                (int) $proof->made_at->getTimestamp(),
+                null,
+                $proof->sentence,
+                'failed',
+            ))
+            ->all();
+
+        return [...$this->failedRuns(), ...$alone];
+    }
+
+    /** @return list<TimelineEvent> */
+    private function failedRuns(): array
     {
         return Deployment::with('package', 'fromBackup')
             ->where('site_id', $this->site->id)

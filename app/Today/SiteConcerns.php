@@ -9,6 +9,7 @@ use App\Models\ProofBy;
 use App\Text\Amount;
 use App\Text\When;
 use Carbon\CarbonImmutable;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
 /** What needs a hand of sites and what is kept of them: promises that are broken, rehearsals that failed, damage. */
@@ -112,25 +113,32 @@ final readonly class SiteConcerns
             ->whereNull('sites.live_proven_at')
             ->where(
                 static fn ($query) => $query
-                    ->whereNotNull('sites.moved_from_id')
+                    ->whereExists(self::stays())
                     ->orWhere('deployments.proof_by', ProofBy::ReadingBack->value),
             )
             ->orderBy('domain')
-            ->get([
+            ->select([
                 'sites.id',
                 'domain',
                 'host',
-                'account_id',
-                'moved_from_id',
+                'sites.account_id',
                 'proof_by',
                 'last_deployment_id',
             ])
+            ->selectSub(self::stays()->select('account_id')->latest('id')->limit(1), 'moved_from_id')
+            ->get()
             ->map(
                 static fn (\stdClass $site): Concern => $site->proof_by === ProofBy::ReadingBack->value
                     ? self::notAsked($site)
                     : self::notFilled($site),
             )
             ->all();
+    }
+
+    /** Accounts that a site was in before. */
+    private static function stays(): Builder
+    {
+        return DB::table('site_stays')->whereColumn('site_id', 'sites.id');
     }
 
     private static function notAsked(\stdClass $site): Concern

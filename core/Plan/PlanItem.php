@@ -51,7 +51,7 @@ final readonly class PlanItem
     {
         return match (true) {
             $this->why !== Why::InPackage || ! $this->isFile() => $this->why->sentence(),
-            $this->change === Change::Add => 'new in the package',
+            $this->change === Change::Add => 'not there before',
             $this->change === Change::Same => '',
             $this->target?->size !== $this->live?->size => 'of another size',
             default => 'the same size, other contents',

@@ -195,8 +195,6 @@ return new class extends Migration
         Schema::create('sites', function (Blueprint $table): void {
             $table->id();
             $table->foreignId('account_id')->constrained();
-            // From which account it was made anew in this one; null for none.
-            $table->foreignId('moved_from_id')->nullable()->constrained('accounts');
             $table->foreignId('client_id')->nullable()->constrained();
             $table->string('domain');
             $table->string('base_url');
@@ -234,6 +232,14 @@ return new class extends Migration
             $table->dateTime('backups_until')->nullable();
             $table->timestamps();
             $table->unique(['domain', 'in_use']);
+        });
+        // Where a site was before it was made anew in the account that it is in.
+        Schema::create('site_stays', function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('site_id')->constrained()->cascadeOnDelete();
+            $table->foreignId('account_id')->constrained();
+            $table->string('root', 1000);
+            $table->dateTime('until', 3);
         });
         Schema::create('destinations', static function (Blueprint $table): void {
             $table->id();
@@ -746,6 +752,13 @@ return new class extends Migration
             $table->string('answer', 300)->nullable();
             $table->string('next', 500)->nullable();
             $table->dateTime('made_at', 3);
+            // A site has very many that hold and few that failed.
+            $table->index([
+                'subject_type',
+                'subject_id',
+                'ok',
+                'made_at',
+            ]);
         });
         // Where the chain of the record ends: one row, held while a line is written.
         Schema::create('record_ends', static function (Blueprint $table): void {

@@ -47,7 +47,7 @@
                                     <span class="is-now-text">no plan yet: bring a backup back</span>
                                     <a href="/backups?site={{ $site->id }}">its backups</a>
                                 @else
-                                    <x-tag :tone="$plan->state->tone()">{{ $plan->state->label() }}</x-tag>
+                                    <x-tag :tone="$plan->tone()">{{ $plan->label() }}</x-tag>
                                     <a href="/deployments/{{ $plan->id }}">{{ $plan->title() }}</a>
                                 @endif
                             </td>
@@ -55,7 +55,6 @@
                                 @if ($site->live_proven_at !== null)
                                     <x-tag tone="proven">live {{ $site->live_proven_at->shown('j M H:i') }}</x-tag>
                                 @elseif ($plan !== null && \App\Deployments\LaterProof::isDue($plan))
-                                    <span class="is-soon-text">files read back, visitors not asked</span>
                                     <x-action to="/deployments/{{ $plan->id }}/prove"
                                         aria-label="Ask as visitors do for {{ $site->domain }}">Ask as visitors
                                         do</x-action>

@@ -13,7 +13,10 @@ use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\ProofBy;
 use App\Models\Site;
+use App\Sheets\Sheets;
+use Carbon\CarbonImmutable;
 use Cellarium\Core\Hosting\LoginRules;
+use Cellarium\Core\Sheet\SheetAccess;
 use Tests\Support\StandinHost;
 
 /** A whole account made anew at another host: sites with their history, destinations, FTP users. */
@@ -115,12 +118,45 @@ final class MovesTest extends AppTestCase
         ]);
         self::assertNull($site->refresh()->live_proven_at);
         $this->get("/deployments/$plan->id")->assertSee('Visitors were not')->assertSee('Ask as visitors do');
-        $this->get($page)->assertSee('files read back, visitors not asked');
+        $this->get($page)->assertSee('read back, visitors not asked');
         $this->get('/')->assertSee('Read back, visitors not asked');
+
+        $sheet = app(Sheets::class)->of(
+            $this->account->client,
+            $site,
+            CarbonImmutable::now()->subDay(),
+            CarbonImmutable::now(),
+            'UTC',
+        );
+        self::assertSame(
+            [
+                'harbour' => true,
+                $user->login => false,
+                'quay' => false,
+                'designer@site.example' => false,
+            ],
+            array_column(
+                array_map(
+                    static fn (SheetAccess $one): array => [$one->login, $one->closedAt !== null],
+                    $sheet->signed()->sheet->access,
+                ),
+                1,
+                0,
+            ),
+            'who could touch it, at both hosts',
+        );
 
         // What the old host shows is no proof of the new one.
         $this->post("/deployments/$plan->id/prove")->assertSessionHas('trouble');
         self::assertSame([[], null], [$plan->refresh()->proofs, $site->refresh()->live_proven_at]);
+        $this->travel(2)->seconds();
+        $this->get("/sites/$site->id/over-time.csv?days=1")
+            ->assertSee('The token in /htdocs/site was not found')
+            ->assertSee('read back only')
+            ->assertSee('harbour, the account then')
+            ->assertSee('quay, the account"', false)
+            ->assertSee("$user->login, proven")
+            ->assertSee('designer@site.example, proven');
 
         // The name leads to the new host from here on.
         $site->update(['base_url' => "http://site.example:{$this->new->webPort}"]);
@@ -178,8 +214,12 @@ final class MovesTest extends AppTestCase
         $this->actingAs($this->person);
         $this->site->update([
             'account_id' => $this->there->id,
-            'moved_from_id' => $this->account->id,
             'document_root' => '/htdocs/site',
+        ]);
+        $this->site->stays()->create([
+            'account_id' => $this->account->id,
+            'root' => '/www/site.example',
+            'until' => now(),
         ]);
         $this->get("/accounts/{$this->account->id}/anew?to={$this->there->id}")
             ->assertSee('There already')

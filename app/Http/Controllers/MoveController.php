@@ -107,7 +107,10 @@ final class MoveController
     /** @return list<array{site: Site, plan: Deployment|null}> what was made there, and the newest plan that fills it */
     private function there(Account $from, Account $to): array
     {
-        $sites = Site::where(['account_id' => $to->id, 'moved_from_id' => $from->id])->orderBy('domain')->get();
+        $sites = Site::where('account_id', $to->id)
+            ->whereHas('stays', static fn ($query) => $query->where('account_id', $from->id))
+            ->orderBy('domain')
+            ->get();
         $plans = Deployment::with('site', 'fromBackup.site')
             ->whereIn('id', Deployment::selectRaw('MAX(id)')
                 ->whereIn('site_id', $sites->pluck('id'))

@@ -4,7 +4,7 @@
 @endif
 <div id="run" @if ($view->isDone()) data-ended="{{ $view->title() }}" @endif>
     @include('parts.stations')
-    @if (session('trouble'))
+    @if (session('trouble') && request()->hasHeader('HX-Request'))
         <p class="word is-trouble" role="alert"><bdi>@words(session('trouble'))</bdi></p>
     @endif
     @if ($view->serverChanges() !== null)
@@ -114,7 +114,7 @@
                 <h2 id="ba">{{ $view->isDone() ? 'How it went' : 'Before and after' }}</h2>
                 <dl class="pairs">
                     @if ($view->isProven())
-                        <dt>Live</dt>
+                        <dt>{{ $deployment->wasReadBackOnly() ? 'To be at' : 'Live' }}</dt>
                         <dd><a href="{{ $view->site->liveLink() }}" target="_blank"
                                 rel="noreferrer noopener"><x-domain :name="$view->site->domain" /></a></dd>
                         <dt>Outage</dt>
@@ -190,7 +190,7 @@
                         stored copy was read back {{ $deployment->backup->verified_at->shown('j M H:i:s') }}.</p>
                 </section>
             @endif
-            @if ($view->isProven() && $view->readsBack() && ! $deployment->proofs)
+            @if ($deployment->wasReadBackOnly())
                 <section class="sheet" aria-labelledby="proofs">
                     <h2 id="proofs">Proof <small>read back from the server</small></h2>
                     <p>{{ Amount::files($deployment->read_back) }} hold what was sent. Visitors were not

@@ -1,1 +1,1 @@
-<x-tag :tone="$run->state->tone()">{{ $run->state->label() }}</x-tag>
+<x-tag :tone="$run->tone()">{{ $run->label() }}</x-tag>
