@@ -137,9 +137,14 @@ final readonly class OverTime
     {
         $main = $mark->main();
         $more = $mark->count() - 1;
+        $x = self::LEFT + $mark->x;
+        $isLast = $x > self::WIDTH - 4 * self::LEFT;
 
         return [
-            'x' => self::LEFT + $mark->x,
+            'x' => $x,
+            // Beside the sign, where there is room.
+            'count_x' => $isLast ? $x - 9 : $x + 9,
+            'anchor' => $isLast ? 'end' : 'start',
             'y' => $y,
             'lane' => $main->lane->value,
             'kind' => $main->kind,

@@ -217,12 +217,13 @@ final readonly class SiteEvents
             ->latest('id')
             ->limit(self::MOST)
             ->get()
-            ->map(static fn (Proof $proof): TimelineEvent => new TimelineEvent(
+            ->map(fn (Proof $proof): TimelineEvent => new TimelineEvent(
                 Lane::FailedProofs,
                 (int) $proof->made_at->getTimestamp(),
                 null,
                 $proof->sentence,
                 'failed',
+                page: "/sites/{$this->site->id}#proven",
             ))
             ->all();
 

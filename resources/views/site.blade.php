@@ -188,7 +188,7 @@
                 <dl class="proven-facts">
                     @foreach ($view->proven() as $fact)
                         <dt>{{ $fact->name }}</dt>
-                        <dd class="is-{{ $fact->tone }}-text" title="{{ $fact->moment() }}">{{ $fact->words }}
+                        <dd class="is-{{ $fact->tone }}-text" title="{{ $fact->moment() }}">@words($fact->words)
                             @if ($fact->age() !== '')
                                 <span class="soft unbroken">{{ $fact->age() }}</span>
                             @endif

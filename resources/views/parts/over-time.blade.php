@@ -53,8 +53,8 @@
                     <use href="#sign-{{ $mark['kind'] }}" x="{{ $mark['x'] }}" y="{{ $mark['y'] }}" />
                 </a>
                 @if ($mark['count'] > 1)
-                    <text x="{{ $mark['x'] + 9 }}" y="{{ $mark['y'] - 5 }}" class="count" aria-hidden="true">{{
-                        $mark['count'] }}</text>
+                    <text x="{{ $mark['count_x'] }}" y="{{ $mark['y'] - 5 }}" text-anchor="{{ $mark['anchor'] }}"
+                        class="count" aria-hidden="true">{{ $mark['count'] }}</text>
                 @endif
             @endforeach
             @leads("/sites/{$drawing->site->id}/moments")
