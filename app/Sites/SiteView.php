@@ -168,7 +168,7 @@ final readonly class SiteView
 
         return match (true) {
             $this->site->placeholder === true => ProvenFact::missing('Live pages', 'nothing is deployed'),
-            $last?->wasReadBackOnly() === true => ProvenFact::missing('Live pages', 'read back only, visitors not asked'),
+            $last?->wasReadBackOnly() === true => ProvenFact::missing('Live pages', 'visitors were not asked'),
             $this->site->live_proven_at === null => ProvenFact::missing('Live pages', 'not proven from here'),
             $fetched === 0 => ProvenFact::holds('Live pages', 'answered', $this->site->live_proven_at),
             default => ProvenFact::holds(
