@@ -8,8 +8,11 @@ use App\Accounts\AccountCheck;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Deployment;
+use App\Models\DeploymentState;
+use App\Models\ProofBy;
 use App\Models\ProofKind;
 use App\Models\RecordKind;
+use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Deployment\PageProof;
@@ -25,33 +28,63 @@ final readonly class LaterProof
     ) {
     }
 
-    /** Whether visitors were never asked for what is there now. */
+    /** Whether visitors were never asked for what a deployment left, and it is still what is there. */
     public static function isDue(Deployment $deployment): bool
     {
         return $deployment->wasReadBackOnly()
-            && $deployment->site->last_deployment_id === $deployment->id
-            && ! $deployment->site->trashed();
+            && ! $deployment->site->trashed()
+            && Deployment::where('site_id', $deployment->site_id)
+                ->where('state', DeploymentState::Proven)
+                ->where('root', $deployment->root)
+                ->where('id', '>', $deployment->id)
+                ->doesntExist();
     }
 
     /**
+     * Asks for all that visitors were never asked for: a site with directories from elsewhere has a deployment for each.
+     *
      * @return string what visitors get, in a sentence
      *
      * @throws Problem where they do not get what was sent; nothing at the host is changed then
      */
-    public function prove(Deployment $deployment): string
+    public function prove(Site $site): string
     {
-        $site = $deployment->site;
-        self::isDue($deployment) || throw new Problem(
+        $due = $site->deployments()
+            ->with('package', 'fromBackup.site', 'undoes.package')
+            ->where('proof_by', ProofBy::ReadingBack)
+            ->get()
+            ->each(static fn (Deployment $deployment) => $deployment->setRelation('site', $site))
+            ->filter(self::isDue(...));
+        $due->isEmpty() && throw new Problem(
             'Visitors were asked for it already, or something else was put there since. Nothing was done.',
-        );
-        $after = $this->files->after($deployment) ?? throw new Problem(
-            'What it left there is no longer written down here. Deploy it again to prove it.',
         );
         // Where the name leads, and to whose files: the old host may show the very same pages.
         $step = $this->check->proveRoot($site);
         $step->ok || throw new Problem(
             "$step->sentence. Its files are at {$site->account->host} as they were read back; nothing was changed. "
                 ."Have the provider answer for $site->domain there, then ask again.",
+        );
+        $proofs = [];
+        $addresses = 0;
+        foreach ($due as $deployment) {
+            array_push($proofs, ...$this->ask($deployment));
+            $addresses += $deployment->addresses;
+        }
+        $site->update(LiveProofs::shown($site, $proofs, count($proofs) < $addresses));
+
+        return "Visitors get $site->domain as it was sent: ".count($proofs)." of $addresses addresses fetched.";
+    }
+
+    /**
+     * @return non-empty-list<PageProof> that hold, written down with the deployment
+     *
+     * @throws Problem
+     */
+    private function ask(Deployment $deployment): array
+    {
+        $site = $deployment->site;
+        $after = $this->files->after($deployment) ?? throw new Problem(
+            'What it left there is no longer written down here. Deploy it again to prove it.',
         );
         $plan = $this->files->plan($deployment);
         $proof = $this->proofs->of(
@@ -75,20 +108,17 @@ final readonly class LaterProof
                     .'Look at the page in a browser, or deploy again.',
             );
         }
-        $addresses = $proof->count($plan, $after);
         $deployment->update([
             'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $proofs),
-            'addresses' => $addresses,
+            'addresses' => $proof->count($plan, $after),
         ]);
-        $site->update(LiveProofs::shown($site, $proofs, count($proofs) < $addresses));
-        $words = "Visitors get $site->domain as it was sent: ".count($proofs)." of $addresses addresses fetched";
         Record::write(
             RecordKind::DeploymentProven,
-            "{$deployment->title()}: $words",
+            "{$deployment->title()}: visitors get it as it was sent, ".count($proofs).' addresses fetched',
             $site,
             ['deployment' => $deployment->id],
         );
 
-        return "$words.";
+        return $proofs;
     }
 }

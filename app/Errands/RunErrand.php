@@ -27,7 +27,6 @@ use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\ChangeByHand;
 use App\Models\ChangeState;
-use App\Models\Deployment;
 use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
@@ -140,7 +139,7 @@ final class RunErrand implements ShouldQueue
         return match ($errand->kind) {
             ErrandKind::FindRoot => $this->findRoot($errand),
             ErrandKind::ProveRoot => $this->proveRoot($errand),
-            ErrandKind::ProveDeployment => $this->proveDeployment($errand),
+            ErrandKind::ProveLive => $this->proveLive($errand),
             ErrandKind::AskPhp => $this->askPhp($errand),
             ErrandKind::RenewPassword => $this->renewPassword($errand),
             ErrandKind::CloseUser => $this->closeUser($errand),
@@ -194,16 +193,9 @@ final class RunErrand implements ShouldQueue
     }
 
     /** @return array<string, mixed> */
-    private function proveDeployment(Errand $errand): array
+    private function proveLive(Errand $errand): array
     {
-        $deployment = Deployment::with([
-            'site.account',
-            'package',
-            'fromBackup.site',
-            'undoes.package',
-        ])->find((int) $errand->given['deployment']);
-
-        return ['words' => app(LaterProof::class)->prove($deployment ?? throw self::removed())];
+        return ['words' => app(LaterProof::class)->prove($errand->site ?? throw self::removed())];
     }
 
     /** @return array<string, mixed> */

@@ -9,7 +9,7 @@ enum ErrandKind: string
 {
     case FindRoot = 'find_root';
     case ProveRoot = 'prove_root';
-    case ProveDeployment = 'prove_deployment';
+    case ProveLive = 'prove_live';
     case AskPhp = 'ask_php';
     case RenewPassword = 'renew_password';
     case CloseUser = 'close_user';
@@ -50,7 +50,7 @@ enum ErrandKind: string
             self::CheckRights,
             self::CopyElsewhere,
             self::MoveAccount,
-            self::ProveDeployment,
+            self::ProveLive,
         ], true);
     }
 
@@ -68,7 +68,7 @@ enum ErrandKind: string
         return match ($this) {
             self::FindRoot => 'Looking for the document root',
             self::ProveRoot => 'Proving the document root',
-            self::ProveDeployment => 'Asking as visitors do',
+            self::ProveLive => 'Asking as visitors do',
             self::AskPhp => 'Asking which PHP the site runs',
             self::RenewPassword => 'Renewing the password',
             self::CloseUser => 'Closing the FTP user',

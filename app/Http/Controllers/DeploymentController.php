@@ -194,15 +194,12 @@ final class DeploymentController
         return redirect("/deployments/$deployment->id");
     }
 
-    /** Visitors are asked for what was read back only. */
+    /** Visitors are asked for what was read back only, all of the site. */
     public function prove(Deployment $deployment): RedirectResponse
     {
-        return Errands::answer(Errands::start(
-            ErrandKind::ProveDeployment,
-            "/deployments/$deployment->id",
-            $deployment->site,
-            ['deployment' => $deployment->id],
-        ));
+        return Errands::answer(
+            Errands::start(ErrandKind::ProveLive, "/deployments/$deployment->id", $deployment->site),
+        );
     }
 
     public function undo(Request $request, Deployment $deployment, Plans $plans): RedirectResponse
