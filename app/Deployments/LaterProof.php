@@ -41,7 +41,7 @@ final readonly class LaterProof
     }
 
     /**
-     * Asks for all that visitors were never asked for: a site with directories from elsewhere has a deployment for each.
+     * Asks for all that visitors were never asked for: a site with mounted directories has a deployment for each.
      *
      * @return string what visitors get, in a sentence
      *
