@@ -18,7 +18,7 @@ final readonly class SiteConcerns
     /** @return list<Concern> */
     public static function all(): array
     {
-        return [...self::damaged(), ...self::sites(), ...self::notShown()];
+        return [...self::damaged(), ...self::sites()];
     }
 
     /** @return list<Concern> */
@@ -39,17 +39,21 @@ final readonly class SiteConcerns
     private static function sites(): array
     {
         $rows = DB::table('sites')
-            ->whereNull('removed_at')
+            ->join('accounts', 'accounts.id', 'sites.account_id')
+            ->leftJoin('deployments', 'deployments.id', 'sites.last_deployment_id')
+            ->whereNull('sites.removed_at')
             ->where(
                 static fn ($query) => $query
                     ->where('placeholder', true)
                     ->orWhereNull('last_backup_at')
                     ->orWhere('backup_promised_at', '<', now())
                     ->orWhere('rehearsal_promised_at', '<', now())
-                    ->orWhereNotNull('rehearsal_trouble'),
+                    ->orWhereNotNull('rehearsal_trouble')
+                    ->orWhere('deployments.proof_by', ProofBy::ReadingBack->value)
+                    ->orWhereExists(self::stays()),
             )
             ->orderBy('domain')
-            ->get([
+            ->select([
                 'sites.id',
                 'domain',
                 'placeholder',
@@ -60,9 +64,35 @@ final readonly class SiteConcerns
                 'rehearsed_at AS rehearsed',
                 'rehearsal_promised_at AS rehearsal',
                 'rehearsal_trouble AS trouble',
-            ]);
+                'host',
+                'sites.account_id',
+                'proof_by',
+                'last_deployment_id',
+            ])
+            ->selectSub(self::stays()->select('account_id')->latest('id')->limit(1), 'moved_from_id')
+            ->get();
 
-        return $rows->flatMap(self::site(...))->values()->all();
+        return $rows
+            ->flatMap(static fn (\stdClass $site): array => [...self::notShown($site), ...self::site($site)])
+            ->values()
+            ->all();
+    }
+
+    /** Accounts that a site was in before. */
+    private static function stays(): Builder
+    {
+        return DB::table('site_stays')->whereColumn('site_id', 'sites.id');
+    }
+
+    /** @return list<Concern> of a site that went to another host, or was read back only, until visitors get it */
+    private static function notShown(\stdClass $site): array
+    {
+        return match (true) {
+            $site->live_proven_at !== null => [],
+            $site->proof_by === ProofBy::ReadingBack->value => [self::notAsked($site)],
+            $site->moved_from_id !== null => [self::notFilled($site)],
+            default => [],
+        };
     }
 
     /** @return list<Concern> */
@@ -101,44 +131,6 @@ final readonly class SiteConcerns
             ...$isPast($site->rehearsal) ? [self::notRehearsed($site)] : [],
             ...$site->trouble === null ? [] : [self::failedRehearsal($site)],
         ];
-    }
-
-    /** @return list<Concern> sites that went to another host, or were read back only, until visitors get them */
-    private static function notShown(): array
-    {
-        return DB::table('sites')
-            ->join('accounts', 'accounts.id', 'sites.account_id')
-            ->leftJoin('deployments', 'deployments.id', 'sites.last_deployment_id')
-            ->whereNull('sites.removed_at')
-            ->whereNull('sites.live_proven_at')
-            ->where(
-                static fn ($query) => $query
-                    ->whereExists(self::stays())
-                    ->orWhere('deployments.proof_by', ProofBy::ReadingBack->value),
-            )
-            ->orderBy('domain')
-            ->select([
-                'sites.id',
-                'domain',
-                'host',
-                'sites.account_id',
-                'proof_by',
-                'last_deployment_id',
-            ])
-            ->selectSub(self::stays()->select('account_id')->latest('id')->limit(1), 'moved_from_id')
-            ->get()
-            ->map(
-                static fn (\stdClass $site): Concern => $site->proof_by === ProofBy::ReadingBack->value
-                    ? self::notAsked($site)
-                    : self::notFilled($site),
-            )
-            ->all();
-    }
-
-    /** Accounts that a site was in before. */
-    private static function stays(): Builder
-    {
-        return DB::table('site_stays')->whereColumn('site_id', 'sites.id');
     }
 
     private static function notAsked(\stdClass $site): Concern
