@@ -64,6 +64,10 @@ final class Html
     private const STYLED = ['style', 'fill', 'stroke', 'filter', 'clip-path', 'mask', 'marker-start', 'marker-mid',
         'marker-end', 'cursor'];
 
+    /** What an element has to hold to be of interest: a drawing has very many that hold none of it. */
+    private const INTERESTING = '~[\s/"\'](?:id|name|content|src|lowsrc|poster|data|background|(?:xlink:)?href|manifest'
+        .'|action|formaction|cite|longdesc|(?:image)?srcset)[\s=]|url|image|src|@|&|\\\\~i';
+
     /** Kinds of <link> that are fetched with the page. */
     private const FETCHED = ['stylesheet', 'icon', 'apple-touch-icon', 'apple-touch-icon-precomposed', 'mask-icon',
         'preload', 'modulepreload', 'prefetch', 'manifest', 'apple-touch-startup-image'];
@@ -158,6 +162,9 @@ final class Html
         string $written,
         int $offset,
     ): void {
+        if (preg_match(self::INTERESTING, $written) !== 1) {
+            return;
+        }
         $attributes = [];
         foreach (Tokens::of(self::ATTRIBUTE, $written) as $one) {
             $value = match (true) {

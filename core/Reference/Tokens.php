@@ -9,8 +9,10 @@ final class Tokens
 {
     private const FLAGS = PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL;
 
-    /** Up to here all are found at once, which is quicker; beyond one by one, so that memory stays flat. */
+    /** Up to here all are found at once, which is quicker; beyond some by some, so that memory stays flat. */
     private const AT_ONCE_BYTES = 300_000;
+
+    private const TOGETHER = 200;
 
     /** Steps, many for each byte: a long script is one token. The patterns here take no byte back. */
     private const STEPS_FOR_A_BYTE = 20;
@@ -25,7 +27,7 @@ final class Tokens
     public static function of(string $pattern, string $text): iterable
     {
         if (strlen($text) > self::AT_ONCE_BYTES) {
-            return self::oneByOne($pattern, $text);
+            return self::inParts($pattern, $text);
         }
         self::hold(preg_match_all(
             $pattern,
@@ -38,30 +40,30 @@ final class Tokens
     }
 
     /** @return \Generator<array<array{string|null, int}>> */
-    private static function oneByOne(string $pattern, string $text): \Generator
+    private static function inParts(string $pattern, string $text): \Generator
     {
         $steps = (string) max(self::FEWEST_STEPS, strlen($text) * self::STEPS_FOR_A_BYTE);
         $at = 0;
-        while (true) {
+        do {
+            $tokens = [];
             $before = ini_set('pcre.backtrack_limit', $steps);
             try {
-                $found = preg_match(
+                while (count($tokens) < self::TOGETHER && ($found = preg_match(
                     $pattern,
                     $text,
                     $token,
                     self::FLAGS,
                     $at,
-                );
+                )) === 1) {
+                    $tokens[] = $token;
+                    $at = $token[0][1] + max(1, strlen((string) $token[0][0]));
+                }
             } finally {
                 $before === false || ini_set('pcre.backtrack_limit', $before);
             }
-            self::hold($found);
-            if ($found === 0) {
-                return;
-            }
-            yield $token;
-            $at = $token[0][1] + max(1, strlen((string) $token[0][0]));
-        }
+            self::hold($found ?? 0);
+            yield from $tokens;
+        } while (count($tokens) === self::TOGETHER);
     }
 
     private static function hold(int|false $count): void
