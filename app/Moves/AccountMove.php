@@ -33,6 +33,7 @@ final readonly class AccountMove
         $backups = self::backups($from);
         $pairs = [];
         foreach ($from->sites as $site) {
+            $site->setRelation('account', $from);
             $begins = $site->applicationRoot();
             $wanted = RemotePath::tryFromString($directories[$site->id] ?? '') ?? $this->proposed($begins);
             $pairs[$site->id] = [$begins, $wanted];

@@ -1,7 +1,7 @@
 // Backups as a maintainer keeps them: a rule that is tried first, a pin, a rehearsal, one file brought back.
 import { after, test } from 'node:test';
 import assert from 'node:assert/strict';
-import { base, close, signIn } from './support.mjs';
+import { base, close, reloadUntil, signIn } from './support.mjs';
 
 after(close);
 
@@ -30,10 +30,7 @@ test('a rule is tried and saved; a backup is pinned, rehearsed, and a file of it
 
     await page.getByRole('button', { name: 'Rehearse the newest' }).click();
     await page.getByText(/is being rehearsed/).waitFor();
-    await page.waitForFunction(async () => {
-        const text = await (await fetch(location.href)).text();
-        return /rehearsed<\/span>/.test(text.split('<tbody>')[1].split('</tr>')[0]);
-    }, undefined, { polling: 500, timeout: 60000 });
+    await reloadUntil(page, page.locator('tbody tr').first().getByText(/^rehearsed/));
 
     await page.locator('tbody td a').first().click();
     await page.getByRole('heading', { name: /Backup of/ }).waitFor();

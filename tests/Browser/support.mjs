@@ -125,5 +125,13 @@ export async function assertNoBrokenWord(page) {
     assert.deepEqual(broken, [], `${page.url()} breaks within a word`);
 }
 
+/** Looks at a page again and again until something is there that a worker brings. */
+export async function reloadUntil(page, locator, seconds = 90) {
+    for (const end = Date.now() + seconds * 1000; !(await locator.isVisible());) {
+        assert.ok(Date.now() < end, `${locator} did not come to ${page.url()}`);
+        await page.reload();
+    }
+}
+
 export const live = (path = '/') =>
     fetch(`http://127.0.0.1:${webPort}${path}`, { headers: { Host: 'pilgrimstones.example' } });
