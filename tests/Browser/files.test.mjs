@@ -33,6 +33,8 @@ async function files(viewport) {
     // The link leads to where they were last.
     await page.goto(`${page.url()}/files`);
     await page.getByRole('heading', { name: /Files/ }).waitFor();
+    // What is clicked while the list is renewed is another element when the button goes up.
+    await page.locator('#files:not([hx-get])').waitFor();
     return page;
 }
 
