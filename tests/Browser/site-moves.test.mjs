@@ -6,7 +6,7 @@ import { base, close, reloadUntil, signIn } from './support.mjs';
 
 after(close);
 
-test('sites go to another host, are filled by plans that start with one press, and are not called live too early', async () => {
+test('sites go to another host, are filled with one press, and are not called live too early', async () => {
     const page = await signIn();
     await page.goto(`${base}/accounts/2`);
     await page.getByRole('link', { name: /anew at another host/ }).click();
