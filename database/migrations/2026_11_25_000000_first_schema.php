@@ -743,7 +743,8 @@ return new class extends Migration
     {
         Schema::create('proofs', static function (Blueprint $table): void {
             $table->id();
-            $table->morphs('subject');
+            $table->string('subject_type');
+            $table->unsignedBigInteger('subject_id');
             $table->string('kind', 40);
             $table->string('run', 12)->nullable();
             $table->string('name', 20)->default('');
