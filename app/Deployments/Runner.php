@@ -214,7 +214,8 @@ final readonly class Runner
                 $deployment->collapse_accepted,
                 $this->files->thirdSide($deployment),
                 $deployment->answers(),
-                (bool) config('cellarium.server_hashes'),
+                // Where nobody else is asked, the server's word for its own bytes proves nothing.
+                $asks && (bool) config('cellarium.server_hashes'),
                 $deployment->way,
                 public: $where->public?->toString(),
                 proofMost: $deployment->proof_most,

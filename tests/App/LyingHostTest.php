@@ -13,6 +13,7 @@ use App\Models\Backup;
 use App\Models\BackupState;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Models\ProofBy;
 use App\Models\SetAside;
 use App\Storage\RunIds;
 use App\Storage\SiteLockNames;
@@ -67,6 +68,18 @@ final class LyingHostTest extends AppTestCase
             $this->host->faults([]);
             file_put_contents($this->root().'/index.html', 'the page that was there before');
         }
+    }
+
+    public function test_what_is_read_back_only_is_really_read(): void
+    {
+        $this->laySite();
+        $plan = app(Plans::class)->deploy($this->site, $this->package(['index.html' => '<h1>New</h1>']));
+        $plan->update(['state' => DeploymentState::Queued, 'proof_by' => ProofBy::ReadingBack]);
+        $this->host->faults(['alter' => true]);
+        app(Runner::class)->carryOut($plan);
+        self::assertSame(DeploymentState::PutBackUnproven, $plan->refresh()->state, (string) $plan->trouble);
+        self::assertStringContainsString('index.html', (string) $plan->trouble);
+        self::assertNull($this->site->refresh()->live_proven_at);
     }
 
     public function test_every_changed_file_is_compared_and_not_the_first_forty(): void
