@@ -16,6 +16,8 @@ use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Deployment\PageProof;
+use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
 
 /** Asks as visitors do for what was proven by reading it back, once its host may answer for the name. */
 final readonly class LaterProof
@@ -65,18 +67,39 @@ final readonly class LaterProof
                 ."Have the provider answer for $site->domain there, then ask again.",
         );
         $proofs = [];
-        $addresses = 0;
         foreach ($due as $deployment) {
-            array_push($proofs, ...$this->ask($deployment));
-            $addresses += $deployment->addresses;
+            $proofs[$deployment->id] = $this->ask($deployment);
         }
-        $site->update(LiveProofs::shown($site, $proofs, count($proofs) < $addresses));
+        // All or nothing: whoever is killed in between asks once more.
+        DB::transaction(static fn () => self::write($site, $due, $proofs));
 
-        return "Visitors get $site->domain as it was sent: ".count($proofs)." of $addresses addresses fetched.";
+        return "Visitors get $site->domain as it was sent: ".count(array_merge(...$proofs)).' of '
+            .$due->sum('addresses').' addresses fetched.';
     }
 
     /**
-     * @return non-empty-list<PageProof> that hold, written down with the deployment
+     * @param  Collection<int, Deployment>  $due
+     * @param  array<int, non-empty-list<PageProof>>  $proofs  that hold, by the number of the deployment
+     */
+    private static function write(Site $site, Collection $due, array $proofs): void
+    {
+        foreach ($due as $deployment) {
+            $shown = array_map(static fn (PageProof $proof): array => $proof->toArray(), $proofs[$deployment->id]);
+            $deployment->proofs = $shown;
+            $deployment->save();
+            Record::write(
+                RecordKind::DeploymentProven,
+                "{$deployment->title()}: visitors get it as it was sent, ".count($shown).' addresses fetched',
+                $site,
+                ['deployment' => $deployment->id],
+            );
+        }
+        $all = array_merge(...$proofs);
+        $site->update(LiveProofs::shown($site, $all, count($all) < $due->sum('addresses')));
+    }
+
+    /**
+     * @return non-empty-list<PageProof> that hold; how many addresses there are is set, and not saved yet
      *
      * @throws Problem
      */
@@ -108,16 +131,7 @@ final readonly class LaterProof
                     .'Look at the page in a browser, or deploy again.',
             );
         }
-        $deployment->update([
-            'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $proofs),
-            'addresses' => $proof->count($plan, $after),
-        ]);
-        Record::write(
-            RecordKind::DeploymentProven,
-            "{$deployment->title()}: visitors get it as it was sent, ".count($proofs).' addresses fetched',
-            $site,
-            ['deployment' => $deployment->id],
-        );
+        $deployment->addresses = $proof->count($plan, $after);
 
         return $proofs;
     }

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Deployments\LaterProof;
 use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Models\Site;
 use App\Storage\RunIds;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Way;
@@ -85,6 +87,19 @@ final class WaysTest extends AppTestCase
         $this->post("/deployments/$run->id/prove")->assertSessionHas('trouble');
         self::assertNull($this->site->refresh()->live_proven_at);
         rename("$page.away", $page);
+        // Killed before the last of it was written down: asked once more, and nothing is half proven.
+        $isKilled = true;
+        Site::updating(static function (Site $site) use (&$isKilled): void {
+            $isKilled && $site->isDirty('live_proven_at') && throw new \LogicException('killed');
+        });
+        try {
+            app(LaterProof::class)->prove(Site::with('account')->findOrFail($this->site->id));
+            self::fail('It was not killed.');
+        } catch (\LogicException) {
+            $isKilled = false;
+        }
+        self::assertSame([], $run->refresh()->proofs);
+        self::assertNull($this->site->refresh()->live_proven_at);
         $this->post("/deployments/$run->id/prove")->assertSessionHas('done');
         self::assertNotNull($this->site->refresh()->live_proven_at);
     }
