@@ -185,6 +185,141 @@ mariadb_up() {
     wait_for 60 MariaDB mariadb-admin --no-defaults --socket="$socket" ping
 }
 
+# settings_file: .env is there, whole, and for its owner only. What people have set stays; what is empty or missing, and
+# is made here, is filled in.
+settings_file() {
+    [ -f "$ROOT/.env" ] || (umask 077; cp "$ROOT/.env.example" "$ROOT/.env") \
+        || die 'The settings file .env cannot be written.'
+    chmod 600 "$ROOT/.env" 2>/dev/null || true
+    if [ -z "$(setting APP_KEY)" ]; then
+        local var; var=$(setting CELLARIUM_VAR var)
+        case "$var" in /*) ;; *) var="$ROOT/$var" ;; esac
+        # Another key would make every stored password unreadable, and the record another's.
+        [ ! -d "$var/mariadb/mysql" ] || die 'APP_KEY in .env is empty, and the database is sealed with the one that was.' \
+            'Nothing was started. Put it back, from a backup of Cellarium itself or of .env.'
+        fill_setting APP_KEY "base64:$(head -c 32 /dev/urandom | base64)"
+    fi
+    [ -n "$(setting DB_PASSWORD)" ] || fill_setting DB_PASSWORD "$(php -r 'echo bin2hex(random_bytes(16));')"
+    [ -n "$(setting DB_BACKUP_PASSWORD)" ] || fill_setting DB_BACKUP_PASSWORD "$(php -r 'echo bin2hex(random_bytes(16));')"
+}
+
+# fill_setting NAME VALUE: in .env, whole or not at all
+fill_setting() {
+    local file="$ROOT/.env"
+    (umask 077; NAME="$1" VALUE="$2" awk '
+        index($0, ENVIRON["NAME"] "=") == 1 { print ENVIRON["NAME"] "=" ENVIRON["VALUE"]; found = 1; next }
+        { print }
+        END { if (!found) print ENVIRON["NAME"] "=" ENVIRON["VALUE"] }' "$file" >"$file.new") && mv "$file.new" "$file" || die "The settings file .env cannot be written."
+}
+
+# What belongs to the world that Cellarium works in, below $VAR; logs, compiled files and the database are not among it.
+DATA='contents backups manifests runs keys'
+
+# lay_bare: nothing of what was is there any more, but for the database, which drop_databases sees to
+lay_bare() {
+    local name
+    for name in standin locks demo laid arriving $DATA; do rm -rf "${VAR:?}/$name"; done
+    rm -f "$VAR/.cellarium-mark"
+    identity_anew
+}
+
+drop_databases() {
+    mariadb --no-defaults --socket="$(mariadb_socket)" -e "DROP DATABASE IF EXISTS \`$(setting DB_DATABASE)\`"
+}
+
+# identity_anew: a new installation; marks first, so that a start that ends in between begins anew
+identity_anew() {
+    local identity; identity=${CELLARIUM_IDENTITY:-$(php -r 'echo bin2hex(random_bytes(16));')}
+    CELLARIUM_IDENTITY="$identity" php "$ROOT/artisan" cellarium:marks --lay --quiet \
+        || die "The directories in $VAR cannot be marked as this installation's own."
+    [ -n "${CELLARIUM_IDENTITY-}" ] || fill_setting CELLARIUM_IDENTITY "$identity"
+}
+
+# is_new: whether nothing lies in $VAR that somebody may need, and no database
+is_new() {
+    [ ! -d "$VAR/mariadb/mysql" ] || return 1
+    local name
+    for name in $DATA; do
+        [ -z "$(find "$VAR/$name" -type f ! -name .cellarium-mark ! -name 'record-end.json*' -print -quit 2>/dev/null)" ] \
+            || return 1
+    done
+}
+
+# own_directories: the marks are looked at before there is a database, which would be laid anew in an empty directory
+own_directories() {
+    if [ -n "$(setting CELLARIUM_IDENTITY)" ]; then
+        php "$ROOT/artisan" cellarium:marks --starting || die 'Nothing was started.'
+    elif is_new; then
+        identity_anew
+    fi
+}
+
+# own_directories_of_old: an installation that is older than marks gets them where database and lists agree
+own_directories_of_old() {
+    [ -z "$(setting CELLARIUM_IDENTITY)" ] || return 0
+    local identity; identity=$(php -r 'echo bin2hex(random_bytes(16));')
+    CELLARIUM_IDENTITY="$identity" php "$ROOT/artisan" cellarium:marks --adopt --quiet || die 'Nothing was started.'
+    fill_setting CELLARIUM_IDENTITY "$identity"
+}
+
+# schema_up NAME: the database has the schema that this version works with; what an earlier one left is brought up, after
+# a copy of it was written, and what fails or is killed goes back to that
+schema_up() {
+    local copy="$VAR/before-migration.sql" own=(--no-defaults --socket="$(mariadb_socket)")
+    if [ -f "$VAR/migrating" ]; then
+        say 'Bringing the database up was broken off: it goes back to what it was, and is brought up again'
+        schema_back "$1"
+    fi
+    database "$1"
+    local state; state=$(php "$ROOT/artisan" cellarium:schema --starting) || { say "$state" >&2; die 'Nothing was started.'; }
+    [ "$state" != current ] || return 0
+    if [ "$state" = behind ]; then
+        (umask 077; mariadb-dump "${own[@]}" --single-transaction --hex-blob --add-drop-table "$1" >"$copy") \
+            || die "A copy of the database could not be written to $copy. Nothing was changed; make room there."
+        : >"$VAR/migrating"
+        say 'Bringing the database up to this version'
+    fi
+    if ! php "$ROOT/artisan" migrate --force --quiet; then
+        [ "$state" != behind ] || schema_back "$1"
+        die "The database could not be brought up to this version, and is as it was. $VAR/storage/logs says why."
+    fi
+    rm -f "$VAR/migrating"
+}
+
+schema_back() {
+    local own=(--no-defaults --socket="$(mariadb_socket)")
+    mariadb "${own[@]}" -e "DROP DATABASE IF EXISTS \`$1\`; CREATE DATABASE \`$1\`" \
+        && mariadb "${own[@]}" "$1" <"$VAR/before-migration.sql" \
+        || die "The database could not be put back from $VAR/before-migration.sql, which holds all of it."
+    rm -f "$VAR/migrating"
+}
+
+# demo_world IS-FRESH: laid once. One whose laying was ended half way holds nothing of anybody's and is laid anew.
+demo_world() {
+    if [ -f "$VAR/laying" ] && [ "$1" = no ]; then
+        say 'Laying the demo world was broken off; it is laid anew'
+        lay_bare
+        drop_databases
+        schema_up "$(setting DB_DATABASE)"
+        narrow "$(setting DB_DATABASE)"
+        backup_user "$(setting DB_DATABASE)"
+    fi
+    local clients; clients=$(mariadb --no-defaults --socket="$(mariadb_socket)" -N \
+        -e 'SELECT COUNT(*) FROM people' "$(setting DB_DATABASE)") || die 'The database does not answer.'
+    if [ -f "$VAR/laid" ] || [ "$clients" != 0 ]; then
+        [ -f "$VAR/standin/world.json" ] || standin_lay
+        standin_up
+        return 0
+    fi
+    : >"$VAR/laying" || die "$VAR cannot be written to."
+    standin_lay
+    standin_up
+    say 'Laying the demo world: deployments and backups are really made, which takes a moment'
+    php "$ROOT/artisan" db:seed --force --quiet \
+        || die "The demo world could not be laid; the lines above and $VAR/storage/logs say why."
+    mv "$VAR/laying" "$VAR/laid"
+}
+
 # database NAME: made if it is not there, open to the user of the settings
 database() {
     local user password
@@ -213,6 +348,19 @@ narrow() {
                 printf "GRANT %s ON \`%s\`.\`%s\` TO '%s'@'127.0.0.1';\n" "$may" "$1" "$table" "$user"
             done
     } | "${own[@]}" >/dev/null || die "What the database's user may do in $1 could not be set."
+}
+
+# backup_user NAME: reads all of a database to write it out, triggers included, and has one beside it to bring that back
+# into, as a rehearsal
+backup_user() {
+    local user password; user=$(setting DB_BACKUP_USERNAME cellarium_backup); password=$(setting DB_BACKUP_PASSWORD)
+    mariadb --no-defaults --socket="$(mariadb_socket)" >/dev/null <<SQL || die "The user $user could not be made."
+CREATE USER IF NOT EXISTS '$user'@'127.0.0.1' IDENTIFIED BY '$password';
+ALTER USER '$user'@'127.0.0.1' IDENTIFIED BY '$password';
+REVOKE ALL PRIVILEGES, GRANT OPTION FROM '$user'@'127.0.0.1';
+GRANT SELECT, TRIGGER, LOCK TABLES ON \`$1\`.* TO '$user'@'127.0.0.1';
+GRANT ALL ON \`${1}_rehearsal\`.* TO '$user'@'127.0.0.1';
+SQL
 }
 
 standin_lay() {

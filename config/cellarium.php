@@ -12,6 +12,9 @@ return [
     // Everything that is written: contents, backups, runs, uploads, locks.
     'var' => $absolute(env('CELLARIUM_VAR', 'var')),
 
+    // Which installation this is: a mark in each directory that may be a mount of its own has to match it.
+    'identity' => (string) env('CELLARIUM_IDENTITY', ''),
+
     // Whose name and colour sheets for clients carry.
     'agency' => [
         'name' => (string) env('CELLARIUM_AGENCY', ''),

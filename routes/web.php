@@ -41,6 +41,7 @@ use App\Http\Controllers\SheetController;
 use App\Http\Controllers\SheetLinkController;
 use App\Http\Controllers\SignInController;
 use App\Http\Controllers\SiteController;
+use App\Http\Controllers\StoreController;
 use App\Http\Controllers\TodayController;
 use App\Http\Controllers\TokenController;
 use App\Http\Controllers\UploadController;
@@ -261,6 +262,8 @@ $signedIn(Permission::Work)->group(function (): void {
 });
 
 $signedIn(Permission::ChangeAccounts)->group(function (): void {
+    Route::post('/store/sweep', [StoreController::class, 'sweep']);
+    Route::post('/store/aside/empty', [StoreController::class, 'emptyAside']);
     Route::get('/sites/{site}/backup-rule', [BackupRuleController::class, 'edit']);
     Route::post('/sites/{site}/backup-rule', [BackupRuleController::class, 'save']);
     Route::get('/package-types/new', [PackageTypeController::class, 'edit']);

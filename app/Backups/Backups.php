@@ -131,6 +131,7 @@ final readonly class Backups
             ] + self::facts($taken) + $this->databases($backup, $pool) + [
                 'drift' => $this->drift($site, $known, $taken->manifest),
             ]);
+            $this->shelf->claim($taken->name);
             $site->update(['bytes' => $taken->manifest->bytes()]);
             $this->files->keepKnown($site, $root, $known->then($listedAt, $taken->manifest));
             Record::write(

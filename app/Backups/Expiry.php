@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Backups;
 
+use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\BackupRule;
 use App\Models\BackupState;
@@ -105,9 +106,14 @@ final readonly class Expiry
         return Backup::whereIn('id', $ids)->pluck('name')->all();
     }
 
-    /** @return int how many were let go of; their contents go with the next sweep, unless something else holds them */
+    /**
+     * @return int how many were let go of; their contents go with the next sweep, unless something else holds them
+     *
+     * @throws Problem with nothing let go of, where database and lists do not agree
+     */
     public function carryOut(): int
     {
+        Witnesses::mustAgree();
         $gone = 0;
         foreach ($this->due() as $number => $fates) {
             $site = Site::findOrFail($number);

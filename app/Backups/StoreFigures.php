@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace App\Backups;
 
+use App\Models\Alarm;
 use App\Models\DamagedContent;
 use App\Models\StoreDay;
 use App\Models\StoreRound;
+use App\Models\StoreSweep;
 use App\Text\Amount;
 use Carbon\CarbonImmutable;
+use Cellarium\Core\Storage\ContentSweep;
 use Cellarium\Core\Storage\StoreSettings;
 use Illuminate\Support\Collection;
 
@@ -32,6 +35,14 @@ final readonly class StoreFigures
     /** @var Collection<int, DamagedContent> */
     public Collection $damaged;
 
+    /** @var Collection<int, Alarm> */
+    public Collection $alarms;
+
+    /** What lies aside and goes for good within a week; null where nothing does, or that was not counted yet. */
+    public ?int $asideFiles;
+
+    public int $asideBytes;
+
     public function __construct()
     {
         $days = StoreDay::where('day', '>=', now()->subDays(self::DAYS))->orderBy('day')->get();
@@ -45,6 +56,13 @@ final readonly class StoreFigures
         $this->round = StoreRound::whereNull('ended_at')->latest('id')->first();
         $this->lastRound = StoreRound::whereNotNull('ended_at')->latest('id')->first();
         $this->damaged = DamagedContent::open()->get();
+        $this->alarms = Alarm::orderBy('id')->get();
+        $aside = StoreSweep::where('at', '>', now()->subSeconds(ContentSweep::SECONDS_ASIDE))
+            ->toBase()
+            ->selectRaw('SUM(aside_files) AS files, SUM(aside_bytes) AS bytes')
+            ->first();
+        $this->asideFiles = (int) $aside?->files > 0 ? (int) $aside->files : null;
+        $this->asideBytes = (int) $aside?->bytes;
     }
 
     public function grows(): string
@@ -71,7 +89,7 @@ final readonly class StoreFigures
     }
 
     /** Writes down what it holds today. */
-    public static function note(StoreSettings $settings): void
+    public static function note(StoreSettings $settings): StoreDay
     {
         $objects = $settings->objects();
         $files = 0;
@@ -80,9 +98,10 @@ final readonly class StoreFigures
             $files++;
             $bytes += $size;
         }
-        StoreDay::updateOrCreate(
+
+        return StoreDay::updateOrCreate(
             ['day' => now()->toDateString()],
-            ['files' => $files, 'bytes' => $bytes, 'room' => $objects->room()],
+            ['files' => $files, 'bytes' => $bytes, 'room' => $objects->room(), 'counted_at' => now()],
         );
     }
 }

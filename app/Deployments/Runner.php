@@ -295,6 +295,7 @@ final readonly class Runner
             'root' => $deployment->root,
         ] + Backups::facts($taken));
         $deployment->update(['backup_id' => $backup->id]);
+        $this->shelf->claim($taken->name);
         $root = $deployment->runPlace()->root;
         $this->files->keepKnown(
             $deployment->site,

@@ -17,6 +17,7 @@ use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Sheet\SheetRefused;
 use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Storage\TooMuchToSweep;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\SurveyStopped;
 use Cellarium\Core\Transfer\TransferFailed;
@@ -46,6 +47,7 @@ final class Problem extends RuntimeException
         RehearsalFailed::class,
         SheetRefused::class,
         Cancelled::class,
+        TooMuchToSweep::class,
         self::class,
     ];
 

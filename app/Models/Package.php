@@ -78,6 +78,12 @@ final class Package extends Model
         return Manifest::fromText($this->stored('manifest'));
     }
 
+    /** The text that contents() reads, whatever it is. */
+    public function listAsStored(): string
+    {
+        return (string) DB::table('package_manifests')->where('package_id', $this->id)->value('manifest');
+    }
+
     /** @param  Builder<self>  $query */
     public function scopeKept(Builder $query): void
     {

@@ -189,6 +189,8 @@ enum RecordKind: string
 
     case SiteChanged = 'site_changed';
 
+    case WitnessesAccepted = 'witnesses_accepted';
+
     public static function of(RunEnd $end): self
     {
         return self::from("deployment_$end->value");

@@ -108,6 +108,18 @@ final readonly class Uploads
         }
     }
 
+    /** @return list<string> files of uploads that the database does not know, as those of people that were removed */
+    public function orphans(): array
+    {
+        $files = glob(config('cellarium.var').'/arriving/*') ?: [];
+        $known = Upload::whereIn('id', array_map(basename(...), $files))->pluck('id')->flip()->all();
+
+        return array_values(array_filter(
+            $files,
+            static fn (string $file): bool => ! isset($known[(int) basename($file)]),
+        ));
+    }
+
     private static function path(Upload $upload): string
     {
         return config('cellarium.var')."/arriving/$upload->id";

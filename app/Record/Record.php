@@ -11,6 +11,7 @@ use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Models\Site;
 use Cellarium\Core\People\RecordChain;
+use Cellarium\Core\Storage\RecordEnd;
 use Illuminate\Support\Facades\Context;
 use Illuminate\Support\Facades\DB;
 
@@ -95,5 +96,7 @@ final class Record
             RecordEntry::insert(array_map(static fn (RecordEntry $entry): array => $entry->getAttributes(), $some));
         }
         DB::table('record_ends')->where('id', 1)->update(['number' => $number, 'seal' => $seal]);
+        // Beside the lists, once it is written for good: this is how an earlier database is told from this one.
+        DB::afterCommit(static fn () => (new RecordEnd($number, $seal))->noteIn(config('cellarium.var').'/backups'));
     }
 }

@@ -111,6 +111,12 @@ final readonly class RunFiles
         return (new KeptPlan($this->journal($deployment), 'draft'))->plan();
     }
 
+    /** The text that draft() reads, whatever it is; "" where there is none. */
+    public function draftAsStored(Deployment $deployment): string
+    {
+        return $this->journal($deployment)->kept('draft') ?? '';
+    }
+
     /** @return list<string> paths of the files that it was to put there */
     public function brings(Deployment $deployment): array
     {

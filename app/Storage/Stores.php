@@ -13,8 +13,23 @@ use Cellarium\Core\Storage\StoreSettings;
 /** Where contents lie and which keys they are sealed with, as the settings say. */
 final class Stores
 {
-    /** @throws StoreFailure where the keys are not there and something is sealed with them */
+    /**
+     * @throws StoreFailure where a directory is not this installation's own, or the keys are not there and something is
+     *     sealed with them
+     */
     public static function settings(): StoreSettings
+    {
+        Installation::check();
+
+        return self::unchecked();
+    }
+
+    /**
+     * The same before the directories bear their marks.
+     *
+     * @throws StoreFailure
+     */
+    public static function unchecked(): StoreSettings
     {
         $directory = config('cellarium.var').'/contents';
         $s3 = self::s3();
@@ -39,6 +54,8 @@ final class Stores
      */
     public static function check(StoreSettings $settings): void
     {
+        $mark = Installation::mark();
+        $mark === null || $settings->objects()->mustHave($mark);
         foreach ($settings->objects()->sizes() as $sha256 => $ignored) {
             $settings->open()->keyOf($sha256);
 

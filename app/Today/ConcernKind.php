@@ -19,6 +19,9 @@ enum ConcernKind: string
     /** A stored copy has other bytes than it had. */
     case Damaged = 'damaged';
 
+    /** The store as a whole: database and lists do not agree, too much to remove, contents that are gone. */
+    case Store = 'store';
+
     case Placeholder = 'placeholder';
 
     /** A site at a host where visitors were not asked for it. */
@@ -54,6 +57,7 @@ enum ConcernKind: string
             self::LateRehearsal => 'Rehearsal overdue',
             self::Rehearsal => 'Backups that could not be rehearsed',
             self::Damaged => 'Damaged in the store',
+            self::Store => 'The store needs a look',
             self::Placeholder => 'Still the host’s placeholder page',
             self::NotShown => 'Not shown to visitors yet',
             self::OpenUser => 'FTP users still open',

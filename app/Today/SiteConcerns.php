@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Today;
 
+use App\Models\Alarm;
 use App\Models\DamagedContent;
 use App\Models\ProofBy;
 use App\Text\Amount;
@@ -18,7 +19,21 @@ final readonly class SiteConcerns
     /** @return list<Concern> */
     public static function all(): array
     {
-        return [...self::damaged(), ...self::sites()];
+        return [...self::alarms(), ...self::damaged(), ...self::sites()];
+    }
+
+    /** @return list<Concern> */
+    private static function alarms(): array
+    {
+        return Alarm::orderBy('id')->get()->map(static fn (Alarm $alarm): Concern => new Concern(
+            ConcernKind::Store,
+            Urgency::Now,
+            $alarm->kind->title(),
+            'the store',
+            $alarm->words,
+            'Look',
+            '/backups/sites',
+        ))->all();
     }
 
     /** @return list<Concern> */

@@ -4,40 +4,44 @@ declare(strict_types=1);
 
 namespace App\Watch;
 
+use App\Backups\Witnesses;
+use App\Failure\Problem;
+use App\Models\Alarm;
+use App\Models\AlarmKind;
 use App\Models\Backup;
 use App\Models\BackupState;
-use App\Models\ChangeByHand;
-use App\Models\ChangeState;
-use App\Models\Deployment;
-use App\Models\DeploymentState;
 use App\Models\Errand;
 use App\Models\FileDraft;
-use App\Models\FileVersion;
-use App\Models\Package;
 use App\Models\RecordKind;
-use App\Models\SetAside;
+use App\Models\StoreSweep;
 use App\Packages\Uploads;
 use App\Record\Record;
 use App\Removal\Removal;
-use App\Storage\RunFiles;
+use App\Storage\Installation;
 use App\Text\Amount;
 use Cellarium\Core\Backup\BackupShelf;
-use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Storage\ContentSweep;
 use Cellarium\Core\Storage\StoreSettings;
+use Cellarium\Core\Storage\SweptContents;
+use Cellarium\Core\Storage\TooMuchToSweep;
 use Cellarium\Core\Storage\WorkInProgress;
 
 /**
- * Removes what nobody will ever ask for again: files on their way in that never arrived, contents nothing refers to.
+ * Removes what nobody will ever ask for again: files on their way in that never arrived, contents and lists nothing refers
+ * to. Those are moved aside, where they can come back for a week.
+ *
+ * Nothing at all is removed unless directories and store are this installation's own, and database and lists agree.
  */
 final readonly class Cleaner
 {
     /** What was touched within this time may still be on its way. */
     private const SECONDS_OF_GRACE = 86400;
 
+    private const MOST_NAMED = 5;
+
     public function __construct(
         private BackupShelf $shelf,
-        private RunFiles $files,
+        private References $references,
         private Removal $removal,
         private Uploads $uploads,
         private StoreSettings $store,
@@ -45,51 +49,48 @@ final readonly class Cleaner
     ) {
     }
 
-    /** @return array{files: int, bytes: int} that were freed */
-    public function clean(): array
+    /**
+     * @param  bool  $however  many contents would go: a person has said that they may
+     *
+     * @throws Problem|TooMuchToSweep with nothing removed that somebody may still need
+     */
+    public function clean(bool $however = false): Cleaned
     {
-        $var = (string) config('cellarium.var');
+        Installation::mustBeOurs($this->store->objects());
+        Witnesses::mustAgree();
         $before = time() - self::SECONDS_OF_GRACE;
         Errand::where('created_at', '<', now()->subSeconds(self::SECONDS_OF_GRACE))->delete();
         // Of files that nobody has open any more, and that nobody has changed.
         FileDraft::whereNull('text')->where('here_at', '<', now()->subSeconds(self::SECONDS_OF_GRACE))->delete();
         $this->removal->expire();
         $this->uploads->expire();
+        [$files, $bytes] = $this->neverArrived($before);
         $this->unshelve();
-        $files = 0;
-        $bytes = 0;
-        foreach (
-            [
-                "$var/contents/incoming/*",
-                "$var/uploads/*",
-                "$var/manifests/*.new",
-                "$var/backups/*.new",
-                "$var/runs/*/*.new",
-            ] as $pattern
-        ) {
-            foreach (glob($pattern) ?: [] as $file) {
-                $size = (int) @filesize($file);
-                if (is_file($file) && (int) @filemtime($file) < $before && @unlink($file)) {
-                    $files++;
-                    $bytes += $size;
-                }
-            }
-        }
-        [$more, $moreBytes] = (new ContentSweep($this->store->objects(), $this->work))
-            ->remove($this->referenced(), $before);
-        $freed = ['files' => $files + $more, 'bytes' => $bytes + $moreBytes];
-        if ($freed['files'] > 0) {
-            Record::write(
-                RecordKind::Cleaned,
-                'Removed '
-                    .Amount::files($freed['files'])
-                    .' that nothing refers to, '
-                    .Amount::bytes($freed['bytes'])
-                    .' freed',
-            );
-        }
+        $this->shelf->deleteAside(time() - ContentSweep::SECONDS_ASIDE);
+        $swept = $this->sweep(fn (ContentSweep $sweep): SweptContents => $sweep->sweep(
+            $this->references->all(),
+            $before,
+            time(),
+            $however,
+        ));
 
-        return $freed;
+        return $this->told(new Cleaned($files, $bytes, $swept));
+    }
+
+    /**
+     * Deletes what lies aside before its week is over, for room.
+     *
+     * @throws Problem
+     */
+    public function emptyAside(): Cleaned
+    {
+        Installation::mustBeOurs($this->store->objects());
+        Witnesses::mustAgree();
+        $this->shelf->deleteAside(PHP_INT_MAX);
+
+        return $this->told(new Cleaned(0, 0, $this->sweep(
+            fn (ContentSweep $sweep): SweptContents => $sweep->emptyAside($this->references->all()),
+        )));
     }
 
     /**
@@ -111,76 +112,92 @@ final readonly class Cleaner
             return $bytes;
         };
 
-        return $sum($sweep->unreferenced($this->referenced($names))) - $sum($sweep->unreferenced($this->referenced()));
+        return $sum($sweep->unreferenced($this->references->all($names)))
+            - $sum($sweep->unreferenced($this->references->all()));
+    }
+
+    /** @param  \Closure(ContentSweep): SweptContents  $work */
+    private function sweep(\Closure $work): SweptContents
+    {
+        try {
+            $swept = $work(new ContentSweep($this->store->objects(), $this->work));
+        } catch (TooMuchToSweep $much) {
+            Alarm::raise(AlarmKind::Sweep, $much->getMessage());
+            throw $much;
+        } finally {
+            $this->tellUnreadable();
+        }
+        Alarm::end(AlarmKind::Sweep);
+
+        return $swept;
+    }
+
+    private function tellUnreadable(): void
+    {
+        $what = $this->references->unreadable;
+        if ($what === []) {
+            Alarm::end(AlarmKind::Unreadable);
+
+            return;
+        }
+        $more = count($what) - self::MOST_NAMED;
+        $words = 'Cannot be read: '.implode(', ', array_slice($what, 0, self::MOST_NAMED)).($more > 0 ? " and $more more" : '')
+            .'. What could still be made out in them stays; the others are cleared as ever. Take these anew, or bring '
+            .'the lists back from a backup of Cellarium itself.';
+        Alarm::raise(AlarmKind::Unreadable, $words) && logger()->warning($words);
+    }
+
+    private function told(Cleaned $cleaned): Cleaned
+    {
+        $swept = $cleaned->swept;
+        $isSomething = $swept->asideFiles + $swept->backFiles + $swept->deletedFiles > 0;
+        $isSomething && StoreSweep::create([
+            'at' => now(),
+            'aside_files' => $swept->asideFiles,
+            'aside_bytes' => $swept->asideBytes,
+            'back_files' => $swept->backFiles,
+            'deleted_files' => $swept->deletedFiles,
+            'freed_bytes' => $swept->freedBytes,
+        ]);
+        $cleaned->isNothing() || Record::write(RecordKind::Cleaned, $cleaned->words());
+
+        return $cleaned;
+    }
+
+    /** @return array{int, int} files on their way in that never came to their end, and their bytes */
+    private function neverArrived(int $before): array
+    {
+        $var = (string) config('cellarium.var');
+        $files = 0;
+        $bytes = 0;
+        foreach (
+            [
+                "$var/contents/incoming/*",
+                "$var/uploads/*",
+                "$var/manifests/*.new",
+                "$var/backups/*.new",
+                "$var/runs/*/*.new",
+                ...$this->uploads->orphans(),
+            ] as $pattern
+        ) {
+            foreach (glob($pattern) ?: [] as $file) {
+                $size = (int) @filesize($file);
+                if (is_file($file) && (int) @filemtime($file) < $before && @unlink($file)) {
+                    $files++;
+                    $bytes += $size;
+                }
+            }
+        }
+
+        return [$files, $bytes];
     }
 
     /** Backups whose time is over leave the shelf; what they alone held goes with the sweep. */
     private function unshelve(): void
     {
         foreach (Backup::where('state', BackupState::Expired)->whereNotNull('name')->lazyById(200) as $backup) {
-            $this->shelf->remove((string) $backup->name);
+            $this->shelf->moveAside((string) $backup->name);
             $backup->update(['name' => null]);
-        }
-    }
-
-    /**
-     * @param  list<string>  $without  names of backups that are left out
-     * @return \Generator<string> the hashes of all contents that something refers to
-     */
-    private function referenced(array $without = []): \Generator
-    {
-        foreach (array_diff($this->shelf->names(), $without) as $name) {
-            yield from self::hashes($this->shelf->manifest($name)->files());
-        }
-        $dumped = Backup::where('state', BackupState::Verified)
-            ->whereNotNull('databases')
-            ->select(['id', 'name', 'databases']);
-        foreach ($dumped->lazyById(200) as $backup) {
-            yield from in_array($backup->name, $without, true) ? [] : array_column($backup->databases, 'sha256');
-        }
-        foreach (Package::kept()->lazyById(20) as $package) {
-            yield from self::hashes($package->contents()->files());
-        }
-        foreach (
-            Deployment::whereIn('state', DeploymentState::OPEN)->lazyById(20) as $deployment
-        ) {
-            yield from $this->targets($deployment);
-        }
-        foreach (SetAside::held()->lazyById(500) as $held) {
-            yield $held->sha256;
-        }
-        $versions = FileVersion::whereNotNull('sha256')->where('held_until', '>', now());
-        foreach ($versions->select(['id', 'sha256'])->lazyById(500) as $version) {
-            yield (string) $version->sha256;
-        }
-        yield from FileDraft::whereNotNull('base_sha256')->pluck('base_sha256')->all();
-        foreach (ChangeByHand::whereIn('state', ChangeState::OPEN)->lazyById(20) as $change) {
-            yield from array_filter(array_column($change->getAttribute('steps') ?? [], 'sha256'));
-            foreach ($change->refers['mends'] ?? [] as $mend) {
-                yield from [$mend['sha256'], $mend['save']['sha256']];
-            }
-        }
-    }
-
-    /** @return \Generator<string> */
-    private function targets(Deployment $deployment): \Generator
-    {
-        $draft = $this->files->draft($deployment);
-        if ($draft !== null) {
-            yield from self::hashes($draft->target()->files());
-        }
-    }
-
-    /**
-     * @param  list<ManifestEntry>  $entries
-     * @return \Generator<string>
-     */
-    private static function hashes(array $entries): \Generator
-    {
-        foreach ($entries as $entry) {
-            if ($entry->sha256 !== null) {
-                yield $entry->sha256;
-            }
         }
     }
 }

@@ -41,7 +41,7 @@ final readonly class Mender
                 return;
             }
         }
-        if (! $this->store->has($damaged->sha256)) {
+        if ($damaged->held_in === [] && ! $this->store->has($damaged->sha256)) {
             $damaged->delete(); // Nothing referred to it, and it was cleared away.
 
             return;

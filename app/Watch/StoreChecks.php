@@ -6,18 +6,22 @@ namespace App\Watch;
 
 use App\Backups\Expiry;
 use App\Backups\StoreFigures;
-use App\Models\BackupRule;
-use App\Models\BackupState;
+use App\Backups\WitnessesAccepted;
+use App\Models\Alarm;
+use App\Models\AlarmKind;
 use App\Models\DamagedContent;
 use App\Models\Package;
 use App\Models\RecordKind;
-use App\Models\Site;
+use App\Models\StoreDay;
 use App\Models\StoreRound;
+use App\Models\StoreSweep;
 use App\Record\Record;
+use App\Storage\Installation;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Storage\CheckedContents;
 use Cellarium\Core\Storage\ContentCheck;
+use Cellarium\Core\Storage\ContentSweep;
 use Cellarium\Core\Storage\SealedContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Storage\StoreSettings;
@@ -30,11 +34,15 @@ final readonly class StoreChecks
     /** Of one damaged file, so many places that hold it are named. */
     private const MOST_NAMED = 50;
 
+    /** So many missing contents are looked into one by one. */
+    private const MOST_MISSING = 200;
+
     public function __construct(
         private StoreSettings $settings,
         private SealedContentStore $store,
         private BackupShelf $shelf,
         private Mender $mender,
+        private References $references,
     ) {
     }
 
@@ -45,13 +53,15 @@ final readonly class StoreChecks
      */
     public function carryOut(bool $all = false): CheckedContents
     {
+        Installation::mustBeOurs($this->settings->objects());
         $round = $this->round($all);
         $checked = (new ContentCheck($this->store, $this->settings->objects()))->read(
             (string) $round->next,
             $all ? 1.0 : $round->share(),
         );
         $this->checkLists();
-        $this->tell($checked->damaged);
+        $missing = $this->missing();
+        $this->tell([...$checked->damaged, ...$missing]);
         $round->update([
             'next' => $checked->next,
             'files' => $round->files + $checked->files,
@@ -62,7 +72,13 @@ final readonly class StoreChecks
         foreach (DamagedContent::open()->get() as $damaged) {
             $this->mender->mend($damaged);
         }
-        StoreFigures::note($this->settings);
+        $before = StoreDay::orderByDesc('day')->first();
+        $this->compare(
+            $before,
+            StoreFigures::note($this->settings),
+            $round->refresh(),
+            $missing !== [],
+        );
 
         return $checked;
     }
@@ -71,21 +87,70 @@ final readonly class StoreChecks
     private function checkLists(): void
     {
         foreach (Expiry::held()->with('site')->lazyById(200) as $backup) {
-            if (! $this->shelf->setAsideDamaged((string) $backup->name)) {
-                continue;
-            }
-            $trouble = StoreFailure::damagedList((string) $backup->name)->getMessage();
-            $backup->update(['state' => BackupState::Failed, 'trouble' => $trouble]);
-            $last = Expiry::held()->where(['site_id' => $backup->site_id, 'root' => $backup->site->application_root]);
-            Site::whereKey($backup->site_id)->update(['last_backup_at' => $last->max('verified_at')]);
-            BackupRule::promise($backup->site_id);
-            Record::write(
-                RecordKind::ContentsDamaged,
-                "Backup $backup->id of {$backup->site->domain} is no backup any more: $trouble",
-                $backup->site,
-                ['backup' => $backup->id],
+            $this->shelf->setAsideDamaged((string) $backup->name) && WitnessesAccepted::isNone(
+                $backup,
+                StoreFailure::damagedList((string) $backup->name)->getMessage(),
             );
         }
+    }
+
+    /** Reading nothing, or less than there was, must not look like a quiet night. */
+    private function compare(
+        ?StoreDay $before,
+        StoreDay $now,
+        StoreRound $round,
+        bool $lacksSomething,
+    ): void
+    {
+        $isAnythingHeld = Expiry::held()->where('files', '>', 0)->exists()
+            || Package::kept()->where('files', '>', 0)->exists();
+        $isEmpty = $now->files === 0 || ($round->ended_at !== null && $round->files === 0);
+        $isAnythingHeld && $isEmpty
+            ? Alarm::raise(
+                AlarmKind::NothingRead,
+                'Everything was to be read back, and there was nothing to read, though backups and packages are held. '
+                    ."Mount the disk of {$this->settings->directory}, or see that the store over S3 is the right one.",
+            )
+            : Alarm::end(AlarmKind::NothingRead);
+        if ($before?->counted_at === null) {
+            return;
+        }
+        $gone = StoreSweep::where('at', '>=', $before->counted_at);
+        $explained = (int) $gone->sum('aside_files') - (int) $gone->sum('back_files');
+        $fell = $before->files - $now->files - max(0, $explained);
+        if ($fell <= 0) {
+            $lacksSomething || Alarm::end(AlarmKind::CountFell);
+
+            return;
+        }
+        Alarm::raise(
+            AlarmKind::CountFell,
+            "The store held $before->files contents on {$before->counted_at->format('j M H:i')} and holds $now->files now; "
+                .($explained > 0 ? "$explained were moved aside since, $fell" : "$fell").' are gone without a removal. '
+                .($lacksSomething
+                    ? 'Backups and packages lack some of them: they are named below, and fetched again from live sites '
+                        .'that still have them.'
+                    : 'No backup and no package lacks any of them.'),
+        );
+    }
+
+    /**
+     * What is referred to and is not there at all, which reading back cannot meet.
+     *
+     * @return list<string> the first of them; where there are very many, the alarms tell of all
+     */
+    private function missing(): array
+    {
+        $missing = [];
+        $sweep = new ContentSweep($this->settings->objects(), $this->settings->work());
+        foreach ($sweep->missing($this->references->all()) as $sha256) {
+            $missing[] = $sha256;
+            if (count($missing) >= self::MOST_MISSING) {
+                break;
+            }
+        }
+
+        return $missing;
     }
 
     private function round(bool $all): StoreRound
@@ -109,7 +174,7 @@ final readonly class StoreChecks
             );
             Record::write(
                 RecordKind::ContentsDamaged,
-                "A stored file has other bytes than it had when it was kept: {$damaged->where()}",
+                "A stored file is gone, or has other bytes than it had when it was kept: {$damaged->where()}",
                 null,
                 ['sha256' => $sha256],
             );
@@ -131,15 +196,23 @@ final readonly class StoreChecks
                 }
             }
         };
+        // A list that cannot be read is told elsewhere, and holds nothing up here.
+        $read = static function (\Closure $take): void {
+            try {
+                $take();
+            } catch (StoreFailure|\UnexpectedValueException|\LogicException) {
+                return;
+            }
+        };
         foreach (Expiry::held()->with('site')->latest('id')->lazy(100) as $backup) {
-            $take(
+            $read(fn () => $take(
                 $this->shelf->manifest((string) $backup->name),
-                "backup $backup->id of {$backup->site->domain}",
+                "the backup of {$backup->site->domain} of ".$backup->verified_at?->shown('j M Y H:i'),
                 $backup->site_id,
-            );
+            ));
         }
         foreach (Package::kept()->lazyById(20) as $package) {
-            $take($package->contents(), "package $package->name $package->version", null);
+            $read(static fn () => $take($package->contents(), "the package {$package->title()}", null));
         }
 
         return $touches;

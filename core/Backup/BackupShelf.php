@@ -9,39 +9,109 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Storage\WholeFile;
 
-/** Where manifests of backups lie; written once under a name that cannot clash, readable without any database. */
+/**
+ * Manifests of backups: written once under a name that cannot clash, readable without any database.
+ *
+ * A list is kept before a row of the database names it, and claimed afterwards: what a kill leaves in between is told
+ * from a list whose row was lost.
+ */
 final readonly class BackupShelf
 {
+    private const CLAIMED = '.jsonl.gz';
+
+    private const UNCLAIMED = '.unclaimed.jsonl.gz';
+
+    private const NAME = '/\A[0-9]{8}-[0-9]{6}-[0-9a-f]{12}\z/';
+
     public function __construct(private string $directory)
     {
     }
 
     /**
-     * @return string the backup's name
+     * @return string the backup's name; the list is not claimed yet
      *
      * @throws StoreFailure
      */
     public function keep(Manifest $manifest, \DateTimeImmutable $at): string
     {
         $name = $at->setTimezone(new \DateTimeZone('UTC'))->format('Ymd-His').'-'.bin2hex(random_bytes(6));
-        WholeFile::write("$this->directory/$name.jsonl.gz", (string) gzencode($manifest->toText()));
+        WholeFile::write($this->file($name, self::UNCLAIMED), (string) gzencode($manifest->toText()));
 
         return $name;
     }
 
-    /** @return list<string> of all backups that lie here */
-    public function names(): array
+    /**
+     * Says that a row of the database names it. Said twice, it does no harm.
+     *
+     * @throws StoreFailure
+     */
+    public function claim(string $name): void
     {
-        return array_map(
-            static fn (string $file): string => basename($file, '.jsonl.gz'),
-            glob("$this->directory/*.jsonl.gz") ?: [],
-        );
+        if (@rename($this->file($name, self::UNCLAIMED), $this->file($name, self::CLAIMED))) {
+            WholeFile::syncDirectory($this->directory);
+        }
     }
 
-    /** Whether there was one; its contents go with the next sweep, where no other backup holds them. */
-    public function remove(string $name): bool
+    /** @return list<string> of all backups that lie here and were claimed, oldest first */
+    public function names(): array
     {
-        return preg_match('/\A[0-9a-f-]+\z/', $name) === 1 && @unlink("$this->directory/$name.jsonl.gz");
+        return $this->named(self::CLAIMED);
+    }
+
+    /** @return list<string> of those that no row names yet, or that a kill left so */
+    public function unclaimed(): array
+    {
+        return $this->named(self::UNCLAIMED);
+    }
+
+    /** Seconds since 1970 when it was kept; null where it is not here. */
+    public function keptAt(string $name): ?int
+    {
+        foreach ([self::CLAIMED, self::UNCLAIMED] as $ending) {
+            $time = @filemtime($this->file($name, $ending));
+            if ($time !== false) {
+                return $time;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Moves a list aside, where it lies until deleteAside(); its contents go with the next sweep, where no other backup
+     * holds them.
+     *
+     * @return bool whether there was one
+     */
+    public function moveAside(string $name): bool
+    {
+        if (! is_dir("$this->directory/aside") && ! @mkdir("$this->directory/aside", 0700, true)) {
+            return false;
+        }
+        foreach ([self::CLAIMED, self::UNCLAIMED] as $ending) {
+            if (@rename($this->file($name, $ending), "$this->directory/aside/$name".self::CLAIMED)) {
+                @touch("$this->directory/aside/$name".self::CLAIMED);
+
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * @param  int  $before  seconds since 1970; what was moved aside since then stays
+     * @return int how many lists are gone for good
+     */
+    public function deleteAside(int $before): int
+    {
+        $gone = 0;
+        foreach (glob("$this->directory/aside/*".self::CLAIMED) ?: [] as $file) {
+            $facts = @stat($file);
+            $gone += $facts !== false && max($facts['mtime'], $facts['ctime']) < $before && @unlink($file) ? 1 : 0;
+        }
+
+        return $gone;
     }
 
     /**
@@ -67,34 +137,97 @@ final readonly class BackupShelf
     /** @throws StoreFailure */
     public function manifest(string $name): Manifest
     {
-        return Manifest::fromText($this->text($name));
+        try {
+            return Manifest::fromText($this->text($name));
+        } catch (\UnexpectedValueException) {
+            throw StoreFailure::damagedList($name);
+        }
+    }
+
+    /**
+     * Hashes that can still be read out of lists that were set aside as damaged, and of one that is: what they name is
+     * not let go of, since the list may come back from a copy.
+     *
+     * @return \Generator<string>
+     */
+    public function salvaged(?string $name = null): \Generator
+    {
+        $files = $name === null
+            ? glob("$this->directory/*.damaged") ?: []
+            : array_filter(
+                [$this->file($name, self::CLAIMED), $this->file($name, self::UNCLAIMED)],
+                is_file(...),
+            );
+        foreach ($files as $file) {
+            $inflating = inflate_init(ZLIB_ENCODING_GZIP);
+            $text = '';
+            foreach ($inflating === false ? [] : str_split((string) @file_get_contents($file), 4096) as $piece) {
+                $more = @inflate_add($inflating, $piece);
+                if ($more === false) {
+                    break;
+                }
+                $text .= $more;
+            }
+            yield from self::hashes($text);
+        }
+    }
+
+    /** @return list<string> whatever in a text looks like a hash of contents */
+    public static function hashes(string $text): array
+    {
+        preg_match_all('/"sha256":"([0-9a-f]{64})"/', $text, $match);
+
+        return $match[1];
     }
 
     /**
      * Takes a list that cannot be read out of the way, so that it stands for nothing any more; it is kept beside.
      *
-     * @return bool false for one that can be read
+     * @return bool false for one that can be read, or is not there at all
      */
     public function setAsideDamaged(string $name): bool
     {
+        if ($this->keptAt($name) === null) {
+            return false;
+        }
         try {
-            Manifest::fromText($this->text($name));
+            $this->manifest($name);
 
             return false;
-        } catch (StoreFailure|\UnexpectedValueException) {
-            preg_match('/\A[0-9a-f-]+\z/', $name) === 1
-                && @rename("$this->directory/$name.jsonl.gz", "$this->directory/$name.damaged");
-
-            return true;
+        } catch (StoreFailure) {
+            return @rename($this->file($name, self::CLAIMED), "$this->directory/$name.damaged");
         }
+    }
+
+    /** @return list<string> */
+    private function named(string $ending): array
+    {
+        $names = [];
+        foreach (is_dir($this->directory) ? (scandir($this->directory) ?: []) : [] as $file) {
+            $name = basename($file, $ending);
+            if ($file === $name.$ending && preg_match(self::NAME, $name) === 1) {
+                $names[] = $name;
+            }
+        }
+
+        return $names;
+    }
+
+    private function file(string $name, string $ending): string
+    {
+        return preg_match(self::NAME, $name) === 1
+            ? "$this->directory/$name$ending"
+            : throw StoreFailure::damagedList($name);
     }
 
     /** @throws StoreFailure */
     private function text(string $name): string
     {
-        $text = preg_match('/\A[0-9a-f-]+\z/', $name) === 1
-            ? @gzdecode((string) @file_get_contents("$this->directory/$name.jsonl.gz"))
-            : false;
+        $packed = @file_get_contents($this->file($name, self::CLAIMED));
+        // It may be claimed in between.
+        $packed = $packed === false ? @file_get_contents($this->file($name, self::UNCLAIMED)) : $packed;
+        $packed = $packed === false ? @file_get_contents($this->file($name, self::CLAIMED)) : $packed;
+        $text = $packed === false ? false : @gzdecode($packed);
 
         return $text === false ? throw StoreFailure::damagedList($name) : $text;
     }

@@ -52,18 +52,20 @@ final readonly class DiskObjects implements StoredObjects
 
     public function has(string $name): bool
     {
-        return is_file($this->path($name));
+        return is_file($this->path($name)) || is_file($this->aside($name));
     }
 
     public function refresh(string $name): bool
     {
-        return self::touch($this->path($name));
+        // Back before it is touched: from then on nothing empties it away.
+        return self::touch($this->path($name))
+            || ($this->isBack($name) && self::touch($this->path($name)));
     }
 
     public function open(string $name)
     {
-        // It may be on its way out, and back again in between.
-        foreach ([$this->path($name), $this->leaving($name), $this->path($name)] as $path) {
+        // It may be on its way aside, and back again in between.
+        foreach ([$this->path($name), $this->aside($name), $this->path($name)] as $path) {
             $file = @fopen($path, 'rb');
             if ($file !== false) {
                 return $file;
@@ -77,17 +79,44 @@ final readonly class DiskObjects implements StoredObjects
         throw StoreFailure::missing($name);
     }
 
-    public function remove(string $name, int $before): ?int
+    public function isUntouched(string $name, int $before): bool
     {
-        self::make("$this->directory/leaving");
+        clearstatcache(true, $this->path($name));
+        $time = @filemtime($this->path($name));
 
-        return self::moveOut($this->path($name), $this->leaving($name), $before)
-            ? self::unlink($this->leaving($name))
-            : null;
+        return $time !== false && $time < $before;
+    }
+
+    public function moveAside(string $name, int $before): ?int
+    {
+        self::make("$this->directory/aside");
+        if (! self::moveOut($this->path($name), $this->aside($name), $before)) {
+            return null;
+        }
+        // From when it counts; where this is not reached, the time of the rename does, see inAside().
+        self::touch($this->aside($name));
+
+        return (int) @filesize($this->aside($name));
+    }
+
+    public function inAside(): iterable
+    {
+        foreach (is_dir("$this->directory/aside") ? (scandir("$this->directory/aside") ?: []) : [] as $name) {
+            $facts = preg_match('/\A[0-9a-f]{64}\z/', $name) === 1 ? @stat($this->aside($name)) : false;
+            if ($facts !== false) {
+                yield $name => new AsideContent($facts['size'], max($facts['mtime'], $facts['ctime']));
+            }
+        }
+    }
+
+    public function deleteAside(string $name): int
+    {
+        return self::unlink($this->aside($name));
     }
 
     public function settle(): void
     {
+        // Where an earlier version put what was being removed when it was killed.
         foreach (glob("$this->directory/leaving/*") ?: [] as $file) {
             self::moveBack($file, $this->path(basename($file)));
         }
@@ -106,6 +135,16 @@ final readonly class DiskObjects implements StoredObjects
                 }
             }
         }
+    }
+
+    public function mustHave(Mark $mark): void
+    {
+        $mark->mustBeIn([$this->directory]);
+    }
+
+    public function take(Mark $mark): void
+    {
+        $mark->putInto($this->directory);
     }
 
     public function room(): ?int
@@ -190,9 +229,18 @@ final readonly class DiskObjects implements StoredObjects
         return "$this->directory/".substr($name, 0, 2).'/'.substr($name, 2);
     }
 
-    private function leaving(string $name): string
+    private function aside(string $name): string
     {
-        return "$this->directory/leaving/$name";
+        return preg_match('/\A[0-9a-f]{64}\z/', $name) === 1
+            ? "$this->directory/aside/$name"
+            : throw StoreFailure::missing($name);
+    }
+
+    private function isBack(string $name): bool
+    {
+        self::make(dirname($this->path($name)));
+
+        return is_file($this->aside($name)) && @rename($this->aside($name), $this->path($name));
     }
 
     private static function sync(string $file): void

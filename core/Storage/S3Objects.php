@@ -90,30 +90,42 @@ final readonly class S3Objects implements StoredObjects
 
     public function has(string $name): bool
     {
-        return is_file($this->known($name)) || $this->isThere($name);
+        return is_file($this->known($name)) || $this->isThere(self::place($name)) || $this->isThere(self::aside($name));
     }
 
     public function refresh(string $name): bool
     {
-        return DiskObjects::touch($this->known($name))
-            || $this->alone($name, fn (): bool => $this->isThere($name) && $this->know($name));
+        return DiskObjects::touch($this->known($name)) || $this->alone(
+            $name,
+            fn (): bool => ($this->isThere(self::place($name)) || $this->isBack($name)) && $this->know($name),
+        );
     }
 
     public function open(string $name)
     {
-        $stream = null;
-        try {
-            $stream = $this->remote->readStream(self::place($name));
-        } catch (FilesystemException $failure) {
-            throw $this->isThere($name)
-                ? StoreFailure::unreachable("reading $name", $failure)
-                : StoreFailure::missing($name);
+        $failure = null;
+        // It may be on its way aside, and back again in between.
+        foreach ([self::place($name), self::aside($name), self::place($name)] as $place) {
+            try {
+                return $this->remote->readStream($place);
+            } catch (FilesystemException $failure) {
+                $this->isThere($place) && throw StoreFailure::unreachable("reading $name", $failure);
+            }
         }
 
-        return $stream;
+        throw StoreFailure::missing($name);
     }
 
-    public function remove(string $name, int $before): ?int
+    public function isUntouched(string $name, int $before): bool
+    {
+        clearstatcache(true, $this->known($name));
+        $time = @filemtime($this->known($name));
+
+        // What is not known here has not been looked at here either: moveAside() notes it.
+        return $time === false || $time < $before;
+    }
+
+    public function moveAside(string $name, int $before): ?int
     {
         DiskObjects::make("$this->directory/leaving");
 
@@ -128,9 +140,9 @@ final readonly class S3Objects implements StoredObjects
                 return null;
             }
 
-            return $this->ask("removing $name", function () use ($name): int {
+            return $this->ask("moving $name aside", function () use ($name): int {
                 $size = $this->remote->fileSize(self::place($name));
-                $this->remote->delete(self::place($name));
+                $this->remote->move(self::place($name), self::aside($name));
                 @unlink($this->leaving($name));
 
                 return $size;
@@ -138,11 +150,44 @@ final readonly class S3Objects implements StoredObjects
         });
     }
 
+    public function inAside(): iterable
+    {
+        $found = $this->ask('listing what lies aside', function (): array {
+            $found = [];
+            foreach ($this->remote->listContents('aside') as $object) {
+                $name = basename($object->path());
+                if ($object instanceof FileAttributes && preg_match('/\A[0-9a-f]{64}\z/', $name) === 1) {
+                    $found[$name] = new AsideContent((int) $object->fileSize(), $object->lastModified() ?? time());
+                }
+            }
+
+            return $found;
+        });
+        ksort($found, SORT_STRING);
+        foreach ($found as $name => $content) {
+            yield (string) $name => $content;
+        }
+    }
+
+    public function deleteAside(string $name): int
+    {
+        return $this->alone($name, fn (): int => ! $this->isThere(self::aside($name)) ? 0 : $this->ask(
+            "deleting $name",
+            function () use ($name): int {
+                $size = $this->remote->fileSize(self::aside($name));
+                $this->remote->delete(self::aside($name));
+
+                return $size;
+            },
+        ));
+    }
+
     public function settle(): void
     {
         foreach (glob("$this->directory/leaving/*") ?: [] as $file) {
             $name = basename($file);
-            $this->alone($name, fn () => $this->isThere($name)
+            // Copied aside and not removed yet, or not even that: both copies are whole, and this one counts.
+            $this->alone($name, fn () => $this->isThere(self::place($name))
                 ? DiskObjects::moveBack($file, $this->known($name))
                 : @unlink($file));
         }
@@ -159,6 +204,24 @@ final readonly class S3Objects implements StoredObjects
                 }
             }
         }
+    }
+
+    public function mustHave(Mark $mark): void
+    {
+        $text = $this->ask('looking for its mark', fn (): ?string => $this->remote->fileExists(Mark::FILE)
+            ? $this->remote->read(Mark::FILE)
+            : null);
+        try {
+            $found = $text === null ? null : Mark::fromText($text);
+        } catch (\UnexpectedValueException) {
+            $found = null;
+        }
+        $found?->identity === $mark->identity || throw StoreFailure::otherStore($found !== null);
+    }
+
+    public function take(Mark $mark): void
+    {
+        $this->ask('leaving a mark', fn () => $this->remote->write(Mark::FILE, $mark->toText()));
     }
 
     public function room(): ?int
@@ -180,9 +243,18 @@ final readonly class S3Objects implements StoredObjects
         return $sizes;
     }
 
-    private function isThere(string $name): bool
+    private function isThere(string $place): bool
     {
-        return $this->ask("looking for $name", fn (): bool => $this->remote->fileExists(self::place($name)));
+        return $this->ask("looking for $place", fn (): bool => $this->remote->fileExists($place));
+    }
+
+    private function isBack(string $name): bool
+    {
+        return $this->isThere(self::aside($name)) && $this->ask("bringing $name back", function () use ($name): bool {
+            $this->remote->move(self::aside($name), self::place($name));
+
+            return true;
+        });
     }
 
     private function know(string $name): bool
@@ -237,6 +309,11 @@ final readonly class S3Objects implements StoredObjects
     private function leaving(string $name): string
     {
         return "$this->directory/leaving/$name";
+    }
+
+    private static function aside(string $name): string
+    {
+        return 'aside/'.str_replace('/', '', self::place($name));
     }
 
     private static function place(string $name): string

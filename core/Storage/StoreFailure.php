@@ -62,6 +62,38 @@ final class StoreFailure extends RuntimeException
         );
     }
 
+    public static function noMark(string $directory): self
+    {
+        return new self(
+            StoreFault::NotOurs,
+            "$directory does not have the mark of this installation: it is empty, or its disk is not mounted. Nothing "
+                .'was started, removed or written there. Mount the disk that belongs there, or put back what lay in '
+                .'it with its file '.Mark::FILE.'; if it is really meant to begin empty, say so with '
+                ."php artisan cellarium:marks --accept=$directory",
+        );
+    }
+
+    public static function otherMark(string $directory): self
+    {
+        return new self(
+            StoreFault::NotOurs,
+            "$directory has the mark of another installation than CELLARIUM_IDENTITY in .env names. Nothing was "
+                .'started, removed or written there. Mount the disk that belongs there, or put back the .env that '
+                .'belongs to it.',
+        );
+    }
+
+    /** @param  bool  $isMarked  whether it has the mark of another installation */
+    public static function otherStore(bool $isMarked): self
+    {
+        return new self(
+            StoreFault::NotOurs,
+            'The store over S3 '.($isMarked ? 'has the mark of another installation' : 'has no mark').'. Nothing was '
+                .'started, removed or written there. See that CELLARIUM_S3_BUCKET and CELLARIUM_S3_PREFIX name the one '
+                .'that belongs to this installation; if it does, say so with php artisan cellarium:marks --accept=s3',
+        );
+    }
+
     /** The same, told of a file by the path people know; only missing and damaged are of one file. */
     public function of(string $path): self
     {

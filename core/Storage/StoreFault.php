@@ -25,6 +25,9 @@ enum StoreFault
     /** The key that the contents are sealed with is not in the key file. */
     case KeyMissing;
 
+    /** What lies there has another mark than this installation, or none. */
+    case NotOurs;
+
     /** Whether it says something of the contents that were asked for, and nothing of others. */
     public function isOfOneFile(): bool
     {

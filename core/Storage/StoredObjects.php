@@ -48,19 +48,38 @@ interface StoredObjects
      */
     public function open(string $name);
 
+    /** Whether it is there, and has been neither published nor refreshed since a moment in seconds since 1970. */
+    public function isUntouched(string $name, int $before): bool;
+
     /**
-     * Removes what has not been published or refreshed since. Killed in between, nothing is lost: what is not wholly
-     * gone is still read, and settle() puts it back.
+     * Moves aside what has not been published or refreshed since. It is read there as before; refresh() has it back.
+     * Killed in between, nothing is lost.
      *
      * @param  int  $before  seconds since 1970
-     * @return int|null bytes that were freed; null where it stays
+     * @return int|null bytes that were moved; null where it stays
      *
      * @throws StoreFailure when the store does not answer
      */
-    public function remove(string $name, int $before): ?int;
+    public function moveAside(string $name, int $before): ?int;
 
     /**
-     * Puts in order what was being removed when a process was killed.
+     * @return iterable<string, AsideContent> by names, in their order
+     *
+     * @throws StoreFailure when the store does not answer
+     */
+    public function inAside(): iterable;
+
+    /**
+     * Deletes what lies aside, for good.
+     *
+     * @return int bytes that were freed; 0 where it was not there any more
+     *
+     * @throws StoreFailure when the store does not answer
+     */
+    public function deleteAside(string $name): int;
+
+    /**
+     * Puts in order what was being moved when a process was killed.
      *
      * @throws StoreFailure
      */
@@ -73,6 +92,18 @@ interface StoredObjects
      * @throws StoreFailure when the store does not answer
      */
     public function sizes(string $from = ''): iterable;
+
+    /**
+     * @throws StoreFailure where what lies there has another mark or none, or the store does not answer
+     */
+    public function mustHave(Mark $mark): void;
+
+    /**
+     * Has it bear the mark of an installation from now on.
+     *
+     * @throws StoreFailure
+     */
+    public function take(Mark $mark): void;
 
     /** Bytes that can still be stored; null where nobody can say. */
     public function room(): ?int;

@@ -1,11 +1,25 @@
+@use('App\Models\AlarmKind')
 @use('App\Text\Amount')
 <x-page title="How every site stands" place="Backups" wide>
     <div class="stack">
     <section class="sheet" aria-labelledby="store">
         <h1 id="store">The store <small>contents of all backups and packages, each kept once, sealed</small></h1>
+        @foreach ($store->alarms as $alarm)
+            <div class="word is-trouble">
+                <p><strong>{{ $alarm->kind->title() }}.</strong> @words($alarm->words)</p>
+                @if ($alarm->kind === AlarmKind::Sweep)
+                    <x-action to="/store/sweep">Move all of it aside</x-action>
+                @endif
+            </div>
+        @endforeach
         @foreach ($store->damaged as $damaged)
             <p class="word is-trouble">Damaged: {{ $damaged->where() }}. {{ $damaged->trouble }}</p>
         @endforeach
+        @if ($store->asideFiles !== null)
+            <p class="word is-soon">{{ Amount::files($store->asideFiles) }}, {{ Amount::bytes($store->asideBytes) }} lie aside:
+                nothing refers to them, and a week after they were moved there they are deleted.
+                <x-action to="/store/aside/empty">Delete them now</x-action></p>
+        @endif
         @if ($store->today === null)
             <p class="calm">It is counted with the next night.</p>
         @else

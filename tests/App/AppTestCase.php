@@ -16,9 +16,12 @@ use App\Models\Person;
 use App\Models\Site;
 use App\Packages\Packages;
 use App\People\SessionBond;
+use App\Storage\Installation;
+use App\Storage\Stores;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\People\Role;
+use Cellarium\Core\Storage\Mark;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\DatabaseTruncation;
@@ -44,6 +47,9 @@ abstract class AppTestCase extends TestCase
 
     /** Commands really run; nothing stands in for their output. */
     public $mockConsoleOutput = false;
+
+    /** Of the installation that each test lays. */
+    protected const IDENTITY = '00112233445566778899aabbccddeeff';
 
     /** Tests that change nothing at the host share one of their class. */
     protected const HOST_IS_ONLY_READ = false;
@@ -113,6 +119,7 @@ abstract class AppTestCase extends TestCase
     {
         config([
             'cellarium.var' => $this->var,
+            'cellarium.identity' => self::IDENTITY,
             'cellarium.store.key_file' => "$this->var/keys/contents.json",
             'cellarium.rehearsal' => [
                 'root' => "{$this->host->directory}/rehearsal",
@@ -126,6 +133,7 @@ abstract class AppTestCase extends TestCase
             'cellarium.second_factor' => 'nobody',
         ]);
         (new \App\Providers\CellariumServiceProvider($this->app))->register();
+        Installation::lay(Mark::fromIdentity((string) config('cellarium.identity')), Stores::unchecked()->objects());
         $this->person = Person::create([
             'name' => 'Rowan Aldous',
             'email' => 'aldous@marramtide.example',
@@ -176,6 +184,7 @@ abstract class AppTestCase extends TestCase
     {
         return [
             'CELLARIUM_VAR' => $this->var,
+            'CELLARIUM_IDENTITY' => self::IDENTITY,
             'CELLARIUM_HOSTS_FILE' => "{$this->host->directory}/hosts",
             'CELLARIUM_AUTHORITIES' => "{$this->host->directory}/ca.pem",
         ];

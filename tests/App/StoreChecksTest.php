@@ -59,7 +59,10 @@ final class StoreChecksTest extends AppTestCase
         self::assertSame([0, true, 1], [$status, $said['ok'], $said['found_damaged']]);
         $damaged = DamagedContent::firstOrFail();
         self::assertSame($sha256, $damaged->sha256);
-        self::assertSame("tides.html in backup {$this->backup->id} of site.example", $damaged->where());
+        self::assertSame(
+            'tides.html in the backup of site.example of '.$this->backup->verified_at?->shown('j M Y H:i'),
+            $damaged->where(),
+        );
         self::assertStringContainsString('tides.html of site.example', (string) $damaged->mended_from);
         self::assertSame(1, RecordEntry::where('action', RecordKind::ContentsMended)->count());
         $this->actingAs($this->person)->get("/backups/{$this->backup->id}/zip")->assertOk();
@@ -74,7 +77,7 @@ final class StoreChecksTest extends AppTestCase
         self::assertSame([1, false], [$status, $said['ok']]);
         self::assertStringContainsString('site.example', $said['damaged'][0]['trouble']);
         self::assertContains(ConcernKind::Damaged, array_column(Concerns::compute()->all, 'kind'));
-        $this->actingAs($this->person)->get('/backups/sites')->assertSee('Damaged: tides.html in backup');
+        $this->actingAs($this->person)->get('/backups/sites')->assertSee('Damaged: tides.html in the backup of site.example');
         $this->get("/backups/{$this->backup->id}/zip")->assertStatus(422);
 
         file_put_contents($this->root().'/tides.html', '<p>the tides of a whole year</p>');

@@ -161,6 +161,7 @@ final class Rooms
             'Removal',
             'Errands',
             'Today',
+            'Watch',
         ],
         'Console' => [
             'Text',

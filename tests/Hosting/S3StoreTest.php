@@ -6,6 +6,7 @@ namespace Tests\Hosting;
 
 use Cellarium\Core\Storage\ContentKeys;
 use Cellarium\Core\Storage\ContentSweep;
+use Cellarium\Core\Storage\Mark;
 use Cellarium\Core\Storage\S3Objects;
 use Cellarium\Core\Storage\S3Settings;
 use Cellarium\Core\Storage\SealedContentStore;
@@ -88,14 +89,52 @@ final class S3StoreTest extends TestCase
         }
         self::assertTrue($this->store()->refresh($again));
         $settings = $this->settings();
-        [$files, $bytes] = (new ContentSweep($settings->objects(), $settings->work()))->remove([$kept], time() - 60);
-        self::assertSame(1, $files);
-        self::assertGreaterThan(40, $bytes);
+        $sweep = static fn (int $now) => (new ContentSweep($settings->objects(), $settings->work()))->sweep(
+            [$kept],
+            time() - 60,
+            $now,
+            true,
+        );
+        $swept = $sweep(time());
+        self::assertSame(1, $swept->asideFiles);
+        self::assertGreaterThan(40, $swept->asideBytes);
+        $all = static fn (): array => array_keys(iterator_to_array($settings->objects()->sizes()));
+        self::assertEqualsCanonicalizing([$kept, $again], $all());
+        self::assertSame('gone', $this->store()->text($gone), 'it is read where it lies aside');
+        self::assertTrue($this->store()->refresh($gone));
+        self::assertEqualsCanonicalizing([$kept, $again, $gone], $all(), 'and is back');
+        self::assertSame([], iterator_to_array($settings->objects()->inAside()));
+
+        foreach ([$gone, $again] as $sha256) {
+            touch("$this->own/known/".substr($sha256, 0, 2).'/'.substr($sha256, 2), 1_700_000_000);
+        }
+        self::assertSame([2, 0], [$sweep(time())->asideFiles, $sweep(time() + 6 * 86400)->deletedFiles]);
+        self::assertSame('gone', $this->store()->text($this->store()->put(['gone'])->sha256), 'it is stored again');
+        self::assertSame(1, $sweep(time() + 8 * 86400)->deletedFiles);
         self::assertSame(
-            [true, false, true],
+            [true, true, false],
             array_map($this->store()->has(...), [$kept, $gone, $again]),
         );
-        self::assertSame('gone', $this->store()->text($this->store()->put(['gone'])->sha256), 'and it can come again');
+    }
+
+    public function test_a_store_bears_the_mark_of_its_installation(): void
+    {
+        $objects = $this->settings()->objects();
+        $mark = Mark::generate();
+        $refused = static function (Mark $mark) use ($objects): string {
+            try {
+                $objects->mustHave($mark);
+            } catch (StoreFailure $failure) {
+                return $failure->getMessage();
+            }
+
+            return '';
+        };
+        self::assertStringContainsString('has no mark', $refused($mark));
+        $objects->take($mark);
+        self::assertSame('', $refused($mark));
+        self::assertStringContainsString('another installation', $refused(Mark::generate()));
+        self::assertSame([], iterator_to_array($objects->sizes()), 'it is none of the contents');
     }
 
     public function test_a_store_that_is_away_is_told_as_away_and_nothing_is_called_missing_or_damaged(): void

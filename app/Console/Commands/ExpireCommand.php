@@ -10,6 +10,7 @@ use App\Models\Site;
 use App\Text\Amount;
 use App\Watch\Cleaner;
 use Cellarium\Core\Backup\Fate;
+use Cellarium\Core\Storage\TooMuchToSweep;
 
 final class ExpireCommand extends CellariumCommand
 {
@@ -38,7 +39,13 @@ final class ExpireCommand extends CellariumCommand
         $count = array_sum(array_map(static fn (array $row): int => count($row['backups']), $rows));
         $isDry = $this->option('dry-run') === true;
         $gone = $isDry ? 0 : $expiry->carryOut();
-        $freed = $isDry ? ['files' => 0, 'bytes' => 0] : $cleaner->clean();
+        $waits = null;
+        try {
+            $cleaned = $isDry ? null : $cleaner->clean();
+        } catch (TooMuchToSweep $much) {
+            $cleaned = null;
+            $waits = $much->getMessage(); // It stands on Today until a person has said that it may go.
+        }
         StoreFigures::noteFrees($isDry ? $room : 0);
         if ($this->wantsJson()) {
             $this->json([
@@ -47,7 +54,8 @@ final class ExpireCommand extends CellariumCommand
                 'due' => $rows,
                 'would_free_bytes' => $room,
                 'let_go' => $gone,
-                'freed_bytes' => $freed['bytes'],
+                'aside_bytes' => $cleaned->swept->asideBytes ?? 0,
+                'waits' => $waits,
             ]);
 
             return self::PROVEN;
@@ -60,8 +68,9 @@ final class ExpireCommand extends CellariumCommand
         $this->components->info(match (true) {
             $count === 0 => 'No backup has to go.',
             $isDry => "$count backups would go, ".Amount::bytes($room).' would be freed. Nothing was touched.',
-            default => "$gone backups let go of, ".Amount::bytes($freed['bytes']).' freed; '
-                .Amount::bytes($room).' were expected.',
+            $waits !== null => "$gone backups let go of. $waits",
+            default => "$gone backups let go of, ".Amount::bytes($cleaned->swept->asideBytes ?? 0)
+                .' moved aside for a week; '.Amount::bytes($room).' were expected.',
         });
 
         return self::PROVEN;

@@ -8,6 +8,8 @@ use Cellarium\Core\Storage\ContentSweep;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Storage\StoreFault;
 use Cellarium\Core\Storage\StoreSettings;
+use Cellarium\Core\Storage\TooMuchToSweep;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FullDisk;
 use Tests\Support\Scratch;
@@ -41,14 +43,123 @@ final class ContentSweepTest extends TestCase
             yield from array_slice($kept, 0, 50);
             yield str_repeat('0', 64);
         })();
-        [$files, $bytes] = self::sweep(TestStore::settings($directory))->remove($references, time() - 60);
-        self::assertSame(65, $files, 'a third, but for the two that were found again');
-        self::assertGreaterThan(400, $bytes);
+        $swept = self::sweep(TestStore::settings($directory))->sweep(
+            $references,
+            time() - 60,
+            time(),
+            true,
+        );
+        self::assertSame(65, $swept->asideFiles, 'a third, but for the two that were found again');
+        self::assertGreaterThan(400, $swept->asideBytes);
+        self::assertSame([0, 0, 0], [$swept->backFiles, $swept->deletedFiles, $swept->freedBytes]);
         $store = TestStore::in($directory);
         foreach ([...$kept, $new, $again, $refreshed] as $sha256) {
             self::assertTrue($store->has($sha256));
         }
-        self::assertFalse($store->has(hash('sha256', 'bytes 6')));
+        $gone = hash('sha256', 'bytes 6');
+        self::assertNotContains($gone, array_keys(iterator_to_array(TestStore::settings($directory)->objects()->sizes())));
+        self::assertSame('bytes 6', $store->text($gone), 'it is read where it lies aside');
+    }
+
+    public function test_what_was_moved_aside_comes_back_or_is_deleted_a_week_later(): void
+    {
+        $directory = $this->directory();
+        $store = TestStore::in($directory);
+        [$stored, $found, $referred, $gone] = array_map(static function (string $text) use ($store, $directory): string {
+            $sha256 = $store->put([$text])->sha256;
+            touch(TestStore::file($directory, $sha256), self::LONG_AGO);
+
+            return $sha256;
+        }, ['stored again', 'found again', 'referred to again', 'gone']);
+        unset($store);
+        $sweep = static fn (int $now, string ...$kept) => self::sweep(TestStore::settings($directory))->sweep(
+            $kept,
+            time() - 60,
+            $now,
+            true,
+        );
+        self::assertSame(4, $sweep(time())->asideFiles);
+        $store = TestStore::in($directory);
+        self::assertSame($stored, $store->put(['stored again'])->sha256);
+        self::assertTrue($store->refresh($found));
+        unset($store);
+        $swept = $sweep(time() + 6 * 86400, $referred);
+        self::assertSame([0, 1, 0], [$swept->asideFiles, $swept->backFiles, $swept->deletedFiles], 'within the week');
+        $swept = $sweep(time() + 8 * 86400, $referred, $stored, $found);
+        self::assertSame([0, 1], [$swept->backFiles, $swept->deletedFiles]);
+        self::assertGreaterThan(0, $swept->freedBytes);
+        $store = TestStore::in($directory);
+        foreach ([$stored => 'stored again', $found => 'found again', $referred => 'referred to again'] as $sha256 => $text) {
+            self::assertSame($text, $store->text($sha256));
+        }
+        self::assertFalse($store->has($gone));
+    }
+
+    public function test_short_of_room_what_lies_aside_goes_at_once_but_for_what_is_referred_to(): void
+    {
+        $directory = $this->directory();
+        $store = TestStore::in($directory);
+        $names = array_map(static fn (string $text): string => $store->put([$text])->sha256, ['kept', 'gone']);
+        unset($store);
+        $settings = TestStore::settings($directory);
+        self::assertSame(2, self::sweep($settings)->sweep(
+            [],
+            time() + 60,
+            time(),
+            true,
+        )->asideFiles);
+        $swept = self::sweep($settings)->emptyAside([$names[0]]);
+        self::assertSame([1, 1], [$swept->backFiles, $swept->deletedFiles]);
+        self::assertSame([true, false], array_map(TestStore::in($directory)->has(...), $names));
+    }
+
+    /** @return iterable<string, array{int, int, bool}> contents, how many of them nothing refers to, whether it goes on */
+    public static function shares(): iterable
+    {
+        yield 'a tenth' => [30, 3, true];
+        yield 'one more' => [30, 4, false];
+        yield 'all, as where the database is empty' => [5, 5, false];
+        yield 'none' => [5, 0, true];
+    }
+
+    #[DataProvider('shares')]
+    public function test_more_than_a_tenth_at_once_needs_a_person(int $all, int $unreferenced, bool $goesOn): void
+    {
+        $directory = $this->directory();
+        $store = TestStore::in($directory);
+        $names = array_map(static fn (int $one): string => $store->put(["bytes $one"])->sha256, range(1, $all));
+        unset($store);
+        $sweep = static fn (bool $however) => self::sweep(TestStore::settings($directory))->sweep(
+            array_slice($names, $unreferenced),
+            time() + 60,
+            time(),
+            $however,
+        );
+        try {
+            self::assertSame($unreferenced, $sweep(false)->asideFiles);
+            self::assertTrue($goesOn, 'It was asked for nothing.');
+        } catch (TooMuchToSweep $much) {
+            self::assertFalse($goesOn, $much->getMessage());
+            self::assertSame([$unreferenced, $all], [$much->going, $much->of]);
+            self::assertSame([], glob("$directory/aside/*") ?: []);
+            self::assertSame($unreferenced, $sweep(true)->asideFiles);
+        }
+    }
+
+    public function test_what_is_referred_to_and_not_there_is_named(): void
+    {
+        $directory = $this->directory();
+        $store = TestStore::in($directory);
+        $names = array_map(static fn (int $one): string => $store->put(["bytes $one"])->sha256, range(1, 9));
+        unset($store);
+        $settings = TestStore::settings($directory);
+        unlink(TestStore::file($directory, $names[3]));
+        $settings->objects()->moveAside($names[4], time() + 60);
+        $lost = [$names[3], str_repeat('0', 64), str_repeat('f', 64)];
+        self::assertEqualsCanonicalizing($lost, iterator_to_array(
+            self::sweep($settings)->missing([...$names, ...$lost]),
+            false,
+        ));
     }
 
     public function test_what_a_process_at_work_has_put_there_stays_however_long_it_takes_by_any_clock(): void
@@ -58,10 +169,16 @@ final class ContentSweepTest extends TestCase
         $sha256 = $store->put(['of a backup that takes its time'])->sha256;
         $sweep = self::sweep(TestStore::settings($directory));
         $inTwoDays = time() + 2 * 86400;
-        self::assertSame([0, 0], $sweep->remove([], $inTwoDays));
+        $files = static fn (): int => $sweep->sweep(
+            [],
+            $inTwoDays,
+            time(),
+            true,
+        )->asideFiles;
+        self::assertSame(0, $files());
         self::assertTrue($store->has($sha256));
         unset($store); // It ended, and nothing refers to what it put there.
-        self::assertSame(1, $sweep->remove([], $inTwoDays)[0]);
+        self::assertSame(1, $files());
     }
 
     public function test_where_not_even_a_list_of_what_is_in_use_can_be_written_nothing_goes_and_it_is_told(): void
@@ -72,10 +189,12 @@ final class ContentSweepTest extends TestCase
             touch(TestStore::file($directory, $store->put([$text])->sha256), self::LONG_AGO);
         }
         unset($store);
-        $sweep = static fn (): array => self::sweep(TestStore::settings($directory))->remove(
+        $sweep = static fn (): int => self::sweep(TestStore::settings($directory))->sweep(
             [hash('sha256', 'kept')],
             time() - 60,
-        );
+            time(),
+            true,
+        )->asideFiles;
         try {
             FullDisk::during(0, $sweep);
             self::fail('It was cleared without knowing what is in use.');
@@ -83,7 +202,7 @@ final class ContentSweepTest extends TestCase
             self::assertSame(StoreFault::NotWritten, $failure->fault);
         }
         self::assertSame('gone', TestStore::in($directory)->text(hash('sha256', 'gone')));
-        self::assertSame(1, $sweep()[0]);
+        self::assertSame(1, $sweep());
         self::assertSame('kept', TestStore::in($directory)->text(hash('sha256', 'kept')));
     }
 
@@ -96,7 +215,12 @@ final class ContentSweepTest extends TestCase
             throw new \RuntimeException('the database is gone');
         })();
         try {
-            self::sweep(TestStore::settings($directory))->remove($references, time() + 60);
+            self::sweep(TestStore::settings($directory))->sweep(
+                $references,
+                time() + 60,
+                time(),
+                true,
+            );
             self::fail('It went on.');
         } catch (\RuntimeException $failure) {
             self::assertSame('the database is gone', $failure->getMessage());

@@ -16,20 +16,37 @@ final class DiskObjectsTest extends TestCase
 
     private const LONG_AGO = 1_700_000_000;
 
-    public function test_what_a_killed_removal_left_half_way_is_still_read_and_put_back(): void
+    public function test_what_an_earlier_version_left_half_way_is_put_back(): void
     {
         $directory = $this->directory();
         $objects = new DiskObjects($directory, false);
         $name = hash('sha256', 'one');
         mkdir("$directory/leaving");
-        file_put_contents("$directory/leaving/$name", 'one');
-        self::assertSame('one', stream_get_contents($objects->open($name)));
-        self::assertFalse($objects->refresh($name), 'whoever refers to it anew stores it anew');
         mkdir("$directory/".substr($name, 0, 2));
+        file_put_contents("$directory/leaving/$name", 'one');
         $objects->settle();
-        self::assertTrue($objects->has($name));
+        self::assertSame('one', stream_get_contents($objects->open($name)));
         self::assertTrue($objects->refresh($name));
         self::assertSame([], glob("$directory/leaving/*"));
+    }
+
+    public function test_a_move_that_was_killed_before_it_noted_the_time_counts_from_the_move_all_the_same(): void
+    {
+        $directory = $this->directory();
+        $objects = new DiskObjects($directory, false);
+        $name = hash('sha256', 'one');
+        mkdir("$directory/aside");
+        file_put_contents("$directory/one", 'one');
+        touch("$directory/one", self::LONG_AGO);
+        rename("$directory/one", "$directory/aside/$name");
+        clearstatcache();
+        self::assertSame(self::LONG_AGO, filemtime("$directory/aside/$name"));
+        $aside = iterator_to_array($objects->inAside());
+        self::assertGreaterThan(time() - 3600, $aside[$name]->movedAt);
+        self::assertSame('one', stream_get_contents($objects->open($name)));
+        self::assertTrue($objects->refresh($name));
+        self::assertSame([], glob("$directory/aside/*"));
+        self::assertFileExists("$directory/".substr($name, 0, 2).'/'.substr($name, 2));
     }
 
     public function test_refreshing_what_is_not_there_makes_no_empty_file(): void
