@@ -195,12 +195,14 @@ settings_file() {
         local var; var=$(setting CELLARIUM_VAR var)
         case "$var" in /*) ;; *) var="$ROOT/$var" ;; esac
         # Another key would make every stored password unreadable, and the record another's.
-        [ ! -d "$var/mariadb/mysql" ] || die 'APP_KEY in .env is empty, and the database is sealed with the one that was.' \
+        [ ! -d "$var/mariadb/mysql" ] \
+            || die 'APP_KEY in .env is empty, and the database is sealed with the one that was.' \
             'Nothing was started. Put it back, from a backup of Cellarium itself or of .env.'
         fill_setting APP_KEY "base64:$(head -c 32 /dev/urandom | base64)"
     fi
     [ -n "$(setting DB_PASSWORD)" ] || fill_setting DB_PASSWORD "$(php -r 'echo bin2hex(random_bytes(16));')"
-    [ -n "$(setting DB_BACKUP_PASSWORD)" ] || fill_setting DB_BACKUP_PASSWORD "$(php -r 'echo bin2hex(random_bytes(16));')"
+    [ -n "$(setting DB_BACKUP_PASSWORD)" ] \
+        || fill_setting DB_BACKUP_PASSWORD "$(php -r 'echo bin2hex(random_bytes(16));')"
 }
 
 # fill_setting NAME VALUE: in .env, whole or not at all
@@ -209,7 +211,8 @@ fill_setting() {
     (umask 077; NAME="$1" VALUE="$2" awk '
         index($0, ENVIRON["NAME"] "=") == 1 { print ENVIRON["NAME"] "=" ENVIRON["VALUE"]; found = 1; next }
         { print }
-        END { if (!found) print ENVIRON["NAME"] "=" ENVIRON["VALUE"] }' "$file" >"$file.new") && mv "$file.new" "$file" || die "The settings file .env cannot be written."
+        END { if (!found) print ENVIRON["NAME"] "=" ENVIRON["VALUE"] }' "$file" >"$file.new") \
+        && mv "$file.new" "$file" || die "The settings file .env cannot be written."
 }
 
 # What belongs to the world that Cellarium works in, below $VAR; logs, compiled files and the database are not among it.
@@ -240,8 +243,8 @@ is_new() {
     [ ! -d "$VAR/mariadb/mysql" ] || return 1
     local name
     for name in $DATA; do
-        [ -z "$(find "$VAR/$name" -type f ! -name .cellarium-mark ! -name 'record-end.json*' -print -quit 2>/dev/null)" ] \
-            || return 1
+        [ -z "$(find "$VAR/$name" -type f ! -name .cellarium-mark ! -name 'record-end.json*' -print -quit \
+            2>/dev/null)" ] || return 1
     done
 }
 
@@ -262,8 +265,8 @@ own_directories_of_old() {
     fill_setting CELLARIUM_IDENTITY "$identity"
 }
 
-# schema_up NAME: the database has the schema that this version works with; what an earlier one left is brought up, after
-# a copy of it was written, and what fails or is killed goes back to that
+# schema_up NAME: the database has the schema that this version works with; what an earlier one left is brought up,
+# after a copy of it was written, and what fails or is killed goes back to that
 schema_up() {
     local copy="$VAR/before-migration.sql" own=(--no-defaults --socket="$(mariadb_socket)")
     if [ -f "$VAR/migrating" ]; then
@@ -271,7 +274,7 @@ schema_up() {
         schema_back "$1"
     fi
     database "$1"
-    local state; state=$(php "$ROOT/artisan" cellarium:schema --starting) || { say "$state" >&2; die 'Nothing was started.'; }
+    local state; state=$(php "$ROOT/artisan" cellarium:schema --starting) || die "$state" 'Nothing was started.'
     [ "$state" != current ] || return 0
     if [ "$state" = behind ]; then
         (umask 077; mariadb-dump "${own[@]}" --single-transaction --hex-blob --add-drop-table "$1" >"$copy") \
@@ -357,7 +360,6 @@ backup_user() {
     mariadb --no-defaults --socket="$(mariadb_socket)" >/dev/null <<SQL || die "The user $user could not be made."
 CREATE USER IF NOT EXISTS '$user'@'127.0.0.1' IDENTIFIED BY '$password';
 ALTER USER '$user'@'127.0.0.1' IDENTIFIED BY '$password';
-REVOKE ALL PRIVILEGES, GRANT OPTION FROM '$user'@'127.0.0.1';
 GRANT SELECT, TRIGGER, LOCK TABLES ON \`$1\`.* TO '$user'@'127.0.0.1';
 GRANT ALL ON \`${1}_rehearsal\`.* TO '$user'@'127.0.0.1';
 SQL

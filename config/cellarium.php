@@ -94,6 +94,21 @@ return [
 
     // Whether backups are begun by themselves when they are due.
     'scheduled_backups' => (bool) env('CELLARIUM_SCHEDULED_BACKUPS', true),
+    // Cellarium's own backup, each night: where it goes, with what it is sealed, and who writes the database out.
+    'self_backup' => [
+        'to' => (string) env('CELLARIUM_SELF_BACKUP_TO', ''),
+        'passphrase_file' => $absolute(env('CELLARIUM_SELF_BACKUP_PASSPHRASE_FILE')) ?? base_path('.passphrase'),
+        's3' => [
+            'endpoint' => (string) env('CELLARIUM_SELF_BACKUP_S3_ENDPOINT', ''),
+            'region' => (string) env('CELLARIUM_SELF_BACKUP_S3_REGION', 'us-east-1'),
+            'key' => (string) env('CELLARIUM_SELF_BACKUP_S3_KEY', ''),
+            'secret' => (string) env('CELLARIUM_SELF_BACKUP_S3_SECRET', ''),
+        ],
+        'database' => [
+            'username' => (string) env('DB_BACKUP_USERNAME', ''),
+            'password' => (string) env('DB_BACKUP_PASSWORD', ''),
+        ],
+    ],
     // Days within which all contents are read back once.
     'verify_days' => (int) env('CELLARIUM_VERIFY_DAYS', 14),
     // A document root for rehearsals, and the address it answers at: backups are unpacked there, and their pages

@@ -6,6 +6,7 @@ namespace App\Backups;
 
 use App\Models\Alarm;
 use App\Models\DamagedContent;
+use App\Models\OwnBackup;
 use App\Models\StoreDay;
 use App\Models\StoreRound;
 use App\Models\StoreSweep;
@@ -38,6 +39,12 @@ final readonly class StoreFigures
     /** @var Collection<int, Alarm> */
     public Collection $alarms;
 
+    /** Cellarium's own newest backup, where it has one. */
+    public ?OwnBackup $ownNewest;
+
+    /** The last of them that was brought back as a rehearsal. */
+    public ?OwnBackup $ownRehearsed;
+
     /** What lies aside and goes for good within a week; null where nothing does, or that was not counted yet. */
     public ?int $asideFiles;
 
@@ -56,6 +63,8 @@ final readonly class StoreFigures
         $this->round = StoreRound::whereNull('ended_at')->latest('id')->first();
         $this->lastRound = StoreRound::whereNotNull('ended_at')->latest('id')->first();
         $this->damaged = DamagedContent::open()->get();
+        $this->ownNewest = OwnBackup::latest('id')->first();
+        $this->ownRehearsed = OwnBackup::whereNotNull('rehearsed_at')->latest('rehearsed_at')->first();
         $this->alarms = Alarm::orderBy('id')->get();
         $aside = StoreSweep::where('at', '>', now()->subSeconds(ContentSweep::SECONDS_ASIDE))
             ->toBase()
@@ -101,7 +110,12 @@ final readonly class StoreFigures
 
         return StoreDay::updateOrCreate(
             ['day' => now()->toDateString()],
-            ['files' => $files, 'bytes' => $bytes, 'room' => $objects->room(), 'counted_at' => now()],
+            [
+                'files' => $files,
+                'bytes' => $bytes,
+                'room' => $objects->room(),
+                'counted_at' => now(),
+            ],
         );
     }
 }

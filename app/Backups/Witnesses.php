@@ -8,7 +8,6 @@ use App\Failure\Problem;
 use App\Models\Alarm;
 use App\Models\AlarmKind;
 use App\Models\Backup;
-use App\Models\BackupState;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Storage\Installation;
@@ -19,8 +18,8 @@ use Illuminate\Support\Facades\DB;
 
 /**
  * Database and lists, each of which tells how many backups there are and which is the newest. What removes anything for
- * good asks both: a disk that is not mounted, and a database that is empty or of yesterday, must not look like nothing to
- * keep.
+ * good asks both: a disk that is not mounted, and a database that is empty or of yesterday, must not look like nothing
+ * to keep.
  *
  * A list is kept, then named by a row, then claimed; a row is let go of, then its list moved aside. What a kill leaves
  * between two of these is settled by look().
@@ -37,7 +36,8 @@ final readonly class Witnesses
      * @param  int  $lists  lists on the shelf
      * @param  list<string>  $missing  names of rows without a list
      * @param  list<string>  $unknown  names of lists without a row
-     * @param  int|null  $ahead  the line of the record that was noted and that this database does not have; null where it
+     * @param  int|null  $ahead  the line of the record that was noted and that this database does not have; null where
+     *     it
      *     goes on from there
      */
     private function __construct(
@@ -102,11 +102,13 @@ final readonly class Witnesses
                 .'. Mount the disk they lie on, or bring them back from a backup of Cellarium itself.',
             $this->unknown === [] ? '' : 'The database does not know the lists '.$some($this->unknown)
                 .'. Bring back the database they belong to.',
-            $this->ahead === null ? '' : "The record had come to line $this->ahead, which this database does not have: it "
+            $this->ahead === null ? '' : "The record had come to line $this->ahead, which this database does not have: "
+                .'it '
                 .'is an earlier one, or another. Bring back the one that was.',
         ]);
 
-        return $this->agree() ? $said : $said.' '.implode(' ', $faults).' Nothing was removed. Where what is missing is '
+        return $this->agree() ? $said : $said.' '.implode(' ', $faults).' Nothing was removed. Where what is missing '
+            .'is '
             .'lost for good, say so with php artisan cellarium:witnesses --accept';
     }
 

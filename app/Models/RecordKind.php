@@ -163,6 +163,8 @@ enum RecordKind: string
 
     case SelfSaved = 'self_saved';
 
+    case SelfRehearsed = 'self_rehearsed';
+
     case SelfRestored = 'self_restored';
 
     case SessionsEnded = 'sessions_ended';

@@ -13,5 +13,9 @@ final class StoreDay extends Model
 
     protected $guarded = ['id'];
 
-    protected $casts = ['day' => 'immutable_date', 'frees_at' => 'immutable_datetime', 'counted_at' => 'immutable_datetime'];
+    protected $casts = [
+        'day' => 'immutable_date',
+        'frees_at' => 'immutable_datetime',
+        'counted_at' => 'immutable_datetime',
+    ];
 }

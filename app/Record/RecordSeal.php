@@ -45,15 +45,19 @@ final class RecordSeal
         ];
     }
 
-    /** @return array{lines: int, faults: list<string>} every line is read; memory stays flat */
-    public static function verify(): array
+    /**
+     * @param  string|null  $connection  to a database where it was brought back; null for the one that is worked with
+     * @param  string|null  $key  of the application there; null for the one here
+     * @return array{lines: int, faults: list<string>} every line is read; memory stays flat
+     */
+    public static function verify(?string $connection = null, #[\SensitiveParameter] ?string $key = null): array
     {
         $before = RecordChain::START;
         $number = 0;
         $faults = [];
-        $keys = [(string) config('app.key'), ...(array) config('app.previous_keys', [])];
+        $keys = [$key ?? (string) config('app.key'), ...(array) config('app.previous_keys', [])];
         $chains = array_map(self::chain(...), $keys);
-        foreach (self::lines() as $entry) {
+        foreach (self::lines($connection) as $entry) {
             $number + 1 === $entry->number || $faults[] = $number + 2 === $entry->number
                 ? 'Line '.($number + 1).' is missing.'
                 : 'Lines '.($number + 1).' to '.($entry->number - 1).' are missing.';
@@ -68,16 +72,17 @@ final class RecordSeal
                 return ['lines' => $number, 'faults' => $faults];
             }
         }
-        $end = DB::table('record_ends')->where('id', 1)->first();
+        $end = DB::connection($connection)->table('record_ends')->where('id', 1)->first();
         $holds = $end === null ? $number === 0 : $end->number === $number && $end->seal === $before;
-        $holds || $faults[] = 'The record should end with line '.($end->number ?? 'none').", and ends with $number.";
+        $expected = $end->number ?? 'none';
+        $holds || $faults[] = "The record should end with line $expected, and ends with $number.";
 
         return ['lines' => $number, 'faults' => $faults];
     }
 
     /** @return LazyCollection<int, RecordEntry> */
-    private static function lines(): LazyCollection
+    private static function lines(?string $connection): LazyCollection
     {
-        return RecordEntry::withoutGlobalScopes()->orderBy('number')->lazyById(self::AT_ONCE, 'number');
+        return RecordEntry::on($connection)->withoutGlobalScopes()->orderBy('number')->lazyById(self::AT_ONCE, 'number');
     }
 }

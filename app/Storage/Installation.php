@@ -11,8 +11,8 @@ use Cellarium\Core\Storage\StoredObjects;
 use Cellarium\Core\Storage\StoreFailure;
 
 /**
- * Which installation this is, and whether the directories and the store it finds are its own. The identity stands in the
- * settings: the database may be away as well.
+ * Which installation this is, and whether the directories and the store it finds are its own. The identity stands in
+ * the settings: the database may be away as well.
  */
 final class Installation
 {
@@ -52,10 +52,27 @@ final class Installation
     public static function mustBeOurs(StoredObjects $objects): void
     {
         $mark = self::mark() ?? throw new Problem(
-            'This installation has no identity yet, so nothing is removed. Start it once by ./start, which gives it one.',
+            'This installation has no identity yet, so nothing is removed. Start it once by ./start, which gives it '
+                .'one.',
         );
         $mark->mustBeIn(self::directories());
         $objects->mustHave($mark);
+    }
+
+    /**
+     * What came back from a backup of Cellarium itself is this installation again. A store that was copied beside it
+     * has the mark already; an empty one gets it.
+     *
+     * @throws StoreFailure where something lies in the store and it has another mark
+     */
+    public static function return(Mark $mark, StoredObjects $objects): void
+    {
+        foreach ($objects->sizes() as $ignored) {
+            $objects->mustHave($mark);
+
+            break;
+        }
+        self::lay($mark, $objects);
     }
 
     /** Gives every directory, and the store, the mark of this installation. */

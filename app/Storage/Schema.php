@@ -10,8 +10,8 @@ use Illuminate\Support\Facades\DB;
 /**
  * Which schema the database has, and whether this version can bring it up to its own.
  *
- * Since the first release each change is a migration of its own, and database/schema.json holds what the schema looks like
- * behind each of them. One that looks like none of these is from before that, or was changed by hand.
+ * Since the first release each change is a migration of its own, and database/schema.json holds what the schema looks
+ * like behind each of them. One that looks like none of these is from before that, or was changed by hand.
  */
 final class Schema
 {
@@ -33,7 +33,8 @@ final class Schema
         $own = self::own();
         $later = array_diff($applied, array_keys($own));
         $later === [] || throw new Problem(
-            'The database was brought up by a later version of Cellarium ('.implode(', ', $later).'). Nothing was changed. '
+            'The database was brought up by a later version of Cellarium ('.implode(', ', $later).'). Nothing was '
+                .'changed. '
                 .'Start that version again; this one cannot read what it may have written.',
         );
         $last = $applied === [] ? '' : max($applied);
@@ -43,7 +44,8 @@ final class Schema
         $differs === [] || throw new Problem(
             'The database was made by a version from before the first release, or was changed by hand, and cannot be '
                 .'brought up: '.implode(', ', array_slice($differs, 0, self::MOST_NAMED))
-                .(count($differs) > self::MOST_NAMED ? ' and more' : '').'. Nothing was changed. Start the version that made '
+                .(count($differs) > self::MOST_NAMED ? ' and more' : '').'. Nothing was changed. Start the version '
+                .'that made '
                 .'it once more, export the accounts there (Accounts, Export), then move '.config('cellarium.var')
                 .' away and import the list into a new one.',
         );
@@ -54,7 +56,7 @@ final class Schema
     /** @return array<string, array<string, string>> what a schema looks like behind each migration, see look() */
     public static function own(): array
     {
-        return json_decode((string) file_get_contents(base_path(self::FILE)), true, 8, JSON_THROW_ON_ERROR);
+        return json_decode((string) file_get_contents(base_path(self::FILE)), true, flags: JSON_THROW_ON_ERROR);
     }
 
     /** @return array<string, string> by table, what tells it from another: columns, keys and triggers, hashed */

@@ -22,6 +22,9 @@ enum ConcernKind: string
     /** The store as a whole: database and lists do not agree, too much to remove, contents that are gone. */
     case Store = 'store';
 
+    /** Cellarium itself goes nowhere each night. */
+    case SelfBackup = 'self_backup';
+
     case Placeholder = 'placeholder';
 
     /** A site at a host where visitors were not asked for it. */
@@ -58,6 +61,7 @@ enum ConcernKind: string
             self::Rehearsal => 'Backups that could not be rehearsed',
             self::Damaged => 'Damaged in the store',
             self::Store => 'The store needs a look',
+            self::SelfBackup => 'Cellarium itself is not saved',
             self::Placeholder => 'Still the host’s placeholder page',
             self::NotShown => 'Not shown to visitors yet',
             self::OpenUser => 'FTP users still open',

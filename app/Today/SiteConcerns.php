@@ -19,7 +19,22 @@ final readonly class SiteConcerns
     /** @return list<Concern> */
     public static function all(): array
     {
-        return [...self::alarms(), ...self::damaged(), ...self::sites()];
+        return [...self::notSaved(), ...self::alarms(), ...self::damaged(), ...self::sites()];
+    }
+
+    /** @return list<Concern> */
+    private static function notSaved(): array
+    {
+        return config('cellarium.self_backup.to') !== '' ? [] : [new Concern(
+            ConcernKind::SelfBackup,
+            Urgency::Soon,
+            'Cellarium itself is not saved',
+            'this installation',
+            'If this machine were lost today, its accounts, keys and lists of backups would be too. Name a place in '
+                .'CELLARIUM_SELF_BACKUP_TO',
+            'Look',
+            '/backups/sites#itself',
+        )];
     }
 
     /** @return list<Concern> */

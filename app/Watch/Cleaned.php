@@ -29,7 +29,8 @@ final readonly class Cleaned
         $said = array_filter([
             $this->files === 0 ? '' : Amount::files($this->files).' that never arrived removed, '
                 .Amount::bytes($this->bytes).' freed',
-            $swept->asideFiles === 0 ? '' : Amount::files($swept->asideFiles).' that nothing refers to moved aside for a '
+            $swept->asideFiles === 0 ? '' : Amount::files($swept->asideFiles).' that nothing refers to moved aside for '
+                .'a '
                 .'week, '.Amount::bytes($swept->asideBytes),
             $swept->backFiles === 0 ? '' : Amount::files($swept->backFiles).' brought back from there, since they are '
                 .'referred to again',

@@ -18,7 +18,6 @@ use App\Packages\Uploads;
 use App\Record\Record;
 use App\Removal\Removal;
 use App\Storage\Installation;
-use App\Text\Amount;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Storage\ContentSweep;
 use Cellarium\Core\Storage\StoreSettings;
@@ -27,8 +26,8 @@ use Cellarium\Core\Storage\TooMuchToSweep;
 use Cellarium\Core\Storage\WorkInProgress;
 
 /**
- * Removes what nobody will ever ask for again: files on their way in that never arrived, contents and lists nothing refers
- * to. Those are moved aside, where they can come back for a week.
+ * Removes what nobody will ever ask for again: files on their way in that never arrived, contents and lists nothing
+ * refers to. Those are moved aside, where they can come back for a week.
  *
  * Nothing at all is removed unless directories and store are this installation's own, and database and lists agree.
  */
@@ -141,7 +140,8 @@ final readonly class Cleaner
             return;
         }
         $more = count($what) - self::MOST_NAMED;
-        $words = 'Cannot be read: '.implode(', ', array_slice($what, 0, self::MOST_NAMED)).($more > 0 ? " and $more more" : '')
+        $words = 'Cannot be read: '.implode(', ', array_slice($what, 0, self::MOST_NAMED)).($more > 0 ? " and $more "
+            .'more' : '')
             .'. What could still be made out in them stays; the others are cleared as ever. Take these anew, or bring '
             .'the lists back from a backup of Cellarium itself.';
         Alarm::raise(AlarmKind::Unreadable, $words) && logger()->warning($words);

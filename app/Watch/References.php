@@ -20,8 +20,8 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Storage\StoreFailure;
 
 /**
- * The hashes of all contents that something refers to. A list that cannot be read is told by name, and what can still be
- * made out in it counts; the others are not held up by it.
+ * The hashes of all contents that something refers to. A list that cannot be read is told by name, and what can still
+ * be made out in it counts; the others are not held up by it.
  */
 final class References
 {

@@ -100,8 +100,7 @@ final readonly class StoreChecks
         StoreDay $now,
         StoreRound $round,
         bool $lacksSomething,
-    ): void
-    {
+    ): void {
         $isAnythingHeld = Expiry::held()->where('files', '>', 0)->exists()
             || Package::kept()->where('files', '>', 0)->exists();
         $isEmpty = $now->files === 0 || ($round->ended_at !== null && $round->files === 0);
@@ -125,7 +124,8 @@ final readonly class StoreChecks
         }
         Alarm::raise(
             AlarmKind::CountFell,
-            "The store held $before->files contents on {$before->counted_at->format('j M H:i')} and holds $now->files now; "
+            "The store held $before->files contents on {$before->counted_at->format('j M H:i')} and holds $now->files "
+                .'now; '
                 .($explained > 0 ? "$explained were moved aside since, $fell" : "$fell").' are gone without a removal. '
                 .($lacksSomething
                     ? 'Backups and packages lack some of them: they are named below, and fetched again from live sites '

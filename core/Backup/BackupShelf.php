@@ -153,23 +153,30 @@ final readonly class BackupShelf
     public function salvaged(?string $name = null): \Generator
     {
         $files = $name === null
-            ? glob("$this->directory/*.damaged") ?: []
+            ? glob("$this->directory/*.damaged")
             : array_filter(
                 [$this->file($name, self::CLAIMED), $this->file($name, self::UNCLAIMED)],
                 is_file(...),
             );
-        foreach ($files as $file) {
-            $inflating = inflate_init(ZLIB_ENCODING_GZIP);
-            $text = '';
-            foreach ($inflating === false ? [] : str_split((string) @file_get_contents($file), 4096) as $piece) {
-                $more = @inflate_add($inflating, $piece);
-                if ($more === false) {
-                    break;
-                }
-                $text .= $more;
-            }
-            yield from self::hashes($text);
+        foreach ($files === false ? [] : $files as $file) {
+            yield from self::hashes(self::inflated((string) @file_get_contents($file)));
         }
+    }
+
+    /** As much of it as comes out. */
+    private static function inflated(string $packed): string
+    {
+        $inflating = inflate_init(ZLIB_ENCODING_GZIP);
+        $text = '';
+        foreach (str_split($packed, 4096) as $piece) {
+            $more = $inflating === false ? false : @inflate_add($inflating, $piece);
+            if ($more === false) {
+                break;
+            }
+            $text .= $more;
+        }
+
+        return $text;
     }
 
     /** @return list<string> whatever in a text looks like a hash of contents */
@@ -203,7 +210,8 @@ final readonly class BackupShelf
     private function named(string $ending): array
     {
         $names = [];
-        foreach (is_dir($this->directory) ? (scandir($this->directory) ?: []) : [] as $file) {
+        $files = is_dir($this->directory) ? scandir($this->directory) : [];
+        foreach ($files === false ? throw StoreFailure::reading($this->directory) : $files as $file) {
             $name = basename($file, $ending);
             if ($file === $name.$ending && preg_match(self::NAME, $name) === 1) {
                 $names[] = $name;

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Storage;
 
-/** Contents that nothing referred to when they were moved aside; they are deleted a week later, unless they came back. */
+/**
+ * Contents that nothing referred to when they were moved aside; they are deleted a week later, unless they came back.
+ */
 final readonly class AsideContent
 {
     /**

@@ -35,8 +35,12 @@ final readonly class ContentSweep
      * @throws StoreFailure nothing is removed when the references could not be listed whole
      * @throws TooMuchToSweep nothing is removed when that many would go at once
      */
-    public function sweep(iterable $referenced, int $before, int $now, bool $however = false): SweptContents
-    {
+    public function sweep(
+        iterable $referenced,
+        int $before,
+        int $now,
+        bool $however = false,
+    ): SweptContents {
         $before = min($before, $this->work->oldest() ?? $before);
         $this->objects->settle();
         $kept = $this->sorted($referenced);

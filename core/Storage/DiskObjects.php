@@ -101,12 +101,20 @@ final readonly class DiskObjects implements StoredObjects
 
     public function inAside(): iterable
     {
-        foreach (is_dir("$this->directory/aside") ? (scandir("$this->directory/aside") ?: []) : [] as $name) {
+        foreach (self::namesIn("$this->directory/aside") as $name) {
             $facts = preg_match('/\A[0-9a-f]{64}\z/', $name) === 1 ? @stat($this->aside($name)) : false;
             if ($facts !== false) {
                 yield $name => new AsideContent($facts['size'], max($facts['mtime'], $facts['ctime']));
             }
         }
+    }
+
+    /** @return list<string> */
+    private static function namesIn(string $directory): array
+    {
+        $names = is_dir($directory) ? scandir($directory) : [];
+
+        return $names === false ? throw StoreFailure::reading($directory) : $names;
     }
 
     public function deleteAside(string $name): int
@@ -187,6 +195,8 @@ final readonly class DiskObjects implements StoredObjects
      * Gives a file the present time without making one where there is none, as touch() would.
      *
      * @return bool whether it was in its place afterwards
+     *
+     * @phpstan-impure
      */
     public static function touch(string $file): bool
     {

@@ -39,7 +39,8 @@ final readonly class Mark
     public static function fromText(string $text): self
     {
         $fields = JsonFields::fromJson($text);
-        $fields->number('version') === self::VERSION || throw new \UnexpectedValueException('A later version wrote it.');
+        $fields->number('version') === self::VERSION || throw new \UnexpectedValueException('A later version wrote '
+            .'it.');
 
         return self::fromIdentity($fields->text('identity'));
     }

@@ -7,8 +7,8 @@ namespace Cellarium\Core\Storage;
 use Cellarium\Core\Json\JsonFields;
 
 /**
- * The newest line of the record, noted beside the lists of backups each time one was written: what shows that a database
- * is an earlier one, or another.
+ * The newest line of the record, noted beside the lists of backups each time one was written: what shows that a
+ * database is an earlier one, or another.
  */
 final readonly class RecordEnd
 {

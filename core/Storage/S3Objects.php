@@ -4,10 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Storage;
 
-use Aws\S3\S3Client;
-use League\Flysystem\AwsS3V3\AwsS3V3Adapter;
 use League\Flysystem\FileAttributes;
-use League\Flysystem\Filesystem;
 use League\Flysystem\FilesystemException;
 use League\Flysystem\FilesystemOperator;
 
@@ -20,12 +17,6 @@ use League\Flysystem\FilesystemOperator;
  */
 final readonly class S3Objects implements StoredObjects
 {
-    private const CONNECT_SECONDS = 5;
-
-    private const SILENT_SECONDS = 30;
-
-    private const TRIES = 2;
-
     /** @param  string  $directory  on a disk of this machine */
     public function __construct(private FilesystemOperator $remote, private string $directory)
     {
@@ -35,33 +26,9 @@ final readonly class S3Objects implements StoredObjects
     public static function connect(
         S3Settings $settings,
         string $directory,
-        int $silentSeconds = self::SILENT_SECONDS,
+        int $silentSeconds = S3Filesystem::SILENT_SECONDS,
     ): self {
-        $client = new S3Client([
-            'version' => '2006-03-01',
-            'region' => $settings->region,
-            'endpoint' => $settings->endpoint,
-            'use_path_style_endpoint' => true,
-            'credentials' => ['key' => $settings->key, 'secret' => $settings->secret->reveal()],
-            'retries' => self::TRIES,
-            'http' => [
-                'connect_timeout' => self::CONNECT_SECONDS,
-                'read_timeout' => $silentSeconds,
-                // What is read as a stream goes another way, on which the system's own patience would count.
-                'stream_context' => ['http' => ['timeout' => $silentSeconds]],
-                'curl' => [CURLOPT_LOW_SPEED_LIMIT => 1, CURLOPT_LOW_SPEED_TIME => $silentSeconds],
-            ],
-        ]);
-
-        return new self(
-            new Filesystem(new AwsS3V3Adapter(
-                $client,
-                $settings->bucket,
-                $settings->prefix,
-                streamReads: true,
-            )),
-            $directory,
-        );
+        return new self(S3Filesystem::connect($settings, $silentSeconds), $directory);
     }
 
     public function incoming(): string
@@ -250,11 +217,12 @@ final readonly class S3Objects implements StoredObjects
 
     private function isBack(string $name): bool
     {
-        return $this->isThere(self::aside($name)) && $this->ask("bringing $name back", function () use ($name): bool {
-            $this->remote->move(self::aside($name), self::place($name));
+        if (! $this->isThere(self::aside($name))) {
+            return false;
+        }
+        $this->ask("bringing $name back", fn () => $this->remote->move(self::aside($name), self::place($name)));
 
-            return true;
-        });
+        return true;
     }
 
     private function know(string $name): bool

@@ -39,7 +39,7 @@ final readonly class JobRunner
                 StoreFault::Missing, StoreFault::Damaged => ', whose stored copy is missing or damaged',
                 StoreFault::KeyMissing => ', whose stored copy is sealed with a key that is not there',
                 StoreFault::Unreachable => ', while the store did not answer',
-                StoreFault::NotRead, StoreFault::NotWritten => '',
+                StoreFault::NotRead, StoreFault::NotWritten, StoreFault::NotOurs => '',
             };
             throw RemoteFailure::while(
                 ($job->operation === Operation::Keep ? 'fetching ' : 'sending ').$job->path.$why,

@@ -16,8 +16,8 @@
             <p class="word is-trouble">Damaged: {{ $damaged->where() }}. {{ $damaged->trouble }}</p>
         @endforeach
         @if ($store->asideFiles !== null)
-            <p class="word is-soon">{{ Amount::files($store->asideFiles) }}, {{ Amount::bytes($store->asideBytes) }} lie aside:
-                nothing refers to them, and a week after they were moved there they are deleted.
+            <p class="word is-soon">{{ Amount::files($store->asideFiles) }}, {{ Amount::bytes($store->asideBytes) }} lie
+                aside: nothing refers to them, and a week after they were moved there they are deleted.
                 <x-action to="/store/aside/empty">Delete them now</x-action></p>
         @endif
         @if ($store->today === null)
@@ -53,6 +53,34 @@
                 </dd>
             </dl>
         @endif
+    </section>
+    <section class="sheet" aria-labelledby="itself">
+        <h2 id="itself">Cellarium itself
+            <small>accounts, keys, lists and the record, in one sealed file each night</small></h2>
+        <dl class="pairs">
+            <dt>Saved</dt>
+            <dd>
+                @if ($store->ownNewest !== null)
+                    {{ $store->ownNewest->taken_at->shown('j M Y H:i') }}, {{ Amount::bytes($store->ownNewest->bytes) }}
+                    <span class="soft">as <x-path :path="$store->ownNewest->name" /></span>
+                @elseif (config('cellarium.self_backup.to') === '')
+                    nowhere: CELLARIUM_SELF_BACKUP_TO in .env names no place
+                @else
+                    not yet; the next night does it
+                @endif
+            </dd>
+            <dt>Restored as a rehearsal</dt>
+            <dd>
+                @if ($store->ownRehearsed === null)
+                    never
+                @elseif ($store->ownRehearsed->rehearsal_trouble !== null)
+                    <span class="note is-now">failed</span> {{ $store->ownRehearsed->rehearsed_at->shown('j M Y') }}
+                @else
+                    {{ $store->ownRehearsed->rehearsed_at->shown('j M Y') }}
+                    <span class="soft">{{ $store->ownRehearsed->rehearsal }}</span>
+                @endif
+            </dd>
+        </dl>
     </section>
     <section class="sheet" aria-labelledby="sites">
         <header class="head">

@@ -25,8 +25,8 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\Support\TestStore;
 
 /**
- * Emptiness is not believed: a disk that is not mounted, a database that is empty, another or of yesterday, and lists that
- * are gone remove nothing, are told, and say what to do.
+ * Emptiness is not believed: a disk that is not mounted, a database that is empty, another or of yesterday, and lists
+ * that are gone remove nothing, are told, and say what to do.
  */
 final class EmptinessTest extends AppTestCase
 {
@@ -67,7 +67,8 @@ final class EmptinessTest extends AppTestCase
     public static function emptiness(): iterable
     {
         yield 'the disk of the lists is not mounted' => [
-            static fn (self $test) => rename("$test->var/backups", "$test->var/elsewhere") && mkdir("$test->var/backups"),
+            static fn (self $test) => rename("$test->var/backups", "$test->var/elsewhere")
+                && mkdir("$test->var/backups"),
             'does not have the mark',
         ];
         yield 'the disk of the contents is not mounted' => [

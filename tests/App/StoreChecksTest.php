@@ -77,7 +77,8 @@ final class StoreChecksTest extends AppTestCase
         self::assertSame([1, false], [$status, $said['ok']]);
         self::assertStringContainsString('site.example', $said['damaged'][0]['trouble']);
         self::assertContains(ConcernKind::Damaged, array_column(Concerns::compute()->all, 'kind'));
-        $this->actingAs($this->person)->get('/backups/sites')->assertSee('Damaged: tides.html in the backup of site.example');
+        $this->actingAs($this->person)->get('/backups/sites')->assertSee('Damaged: tides.html in the backup of '
+            .'site.example');
         $this->get("/backups/{$this->backup->id}/zip")->assertStatus(422);
 
         file_put_contents($this->root().'/tides.html', '<p>the tides of a whole year</p>');

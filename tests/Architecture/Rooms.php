@@ -82,7 +82,7 @@ final class Rooms
         'Failure' => [],
         'Models' => ['Text'],
         'Record' => ['Models'],
-        'Storage' => ['Models'],
+        'Storage' => ['Failure', 'Models'],
         'People' => ['Failure', 'Models', 'Record'],
         'Hosting' => ['Failure', 'Models'],
         'Packages' => ['Failure', 'Models', 'Record'],

@@ -17,7 +17,8 @@ final class CleanCommand extends CellariumCommand
         .'{--however-many : also where more than a tenth would go at once; needs --as} '
         .'{--empty-aside : delete what lies aside before its week is over; needs --as} {--json}';
 
-    protected $description = 'Remove files that never arrived, move contents aside that nothing refers to, and say what '
+    protected $description = 'Remove files that never arrived, move contents aside that nothing refers to, and say '
+        .'what '
         .'was freed';
 
     public function handle(Cleaner $cleaner): int
@@ -31,7 +32,8 @@ final class CleanCommand extends CellariumCommand
             $cleaned = $empties ? $cleaner->emptyAside() : $cleaner->clean($however);
         } catch (TooMuchToSweep $much) {
             throw new Problem(
-                "{$much->getMessage()} If all of it is meant to go, say so with cellarium:clean --however-many --as=YOU, "
+                "{$much->getMessage()} If all of it is meant to go, say so with cellarium:clean --however-many "
+                    .'--as=YOU, '
                     .'or on the page of the store.',
             );
         }

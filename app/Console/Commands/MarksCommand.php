@@ -20,6 +20,7 @@ final class MarksCommand extends Command
         .'{--starting : check, and say nothing where all is well} '
         .'{--lay : give a new installation its marks} '
         .'{--adopt : give them to one that is older than marks, where database and lists agree} '
+        .'{--return : after all of it came back from a backup of Cellarium itself} '
         .'{--accept= : a directory, or s3, is meant to begin empty: give it the mark}';
 
     protected $description = 'Say whether directories and store are this installation’s own, or give them its mark';
@@ -48,7 +49,8 @@ final class MarksCommand extends Command
         if (is_string($accept)) {
             $directory = str_starts_with($accept, '/') ? $accept : base_path($accept);
             in_array($directory, Installation::directories(), true) || $accept === 's3' || throw new Problem(
-                'That is none of the directories that bear a mark: '.implode(', ', Installation::directories()).', or s3.',
+                'That is none of the directories that bear a mark: '.implode(', ', Installation::directories()).', or '
+                    .'s3.',
             );
             $accept === 's3' ? Stores::unchecked()->objects()->take($mark) : DiskObjects::make($directory);
             $accept === 's3' || $mark->putInto($directory);
@@ -58,6 +60,11 @@ final class MarksCommand extends Command
         if ($this->option('adopt') === true) {
             $witnesses = Witnesses::look();
             $witnesses->agree() || throw new Problem($witnesses->words());
+        }
+        if ($this->option('return') === true) {
+            Installation::return($mark, Stores::unchecked()->objects());
+
+            return 'The marks are laid.';
         }
         if ($this->option('adopt') === true || $this->option('lay') === true) {
             Installation::lay($mark, Stores::unchecked()->objects());

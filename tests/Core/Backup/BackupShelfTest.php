@@ -68,7 +68,10 @@ final class BackupShelfTest extends TestCase
         } catch (StoreFailure $failure) {
             self::assertStringContainsString($name, $failure->getMessage());
         }
-        $whole = array_map(static fn (ManifestEntry $file): string => (string) $file->sha256, self::manifest(400)->files());
+        $whole = array_map(
+            static fn (ManifestEntry $file): string => (string) $file->sha256,
+            self::manifest(400)->files(),
+        );
         $salvaged = iterator_to_array($shelf->salvaged($name), false);
         self::assertGreaterThan(100, count($salvaged));
         self::assertSame(array_slice($whole, 0, count($salvaged)), $salvaged);

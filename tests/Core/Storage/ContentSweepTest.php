@@ -57,7 +57,10 @@ final class ContentSweepTest extends TestCase
             self::assertTrue($store->has($sha256));
         }
         $gone = hash('sha256', 'bytes 6');
-        self::assertNotContains($gone, array_keys(iterator_to_array(TestStore::settings($directory)->objects()->sizes())));
+        self::assertNotContains(
+            $gone,
+            array_keys(iterator_to_array(TestStore::settings($directory)->objects()->sizes())),
+        );
         self::assertSame('bytes 6', $store->text($gone), 'it is read where it lies aside');
     }
 
@@ -65,7 +68,10 @@ final class ContentSweepTest extends TestCase
     {
         $directory = $this->directory();
         $store = TestStore::in($directory);
-        [$stored, $found, $referred, $gone] = array_map(static function (string $text) use ($store, $directory): string {
+        [$stored, $found, $referred, $gone] = array_map(static function (string $text) use (
+            $store,
+            $directory,
+        ): string {
             $sha256 = $store->put([$text])->sha256;
             touch(TestStore::file($directory, $sha256), self::LONG_AGO);
 
@@ -85,11 +91,12 @@ final class ContentSweepTest extends TestCase
         unset($store);
         $swept = $sweep(time() + 6 * 86400, $referred);
         self::assertSame([0, 1, 0], [$swept->asideFiles, $swept->backFiles, $swept->deletedFiles], 'within the week');
-        $swept = $sweep(time() + 8 * 86400, $referred, $stored, $found);
+        $swept = $sweep(time() + 8 * 86400, ...[$referred, $stored, $found]);
         self::assertSame([0, 1], [$swept->backFiles, $swept->deletedFiles]);
         self::assertGreaterThan(0, $swept->freedBytes);
         $store = TestStore::in($directory);
-        foreach ([$stored => 'stored again', $found => 'found again', $referred => 'referred to again'] as $sha256 => $text) {
+        foreach ([$stored => 'stored again', $found => 'found again', $referred => 'referred to '
+            .'again'] as $sha256 => $text) {
             self::assertSame($text, $store->text($sha256));
         }
         self::assertFalse($store->has($gone));
@@ -113,7 +120,9 @@ final class ContentSweepTest extends TestCase
         self::assertSame([true, false], array_map(TestStore::in($directory)->has(...), $names));
     }
 
-    /** @return iterable<string, array{int, int, bool}> contents, how many of them nothing refers to, whether it goes on */
+    /**
+     * @return iterable<string, array{int, int, bool}> contents, how many of them nothing refers to, whether it goes on
+     */
     public static function shares(): iterable
     {
         yield 'a tenth' => [30, 3, true];
