@@ -83,6 +83,9 @@ final class RecordSeal
     /** @return LazyCollection<int, RecordEntry> */
     private static function lines(?string $connection): LazyCollection
     {
-        return RecordEntry::on($connection)->withoutGlobalScopes()->orderBy('number')->lazyById(self::AT_ONCE, 'number');
+        return RecordEntry::on($connection)
+            ->withoutGlobalScopes()
+            ->orderBy('number')
+            ->lazyById(self::AT_ONCE, 'number');
     }
 }

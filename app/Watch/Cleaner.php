@@ -24,6 +24,7 @@ use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Storage\SweptContents;
 use Cellarium\Core\Storage\TooMuchToSweep;
 use Cellarium\Core\Storage\WorkInProgress;
+use Illuminate\Support\Collection;
 
 /**
  * Removes what nobody will ever ask for again: files on their way in that never arrived, contents and lists nothing
@@ -101,18 +102,11 @@ final readonly class Cleaner
         if ($names === []) {
             return 0;
         }
-        $sweep = new ContentSweep($this->store->objects(), $this->work);
-        $sum = static function (iterable $sizes): int {
-            $bytes = 0;
-            foreach ($sizes as $size) {
-                $bytes += $size;
-            }
 
-            return $bytes;
-        };
-
-        return $sum($sweep->unreferenced($this->references->all($names)))
-            - $sum($sweep->unreferenced($this->references->all()));
+        return (new ContentSweep($this->store->objects(), $this->work))->freedWithout(
+            $this->references->only($names),
+            $this->references->all($names),
+        );
     }
 
     /** @param  \Closure(ContentSweep): SweptContents  $work */
@@ -195,9 +189,12 @@ final readonly class Cleaner
     /** Backups whose time is over leave the shelf; what they alone held goes with the sweep. */
     private function unshelve(): void
     {
-        foreach (Backup::where('state', BackupState::Expired)->whereNotNull('name')->lazyById(200) as $backup) {
-            $this->shelf->moveAside((string) $backup->name);
-            $backup->update(['name' => null]);
-        }
+        $expired = Backup::where('state', BackupState::Expired)->whereNotNull('name')->select(['id', 'name']);
+        $expired->chunkById(500, function (Collection $some): void {
+            foreach ($some as $backup) {
+                $this->shelf->moveAside((string) $backup->name);
+            }
+            Backup::whereKey($some->modelKeys())->update(['name' => null]);
+        });
     }
 }

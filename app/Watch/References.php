@@ -39,7 +39,10 @@ final class References
     public function all(array $without = []): \Generator
     {
         $this->unreadable = [];
-        yield from $this->ofBackups($without);
+        $names = array_diff([...$this->shelf->names(), ...$this->shelf->unclaimed()], $without);
+        yield from $this->ofBackups(array_values($names));
+        yield from $this->shelf->salvaged();
+        yield from $this->ofDatabases(static fn (?string $name): bool => ! in_array($name, $without, true));
         foreach (Package::kept()->lazyById(20) as $package) {
             yield from $this->readable(
                 "the list of the package {$package->title()}",
@@ -71,24 +74,41 @@ final class References
     }
 
     /**
-     * @param  list<string>  $without
-     * @return \Generator<string>
+     * @param  list<string>  $names  of backups on the shelf
+     * @return \Generator<string> what these refer to, lists and databases
      */
-    private function ofBackups(array $without): \Generator
+    public function only(array $names): \Generator
     {
-        foreach (array_diff([...$this->shelf->names(), ...$this->shelf->unclaimed()], $without) as $name) {
+        yield from $this->ofBackups($names);
+        yield from $this->ofDatabases(static fn (?string $name): bool => in_array($name, $names, true));
+    }
+
+    /**
+     * @param  list<string>  $names  of backups on the shelf
+     * @return \Generator<string> what their lists name
+     */
+    private function ofBackups(array $names): \Generator
+    {
+        foreach ($names as $name) {
             yield from $this->readable(
                 "the list of the backup $name",
                 fn (): array => self::hashes($this->shelf->manifest($name)->files()),
                 fn (): iterable => $this->shelf->salvaged($name),
             );
         }
-        yield from $this->shelf->salvaged();
+    }
+
+    /**
+     * @param  \Closure(string|null): bool  $isAsked  of the name of a backup
+     * @return \Generator<string> databases that were written out with backups
+     */
+    private function ofDatabases(\Closure $isAsked): \Generator
+    {
         $dumped = Backup::where('state', BackupState::Verified)
             ->whereNotNull('databases')
             ->select(['id', 'name', 'databases']);
         foreach ($dumped->lazyById(200) as $backup) {
-            yield from in_array($backup->name, $without, true) ? [] : array_column($backup->databases, 'sha256');
+            yield from $isAsked($backup->name) ? array_column($backup->databases, 'sha256') : [];
         }
     }
 

@@ -148,19 +148,28 @@ final readonly class ContentSweep
     }
 
     /**
-     * @param  iterable<string>  $referenced  as sweep() takes them
-     * @return \Generator<string, int> sealed sizes by hash of what nothing refers to
+     * @param  iterable<string>  $going  what is let go of refers to, as sweep() takes it
+     * @param  iterable<string>  $staying  all else refers to
+     * @return int sealed bytes of what nothing would refer to any more
      *
-     * @throws StoreFailure before the first, when the references could not be listed whole
+     * @throws StoreFailure when either could not be listed whole, or the store does not answer
      */
-    public function unreferenced(iterable $referenced): \Generator
+    public function freedWithout(iterable $going, iterable $staying): int
     {
-        $kept = $this->sorted($referenced);
-        try {
-            yield from $this->without($kept, $this->objects->sizes());
-        } finally {
-            fclose($kept);
+        $gone = $this->sorted($going);
+        $kept = $this->sorted($staying);
+        $bytes = 0;
+        $next = self::line($gone);
+        foreach ($this->without($kept, $this->objects->sizes()) as $sha256 => $size) {
+            while ($next !== null && strcmp($next, $sha256) < 0) {
+                $next = self::line($gone);
+            }
+            $bytes += $next === $sha256 ? $size : 0;
         }
+        fclose($gone);
+        fclose($kept);
+
+        return $bytes;
     }
 
     /**

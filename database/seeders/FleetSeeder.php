@@ -5,17 +5,24 @@ declare(strict_types=1);
 namespace Database\Seeders;
 
 use App\Models\BackupReason;
+use Carbon\CarbonInterface;
 use Cellarium\Core\Connection\Protocol;
+use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
 use Cellarium\Core\Package\Fit\PackageTraits;
+use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Reference\Links;
+use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Storage\StoreSettings;
 use Illuminate\Database\Seeder;
 use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
 
 /**
  * A thousand accounts with three thousand sites, five thousand FTP users, tens of thousands of backups and three
- * thousand packages, to see how the pages hold up; facts only, no such hosts exist.
+ * thousand packages, to see how pages and commands hold up. No such hosts exist; lists and contents really lie there.
  */
 final class FleetSeeder extends Seeder
 {
@@ -74,9 +81,18 @@ final class FleetSeeder extends Seeder
 
     private const COLOURS = ['#1c6b64', '#8a5a0b', '#44587a', '#9c3530', '#5b6b2f', '#6f5a44', '#7a4468', '#2f6b8a'];
 
+    private ContentStore $store;
+
+    /** @param  int  $backupsOfSome  how many every tenth site has */
+    public function __construct(private readonly int $backupsOfSome = self::BACKUPS_OF_SOME)
+    {
+    }
+
     public function run(): void
     {
         mt_srand(7);
+        $this->store = app(StoreSettings::class)->bulk()->open();
+        $this->store->begin();
         DB::transaction(function (): void {
             $clients = $this->clients();
             $accounts = $this->accounts($clients);
@@ -84,7 +100,10 @@ final class FleetSeeder extends Seeder
             $this->backups($sites);
             $this->deployments($sites, $this->packages());
             $this->ftpUsers($accounts);
+            $this->store->flush();
         });
+        // As the database does by itself within minutes, without which it guesses how to find rows.
+        DB::select('ANALYZE TABLE clients, accounts, sites, backups, packages, deployments, ftp_users');
     }
 
     /**
@@ -223,10 +242,12 @@ final class FleetSeeder extends Seeder
     {
         $rows = [];
         foreach ($sites as $number => $site) {
+            $pages = $this->pages("site $site");
+            $list = (string) gzencode($pages->toText());
             for (
                 $count = match (true) {
                     $number % 31 === 0 => 0,
-                    $number % 10 === 1 => self::BACKUPS_OF_SOME,
+                    $number % 10 === 1 => $this->backupsOfSome,
                     default => 3,
                 };
                 $count > 0;
@@ -237,8 +258,9 @@ final class FleetSeeder extends Seeder
                     'site_id' => $site,
                     'reason' => BackupReason::OnDemand,
                     'state' => 'verified',
-                    'files' => 40,
-                    'bytes' => 9_000_000,
+                    'name' => self::shelved($list, $at),
+                    'files' => 2,
+                    'bytes' => $pages->bytes(),
                     'verified_at' => $at,
                     'created_at' => $at,
                     'updated_at' => $at,
@@ -258,6 +280,36 @@ final class FleetSeeder extends Seeder
             .'rehearsal_promised_at = last_backup_at + INTERVAL 90 DAY');
     }
 
+    /** Two files of it, whose contents are in the store. */
+    private function pages(string $of): Manifest
+    {
+        $entries = [];
+        foreach (['index.html' => '<h1>The start page of '
+            ."$of</h1>\n", 'about.html' => "<h1>About</h1>\n"] as $path => $text) {
+            $entries[] = new ManifestEntry(
+                RelativePath::fromString($path),
+                EntryKind::File,
+                strlen($text),
+                sha256: $this->store->put([$text])->sha256,
+            );
+        }
+
+        return Manifest::of($entries);
+    }
+
+    /**
+     * As BackupShelf keeps and claims lists, without waiting for the disk each time.
+     *
+     * @return string the backup's name
+     */
+    private static function shelved(string $list, CarbonInterface $at): string
+    {
+        $name = $at->format('Ymd-His').'-'.bin2hex(random_bytes(6));
+        file_put_contents(config('cellarium.var')."/backups/$name.jsonl.gz", $list);
+
+        return $name;
+    }
+
     /** @return list<int> */
     private function packages(): array
     {
@@ -270,8 +322,8 @@ final class FleetSeeder extends Seeder
                 'version' => $version,
                 'file_name' => "$name-$version.zip",
                 'sha256' => hash('sha256', "fleet $number"),
-                'packed_bytes' => 90_000,
-                'bytes' => 200_000,
+                'packed_bytes' => 400,
+                'bytes' => 60,
                 'files' => 2,
                 'start_page' => 'index.html',
                 'findings' => '[]',
@@ -283,21 +335,9 @@ final class FleetSeeder extends Seeder
 
         $packages = $this->insert('packages', $rows);
         $manifests = array_map(
-            static fn (int $package): array => [
+            fn (int $package): array => [
                 'package_id' => $package,
-                'manifest' => (string) json_encode([
-                    'entries' => [
-                        [
-                            'path' => 'index.html',
-                            'kind' => 'file',
-                            'size' => 1000,
-                            'modified' => null,
-                            'mode' => null,
-                            'sha256' => hash('sha256', "start page of $package"),
-                            'read_at' => null,
-                        ],
-                    ],
-                ]),
+                'manifest' => $this->pages("package $package")->toText(),
                 'links' => (new Links([]))->toJson(),
                 'traits' => json_encode((new PackageTraits([], [], []))->toArray()),
             ],

@@ -8,12 +8,15 @@ use App\Models\Account;
 use App\Models\FtpUser;
 use App\Models\Site;
 use Database\Seeders\FleetSeeder;
+use Illuminate\Console\Scheduling\Event;
+use Illuminate\Console\Scheduling\Schedule;
+use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 
 /** With a thousand accounts the pages ask the database no more than with ten, and draw only a part. */
 final class FleetTest extends AppTestCase
 {
-    private const MOST_QUERIES = 19;
+    private const MOST_QUERIES = 20;
 
     /** What a page may read of the database, in rows and index entries, beside seventy thousand backups. */
     private const MOST_ROWS = 20_000;
@@ -26,6 +29,25 @@ final class FleetTest extends AppTestCase
                 DB::select("SHOW SESSION STATUS LIKE 'Handler_read%'"),
             ),
         );
+    }
+
+    /** Those of the scheduler, as it runs them, and those that look at all that is there. */
+    public function test_every_command_is_run(): void
+    {
+        (new FleetSeeder(20))->run();
+        config(['queue.default' => 'database']); // What is begun would ask hosts that do not exist.
+        $scheduled = array_map(
+            static fn (Event $event): string => (string) preg_replace("/^.*'artisan' |^.*artisan "
+                .'/', '', (string) $event->command),
+            $this->app->make(Schedule::class)->events(),
+        );
+        self::assertContains('cellarium:clean', $scheduled);
+        $others = ['cellarium:accounts', 'cellarium:reach', 'cellarium:store', 'cellarium:record --verify',
+            'cellarium:witnesses', 'cellarium:users 1'];
+        foreach ([...$scheduled, ...$others] as $command) {
+            $status = Artisan::call($command);
+            self::assertSame(0, $status, "$command: ".Artisan::output());
+        }
     }
 
     public function test_no_page_asks_more_or_draws_all(): void
