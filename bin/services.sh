@@ -30,6 +30,7 @@ need_for_running() {
         need "grep -qix '$module' <<<'$have'" "php8.2-$extension"
     done
     need 'command -v php-cgi' php8.2-cgi
+    need 'test -x /usr/sbin/php-fpm8.2' php8.2-fpm
     need 'command -v composer' composer
     need 'command -v unzip' unzip
     need 'command -v xz' xz-utils
@@ -62,7 +63,8 @@ install_missing() {
     rm -f "$log"
     [ "$mine" = no ] || rm -f "$policy"
     local service
-    for service in ssh:openssh-server mariadb:mariadb-server nginx:nginx-light; do
+    for service in ssh:openssh-server mariadb:mariadb-server nginx:nginx-light \
+        php8.2-fpm:php8.2-fpm; do
         # There may be no systemd here.
         case " $MISSING " in *" ${service#*:} "*) systemctl disable "${service%:*}" >/dev/null 2>&1 || true ;; esac
     done
@@ -83,7 +85,9 @@ composer_install() {
 # they are unchanged; commands and workers begin in less than half the time.
 php_keeps_compiled() {
     mkdir -p "$1/compiled" && chmod 700 "$1" "$1/compiled" || die "$1 cannot be written to."
-    printf '%s\n' 'opcache.enable_cli=1' 'opcache.file_cache_only=1' "opcache.file_cache=\"$1/compiled\"" >"$1/php.ini"
+    # No command and no worker takes all memory: what it works on is read piece by piece.
+    printf '%s\n' 'opcache.enable_cli=1' 'opcache.file_cache_only=1' "opcache.file_cache=\"$1/compiled\"" \
+        'memory_limit=1G' >"$1/php.ini"
     export PHP_INI_SCAN_DIR="${PHP_INI_SCAN_DIR-}:$1"
 }
 
@@ -404,27 +408,36 @@ answers() { curl -fsS -o /dev/null --max-time 5 "$1"; }
 
 web_up() {
     running web && return 0
-    local port pages; port=$(setting CELLARIUM_PORT)
+    local port sockets user as_root; port=$(setting CELLARIUM_PORT)
     port_taken "$port" && die "Port $port is taken, the web server needs it. Set CELLARIUM_PORT in .env to a free one."
-    pages=$(free_port $((port + 1000)))
+    # A socket's path may have 107 bytes at the most.
+    sockets="$VAR/run/php"
+    [ "${#sockets}" -le 88 ] || sockets="/tmp/cellarium-$(printf '%s' "$VAR" | cksum | cut -d' ' -f1)"
+    # Files here are their owner's alone: processes are started as the one who starts them.
+    user='' as_root=''
+    if [ "$(id -u)" = 0 ]; then user="user = $(id -un)"$'\n'"group = $(id -gn)" as_root=--allow-to-run-as-root; fi
     # Compiled once, for the pages only: what a page offers is asked of the routes, many times each page.
     local routes="$VAR/routes.php"
     APP_ROUTES_CACHE="$routes" php "$ROOT/artisan" route:cache --quiet || die 'The routes could not be compiled.'
-    APP_ROUTES_CACHE="$routes" PHP_CLI_SERVER_WORKERS=4 launch pages php -d opcache.file_cache_only=0 -d expose_php=0 \
-        -d upload_tmp_dir="$VAR/uploads" -d upload_max_filesize=512M -d post_max_size=520M \
-        -S "127.0.0.1:$pages" -t "$ROOT/public" "$ROOT/public/router.php"
-    wait_for 30 'The server of the pages' answers "http://127.0.0.1:$pages/sign-in"
+    local settings; settings=$(<"$ROOT/bin/php-fpm.conf")
+    settings=${settings//@VAR@/$VAR} settings=${settings//@SOCKETS@/$sockets} settings=${settings//@USER@/$user}
+    mkdir -p "$VAR/run" "$VAR/uploads" && printf '%s\n' "$settings" >"$VAR/php-fpm.conf" \
+        || die "$VAR cannot be written to."
+    rm -f "$sockets-pages.sock" "$sockets-transfers.sock"
+    # shellcheck disable=SC2086 # one word or none
+    APP_ROUTES_CACHE="$routes" launch pages /usr/sbin/php-fpm8.2 --nodaemonize --fpm-config "$VAR/php-fpm.conf" \
+        -d opcache.file_cache_only=0 $as_root
+    wait_for 30 'The server of the pages' test -S "$sockets-transfers.sock"
     local proxy real_ip='' by_proxy=''
     for proxy in $(setting CELLARIUM_TRUSTED_PROXIES | tr ',' ' '); do
         [[ "$proxy" =~ ^[0-9a-fA-F.:]+(/[0-9]{1,3})?$ ]] \
             || die "CELLARIUM_TRUSTED_PROXIES holds $proxy, which is neither an address nor a network."
         real_ip="$real_ip set_real_ip_from $proxy;" by_proxy="$by_proxy $proxy 1;"
     done
-    sed "s|@VAR@|$VAR|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@PAGES@|$pages|g
+    sed "s|@VAR@|$VAR|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@SOCKETS@|$sockets|g
         s|@REAL_IP@|$real_ip|; s|@BY_PROXY@|$by_proxy|" "$ROOT/bin/nginx.conf" >"$VAR/nginx.conf"
-    # Files here are their owner's alone: its workers are started as the one who starts it.
+    sed "s|@ROOT@|$ROOT|g" "$ROOT/bin/fastcgi.conf" >"$VAR/fastcgi.conf"
     [ "$(id -u)" != 0 ] || sed -i "1i user $(id -un) $(id -gn);" "$VAR/nginx.conf"
-    mkdir -p "$VAR/uploads"
     launch web /usr/sbin/nginx -e stderr -p "$VAR" -c "$VAR/nginx.conf"
     wait_for 30 'The web server' answers "http://127.0.0.1:$port/sign-in"
 }

@@ -9,6 +9,7 @@ use App\Http\Middleware\KeepsAddress;
 use App\Http\Middleware\PlainInput;
 use App\Http\Middleware\SecurityHeaders;
 use App\Http\Middleware\SignedIn;
+use App\Http\Middleware\SlowRequests;
 use App\Http\Middleware\TokenSignIn;
 use Illuminate\Auth\Middleware\Authorize;
 use Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests;
@@ -29,6 +30,7 @@ return Application::configure(basePath: $root)
     ->withMiddleware(function (Middleware $middleware): void {
         // Its package is missing, see framework-gaps.php; no page is for other origins.
         $middleware->remove(HandleCors::class);
+        $middleware->prepend(SlowRequests::class);
         $middleware->append(SecurityHeaders::class);
         $middleware->append(CookiesBehindTls::class);
         $middleware->append(KeepsAddress::class);

@@ -59,6 +59,9 @@ return [
     // Who needs a second factor: nobody, maintainers, agency or everybody.
     'second_factor' => (string) env('CELLARIUM_SECOND_FACTOR', 'maintainers'),
 
+    // Seconds after which a request is written down as slow.
+    'slow_seconds' => (float) env('CELLARIUM_SLOW_SECONDS', 2),
+
     // Seconds a page waits for a worker's answer before it shows that it is going on.
     'errand_seconds' => 1.5,
 

@@ -34,7 +34,9 @@ use Cellarium\Core\Package\Type\InstalledPackage;
 use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\LeftByUs;
 use Cellarium\Core\Plan\LiveChanges;
+use Cellarium\Core\Plan\PastRun;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;
@@ -341,33 +343,49 @@ final readonly class PlanMaker
     }
 
     /**
-     * @return list<string> paths the last deployment to this place put there, as long as nothing was brought or
-     *     taken back since; it may have begun elsewhere, before an application went around the document root
+     * @return list<string> paths of files that count as put there by us, see LeftByUs; a run may have begun elsewhere,
+     *     before an application went around the document root
      */
     public function ours(Deployment $deployment, ?RemotePath $place): array
     {
         $proven = $deployment->site->deployments()
             ->where('state', DeploymentState::Proven)
-            ->latest('ended_at')
-            ->latest('id');
-        $last = (clone $proven)
-            ->where('kind', DeploymentKind::Deploy)
-            ->where('directory', $place?->toString())
-            ->first();
-        $back = (clone $proven)
-            ->whereNotIn('kind', [DeploymentKind::Deploy, DeploymentKind::Files])
-            ->first();
-        if ($last === null || ($back !== null && $back->id > $last->id)) {
-            return [];
-        }
-
-        $last->setRelation('site', $deployment->site);
-        $from = $last->runPlace()->root;
+            ->whereNotNull('backup_id')
+            ->get();
         $to = $deployment->runPlace()->root;
+        $runs = $proven->map(function (Deployment $run) use ($deployment, $to): PastRun {
+            $run->setRelation('site', $deployment->site);
+            $backup = (int) $run->backup_id;
+
+            return match ($run->kind) {
+                DeploymentKind::Deploy => PastRun::deploy(
+                    $run->id,
+                    $backup,
+                    $run->directory,
+                    fn (): array => $this->brought($run, $to),
+                ),
+                DeploymentKind::Undo => PastRun::undo($run->id, $backup, (int) $run->undoes_id),
+                DeploymentKind::RestoreBackup => PastRun::restore(
+                    $run->id,
+                    $backup,
+                    (int) $run->from_backup_id,
+                    $run->paths,
+                ),
+                DeploymentKind::Files, DeploymentKind::RestoreFiles => PastRun::byHand($run->id, $backup),
+            };
+        });
+
+        return LeftByUs::paths($runs, $place?->toString());
+    }
+
+    /** @return list<string> paths from a root of the files that a run was to put there */
+    private function brought(Deployment $run, RemotePath $to): array
+    {
+        $from = $run->runPlace()->root;
 
         return array_values(array_filter(array_map(
             static fn (string $path): string => (string) $to->toward($from->join(RelativePath::fromString($path))),
-            $this->files->brings($last),
+            $this->files->brings($run),
         )));
     }
 }

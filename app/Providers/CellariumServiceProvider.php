@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Failure\Problem;
 use App\Hosting\Connections;
+use App\Http\Middleware\SlowRequests;
 use App\Packages\KnownSites;
 use App\Packages\Types;
 use App\People\Access;
@@ -54,6 +55,7 @@ final class CellariumServiceProvider extends ServiceProvider
             $app->make(WorkInProgress::class),
         ));
         $this->app->alias(SealedContentStore::class, ContentStore::class);
+        $this->app->singleton(SlowRequests::class); // It is asked twice: as a request begins and when it has ended.
         $this->app->singleton(Access::class);
         $this->app->singleton(Locks::class, fn () => new FileLocks("$var/locks"));
         $this->app->singleton(BackupShelf::class, fn () => new BackupShelf("$var/backups"));

@@ -119,6 +119,7 @@ abstract class AppTestCase extends TestCase
     {
         config([
             'cellarium.var' => $this->var,
+            'cellarium.self_backup.to' => "$this->var-own",
             'cellarium.self_backup.passphrase_file' => "$this->var-passphrase",
             'cellarium.identity' => self::IDENTITY,
             'cellarium.store.key_file' => "$this->var/keys/contents.json",

@@ -60,6 +60,21 @@ final class DoorTest extends AppTestCase
         self::assertSame('in', $this->guess('aldous@marramtide.example', '203.0.113.5', 'a-word-for-tests'));
     }
 
+    public function test_a_page_that_took_long_is_written_down_by_its_route_and_not_by_what_was_asked(): void
+    {
+        $log = storage_path('logs/cellarium.log');
+        $before = strlen((string) @file_get_contents($log));
+        config(['cellarium.slow_seconds' => 60]);
+        $this->actingAs($this->person)->get("/accounts/{$this->account->id}?q=a-secret-word");
+        self::assertSame($before, strlen((string) @file_get_contents($log)));
+        config(['cellarium.slow_seconds' => 0]);
+        clearstatcache();
+        $this->get("/accounts/{$this->account->id}?q=a-secret-word");
+        $said = substr((string) file_get_contents($log), $before);
+        self::assertMatchesRegularExpression('~Slow: GET /accounts/\{account\} took [0-9.]+ s, \d+ MB~', $said);
+        self::assertStringNotContainsString('a-secret-word', $said);
+    }
+
     public function test_waiting_grows_and_one_address_may_not_try_many_names(): void
     {
         $tries = 0;

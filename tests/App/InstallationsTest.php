@@ -136,7 +136,7 @@ final class InstallationsTest extends AppTestCase
     {
         $this->actingAs(Person::findOrFail(1));
         $pages = ['/', '/?as=table', '/accounts', '/packages', '/deployments', '/backups', '/backups/sites'];
-        $pages = [...$pages, '/record', '/reach', '/ftp-users', '/people', '/me', '/requests', '/package-types', '/removals'];
+        $pages = [...$pages, '/record', '/reach', '/ftp-users', '/people', '/me', '/requests', '/package-types'];
         $of = [
             '/accounts/%d' => Account::class,
             '/sites/%d' => Site::class,

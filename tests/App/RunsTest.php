@@ -200,6 +200,30 @@ final class RunsTest extends AppTestCase
         $this->post("/deployments/$back->id/start")->assertSessionHas('trouble', 'This plan was started already.');
     }
 
+    public function test_after_a_step_back_a_new_version_sets_aside_what_only_the_one_before_had(): void
+    {
+        file_put_contents($this->root().'/theirs.html', 'lay there before');
+        $this->deployed(['index.html' => 'A', 'only-a.html' => 'A', 'css/only-a.css' => 'A']);
+        $second = $this->deployed(['index.html' => 'B', 'only-b.html' => 'B']);
+        $this->actingAs($this->person)->post("/deployments/$second->id/undo");
+        $back = Deployment::latest('id')->firstOrFail();
+        $this->post("/deployments/$back->id/start");
+        self::assertSame('A', file_get_contents($this->root().'/only-a.html'));
+
+        $again = $this->deployed(['index.html' => 'B', 'only-b.html' => 'B']);
+
+        self::assertFileDoesNotExist($this->root().'/only-a.html');
+        self::assertFileDoesNotExist($this->root().'/css/only-a.css');
+        self::assertSame('lay there before', file_get_contents($this->root().'/theirs.html'));
+        $this->post("/backups/$again->backup_id/restore");
+        $restored = Deployment::latest('id')->firstOrFail();
+        $this->post("/deployments/$restored->id/start");
+        self::assertSame('A', file_get_contents($this->root().'/only-a.html'), (string) $restored->refresh()->trouble);
+        $this->deployed(['index.html' => 'C']);
+        self::assertFileDoesNotExist($this->root().'/only-a.html');
+        self::assertSame('lay there before', file_get_contents($this->root().'/theirs.html'));
+    }
+
     public function test_going_back_over_what_somebody_changed_since_has_theirs_in_its_own_backup(): void
     {
         $before = self::contents($this->root());

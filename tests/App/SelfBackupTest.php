@@ -93,6 +93,7 @@ final class SelfBackupTest extends AppTestCase
     public function test_each_night_it_goes_to_the_place_that_is_named_and_seven_daily_and_four_weekly_stay(): void
     {
         $place = $this->directory();
+        config(['cellarium.self_backup.to' => '']);
         self::assertSame([0, null], [$this->artisanJson('self-backup', '--nightly')[0], OwnBackup::first()]);
         self::assertContains(ConcernKind::SelfBackup, array_column(Concerns::compute()->all, 'kind'), 'none is named');
         config(['cellarium.self_backup.to' => $place]);

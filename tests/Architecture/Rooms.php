@@ -182,6 +182,6 @@ final class Rooms
             'Watch',
             'SelfBackup',
         ],
-        'Providers' => ['Text', 'Failure', 'Storage', 'People', 'Hosting', 'Packages', 'Watch'],
+        'Providers' => ['Text', 'Failure', 'Storage', 'People', 'Hosting', 'Packages', 'Watch', 'Http'],
     ];
 }

@@ -1,9 +1,10 @@
 // What the web server before the pages refuses, asked over a plain socket: no body is ever sent here.
+import { readFileSync } from 'node:fs';
 import { get } from 'node:http';
 import { connect } from 'node:net';
 import { after, test } from 'node:test';
 import assert from 'node:assert/strict';
-import { base, close, people, signIn } from './support.mjs';
+import { base, close, people, signIn, varDirectory } from './support.mjs';
 
 after(close);
 
@@ -93,4 +94,39 @@ test('cookies are for TLS only where a proxy we trust says so, and nobody else i
     assert.ok(trusted.every(cookie => /; secure/i.test(cookie)), trusted);
     assert.ok(untrusted.some(cookie => /^cellarium=.*; httponly; samesite=lax$/i.test(cookie)), untrusted);
     assert.ok(untrusted.every(cookie => !/; secure/i.test(cookie)), untrusted);
+});
+
+test('a path of a client’s file reaches the application, however it ends', async () => {
+    const page = await signIn();
+    const names = ['index.php', 'shop/index.php5', 'a.phtml', '.env', '.git/config', 'style.css', 'x.js', 'INDEX.PHP',
+        'router.php', 'index.php/more', 'mark.svg', 'a b.php', 'end.'];
+    for (const place of ['/sites/1/edit-file/', '/sites/1/look-file/', '/accounts/1/edit-file/', '/sites/1/files/']) {
+        for (const name of names) {
+            const answer = await page.request.get(`${base}${place}${encodeURI(name)}`, { maxRedirects: 0 });
+            assert.ok(answer.headers()['content-security-policy'], `${place}${name} was answered by the application`);
+            assert.notEqual(answer.status(), 500, `${place}${name}`);
+        }
+    }
+    for (const script of ['/index.php', '/index.php/sign-in', '/router.php']) {
+        const answer = await page.request.get(`${base}${script}`);
+        assert.equal(answer.status(), 404, script);
+        assert.equal(answer.headers()['content-security-policy'], undefined, `${script} is run for nobody`);
+    }
+});
+
+test('a process of the pages that dies is replaced, and what is asked after that is answered', async () => {
+    const page = await signIn();
+    const pages = Number(readFileSync(`${varDirectory}/run/php-fpm.pid`, 'utf8'));
+    const children = readFileSync(`/proc/${pages}/task/${pages}/children`, 'utf8').trim().split(' ');
+    assert.ok(children.length >= 12, `${children.length} processes`);
+    for (const child of children) process.kill(Number(child), 'SIGKILL');
+    for (let tries = 0; ; tries++) {
+        const answer = await page.request.get(`${base}/accounts`).catch(() => null);
+        if (answer?.status() === 200) break;
+        assert.ok(tries < 200, 'none answers any more');
+        await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    const after = readFileSync(`/proc/${pages}/task/${pages}/children`, 'utf8').trim().split(' ');
+    assert.equal(after.filter((one) => children.includes(one)).length, 0);
+    assert.equal(after.length, children.length);
 });

@@ -30,7 +30,7 @@ export async function open(viewport = { width: 1280, height: 800 }) {
     });
     const context = await browser.newContext({ viewport });
     const page = await context.newPage();
-    page.setDefaultTimeout(+(process.env.PATIENCE ?? 60000));
+    page.setDefaultTimeout(+(process.env.PATIENCE ?? 600000));
     page.troubles = [];
     page.on('pageerror', (error) => page.troubles.push(error.message));
     // That a page of a client runs nothing is as it should be; so is a question broken off by going elsewhere.
