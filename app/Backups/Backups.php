@@ -104,7 +104,8 @@ final readonly class Backups
             $root = $site->applicationRoot();
             $known = $this->files->known($site, $root);
             $surveyor = new Surveyor($pool, RunLimits::survey(), $progress->seen(...));
-            $listed = $surveyor->survey($root)->manifest;
+            $survey = $surveyor->survey($root);
+            $listed = $survey->manifest;
             $collapse = $backup->collapse_accepted
                 ? null
                 : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $listed, $known->manifest);
@@ -123,7 +124,7 @@ final readonly class Backups
                 $listed,
                 $progress->fetched(...),
                 $this->packed($backup, $pool),
-            );
+            )->without($survey->skipped);
             $backup->update([
                 'state' => BackupState::Verified,
                 'progress' => null,
@@ -263,6 +264,7 @@ final readonly class Backups
             'changed_meanwhile' => $taken->changedMeanwhile === []
                 ? null
                 : array_slice($taken->changedMeanwhile, 0, self::MOST_NAMED),
+            'skipped' => $taken->skipped === [] ? null : array_slice($taken->skipped, 0, self::MOST_NAMED),
             'verified_at' => now(),
         ];
     }

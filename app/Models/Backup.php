@@ -26,6 +26,7 @@ final class Backup extends Model
         'cancelled_at' => 'immutable_datetime',
         'collapse_accepted' => 'boolean',
         'changed_meanwhile' => 'array',
+        'skipped' => 'array',
         'databases' => 'array',
         'drift' => 'array',
         'pinned_at' => 'immutable_datetime',
@@ -65,6 +66,27 @@ final class Backup extends Model
         return $this->state === BackupState::Verified
             ? Amount::files($this->files).', '.Amount::bytes($this->bytes)
             : '';
+    }
+
+    /** How it stands, in a few words: "copy read back, but for 1 name". */
+    public function stands(): string
+    {
+        $skipped = count($this->skipped ?? []);
+
+        return $this->state->label().match (true) {
+            $this->state !== BackupState::Verified || $skipped === 0 => '',
+            $skipped === 1 => ', but for 1 name',
+            default => ", but for $skipped names",
+        };
+    }
+
+    /** Names that lie there and are not in it, in a sentence; "" where there are none. */
+    public function lacks(): string
+    {
+        return $this->skipped === null ? '' : 'Not in it, since FTP has no way to name them: '
+            .implode(', ', array_slice($this->skipped, 0, 5))
+            .(count($this->skipped) > 5 ? ' and '.(count($this->skipped) - 5).' more' : '')
+            .'. Rename them at the host, or sign in by SFTP, and they are.';
     }
 
     /** What it holds of databases, in a sentence; "" where nobody would expect any. */

@@ -21,6 +21,7 @@ final readonly class Backup
      * @param  int  $takenOverFiles  how many were taken from an earlier reading
      * @param  int|null  $takenOverSince  the oldest of these readings, seconds since 1970; null without one
      * @param  list<string>  $changedMeanwhile  paths that changed while they were read, and were read again
+     * @param  list<string>  $skipped  paths that lie there and are not in it, since the protocol cannot name them
      */
     public function __construct(
         public string $name,
@@ -30,6 +31,13 @@ final readonly class Backup
         public int $takenOverFiles = 0,
         public ?int $takenOverSince = null,
         public array $changedMeanwhile = [],
+        public array $skipped = [],
     ) {
+    }
+
+    /** @param  list<string>  $skipped */
+    public function without(array $skipped): self
+    {
+        return new self(...[...get_object_vars($this), 'skipped' => $skipped]);
     }
 }

@@ -46,6 +46,9 @@ final class FtpRemoteDirectory implements
 
     private bool $hashesAsked = false;
 
+    /** @var list<RemoteEntry> of the last listing, see ListingReader */
+    private array $continued = [];
+
     /** The directory a sign-in lands in, as the server calls it. */
     private ?string $landing = null;
 
@@ -62,6 +65,37 @@ final class FtpRemoteDirectory implements
     }
 
     public function list(RemotePath $directory): array
+    {
+        $this->continued = [];
+        $entries = $this->listed($directory);
+        $names = array_flip(array_column($entries, 'name'));
+        foreach ($this->continued as $entry) {
+            $isOdd = isset($names[$entry->name]) || ! self::canName(WireName::toWire($entry->name));
+            // Where the first line alone is a name, what followed it was none, and nothing of the listing is sure.
+            if (! $isOdd && $this->isThere($directory->child($entry->name))) {
+                throw RemoteFailure::while(
+                    "listing $directory",
+                    FailureReason::NotUnderstood,
+                    "a line behind $entry->name that is no entry",
+                );
+            }
+        }
+
+        return $entries;
+    }
+
+    private function isThere(RemotePath $path): bool
+    {
+        if ($this->size($path) !== null) {
+            return true;
+        }
+        $this->command("looking at $path", ["*CWD {$this->real($path)}"], $path->parent());
+
+        return str_starts_with((string) $this->connection->lastReply(), '2');
+    }
+
+    /** @return list<RemoteEntry> */
+    private function listed(RemotePath $directory): array
     {
         $what = "listing $directory";
         if (! $this->machineLists) {
@@ -306,7 +340,14 @@ final class FtpRemoteDirectory implements
             throw $reader->gaveUp() ? $this->whyGivenUp($reader, $failure) : $failure;
         }
 
-        return $reader->entries();
+        $this->continued = $reader->continued();
+
+        return array_map(
+            static fn (RemoteEntry $entry): RemoteEntry => self::canName(WireName::toWire($entry->name))
+                ? $entry
+                : $entry->notNameable(),
+            $reader->entries(),
+        );
     }
 
     private function whyGivenUp(ListingReader $reader, RemoteFailure $failure): RemoteFailure
@@ -631,15 +672,21 @@ final class FtpRemoteDirectory implements
             ? $path->toString()
             : $start->toString().($path->depth() === 0 ? '' : $path->toString());
         $bytes = WireName::toWire($whole);
-        if (preg_match('/[\r\n\0]/', $bytes) === 1) {
+        if (! self::canName($bytes)) {
             throw RemoteFailure::while(
                 "naming $path",
                 FailureReason::NotUnderstood,
-                'FTP has no way to name a file with a line end in its name',
+                'FTP has no way to name a file with a line end or another control character in its name',
             );
         }
 
         return $bytes;
+    }
+
+    /** A line end would be another command; libcurl takes none of the other control characters either. */
+    private static function canName(string $bytes): bool
+    {
+        return preg_match('/[\x00-\x1f\x7f]/', $bytes) !== 1;
     }
 
     private function url(RemotePath $path, bool $directory = false): string

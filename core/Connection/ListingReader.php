@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
+use Cellarium\Core\Path\WireName;
+
 /**
  * Takes a listing as it comes and keeps its entries only, so that a server that never stops is stopped.
  *
@@ -14,10 +16,21 @@ final class ListingReader
     /** The longest line: a name has 255 bytes, facts and rights some hundreds. */
     private const LONGEST_LINE = 8192;
 
+    /** In bytes; what is longer is no part of a name. */
+    private const LONGEST_NAME = 255;
+
     /** @var list<RemoteEntry> */
     private array $entries = [];
 
     private string $rest = '';
+
+    /** @var array<int, RemoteEntry> by their places among the entries */
+    private array $continued = [];
+
+    private bool $isBehindEntry = false;
+
+    /** How lines end here; null before the first has ended. */
+    private ?string $end = null;
 
     private int $bytes = 0;
 
@@ -73,6 +86,37 @@ final class ListingReader
         return $this->failure !== null;
     }
 
+    /**
+     * Entries whose name went on in the next line, as they stood in the first: nobody but the server can tell them from
+     * a line of something else behind a whole name.
+     *
+     * @return list<RemoteEntry>
+     */
+    public function continued(): array
+    {
+        return array_values($this->continued);
+    }
+
+    /**
+     * Some servers write a line end in a name as the end of a line.
+     *
+     * @throws RemoteFailure
+     */
+    private function entry(string $line): ?RemoteEntry
+    {
+        try {
+            return $this->lines->entry($line);
+        } catch (RemoteFailure $failure) {
+            $last = $this->isBehindEntry ? array_pop($this->entries) : null;
+            if ($last === null || strlen($line) > self::LONGEST_NAME) {
+                throw $failure;
+            }
+            $this->continued[count($this->entries)] ??= $last;
+
+            return $last->named(WireName::fromWire(WireName::toWire($last->name)."\n$line"))->notNameable();
+        }
+    }
+
     /** @throws RemoteFailure */
     private function read(string $chunk): void
     {
@@ -84,11 +128,20 @@ final class ListingReader
                 "more than {$this->settings->mostListingBytes} bytes of listing came",
             );
         }
-        $lines = explode("\n", $this->rest.$chunk);
+        $text = $this->rest.$chunk;
+        $first = strpos($text, "\n");
+        // Lines end with CRLF (RFC 959, 3.1.1.1). Where the first does, a line end without CR is part of a name.
+        $this->end ??= match (true) {
+            $first === false => null,
+            $first > 0 && $text[$first - 1] === "\r" => "\r\n",
+            default => "\n",
+        };
+        $lines = explode($this->end ?? "\n", $text);
         $this->rest = array_pop($lines);
         foreach ($lines as $line) {
-            $line = rtrim($line, "\r");
-            $entry = $line === '' ? null : $this->lines->entry($line);
+            $line = $this->end === "\n" ? rtrim($line, "\r") : $line;
+            $entry = $line === '' ? null : $this->entry($line);
+            $this->isBehindEntry = $entry !== null || ($this->isBehindEntry && $line === '');
             if ($entry !== null) {
                 $this->entries[] = $entry;
             }

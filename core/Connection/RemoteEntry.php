@@ -16,6 +16,7 @@ final readonly class RemoteEntry
      * @param  int|null  $mode  the lower twelve bits as the server gave them, 0644 say
      * @param  string  $name  see WireName for what is no text
      * @param  string|null  $target  where a link points, as the server writes it; null where it does not tell
+     * @param  bool  $isNameable  whether the protocol can name it in a command: FTP has no way to send a line end
      */
     public function __construct(
         public string $name,
@@ -25,32 +26,22 @@ final readonly class RemoteEntry
         public ?int $mode = null,
         public bool $exact = true,
         public ?string $target = null,
+        public bool $isNameable = true,
     ) {
     }
 
     public function named(string $name): self
     {
-        return new self(
-            $name,
-            $this->kind,
-            $this->size,
-            $this->modified,
-            $this->mode,
-            $this->exact,
-            $this->target,
-        );
+        return new self(...[...get_object_vars($this), 'name' => $name]);
     }
 
     public function pointingAt(string $target): self
     {
-        return new self(
-            $this->name,
-            $this->kind,
-            $this->size,
-            $this->modified,
-            $this->mode,
-            $this->exact,
-            $target,
-        );
+        return new self(...[...get_object_vars($this), 'target' => $target]);
+    }
+
+    public function notNameable(): self
+    {
+        return new self(...[...get_object_vars($this), 'isNameable' => false]);
     }
 }

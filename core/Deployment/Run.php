@@ -273,6 +273,12 @@ final readonly class Run
         $survey = $this->surveyor->survey($order->root);
         $this->settleOthers($order, $survey);
         $listed = $survey->manifest;
+        if ($survey->skipped !== [] && $order->way !== Way::FileByFile) {
+            // They cannot be moved to the new directory, and would go with the old one.
+            throw RunRefused::wayBarred(
+                'names lie there that the protocol cannot carry, the first of them '.$survey->skipped[0],
+            );
+        }
         if ($order->seen !== null && $listed->digest() !== $order->seen) {
             throw RunRefused::changedSincePlanned();
         }
@@ -296,7 +302,7 @@ final readonly class Run
             $listed,
             fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size),
             $this->packing($order),
-        );
+        )->without($survey->skipped);
         $this->journal->keep('backup', $backup->name);
         $this->journal->note(JournalMark::BackedUp, $backup->name);
         $this->listener->backedUp($backup);

@@ -39,6 +39,7 @@ final readonly class JobResult
      *         modified: int|null,
      *         mode: int|null,
      *         exact: bool,
+     *         nameable: bool,
      *     }>,
      * }
      */
@@ -57,6 +58,7 @@ final readonly class JobResult
                     'modified' => $entry->modified,
                     'mode' => $entry->mode,
                     'exact' => $entry->exact,
+                    'nameable' => $entry->isNameable,
                 ],
                 $this->entries,
             ),
@@ -75,6 +77,7 @@ final readonly class JobResult
                     $row->numberOrNull('modified'),
                     $row->numberOrNull('mode'),
                     $row->flag('exact'),
+                    isNameable: $row->flag('nameable'),
                 ),
                 $fields->each('entries'),
             ),

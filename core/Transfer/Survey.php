@@ -10,10 +10,15 @@ use Cellarium\Core\Path\RemotePath;
 /** What a directory held when it was listed; hashes are not known yet. */
 final readonly class Survey
 {
-    /** @param  array<string, list<RemotePath>>  $temporary  files on their way in, by the run that lays them down */
+    /**
+     * @param  array<string, list<RemotePath>>  $temporary  files on their way in, by the run that lays them down
+     * @param  list<string>  $skipped  paths below the directory that lie there and that the protocol cannot name; see
+     *     WireName for how they are written
+     */
     public function __construct(
         public Manifest $manifest,
         public array $temporary = [],
+        public array $skipped = [],
     ) {
     }
 

@@ -35,6 +35,14 @@ final class SurveyStopped extends RuntimeException
         );
     }
 
+    public static function contradicts(string $path): self
+    {
+        return new self(
+            "$path is listed twice, as different kinds: what the server lists cannot be true. Nothing was touched. Try "
+                .'again later; if it stays so, ask the provider what lies there.',
+        );
+    }
+
     public static function loop(string $path): self
     {
         return new self(

@@ -23,6 +23,9 @@ final class SurveyedTree
     /** @var array<string, list<RemotePath>> */
     private array $temporary = [];
 
+    /** @var list<string> paths that the protocol cannot name */
+    private array $skipped = [];
+
     /** @var array<string, string> what a directory holds, in short, by its path below the root; empty ones left out */
     private array $digests = [];
 
@@ -48,8 +51,14 @@ final class SurveyedTree
         $this->directories++;
         $below = $this->root->toward($directory)?->toString();
         $this->lookForLoop($below ?? '', $entries);
+        $this->lookForLies($directory, $entries);
         $next = [];
         foreach ($entries as $found) {
+            if (! $found->isNameable) {
+                $this->skipped[] = $below === null ? $found->name : "$below/$found->name";
+
+                continue;
+            }
             $path = RelativePath::fromString($below === null ? $found->name : "$below/$found->name");
             $run = TemporaryName::run($found->name);
             if ($run !== null) {
@@ -74,7 +83,23 @@ final class SurveyedTree
 
     public function survey(): Survey
     {
-        return new Survey(Manifest::of($this->entries), $this->temporary);
+        return new Survey(Manifest::of($this->entries), $this->temporary, $this->skipped);
+    }
+
+    /**
+     * A name that is a file and a directory at once: of the two one would be lost without a word.
+     *
+     * @param  list<RemoteEntry>  $entries
+     *
+     * @throws SurveyStopped
+     */
+    private function lookForLies(RemotePath $directory, array $entries): void
+    {
+        $kinds = [];
+        foreach ($entries as $found) {
+            $before = $kinds[$found->name] ??= $found->kind;
+            $before === $found->kind || throw SurveyStopped::contradicts($directory->child($found->name)->toString());
+        }
     }
 
     /**

@@ -134,7 +134,7 @@
                                     <td class="when">{{ $backup->created_at->shown('j M Y H:i') }}</td>
                                     <td>{{ $backup->why() }}</td>
                                     <td><x-backup-holds :backup="$backup" /></td>
-                                    <td><x-tag :tone="$backup->state->tone()">{{ $backup->state->label() }}</x-tag></td>
+                                    <td><x-tag :tone="$backup->state->tone()">{{ $backup->stands() }}</x-tag></td>
                                 </tr>
                             @endforeach
                         </tbody>

@@ -19,6 +19,7 @@ use App\Storage\RunIds;
 use App\Storage\SiteLockNames;
 use App\Watch\Recovery;
 use Cellarium\Core\Deployment\RunRefusal;
+use Cellarium\Core\Path\WireName;
 use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Storage\WorkInProgress;
 use Illuminate\Support\Facades\DB;
@@ -158,6 +159,23 @@ final class LyingHostTest extends AppTestCase
         self::assertSame(BackupState::Verified, $backup->refresh()->state, (string) $backup->trouble);
     }
 
+    public function test_a_name_that_ftp_cannot_carry_is_told_and_the_rest_is_backed_up(): void
+    {
+        file_put_contents($this->root()."/price\tlist.html", 'cannot be fetched');
+        file_put_contents($this->root().'/plain.html', 'can be');
+        $backup = Backup::findOrFail($this->artisanJson('backup', 'site.example')[1]['id']);
+        self::assertSame(BackupState::Verified, $backup->state, (string) $backup->trouble);
+        self::assertSame('copy read back, but for 1 name', $backup->stands());
+        self::assertSame(["price\tlist.html"], array_map(WireName::toWire(...), $backup->skipped));
+        $this->actingAs($this->person)
+            ->get("/backups?site={$this->site->id}")
+            ->assertSee('but for 1 name')
+            ->assertSee('price‹09›list.html');
+        $run = $this->deployed();
+        self::assertFileExists($this->root()."/price\tlist.html", 'it stays where it is');
+        self::assertSame(1, count(Backup::findOrFail($run->backup_id)->skipped ?? []));
+    }
+
     public function test_a_backup_says_what_was_read_this_time_and_reads_all_every_so_often(): void
     {
         $this->laySite(4);
@@ -234,20 +252,17 @@ final class LyingHostTest extends AppTestCase
         }
         @mkdir("$this->var/contents/incoming", recursive: true);
         file_put_contents("$this->var/contents/incoming/half", 'cut off');
-        self::assertSame(
-            ['ok' => true, 'files' => 0, 'bytes' => 0],
-            $this->artisanJson('clean')[1],
-            'it may still be on its way',
-        );
+        $said = $this->artisanJson('clean')[1];
+        self::assertSame([0, 0], [$said['files'], $said['aside_files']], 'it may still be on its way');
         foreach (glob("$this->var/contents/{[0-9a-f][0-9a-f],incoming}/*", GLOB_BRACE) ?: [] as $file) {
             touch($file, time() - 90_000);
         }
         app(WorkInProgress::class)->end(); // As whatever put them there has.
-        [$status, $freed] = $this->artisanJson('clean');
-        self::assertSame([0, 3], [$status, $freed['files']]);
-        self::assertGreaterThan(100, $freed['bytes']);
+        [$status, $freed] = $this->artisanJson('clean', '--however-many', "--as={$this->person->email}");
+        self::assertSame([0, 1, 2], [$status, $freed['files'], $freed['aside_files']]);
+        self::assertGreaterThan(100, $freed['aside_bytes']);
         self::assertCount($inUse, glob("$this->var/contents/{[0-9a-f][0-9a-f],incoming}/*", GLOB_BRACE) ?: []);
-        self::assertStringContainsString('Removed 3 files that nothing refers to', $this->page('/record'));
+        self::assertStringContainsString('2 files that nothing refers to moved aside', $this->page('/record'));
         [$status] = $this->artisanJson('restore', (string) Backup::firstOrFail()->id);
         self::assertSame(0, $status, 'what a backup holds is still there');
     }

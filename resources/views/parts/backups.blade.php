@@ -58,7 +58,7 @@
                             @endif
                         </td>
                         <td>
-                            <x-tag :tone="$backup->state->tone()">{{ $backup->state->label() }}</x-tag>
+                            <x-tag :tone="$backup->state->tone()">{{ $backup->stands() }}</x-tag>
                             @if ($backup->rehearsed_at !== null)
                                 @if (isset($backup->rehearsal['trouble']))
                                     <x-tag tone="now">rehearsal failed</x-tag>
@@ -66,6 +66,9 @@
                                 @else
                                     <x-tag tone="proven">rehearsed</x-tag>
                                 @endif
+                            @endif
+                            @if ($backup->lacks() !== '')
+                                <span class="soft">@words($backup->lacks())</span>
                             @endif
                             @if ($backup->changed_meanwhile !== null)
                                 <span class="soft">{{ Amount::files(count($backup->changed_meanwhile)) }} changed while

@@ -53,6 +53,15 @@ final class SurveyorTest extends TestCase
         });
     }
 
+    public function test_a_name_that_is_a_file_and_a_directory_is_a_listing_that_lies(): void
+    {
+        self::assertStops('is listed twice, as different kinds', 1, static fn (RemotePath $at): array => [
+            EndlessDirectory::file('index.html'),
+            EndlessDirectory::directory('css'),
+            EndlessDirectory::file('css'),
+        ]);
+    }
+
     public function test_alike_is_not_the_same(): void
     {
         $remote = new EndlessDirectory(
