@@ -46,8 +46,8 @@ final class FtpRemoteDirectory implements
 
     private bool $hashesAsked = false;
 
-    /** @var list<RemoteEntry> of the last listing, see ListingReader */
-    private array $continued = [];
+    /** The directory that is being listed, where its path is known. */
+    private ?RemotePath $listing = null;
 
     /** The directory a sign-in lands in, as the server calls it. */
     private ?string $landing = null;
@@ -66,22 +66,32 @@ final class FtpRemoteDirectory implements
 
     public function list(RemotePath $directory): array
     {
-        $this->continued = [];
-        $entries = $this->listed($directory);
-        $names = array_flip(array_column($entries, 'name'));
-        foreach ($this->continued as $entry) {
-            $isOdd = isset($names[$entry->name]) || ! self::canName(WireName::toWire($entry->name));
-            // Where the first line alone is a name, what followed it was none, and nothing of the listing is sure.
-            if (! $isOdd && $this->isThere($directory->child($entry->name))) {
-                throw RemoteFailure::while(
-                    "listing $directory",
-                    FailureReason::NotUnderstood,
-                    "a line behind $entry->name that is no entry",
-                );
+        $this->listing = $directory;
+        try {
+            return $this->listed($directory);
+        } finally {
+            $this->listing = null;
+        }
+    }
+
+    /**
+     * @return list<RemoteEntry>
+     *
+     * @throws RemoteFailure
+     */
+    private function confirmed(ListingReader $reader): array
+    {
+        $plain = array_filter(
+            $reader->doubted(),
+            static fn (RemoteEntry $entry): bool => self::canName(WireName::toWire($entry->name)),
+        );
+        foreach ($plain as $entry) {
+            if ($this->listing === null || $this->isThere($this->listing->child($entry->name))) {
+                return $reader->entries(); // What followed was no part of the name, and nothing of it is sure.
             }
         }
 
-        return $entries;
+        return $reader->entriesWithNamesThatGoOn();
     }
 
     private function isThere(RemotePath $path): bool
@@ -340,13 +350,13 @@ final class FtpRemoteDirectory implements
             throw $reader->gaveUp() ? $this->whyGivenUp($reader, $failure) : $failure;
         }
 
-        $this->continued = $reader->continued();
+        $entries = $reader->doubted() === [] ? $reader->entries() : $this->confirmed($reader);
 
         return array_map(
             static fn (RemoteEntry $entry): RemoteEntry => self::canName(WireName::toWire($entry->name))
                 ? $entry
                 : $entry->notNameable(),
-            $reader->entries(),
+            $entries,
         );
     }
 

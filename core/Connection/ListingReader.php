@@ -24,8 +24,13 @@ final class ListingReader
 
     private string $rest = '';
 
+    /** How a line of a listing begins, of whichever form; what begins so is never the rest of a name. */
+    private const BEGINS_ANEW = '/\A(?:[-bcdlps][-r][-w][-xsS]|[A-Za-z.]+=[^;]*;|\d\d-\d\d-\d\d|total \d)/';
+
     /** @var array<int, RemoteEntry> by their places among the entries */
-    private array $continued = [];
+    private array $doubted = [];
+
+    private ?RemoteFailure $doubt = null;
 
     private bool $isBehindEntry = false;
 
@@ -66,8 +71,8 @@ final class ListingReader
      */
     public function entries(): array
     {
-        if ($this->failure !== null) {
-            throw $this->failure;
+        if ($this->failure !== null || $this->doubt !== null) {
+            throw $this->failure ?? $this->doubt;
         }
         if ($this->rest !== '') {
             throw RemoteFailure::while(
@@ -87,31 +92,45 @@ final class ListingReader
     }
 
     /**
-     * Entries whose name went on in the next line, as they stood in the first: nobody but the server can tell them from
-     * a line of something else behind a whole name.
+     * Entries whose name may go on in the next line, as they stood in the first. Some servers write a line end in a name
+     * as the end of a line, and only the server can tell that from a line of something else behind a whole name.
      *
-     * @return list<RemoteEntry>
+     * @return list<RemoteEntry> empty where there is no doubt; else entries() throws
      */
-    public function continued(): array
+    public function doubted(): array
     {
-        return array_values($this->continued);
+        return $this->failure === null ? array_values($this->doubted) : [];
     }
 
     /**
-     * Some servers write a line end in a name as the end of a line.
+     * The entries once the server has no file by any name that was doubted.
+     *
+     * @return list<RemoteEntry>
      *
      * @throws RemoteFailure
      */
+    public function entriesWithNamesThatGoOn(): array
+    {
+        $this->doubt = null;
+
+        return $this->entries();
+    }
+
+    /** @throws RemoteFailure */
     private function entry(string $line): ?RemoteEntry
     {
         try {
             return $this->lines->entry($line);
         } catch (RemoteFailure $failure) {
-            $last = $this->isBehindEntry ? array_pop($this->entries) : null;
-            if ($last === null || strlen($line) > self::LONGEST_NAME) {
+            $mayGoOn = $this->isBehindEntry
+                && strlen($line) <= self::LONGEST_NAME
+                && preg_match(self::BEGINS_ANEW, $line) !== 1;
+            $last = $mayGoOn ? array_pop($this->entries) : null;
+            if ($last === null) {
                 throw $failure;
             }
-            $this->continued[count($this->entries)] ??= $last;
+            $this->doubt ??= $failure;
+            $this->doubted[count($this->entries)] ??= $last;
 
             return $last->named(WireName::fromWire(WireName::toWire($last->name)."\n$line"))->notNameable();
         }

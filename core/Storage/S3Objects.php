@@ -7,6 +7,7 @@ namespace Cellarium\Core\Storage;
 use League\Flysystem\FileAttributes;
 use League\Flysystem\FilesystemException;
 use League\Flysystem\FilesystemOperator;
+use League\Flysystem\UnableToCopyFile;
 
 /**
  * Sealed contents in a store that speaks S3, each an object named by its hash below two of its digits.
@@ -109,7 +110,7 @@ final readonly class S3Objects implements StoredObjects
 
             return $this->ask("moving $name aside", function () use ($name): int {
                 $size = $this->remote->fileSize(self::place($name));
-                $this->remote->move(self::place($name), self::aside($name));
+                $this->relocate(self::place($name), self::aside($name));
                 @unlink($this->leaving($name));
 
                 return $size;
@@ -220,7 +221,7 @@ final readonly class S3Objects implements StoredObjects
         if (! $this->isThere(self::aside($name))) {
             return false;
         }
-        $this->ask("bringing $name back", fn () => $this->remote->move(self::aside($name), self::place($name)));
+        $this->ask("bringing $name back", fn () => $this->relocate(self::aside($name), self::place($name)));
 
         return true;
     }
@@ -277,6 +278,25 @@ final readonly class S3Objects implements StoredObjects
     private function leaving(string $name): string
     {
         return "$this->directory/leaving/$name";
+    }
+
+    /**
+     * S3 has no renaming. The first is gone only when the second was seen to be there, whole; a store that does not copy
+     * by itself gets the bytes once more.
+     *
+     * @throws FilesystemException
+     */
+    private function relocate(string $from, string $to): void
+    {
+        try {
+            $this->remote->copy($from, $to);
+        } catch (UnableToCopyFile) {
+            $this->remote->writeStream($to, $this->remote->readStream($from));
+        }
+        if ($this->remote->fileSize($to) !== $this->remote->fileSize($from)) {
+            throw UnableToCopyFile::fromLocationTo($from, $to);
+        }
+        $this->remote->delete($from);
     }
 
     private static function aside(string $name): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Core\Connection;
 
+use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\ListingReader;
 use Cellarium\Core\Connection\MachineListing;
 use Cellarium\Core\Connection\RemoteEntry;
@@ -15,7 +16,7 @@ use PHPUnit\Framework\TestCase;
 /** Where lines end, and what a line is that is no entry. */
 final class ListingReaderTest extends TestCase
 {
-    /** @return iterable<string, array{string, list<string>, list<string>}> listing, names, and which went on */
+    /** @return iterable<string, array{string, list<string>, list<string>}> listing, names, and which may go on */
     public static function listings(): iterable
     {
         $line = static fn (string $name): string => "type=file;size=3; $name";
@@ -30,10 +31,10 @@ final class ListingReaderTest extends TestCase
 
     /**
      * @param  list<string>  $names
-     * @param  list<string>  $continued
+     * @param  list<string>  $doubted
      */
     #[DataProvider('listings')]
-    public function test_names_are_read_whole(string $listing, array $names, array $continued): void
+    public function test_names_are_read_whole(string $listing, array $names, array $doubted): void
     {
         foreach ([1, 7, 1000] as $size) {
             $reader = new ListingReader(new MachineListing('listing /'), 'listing /');
@@ -41,8 +42,16 @@ final class ListingReaderTest extends TestCase
                 self::assertTrue($reader->take($chunk));
             }
             $wire = static fn (RemoteEntry $entry): string => WireName::toWire($entry->name);
-            self::assertSame($names, array_map($wire, $reader->entries()), "in pieces of $size");
-            self::assertSame($continued, array_map($wire, $reader->continued()));
+            self::assertSame($doubted, array_map($wire, $reader->doubted()));
+            if ($doubted !== []) {
+                try {
+                    $reader->entries();
+                    self::fail('It was believed without asking the server.');
+                } catch (RemoteFailure $failure) {
+                    self::assertSame(FailureReason::NotUnderstood, $failure->reason);
+                }
+            }
+            self::assertSame($names, array_map($wire, $reader->entriesWithNamesThatGoOn()), "in pieces of $size");
         }
     }
 
@@ -51,6 +60,8 @@ final class ListingReaderTest extends TestCase
     {
         yield 'at the beginning' => ["oops\r\ntype=file;size=3; a\r\n"];
         yield 'longer than a name' => ["type=file;size=3; a\r\n".str_repeat('x', 300)."\r\n"];
+        yield 'another entry that is not understood' => ["type=file;size=3; a\r\ntype=file;size=x; b\r\n"];
+        yield 'another form of listing' => ["type=file;size=3; a\r\n-rw-r--r-- 1 a b 5 Nov 20 15:00 b\r\n"];
         yield 'cut in the middle' => ["type=file;size=3; a\r\ntype=file;si"];
     }
 
