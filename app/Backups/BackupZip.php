@@ -7,11 +7,13 @@ namespace App\Backups;
 use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\BackupState;
+use App\Models\GuardedFile;
 use Cellarium\Core\Backup\BackupArchive;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\SensitiveContent;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
@@ -20,6 +22,8 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 /** A backup as one file to carry home, sent while it is read from the store. */
 final readonly class BackupZip
 {
+    private const NOT_IN_IT = 'not-in-this-archive.txt';
+
     public function __construct(private BackupShelf $shelf, private ContentStore $contents)
     {
     }
@@ -37,7 +41,10 @@ final readonly class BackupZip
         $manifest = $this->shelf->manifest((string) $backup->name);
         try {
             $archive = BackupArchive::of(
-                $paths === [] ? self::withDatabases($backup, $manifest) : $manifest->chosen($paths),
+                $this->shown(
+                    $backup,
+                    $paths === [] ? self::withDatabases($backup, $manifest) : $manifest->chosen($paths),
+                ),
                 $this->contents,
             );
         } catch (StoreFailure $failure) {
@@ -55,6 +62,45 @@ final readonly class BackupZip
             "{$backup->site->domain}-{$backup->created_at->format('Y-m-d-Hi')}.zip",
             ['Content-Type' => 'application/zip', 'Content-Length' => (string) $archive->length()],
         );
+    }
+
+    /**
+     * All of it for those who may see passwords; for others without the files in which some may stand, and with a list
+     * of these.
+     *
+     * @throws StoreFailure
+     */
+    private function shown(Backup $backup, Manifest $manifest): Manifest
+    {
+        if (GuardedFile::areShown()) {
+            return $manifest;
+        }
+        $hidden = [];
+        foreach ($manifest->files() as $file) {
+            $isHidden = GuardedFile::isOneOf(
+                $backup->site->account_id,
+                $backup->rootPath()->join($file->path),
+                $this->contents->text((string) $file->sha256, SensitiveContent::LOOKED_AT),
+            );
+            $isHidden && $hidden[] = $file->path->toString();
+        }
+        if ($hidden === []) {
+            return $manifest;
+        }
+        $text = "Passwords may stand in these files. They are in the backup, and not in this archive:\n\n"
+            .implode("\n", $hidden)."\n";
+        $note = $this->contents->put([$text]);
+        $name = self::NOT_IN_IT;
+        while ($manifest->get($name) !== null) {
+            $name = "_$name";
+        }
+
+        return $manifest->without($hidden)->with([new ManifestEntry(
+            RelativePath::fromString($name),
+            EntryKind::File,
+            $note->size,
+            sha256: $note->sha256,
+        )]);
     }
 
     /** Beside the files of the same moment, under a name that none of them has. */

@@ -7,11 +7,11 @@ namespace App\Deployments;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Deployment;
+use App\Models\GuardedFile;
 use App\Storage\RunFiles;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\SensitiveNames;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\PlanFilter;
 use Cellarium\Core\Plan\PlanItem;
@@ -54,10 +54,24 @@ final readonly class PlanFile
         return $side === PlanSide::Live ? $this->read($deployment, $entry) : null;
     }
 
-    /** Whether passwords are likely to stand in it. */
-    public static function isSensitive(PlanItem $item): bool
+    /**
+     * Whether passwords may stand in it, and whoever looks may not see them.
+     *
+     * @param  array<string, string|null>  $bytes  of its sides
+     */
+    public function isHidden(Deployment $deployment, PlanItem $item, array $bytes): bool
     {
-        return SensitiveNames::isOne($item->path);
+        if (GuardedFile::areShown()) {
+            return false;
+        }
+        $path = $deployment->runPlace()->root->join($item->path);
+        foreach ([null, ...$bytes] as $side) {
+            if (GuardedFile::isOneOf($deployment->site->account_id, $path, $side)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     private function read(Deployment $deployment, ManifestEntry $entry): ?string

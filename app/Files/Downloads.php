@@ -6,6 +6,7 @@ namespace App\Files;
 
 use App\Failure\Problem;
 use App\Hosting\Connections;
+use App\Models\GuardedFile;
 use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\RunLimits;
@@ -17,6 +18,7 @@ use Cellarium\Core\File\SentAsZip;
 use Cellarium\Core\File\WorkingCopy;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\SensitiveContent;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;
@@ -61,9 +63,8 @@ final readonly class Downloads
 
         return new StreamedResponse(fn () => $this->send($place, $entries, $copy), 200, [
             'Content-Type' => 'application/zip',
-            'Content-Length' => (string) ZipOut::length($named),
             'Content-Disposition' => self::named($place, $chosen),
-        ]);
+        ] + (GuardedFile::areShown() ? ['Content-Length' => (string) ZipOut::length($named)] : []));
     }
 
     /**
@@ -105,6 +106,7 @@ final readonly class Downloads
     /** @param  list<ManifestEntry>  $entries */
     private function send(FilePlace $place, array $entries, ?WorkingCopy $copy): void
     {
+        $hidden = [];
         // Whoever leaves is noticed between two files, so that connections and files of ours are put away.
         ignore_user_abort(true);
         $zip = new ZipOut(static function (string $bytes): void {
@@ -119,16 +121,31 @@ final readonly class Downloads
                 $scratch,
                 $zip,
                 static fn (): bool => connection_aborted() === 0,
+                GuardedFile::areShown() ? null : static function (ManifestEntry $entry, string $local) use (
+                    $place,
+                    &$hidden,
+                ): bool {
+                    $isHidden = FileSecrets::areHidden(
+                        $place->account->id,
+                        $place->at->join($entry->path),
+                        (string) file_get_contents($local, length: SensitiveContent::LOOKED_AT),
+                    );
+                    $isHidden && $hidden[] = $entry->path->toString();
+
+                    return $isHidden;
+                },
             ))->send($place->at, $entries, $copy),
         );
         if (! $isTaken) {
             return;
         }
-        if ($copy !== null) {
-            $text = $copy->toText();
+        $texts = $copy === null ? [] : [WorkingCopy::NAME => $copy->toText()];
+        $hidden === [] || $texts['not-in-this-archive.txt'] = 'Passwords may stand in these files. They are on the '
+            ."server, and not in this archive:\n\n".implode("\n", $hidden)."\n";
+        foreach ($texts as $name => $text) {
             $zip->file(
-                WorkingCopy::NAME,
-                $copy->at,
+                $name,
+                $copy->at ?? now()->getTimestamp(),
                 0644,
                 strlen($text),
                 crc32($text),

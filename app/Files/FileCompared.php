@@ -41,6 +41,10 @@ final readonly class FileCompared
             TextFile::MOST,
         );
         $now = (string) stream_get_contents(WholeRead::of($remote, $file, $size));
+        $then = $this->store->text($version->sha256);
+        foreach ([$now, $then] as $bytes) {
+            FileSecrets::mayBeSeen($place->account->id, $file, $bytes);
+        }
 
         return [
             'version' => $version,
@@ -55,7 +59,7 @@ final readonly class FileCompared
             ))->seenWord(),
             'texts' => SideBySide::of(
                 TextFile::fromBytes($now)->edited(),
-                TextFile::fromBytes($this->store->text($version->sha256))->edited(),
+                TextFile::fromBytes($then)->edited(),
             ),
             'isSame' => hash('sha256', $now) === $version->sha256,
         ];

@@ -10,6 +10,7 @@ use App\Text\Amount;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\File\MediaType;
 use Cellarium\Core\Manifest\EntryKind;
+use Cellarium\Core\Package\SensitiveContent;
 use Cellarium\Core\Path\WireName;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\StreamedResponse;
@@ -49,6 +50,12 @@ final readonly class FileLook
             "$name has ".Amount::bytes($size).', which is more than is shown here. Download it.',
         );
         $bytes = WholeRead::of($remote, $file->at, $size);
+        FileSecrets::mayBeSeen(
+            $file->account->id,
+            $file->at,
+            (string) fread($bytes, SensitiveContent::LOOKED_AT),
+        );
+        rewind($bytes);
 
         return new StreamedResponse(static function () use ($bytes): void {
             fpassthru($bytes);

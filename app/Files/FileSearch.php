@@ -93,6 +93,7 @@ final class FileSearch
             $entry->mode,
             $found->count,
             $found->lines,
+            $found->isSensitive,
         ];
     }
 
@@ -100,6 +101,7 @@ final class FileSearch
     private static function fromList(array $list): FoundFile
     {
         [$path, $kind, $size, $modified, $mode, $count, $lines] = $list;
+        $isSensitive = (bool) ($list[7] ?? true); // Of a search by an earlier version nobody knows.
         $path = RemotePath::fromString($path);
 
         return new FoundFile(
@@ -113,6 +115,7 @@ final class FileSearch
             ),
             $count,
             $lines,
+            $isSensitive,
         );
     }
 }

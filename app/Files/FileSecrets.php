@@ -5,26 +5,30 @@ declare(strict_types=1);
 namespace App\Files;
 
 use App\Failure\Problem;
-use Cellarium\Core\Package\SensitiveNames;
-use Cellarium\Core\Path\RelativePath;
+use App\Models\GuardedFile;
+use Cellarium\Core\File\FoundFile;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\People\Permission;
-use Illuminate\Support\Facades\Gate;
 
-/** What a file says whose name tells that passwords may stand in it is for those who may see passwords. */
+/** What a file says in which passwords may stand is for those who may see passwords; see GuardedFile. */
 final class FileSecrets
 {
-    public static function areHidden(RemotePath $file): bool
+    /** @param  string|null  $bytes  of its beginning; null where only its name is known */
+    public static function areHidden(int $account, RemotePath $file, ?string $bytes = null): bool
     {
-        return SensitiveNames::isOne(RelativePath::fromString(ltrim($file->toString(), '/')))
-            && ! Gate::allows(Permission::SeeSecrets->value);
+        return ! GuardedFile::areShown() && GuardedFile::isOneOf($account, $file, $bytes);
+    }
+
+    /** Whether the lines that were found in it are for others only. */
+    public static function areLinesHidden(int $account, FoundFile $found): bool
+    {
+        return ! GuardedFile::areShown() && ($found->isSensitive || GuardedFile::isOneOf($account, $found->path));
     }
 
     /** @throws Problem where they are hidden from whoever looks */
-    public static function mayBeSeen(RemotePath $file): void
+    public static function mayBeSeen(int $account, RemotePath $file, ?string $bytes = null): void
     {
-        self::areHidden($file) && throw new Problem(
-            "The name of {$file->name()} says that passwords may stand in it. It is shown to those who may see them.",
+        self::areHidden($account, $file, $bytes) && throw new Problem(
+            "Passwords may stand in {$file->name()}. It is shown to those who may see them.",
         );
     }
 }

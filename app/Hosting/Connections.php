@@ -79,10 +79,21 @@ final readonly class Connections
         return new Ladder($this->names);
     }
 
-    /** @param  Secret|null  $password  another than the one that is known to be right */
+    /**
+     * @param  Secret|null  $password  another than the one that is known to be right
+     *
+     * @throws Problem where the one that is known was given for elsewhere; it is not sent
+     */
     public function endpointAs(FtpUser $user, ?Secret $password = null): Endpoint
     {
         $account = $user->account;
+        $isStored = $password === null || hash_equals((string) $user->secret, $password->reveal());
+        $isStored && $user->secretIsForElsewhere() && throw new Problem(
+            "The password of $user->login was given for another port or protocol than {$account->host} port "
+                ."{$account->ftpPort()}, {$account->ftpProtocol()->label()}, and is not sent there. Renew it, or put "
+                ."the "
+                .'settings of the account back.',
+        );
         $endpoint = $this->endpoint($account)->signedInAs(
             $user->login,
             $password ?? new Secret((string) $user->secret),

@@ -90,6 +90,15 @@ final class Account extends Model
         );
     }
 
+    /** The same of the secrets of its FTP users, which may sign in another way. */
+    public function whereFtpSecretsGo(): string
+    {
+        return hash('sha256', json_encode(
+            [strtolower($this->host), $this->ftpPort(), $this->ftpProtocol()->value, $this->address],
+            JSON_THROW_ON_ERROR,
+        ));
+    }
+
     /** Somebody has typed the secrets in, or agreed to where they go: they are for this place from now on. */
     public function bindSecrets(): self
     {

@@ -38,6 +38,7 @@ final class FtpUser extends Model
         'forgets' => false,
         'pending' => null,
         'secret' => null,
+        'secret_for' => null,
         'next_secret' => null,
         'person_id' => null,
         'space_limit' => null,
@@ -76,6 +77,21 @@ final class FtpUser extends Model
         'found_at' => 'immutable_datetime',
         'proof_failed_at' => 'immutable_datetime',
     ];
+
+    protected static function booted(): void
+    {
+        self::saving(static function (self $user): void {
+            if ($user->isDirty('secret') && $user->secret !== null) {
+                $user->secret_for = Account::withTrashed()->findOrFail($user->account_id)->whereFtpSecretsGo();
+            }
+        });
+    }
+
+    /** Whether its password was given for another host, port or protocol than the account has for its FTP users now. */
+    public function secretIsForElsewhere(): bool
+    {
+        return $this->secret_for !== null && ! hash_equals($this->secret_for, $this->account->whereFtpSecretsGo());
+    }
 
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\File;
 
 use Cellarium\Core\Connection\RemoteEntry;
+use Cellarium\Core\Package\SensitiveContent;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
@@ -159,6 +160,7 @@ final readonly class Finder
                 $found->entry,
                 $count,
                 $lines,
+                SensitiveContent::isOne($bytes, $found->path->name()),
             ));
             ($this->hear)($findings);
         }));

@@ -29,12 +29,16 @@ final readonly class SentAsZip
     /**
      * @param  string  $scratch  an empty directory of ours
      * @param  \Closure(): bool  $goesOn  asked between files; false where nobody takes it any more
+     * @param  (\Closure(ManifestEntry, string): bool)|null  $isLeftOut  asked of each file once its bytes lie here,
+     *     with
+     *     where they do; null where all are given
      */
     public function __construct(
         private TransferPool $pool,
         private string $scratch,
         private ZipOut $zip,
         private \Closure $goesOn,
+        private ?\Closure $isLeftOut = null,
     ) {
     }
 
@@ -113,6 +117,13 @@ final readonly class SentAsZip
         $bytes = @fopen($local, 'rb');
         if ($bytes === false) {
             throw StoreFailure::missing((string) $entry->path);
+        }
+        if ($this->isLeftOut !== null && ($this->isLeftOut)($entry, $local)) {
+            $copy?->leaveOut($entry->path);
+            fclose($bytes);
+            unlink($local);
+
+            return;
         }
         $copy?->hold($entry->path, (string) hash_file('sha256', $local));
         $this->zip->file(

@@ -92,6 +92,12 @@ final class WorkingCopy
         $this->files[$path->toString()] = $this->files[$path->toString()]->withSha256($sha256);
     }
 
+    /** What was not given out is none of it, and its absence says nothing when it comes back. */
+    public function leaveOut(RelativePath $path): void
+    {
+        unset($this->files[$path->toString()]);
+    }
+
     public function manifest(): Manifest
     {
         return Manifest::of(array_values($this->files));

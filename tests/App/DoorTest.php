@@ -170,6 +170,25 @@ final class DoorTest extends AppTestCase
         }
     }
 
+    public function test_the_password_of_an_ftp_user_is_not_sent_to_another_port_that_was_typed_in(): void
+    {
+        $user = $this->ftpUser();
+        self::assertNotNull($user->secret);
+        $echoing = new EchoingServer;
+        try {
+            $this->account->update(['ftp_protocol' => 'ftp', 'ftp_port' => $echoing->port]);
+            [$status, $said] = $this->artisanJson('user-prove', (string) $this->account->id, $user->login);
+            self::assertSame(1, $status);
+            self::assertStringContainsString('is not sent there', (string) json_encode($said));
+            $greeting = fgets(stream_socket_client("tcp://127.0.0.1:$echoing->port") ?: self::fail('It is gone.'));
+            self::assertStringContainsString('nothing yet', (string) $greeting, 'it heard no password at all');
+            $this->account->update(['ftp_protocol' => null, 'ftp_port' => null]);
+            self::assertSame(0, $this->artisanJson('user-prove', (string) $this->account->id, $user->login)[0]);
+        } finally {
+            $echoing->stop();
+        }
+    }
+
     public function test_what_a_server_repeats_of_a_password_is_kept_and_shown_nowhere(): void
     {
         $echoing = new EchoingServer;

@@ -30,10 +30,11 @@ final class EditCommand extends CellariumCommand
     {
         $site = $this->siteNamed((string) $this->argument('site'));
         $file = FilePlace::ofSite($site, trim((string) $this->argument('path'), '/'));
-        FileSecrets::mayBeSeen($file->at);
+        FileSecrets::mayBeSeen($site->account_id, $file->at);
         $person = Person::viewer() ?? throw new Problem('Nobody is named who edits. Name a person with --as.');
         $draft = $editing->draft($site->account, $file->at, $person);
         $editing->open($draft);
+        FileSecrets::mayBeSeen($site->account_id, $file->at, $editing->base($draft)->edited());
         array_map($this->tell(...), $editing->othersInWords($draft));
         $clashes = $draft->text === null ? [] : $draft->merged['clashes'] ?? [];
         $editing->keep($draft, $this->edited($draft, $editing));

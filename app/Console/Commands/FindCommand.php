@@ -43,7 +43,7 @@ final class FindCommand extends CellariumCommand
             foreach ($this->wantsJson() ? [] : array_slice($findings->found, $told) as $found) {
                 $told++;
                 $this->line($place->base->toward($found->path)?->toString() ?? '');
-                foreach (self::lines($found) as [$number, $line]) {
+                foreach ($this->lines($found) as [$number, $line]) {
                     $this->line("    $number: $line");
                 }
             }
@@ -55,12 +55,12 @@ final class FindCommand extends CellariumCommand
             'ok' => $isWhole,
             'site' => $site->domain,
             'below' => $place->at->toString(),
-            'found' => array_map(static fn (FoundFile $found): array => [
+            'found' => array_map(fn (FoundFile $found): array => [
                 'path' => $found->path->toString(),
                 'kind' => $found->entry->kind->value,
                 'size' => $found->entry->size,
                 'modified' => $found->entry->modified,
-                'lines' => self::lines($found),
+                'lines' => $this->lines($found),
             ], $findings->found),
             'folders' => $findings->directories,
             'names' => $findings->names,
@@ -88,9 +88,11 @@ final class FindCommand extends CellariumCommand
     }
 
     /** @return list<array{int, string}> */
-    private static function lines(FoundFile $found): array
+    private function lines(FoundFile $found): array
     {
-        return FileSecrets::areHidden($found->path) ? [] : $found->lines;
+        $account = $this->siteNamed((string) $this->argument('site'))->account_id;
+
+        return FileSecrets::areLinesHidden($account, $found) ? [] : $found->lines;
     }
 
     private function number(string $option): ?int

@@ -6,7 +6,9 @@ namespace App\Console\Commands;
 
 use App\Failure\Problem;
 use App\Files\FilePlace;
+use App\Files\FileSecrets;
 use App\Hosting\Connections;
+use Cellarium\Core\Package\SensitiveContent;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Transfer\JobRunner;
@@ -30,6 +32,7 @@ final class GetCommand extends CellariumCommand
         if ($found === null || $found->size === null) {
             throw new Problem("$place is no file, or not there. Look at its folder with cellarium:ls.");
         }
+        FileSecrets::mayBeSeen($site->account_id, $place);
         $beside = "$to.part";
         try {
             (new JobRunner($remote))->run(Job::fetch(
@@ -38,6 +41,11 @@ final class GetCommand extends CellariumCommand
                 $found->size,
                 $path->toString(),
             ));
+            FileSecrets::mayBeSeen(
+                $site->account_id,
+                $place,
+                (string) file_get_contents($beside, length: SensitiveContent::LOOKED_AT),
+            );
             rename($beside, $to) || throw new Problem("$to could not be written. Look at the directory's rights.");
         } finally {
             @unlink($beside);

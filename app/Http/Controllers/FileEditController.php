@@ -68,7 +68,7 @@ final class FileEditController
     public function keep(Request $request, FileDraft $draft): JsonResponse
     {
         $given = $request->validate(['content' => ['nullable', 'string']]);
-        self::mine($draft);
+        $this->mine($draft);
         $this->editing->keep($draft, array_key_exists('content', $given) ? $given['content'] ?? '' : null);
 
         return response()->json([
@@ -81,7 +81,7 @@ final class FileEditController
     {
         $person = $request->user();
         assert($person instanceof Person);
-        FileSecrets::mayBeSeen($file->at);
+        FileSecrets::mayBeSeen($file->account->id, $file->at);
         $draft = $this->editing->draft($file->account, $file->at, $person);
         $errand = Errands::start(
             ErrandKind::OpenFile,
@@ -101,10 +101,13 @@ final class FileEditController
                 ->with('trouble', (string) $errand->words);
         }
 
+        $base = $this->editing->base($draft);
+        $this->mine($draft);
+
         return view('file-edit', [
             'place' => $directory,
             'draft' => $draft,
-            'base' => $this->editing->base($draft),
+            'base' => $base,
             'trouble' => $errand->state === ErrandState::Done ? null : $errand->words,
             'others' => $this->editing->othersInWords($draft),
             'merged' => $this->review->merged($draft),
@@ -146,7 +149,7 @@ final class FileEditController
 
     private function placeOf(FileDraft $draft, string $files): FilePlace
     {
-        self::mine($draft);
+        $this->mine($draft);
         $draft->load('account.client', 'account.sites.client');
         $path = $draft->path();
         $account = FilePlace::ofAccount($draft->account, '')->at($path->parent());
@@ -156,10 +159,14 @@ final class FileEditController
             ->at($path->parent())) ?? $account ?? throw new Problem('This file is no longer among these.');
     }
 
-    private static function mine(FileDraft $draft): void
+    private function mine(FileDraft $draft): void
     {
-        FileSecrets::mayBeSeen($draft->path());
         $draft->person_id === Person::viewer()?->id || abort(404);
+        FileSecrets::mayBeSeen(
+            $draft->account_id,
+            $draft->path(),
+            $draft->base_sha256 === null ? null : $this->editing->base($draft)->edited(),
+        );
     }
 
     private function file(FilePlace $place): FilePlace

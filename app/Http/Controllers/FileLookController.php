@@ -46,7 +46,7 @@ final readonly class FileLookController
 
     private function compare(Request $request, FilePlace $file): View
     {
-        FileSecrets::mayBeSeen($file->at);
+        FileSecrets::mayBeSeen($file->account->id, $file->at);
         $place = $file->at->equals($file->base) ? null : $file->at($file->at->parent());
 
         return view('file-compare', [

@@ -91,7 +91,8 @@ final class OverTimeController
             'b' => ['required', 'integer'],
             'path' => ['required', 'string', 'max:4000'],
         ]);
-        FileSecrets::mayBeSeen($site->applicationRoot()->join(RelativePath::fromString($asked['path'])));
+        $file = $site->applicationRoot()->join(RelativePath::fromString($asked['path']));
+        FileSecrets::mayBeSeen($site->account_id, $file);
         $texts = [];
         foreach (['a', 'b'] as $side) {
             $backup = Expiry::held()->where('site_id', $site->id)->findOrFail((int) $asked[$side]);
@@ -99,6 +100,7 @@ final class OverTimeController
             $isShown = $entry === null || ($entry->isFile() && $entry->size <= self::LARGEST_TEXT);
             $isShown || throw new Problem("{$asked['path']} is too large to be looked at beside itself.");
             $texts[$side] = $entry === null ? '' : $store->text((string) $entry->sha256);
+            FileSecrets::mayBeSeen($site->account_id, $file, $texts[$side]);
         }
 
         return view('moments-text', [

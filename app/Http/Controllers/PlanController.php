@@ -17,7 +17,6 @@ use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\ProofBy;
 use App\Storage\RunFiles;
-use Cellarium\Core\People\Permission;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Choice;
@@ -28,7 +27,6 @@ use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\Rule;
 
 /** The plan of a deployment: its tree as it is opened, its questions, and single files with all their sides. */
@@ -119,11 +117,12 @@ final class PlanController
     {
         $deployment->load('site.account.client', 'package', 'comparedWith');
         $item = $file->item($deployment, (string) $request->query('path'));
-        $isHidden = PlanFile::isSensitive($item) && ! Gate::allows(Permission::SeeSecrets->value);
         $bytes = [];
-        foreach ($isHidden ? [] : PlanSide::cases() as $side) {
+        foreach (PlanSide::cases() as $side) {
             $side->of($item) === null || $bytes[$side->value] = $file->bytes($deployment, $item, $side);
         }
+        $isHidden = $file->isHidden($deployment, $item, $bytes);
+        $bytes = $isHidden ? [] : $bytes;
 
         return view('plan-file', [
             'deployment' => $deployment,
@@ -152,6 +151,7 @@ final class PlanController
         $side = PlanSide::tryFrom((string) $request->query('side'));
         $type = self::PICTURES[$item->path->extension()] ?? null;
         $bytes = $side === null || $type === null ? null : $file->bytes($deployment, $item, $side);
+        $bytes = $file->isHidden($deployment, $item, [$bytes]) ? null : $bytes;
 
         return $bytes === null
             ? new Response('There is no picture here.', 404, ['Content-Type' => 'text/plain'])

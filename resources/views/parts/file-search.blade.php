@@ -1,3 +1,4 @@
+@use('App\Files\FileSecrets')
 @use('App\Text\Amount')
 @use('App\Text\When')
 @php($going = ! $errand->state->hasEnded())
@@ -60,9 +61,9 @@
                             <a href="{{ $isFolder ? $place->url($found->path)
                                 : $place->url($found->path->parent(), ['chosen' => $found->path->name()]) }}"><x-path
                                     :path="$place->at->toward($found->path)?->toString().($isFolder ? '/' : '')" /></a>
-                            @if ($found->lines !== [] && \App\Files\FileSecrets::areHidden($found->path))
-                                <p class="soft">Its name says that passwords may stand in it; what it says is shown to
-                                    those who may see them.</p>
+                            @if ($found->lines !== [] && FileSecrets::areLinesHidden($place->account->id, $found))
+                                <p class="soft">Passwords may stand in it; what it says is shown to those who may see
+                                    them.</p>
                             @else
                                 @foreach ($found->lines as [$number, $line])
                                     @php([$before, $hit, $behind] = $sought->parted($line))
