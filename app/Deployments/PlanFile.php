@@ -57,7 +57,7 @@ final readonly class PlanFile
     /**
      * Whether passwords may stand in it, and whoever looks may not see them.
      *
-     * @param  array<string, string|null>  $bytes  of its sides
+     * @param  array<array-key, string|null>  $bytes  of its sides
      */
     public function isHidden(Deployment $deployment, PlanItem $item, array $bytes): bool
     {

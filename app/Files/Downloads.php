@@ -106,6 +106,7 @@ final readonly class Downloads
     /** @param  list<ManifestEntry>  $entries */
     private function send(FilePlace $place, array $entries, ?WorkingCopy $copy): void
     {
+        /** @var list<string> $hidden */
         $hidden = [];
         // Whoever leaves is noticed between two files, so that connections and files of ours are put away.
         ignore_user_abort(true);
@@ -140,7 +141,8 @@ final readonly class Downloads
             return;
         }
         $texts = $copy === null ? [] : [WorkingCopy::NAME => $copy->toText()];
-        $hidden === [] || $texts['not-in-this-archive.txt'] = 'Passwords may stand in these files. They are on the '
+        count($hidden) === 0 || $texts['not-in-this-archive.txt'] = 'Passwords may stand in these files. They are on '
+            .'the '
             ."server, and not in this archive:\n\n".implode("\n", $hidden)."\n";
         foreach ($texts as $name => $text) {
             $zip->file(

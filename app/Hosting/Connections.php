@@ -91,7 +91,7 @@ final readonly class Connections
         $isStored && $user->secretIsForElsewhere() && throw new Problem(
             "The password of $user->login was given for another port or protocol than {$account->host} port "
                 ."{$account->ftpPort()}, {$account->ftpProtocol()->label()}, and is not sent there. Renew it, or put "
-                ."the "
+                .'the '
                 .'settings of the account back.',
         );
         $endpoint = $this->endpoint($account)->signedInAs(

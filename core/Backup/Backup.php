@@ -38,6 +38,15 @@ final readonly class Backup
     /** @param  list<string>  $skipped */
     public function without(array $skipped): self
     {
-        return new self(...[...get_object_vars($this), 'skipped' => $skipped]);
+        return new self(
+            $this->name,
+            $this->manifest,
+            $this->fetchedFiles,
+            $this->fetchedBytes,
+            $this->takenOverFiles,
+            $this->takenOverSince,
+            $this->changedMeanwhile,
+            $skipped,
+        );
     }
 }

@@ -34,7 +34,7 @@ final class ListingReader
 
     private bool $isBehindEntry = false;
 
-    /** How lines end here; null before the first has ended. */
+    /** @var non-empty-string|null how lines end here; null before the first has ended */
     private ?string $end = null;
 
     private int $bytes = 0;
@@ -92,8 +92,8 @@ final class ListingReader
     }
 
     /**
-     * Entries whose name may go on in the next line, as they stood in the first. Some servers write a line end in a name
-     * as the end of a line, and only the server can tell that from a line of something else behind a whole name.
+     * Entries whose name may go on in the next line, as they stood in the first. Some servers write a line end in a
+     * name as the end of a line, and only the server can tell that from a line of something else behind a whole name.
      *
      * @return list<RemoteEntry> empty where there is no doubt; else entries() throws
      */

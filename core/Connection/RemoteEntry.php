@@ -32,16 +32,43 @@ final readonly class RemoteEntry
 
     public function named(string $name): self
     {
-        return new self(...[...get_object_vars($this), 'name' => $name]);
+        return new self(
+            $name,
+            $this->kind,
+            $this->size,
+            $this->modified,
+            $this->mode,
+            $this->exact,
+            $this->target,
+            $this->isNameable,
+        );
     }
 
     public function pointingAt(string $target): self
     {
-        return new self(...[...get_object_vars($this), 'target' => $target]);
+        return new self(
+            $this->name,
+            $this->kind,
+            $this->size,
+            $this->modified,
+            $this->mode,
+            $this->exact,
+            $target,
+            $this->isNameable,
+        );
     }
 
     public function notNameable(): self
     {
-        return new self(...[...get_object_vars($this), 'isNameable' => false]);
+        return new self(
+            $this->name,
+            $this->kind,
+            $this->size,
+            $this->modified,
+            $this->mode,
+            $this->exact,
+            $this->target,
+            false,
+        );
     }
 }

@@ -281,8 +281,8 @@ final readonly class S3Objects implements StoredObjects
     }
 
     /**
-     * S3 has no renaming. The first is gone only when the second was seen to be there, whole; a store that does not copy
-     * by itself gets the bytes once more.
+     * S3 has no renaming. The first is gone only when the second was seen to be there, whole; a store that does not
+     * copy by itself gets the bytes once more.
      *
      * @throws FilesystemException
      */

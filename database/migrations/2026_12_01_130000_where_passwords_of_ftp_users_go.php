@@ -10,7 +10,12 @@ use Illuminate\Support\Facades\Schema;
 /** The passwords of FTP users are bound to where they may be sent; those that are there, to where they went so far. */
 return new class extends Migration
 {
-    private const PORTS = ['ftp' => 21, 'ftps' => 21, 'ftps-implicit' => 990, 'sftp' => 22];
+    private const PORTS = [
+        'ftp' => 21,
+        'ftps' => 21,
+        'ftps-implicit' => 990,
+        'sftp' => 22,
+    ];
 
     public function up(): void
     {

@@ -10,6 +10,7 @@ use App\Models\FtpUser;
 use App\Models\Person;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
+use App\People\SignInGuard;
 use App\Text\Shown;
 use Cellarium\Core\Path\WireName;
 use Illuminate\Support\Facades\Cache;
@@ -91,6 +92,50 @@ final class DoorTest extends AppTestCase
         }
         self::assertGreaterThan(3000, max($waits));
         self::assertLessThanOrEqual(14, 300 - count($waits), 'so many guesses in a hundred minutes');
+    }
+
+    public function test_guesses_at_the_same_address_keep_nobody_out_of_a_device_they_signed_in_with(): void
+    {
+        $signIn = fn (string $password) => $this->withServerVariables(['REMOTE_ADDR' => '203.0.113.5'])
+            ->from('/sign-in')
+            ->post('/sign-in', ['email' => 'aldous@marramtide.example', 'password' => $password]);
+        $device = $signIn('a-word-for-tests')->assertRedirect('/')->getCookie(SignInGuard::DEVICE);
+        self::assertNotNull($device);
+        self::assertSame(['/sign-in', true, 'strict'], [
+            $device->getPath(),
+            $device->isHttpOnly(),
+            $device->getSameSite(),
+        ]);
+        $this->post('/sign-out');
+        for ($name = 1; $name <= 20; $name++) {
+            $this->guess("name$name@marramtide.example");
+        }
+        $elsewhere = $this->guess('aldous@marramtide.example', password: 'a-word-for-tests');
+        self::assertStringContainsString('Wait', $elsewhere);
+        $this->withCookie(SignInGuard::DEVICE, (string) $device->getValue());
+        $signIn('a-word-for-tests')->assertRedirect('/');
+        $this->post('/sign-out');
+        for ($number = 0; $number < 5; $number++) {
+            $signIn('wrong');
+        }
+        $said = $signIn('a-word-for-tests')->getSession()->get('errors')->first('email');
+        self::assertStringContainsString('Too many tries', $said, 'nor is it let guess without end');
+    }
+
+    public function test_of_many_at_once_no_more_are_tried_than_one_after_the_other(): void
+    {
+        $begun = [];
+        for ($number = 0; $number < 24; $number++) {
+            // Each asks before any of them has been told that it was wrong.
+            $guard = SignInGuard::for($this->person, 'aldous@marramtide.example', "198.51.100.$number");
+            $begun[] = $guard->take();
+        }
+        self::assertSame(5, count(array_filter($begun, static fn (int $wait): bool => $wait === 0)));
+        $this->travel(31)->seconds();
+        $guard = SignInGuard::for($this->person, 'aldous@marramtide.example', '198.51.100.77');
+        self::assertSame(0, $guard->take());
+        $guard->takeBack();
+        self::assertSame('in', $this->guess('aldous@marramtide.example', '198.51.100.77', 'a-word-for-tests'));
     }
 
     public function test_guesses_from_elsewhere_keep_nobody_out_who_has_been_in(): void

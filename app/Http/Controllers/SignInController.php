@@ -17,6 +17,7 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Auth;
+use Illuminate\Support\Facades\Cookie;
 use Illuminate\Support\Facades\Hash;
 use Illuminate\Validation\ValidationException;
 
@@ -45,7 +46,7 @@ final class SignInController
         $found = Person::where('email', $email)->first();
         // The database finds letters that it takes for the same; who is meant has to be meant to the letter.
         $person = $found !== null && SignInGuard::folded($found->email) === $email ? $found : null;
-        $guard = SignInGuard::for($person, $email, (string) $request->ip());
+        $guard = self::guard($request, $person, $email);
         self::letWait($guard, 'email');
         if (! self::knows($person, $given['password']) || $person?->isKeptOut() !== false) {
             self::refuse(
@@ -61,6 +62,7 @@ final class SignInController
         if (! $person->hasSecondFactor()) {
             return $this->letIn($request, $person, $guard);
         }
+        $guard->takeBack();
         $request->session()->regenerate(true);
         $request->session()->put(self::HALFWAY, [
             'person' => $person->id,
@@ -86,11 +88,7 @@ final class SignInController
                 'The code came more than five minutes after the password. Begin again.',
             );
         }
-        $guard = SignInGuard::for(
-            $person,
-            (string) $request->session()->get(self::HALFWAY)['email'],
-            (string) $request->ip(),
-        );
+        $guard = self::guard($request, $person, (string) $request->session()->get(self::HALFWAY)['email']);
         self::letWait($guard, 'code');
         SecondFactor::accepts($person, $given['code']) || self::refuse(
             $guard,
@@ -116,7 +114,7 @@ final class SignInController
             ['password' => ['required', 'string', 'max:200'], 'code' => ['nullable', 'string', 'max:40']],
             ['password.*' => 'Write your password.'],
         );
-        $guard = SignInGuard::for($person, $person->email, (string) $request->ip());
+        $guard = self::guard($request, $person, $person->email);
         self::letWait($guard, 'password');
         $holds = self::knows($person, $given['password'])
             && (! $person->hasSecondFactor() || SecondFactor::accepts($person, (string) ($given['code'] ?? '')));
@@ -128,7 +126,7 @@ final class SignInController
                 ? 'The password or the code is not right. A code works once; wait for the next one.'
                 : 'That is not your password.',
         );
-        $guard->succeeded($person, (string) $request->ip());
+        self::remember($request, $person, $guard);
         $back = (string) $request->session()->pull('back_to', '/');
         (new SessionBond($request->session()))->freshen($person->refresh());
 
@@ -170,7 +168,7 @@ final class SignInController
 
     private function letIn(Request $request, Person $person, SignInGuard $guard): RedirectResponse
     {
-        $guard->succeeded($person, (string) $request->ip());
+        self::remember($request, $person, $guard);
         $request->session()->forget(self::HALFWAY);
         (new SessionBond($request->session()))->begin($person);
         Record::write(
@@ -180,6 +178,32 @@ final class SignInController
         );
 
         return redirect()->intended('/');
+    }
+
+    private static function guard(Request $request, ?Person $person, string $typed): SignInGuard
+    {
+        $device = $request->cookie(SignInGuard::DEVICE);
+
+        return SignInGuard::for(
+            $person,
+            $typed,
+            (string) $request->ip(),
+            is_string($device) ? $device : null,
+        );
+    }
+
+    /** Guesses of others keep nobody out of the device they have signed in with. */
+    private static function remember(Request $request, Person $person, SignInGuard $guard): void
+    {
+        $device = $request->cookie(SignInGuard::DEVICE);
+        Cookie::queue(Cookie::make(
+            SignInGuard::DEVICE,
+            $guard->succeeded($person, (string) $request->ip(), is_string($device) ? $device : null),
+            SignInGuard::DEVICE_DAYS * 1440,
+            '/sign-in',
+            secure: $request->isSecure(),
+            sameSite: 'strict',
+        ));
     }
 
     /** Whose password was right, a short while ago. */
@@ -208,7 +232,7 @@ final class SignInController
 
     private static function letWait(SignInGuard $guard, string $field): void
     {
-        if (($wait = $guard->wait()) > 0) {
+        if (($wait = $guard->take()) > 0) {
             throw ValidationException::withMessages([$field => "Too many tries. Wait $wait seconds."]);
         }
     }
@@ -219,7 +243,7 @@ final class SignInController
         string $about,
         string $words,
     ): never {
-        $blocked = $guard->failed();
+        $blocked = $guard->blocks();
         Record::write(
             RecordKind::SignInRefused,
             "A sign-in was refused $about".($blocked ? '; further tries have to wait now' : ''),
