@@ -231,6 +231,8 @@ final class EveryRouteTest extends AppTestCase
         'POST deployments/{deployment}/cancel' => [],
         'POST deployments/{deployment}/accept' => [],
         'GET backups' => ['site'],
+        'POST store/sweep' => [],
+        'POST store/aside/empty' => [],
         'POST backups/overdue' => [],
         'GET sites/{site}/set-aside' => [],
         'POST set-aside/{aside}/restore' => [],
