@@ -24,7 +24,7 @@ final class WholeRead
     {
         $bytes = fopen('php://temp/maxmemory:'.self::IN_MEMORY, 'w+b');
         assert($bytes !== false);
-        $read = $remote->read($file, $bytes);
+        $read = $remote->read($file, $bytes, $size);
         if ($read !== $size) {
             throw RemoteFailure::while(
                 "reading $file",

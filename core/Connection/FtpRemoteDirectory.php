@@ -334,6 +334,7 @@ final class FtpRemoteDirectory implements
         RemotePath $path,
     ): array {
         $reader = new ListingReader($lines, $what, $this->settings);
+        $options += $this->settings->deadline($this->settings->mostListingBytes);
         // Something else than the length taken makes libcurl stop.
         $options[CURLOPT_WRITEFUNCTION] = static fn (CurlHandle $curl, string $chunk): int => $reader->take($chunk)
             ? strlen($chunk)
@@ -388,24 +389,40 @@ final class FtpRemoteDirectory implements
         return null;
     }
 
-    public function read(RemotePath $file, $sink): int
+    public function read(RemotePath $file, $sink, ?int $most = null): int
     {
-        $this->request(
-            "reading $file",
-            $this->url($file),
-            [CURLOPT_BUFFERSIZE => self::BUFFER] + (self::isPlainFile($sink)
-                ? [CURLOPT_FILE => $sink]
-                : [CURLOPT_WRITEFUNCTION => static fn (CurlHandle $curl, string $chunk): int => (int) @fwrite(
-                    $sink,
-                    $chunk,
-                )]),
-            $file,
-            true,
-        );
+        $taken = 0;
+        $take = static function (CurlHandle $curl, string $chunk) use ($sink, $most, &$taken): int {
+            $taken += strlen($chunk);
+
+            return $most !== null && $taken > $most ? -1 : (int) @fwrite($sink, $chunk);
+        };
+        try {
+            $this->request(
+                "reading $file",
+                $this->url($file),
+                [CURLOPT_BUFFERSIZE => self::BUFFER] + ($most === null && self::isPlainFile($sink)
+                    ? [CURLOPT_FILE => $sink]
+                    : [CURLOPT_WRITEFUNCTION => $take]) + $this->settings->deadline($most),
+                $file,
+                true,
+            );
+        } catch (RemoteFailure $failure) {
+            throw $most !== null && $taken > $most ? self::tooMuch($file, $most) : $failure;
+        }
 
         $this->isBinary = true;
 
         return $this->connection->number(CURLINFO_SIZE_DOWNLOAD_T);
+    }
+
+    private static function tooMuch(RemotePath $file, int $most): RemoteFailure
+    {
+        return RemoteFailure::while(
+            "reading $file",
+            FailureReason::Incomplete,
+            "$most bytes came, and it went on",
+        );
     }
 
     public function size(RemotePath $file): ?int

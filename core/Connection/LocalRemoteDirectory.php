@@ -37,14 +37,14 @@ final readonly class LocalRemoteDirectory implements CopiesFiles, RemoteDirector
         return file_exists($real) || is_link($real) ? $this->entry($real, WireName::toWire($path->name())) : null;
     }
 
-    public function read(RemotePath $file, $sink): int
+    public function read(RemotePath $file, $sink, ?int $most = null): int
     {
         $source = @fopen($this->real($file), 'rb');
         if ($source === false) {
             throw $this->failure("reading $file", $this->real($file));
         }
         try {
-            $bytes = @stream_copy_to_stream($source, $sink);
+            $bytes = @stream_copy_to_stream($source, $sink, $most);
             $whole = $bytes === @filesize($this->real($file));
         } finally {
             fclose($source);

@@ -42,9 +42,9 @@ final class PooledRemoteDirectory implements RemoteDirectory, SetsModes
         return $this->on(static fn (RemoteDirectory $inner): ?RemoteEntry => $inner->stat($path), true);
     }
 
-    public function read(RemotePath $file, $sink): int
+    public function read(RemotePath $file, $sink, ?int $most = null): int
     {
-        return $this->on(static fn (RemoteDirectory $inner): int => $inner->read($file, $sink));
+        return $this->on(static fn (RemoteDirectory $inner): int => $inner->read($file, $sink, $most));
     }
 
     public function size(RemotePath $file): ?int

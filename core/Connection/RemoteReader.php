@@ -37,9 +37,10 @@ interface RemoteReader
      * Writes a file's bytes to a stream.
      *
      * @param  resource  $sink
+     * @param  int|null  $most  bytes; a server that sends more is not listened to any longer. Null for whatever comes
      * @return int bytes written
      *
-     * @throws RemoteFailure the sink then holds an unknown part
+     * @throws RemoteFailure Incomplete beyond $most; the sink then holds an unknown part
      */
-    public function read(RemotePath $file, $sink): int;
+    public function read(RemotePath $file, $sink, ?int $most = null): int;
 }

@@ -72,13 +72,16 @@ final class SftpRemoteDirectory implements
         });
     }
 
-    public function read(RemotePath $file, $sink): int
+    public function read(RemotePath $file, $sink, ?int $most = null): int
     {
         $what = "reading $file";
 
-        return $this->on($what, function (SFTP $sftp) use ($file, $sink, $what): int {
+        return $this->on($what, function (SFTP $sftp) use ($file, $sink, $most, $what): int {
             $bytes = 0;
-            $take = function (string $chunk) use ($sink, $what, &$bytes): void {
+            $take = function (string $chunk) use ($sink, $what, $most, &$bytes): void {
+                if ($most !== null && $bytes + strlen($chunk) > $most) {
+                    throw RemoteFailure::while($what, FailureReason::Incomplete, "$most bytes came, and it went on");
+                }
                 if (@fwrite($sink, $chunk) !== strlen($chunk)) {
                     throw RemoteFailure::while($what, FailureReason::LocalFile);
                 }

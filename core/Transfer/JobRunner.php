@@ -24,6 +24,12 @@ final readonly class JobRunner
     /** Smaller files are sent from the beginning, which takes no longer than asking how much is there. */
     private const RESUMED_FROM = 1_000_000;
 
+    /** A file that holds more than it was listed with, by this in bytes, is read no further: it may have no end. */
+    private const MARGIN = 65_536;
+
+    /** The same of one that is read again because it changes, beside twice its size. */
+    private const GROWS_BY = 16_000_000;
+
     /** @param  ContentStore|null  $store  for jobs that keep, send or compare contents */
     public function __construct(private RemoteDirectory $remote, private ?ContentStore $store = null)
     {
@@ -74,7 +80,7 @@ final readonly class JobRunner
             throw RemoteFailure::while("fetching $job->path", FailureReason::LocalFile);
         }
         try {
-            $bytes = $this->remote->read($job->path, $sink);
+            $bytes = $this->remote->read($job->path, $sink, $job->size + self::MARGIN);
             if (! fflush($sink)) {
                 throw RemoteFailure::while("fetching $job->path", FailureReason::LocalFile);
             }
@@ -92,7 +98,8 @@ final readonly class JobRunner
     private function keep(Job $job): JobResult
     {
         $incoming = $this->store()->incoming();
-        $bytes = $this->remote->read($job->path, $incoming->sink());
+        $most = $job->mayGrow ? 2 * $job->size + self::GROWS_BY : $job->size + self::MARGIN;
+        $bytes = $this->remote->read($job->path, $incoming->sink(), $most);
         // Nothing is kept of what is not whole.
         $isWhole = $bytes === $job->size || ($job->mayGrow && $bytes > $job->size);
         $content = $isWhole ? $incoming->keep() : throw self::incomplete($job, $bytes);
@@ -130,7 +137,7 @@ final readonly class JobRunner
             throw RemoteFailure::while("reading $job->path back", FailureReason::LocalFile);
         }
         try {
-            $bytes = $this->remote->read($job->path, $sink);
+            $bytes = $this->remote->read($job->path, $sink, $job->size + self::MARGIN);
             $whole = $bytes === $job->size && fflush($sink) && rewind($sink);
             $hash = hash_init('sha256');
             $whole && hash_update_stream($hash, $sink);

@@ -50,7 +50,7 @@ final class EndlessDirectory implements \Cellarium\Core\Connection\RemoteDirecto
         return null;
     }
 
-    public function read(RemotePath $file, $sink): int
+    public function read(RemotePath $file, $sink, ?int $most = null): int
     {
         return 0;
     }

@@ -40,9 +40,9 @@ class FaultyDirectory implements CopiesFiles, RemoteDirectory, RenamesTogether
         return $this->do(fn (): ?RemoteEntry => $this->inner->stat($path));
     }
 
-    public function read(RemotePath $file, $sink): int
+    public function read(RemotePath $file, $sink, ?int $most = null): int
     {
-        return $this->do(fn (): int => $this->inner->read($file, $sink), function () use ($file, $sink): int {
+        return $this->do(fn (): int => $this->inner->read($file, $sink, $most), function () use ($file, $sink): int {
             $whole = fopen('php://temp', 'w+b');
             $half = intdiv($this->inner->read($file, $whole), 2);
             rewind($whole);

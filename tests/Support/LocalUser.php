@@ -89,9 +89,9 @@ final class LocalUser implements RemoteDirectory, TriesPaths
         return $this->inside->stat($path);
     }
 
-    public function read(RemotePath $file, $sink): int
+    public function read(RemotePath $file, $sink, ?int $most = null): int
     {
-        return $this->inside->read($file, $sink);
+        return $this->inside->read($file, $sink, $most);
     }
 
     public function size(RemotePath $file): ?int

@@ -72,9 +72,9 @@ final class LyingDirectory implements LooksAgain, RemoteDirectory
         return $this->inner->stat($path);
     }
 
-    public function read(RemotePath $file, $sink): int
+    public function read(RemotePath $file, $sink, ?int $most = null): int
     {
-        return $this->inner->read($file, $sink);
+        return $this->inner->read($file, $sink, $most);
     }
 
     public function size(RemotePath $file): ?int
