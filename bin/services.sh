@@ -257,6 +257,7 @@ own_directories() {
     if [ -n "$(setting CELLARIUM_IDENTITY)" ]; then
         php "$ROOT/artisan" cellarium:marks --starting || die 'Nothing was started.'
     elif is_new; then
+        : >"$VAR/laying" || die "$VAR cannot be written to."
         identity_anew
     fi
 }
@@ -301,19 +302,11 @@ schema_back() {
     rm -f "$VAR/migrating"
 }
 
-# demo_world IS-FRESH: laid once. One whose laying was ended half way holds nothing of anybody's and is laid anew.
+# demo_world: laid once, where nothing else was laid or brought back
 demo_world() {
-    if [ -f "$VAR/laying" ] && [ "$1" = no ]; then
-        say 'Laying the demo world was broken off; it is laid anew'
-        lay_bare
-        drop_databases
-        schema_up "$(setting DB_DATABASE)"
-        narrow "$(setting DB_DATABASE)"
-        backup_user "$(setting DB_DATABASE)"
-    fi
     local clients; clients=$(mariadb --no-defaults --socket="$(mariadb_socket)" -N \
         -e 'SELECT COUNT(*) FROM people' "$(setting DB_DATABASE)") || die 'The database does not answer.'
-    if [ -f "$VAR/laid" ] || [ "$clients" != 0 ]; then
+    if [ ! -f "$VAR/laying" ] && { [ -f "$VAR/laid" ] || [ "$clients" != 0 ]; }; then
         [ -f "$VAR/standin/world.json" ] || standin_lay
         standin_up
         return 0

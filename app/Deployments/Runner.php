@@ -25,6 +25,7 @@ use App\Storage\SiteLockNames;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Deployment\JournalMark;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
@@ -174,6 +175,8 @@ final readonly class Runner
             $watch,
         );
         $connections = Foretelling::for($deployment)->connections;
+        // What was broken off tells nothing of how long it takes.
+        $isTakenUp = $this->files->journal($deployment)->has(JournalMark::BackedUp);
         $pool = new WorkerPool(
             $endpoint,
             $connections,
@@ -226,7 +229,7 @@ final readonly class Runner
             // Written with how it ended.
             $outage = $watch?->end();
             $deployment->outage = ($outage === null ? $earlier : $earlier?->then($outage) ?? $outage)?->toArray();
-            $deployment->timings = $progress->timings();
+            $deployment->timings = $isTakenUp ? null : $progress->timings();
             $deployment->connections = $pool->taken() ?? $connections;
             $pool->taken() === null || DatabaseAway::tolerate(static function () use ($site, $pool): void {
                 $site->account->update(['connections_most' => $pool->taken(), 'connections_seen_at' => now()]);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Web\FetchesPlainly;
+use Cellarium\Core\Web\RedirectTargets;
 use Cellarium\Core\Web\WebAnswer;
 use Psr\Clock\ClockInterface;
 
@@ -25,8 +26,12 @@ final readonly class LiveLook
     /** So many names are told one by one. */
     private const NAMED = 3;
 
-    public function __construct(private FetchesPlainly $fetcher, private ClockInterface $clock)
-    {
+    /** @param  (\Closure(string): list<string>)|null  $addresses  of a host name; null asks the name service */
+    public function __construct(
+        private FetchesPlainly $fetcher,
+        private ClockInterface $clock,
+        private ?\Closure $addresses = null,
+    ) {
     }
 
     /**
@@ -86,14 +91,25 @@ final readonly class LiveLook
         $from = 'http:'.substr($start, strlen('https:'));
         $hops = [$from];
         $url = $from;
+        $at = '';
+        $targets = new RedirectTargets($start, $this->addresses);
         do {
-            $answer = $this->fetcher->fetchPlainly($url);
+            $answer = $this->fetcher->fetchPlainly($url, $at === '' ? null : $at);
             $url = $answer->status >= 300 && $answer->status < 400 ? $answer->location : null;
             $url === null || $hops[] = $url;
-        } while ($url !== null && count($hops) < self::MOST_HOPS && count(array_unique($hops)) === count($hops));
+            $at = $url === null ? '' : $targets->at($url);
+        } while (
+            $url !== null
+            && $at !== null
+            && count($hops) < self::MOST_HOPS
+            && count(array_unique($hops)) === count($hops)
+        );
         $last = $hops[count($hops) - 1];
 
         return match (true) {
+            $at === null => [implode(' leads to ', $hops).', which is neither the site nor a public address. It was '
+                .'not '
+                .'asked; look at what sends visitors there.'],
             $url !== null => ['Visitors of http are sent in a circle: '.implode(', ', $hops).'.'],
             $last === $from => ["$from does not lead on to https".self::instead($answer).'.'],
             ! str_starts_with($last, 'https:') => [implode(' leads to ', $hops).', which is not https.'],

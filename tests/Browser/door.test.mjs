@@ -130,3 +130,16 @@ test('a process of the pages that dies is replaced, and what is asked after that
     assert.equal(after.filter((one) => children.includes(one)).length, 0);
     assert.equal(after.length, children.length);
 });
+
+test('a redirect that repeats a long address, and what comes without a page before it, are answered', async () => {
+    const page = await signIn();
+    const long = 'x'.repeat(3000);
+    for (const address of [`/sites/1/files/${long}?last=1`, `/accounts?q=${long}`, `/sites/1/edit-file/${long}`]) {
+        const answer = await page.request.get(base + address, { maxRedirects: 0 });
+        assert.notEqual(answer.status(), 502, address.slice(0, 40));
+    }
+    const token = await page.locator('input[name=_token]').first().getAttribute('value');
+    const form = { _token: token, because: '' };
+    const answer = await page.request.post(`${base}/backups/1/pin`, { form, maxRedirects: 0 });
+    assert.doesNotMatch(answer.headers().location ?? '', /signed-in/);
+});

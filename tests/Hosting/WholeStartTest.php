@@ -148,6 +148,82 @@ final class WholeStartTest extends TestCase
         )['id'];
     }
 
+    /**
+     * Begins ./start and ends all of it without warning, as soon as something can be seen of a step.
+     *
+     * @param  \Closure(): bool  $isReached
+     */
+    private function startAndKillAt(string $step, \Closure $isReached): void
+    {
+        $process = proc_open(
+            ['setsid', './start'],
+            [1 => ['file', "$this->copy/said", 'w'], 2 => ['file', "$this->copy/errors", 'w']],
+            $pipes,
+            $this->copy,
+            $this->environment(),
+        );
+        self::assertIsResource($process);
+        while (! $isReached()) {
+            $status = proc_get_status($process);
+            self::assertTrue($status['running'], "$step: ".file_get_contents("$this->copy/errors"));
+            usleep(2_000);
+            clearstatcache();
+        }
+        posix_kill(-proc_get_status($process)['pid'], SIGKILL);
+        foreach ($this->processes() as $number) {
+            posix_kill($number, SIGKILL);
+        }
+        proc_close($process);
+        while ($this->processes() !== []) {
+            usleep(10_000);
+        }
+    }
+
+    /** Each step of the first start is ended where nothing can catch it, and the next start goes on from there. */
+    public function test_a_first_start_that_is_ended_anywhere_is_taken_up_by_the_next(): void
+    {
+        copy("$this->copy/.env.example", "$this->copy/.env"); // As people who know the framework do.
+        $var = "$this->copy/var";
+        $socket = "--socket=$var/mariadb.sock";
+        $counts = static fn (string $table): bool => (int) shell_exec(
+            "mariadb --no-defaults $socket -N -e 'SELECT COUNT(*) FROM $table' cellarium 2>/dev/null",
+        ) > 0;
+        $this->startAndKillAt('marks', static fn (): bool => is_file("$var/.cellarium-mark"));
+        $this->startAndKillAt('database', static fn (): bool => is_dir("$var/mariadb/mysql"));
+        $this->startAndKillAt('schema', static fn (): bool => is_file("$var/mariadb/cellarium/people.ibd"));
+        $this->startAndKillAt('host', static fn (): bool => is_file("$var/standin/world.json"));
+        $this->startAndKillAt('accounts', static fn (): bool => $counts('accounts'));
+        $this->startAndKillAt('backups', static fn (): bool => $counts('backups'));
+        self::assertStringContainsString('was broken off', $this->bash('./start --background'));
+        self::assertStringContainsString('Sign in', $this->signInPage());
+        $this->recordIsKept();
+        $this->itIsSavedAndComesBack();
+        $this->bash('./stop');
+        self::assertSame([], $this->processes());
+    }
+
+    /** By the users that ./start made, with no more than they may do, and by the commands that people type. */
+    private function itIsSavedAndComesBack(): void
+    {
+        $place = $this->directory();
+        file_put_contents("$this->copy/.env", "CELLARIUM_SELF_BACKUP_TO=$place\n", FILE_APPEND);
+        $said = $this->bash('php artisan cellarium:self-backup --new-passphrase --json');
+        $passphrase = json_decode($said, true, flags: JSON_THROW_ON_ERROR)['passphrase'];
+        $this->bash('php artisan cellarium:self-backup --nightly');
+        self::assertStringContainsString('brought back beside', $this->bash('php artisan cellarium:self-backup '
+            .'--rehearse'));
+        $before = $this->bash('php artisan cellarium:accounts --json');
+        $this->bash('./stop');
+        $this->bash('mv var gone && mkdir -p var && cp -a gone/contents var/ && mv .env was.env && rm .passphrase '
+            .'&& sed -e "/^APP_KEY=/d" -e "/^CELLARIUM_IDENTITY=/d" -e "/^CELLARIUM_SELF/d" was.env >.env');
+        file_put_contents("$place/word", "$passphrase\n");
+        $this->bash("bin/bring-back $place/cellarium-*.sealed $place/word");
+        $this->bash('./start --background');
+        self::assertSame($before, $this->bash('php artisan cellarium:accounts --json'));
+        $this->recordIsKept();
+        self::assertStringContainsString('"ok":true', $this->bash('php artisan cellarium:verify --all --json'));
+    }
+
     public function test_from_nothing_to_the_sign_in_page_and_back_to_nothing(): void
     {
         // In the foreground first, as a person does it: own settings, own key, the demo world; Ctrl-C ends all of it.

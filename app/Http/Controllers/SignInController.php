@@ -139,6 +139,8 @@ final class SignInController
      */
     public function holds(Request $request, Access $access): Response
     {
+        // It is no page that anybody was on, and none to go back to.
+        $request->headers->set('X-Requested-With', 'XMLHttpRequest');
         $person = Person::viewer();
         $length = (string) $request->header('X-Asked-Length');
         $isSmall = ctype_digit($length) && strlen($length) < 12 && (int) $length < self::SMALL_BODY;

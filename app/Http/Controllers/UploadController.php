@@ -63,7 +63,8 @@ final class UploadController
                 $said['filename'] ?? 'package',
                 $length,
                 $site?->id,
-                $site === null || ! isset($said['into']) ? null : RemotePath::fromString($said['into'])->toString(),
+                $site === null || ! isset($said['into']) ? null : (RemotePath::tryFromString($said['into'])
+                    ?? throw UploadRefused::because(UploadRefusal::NotUnderstood))->toString(),
             );
 
             return self::answer(201, ['Location' => "/uploads/$upload->id", ...self::expiry($upload)]);

@@ -16,6 +16,14 @@ final readonly class TypeYaml
 {
     private const MOST_BYTES = 64_000;
 
+    /** Of one text or pattern, in bytes. */
+    private const LONGEST = 2_000;
+
+    private const MOST_STARS = 16;
+
+    /** Where a value begins with an anchor (YAML 1.2, 6.9.2). */
+    private const ANCHOR = '/(?:^|[\s\[{,:-])&[^\s,\[\]{}]+/m';
+
     public function __construct(private string $schema)
     {
     }
@@ -25,6 +33,10 @@ final readonly class TypeYaml
     {
         if (strlen($yaml) > self::MOST_BYTES) {
             throw TypeRefused::because('', 'A package type has at most '.self::MOST_BYTES.' bytes');
+        }
+        if (preg_match(self::ANCHOR, self::withoutTexts($yaml)) === 1) {
+            // A few lines of these unfold to more than there is memory.
+            throw TypeRefused::because('', 'Anchors and aliases of YAML (&name, *name) are not taken; write it out');
         }
         try {
             // No tags, no objects, no constants: only texts, numbers and lists.
@@ -36,8 +48,35 @@ final readonly class TypeYaml
             throw TypeRefused::because('', 'A package type is a list of names and values');
         }
         $this->check($values);
+        array_walk_recursive($values, self::mustBeBounded(...));
 
         return self::build(new JsonFields($values));
+    }
+
+    /** What stands in quotes or behind a number sign is no part of its structure. */
+    private static function withoutTexts(string $yaml): string
+    {
+        return (string) preg_replace('/"(?:[^"\\\\]|\\\\.)*+"|\'(?:[^\']|\'\')*+\'|(?<=^|\s)#[^\n]*/m', '', $yaml);
+    }
+
+    /**
+     * Patterns are asked of each of tens of thousands of paths.
+     *
+     * @throws TypeRefused
+     */
+    private static function mustBeBounded(mixed $value): void
+    {
+        if (! is_string($value)) {
+            return;
+        }
+        strlen($value) <= self::LONGEST || throw TypeRefused::because(
+            mb_substr($value, 0, 40).'…',
+            'Nothing in a package type has more than '.self::LONGEST.' bytes',
+        );
+        substr_count($value, '*') <= self::MOST_STARS || throw TypeRefused::because(
+            $value,
+            'A pattern has at most '.self::MOST_STARS.' stars',
+        );
     }
 
     /**

@@ -63,6 +63,17 @@ final class LiveLookTest extends TestCase
         self::assertSame([], self::look([], 'http://site.example/'));
     }
 
+    public function test_a_redirect_that_leads_inside_is_told_and_not_followed(): void
+    {
+        $inside = 'http://127.0.0.1/internal/restart?now=1';
+        [$said] = self::look([
+            'http://site.example/' => ['status' => 301, 'location' => $inside],
+            $inside => ['status' => 302, 'location' => 'https://asked.example/'],
+        ]);
+        self::assertStringContainsString("leads to $inside, which is neither the site nor a public address", $said);
+        self::assertStringNotContainsString('asked.example', $said);
+    }
+
     public function test_a_cache_that_visitors_still_get_is_told_with_its_age(): void
     {
         $old = [self::START.'a.html' => ['sha256' => 'old', 'headers' => ['age' => '312']]];

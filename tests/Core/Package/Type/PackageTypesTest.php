@@ -255,4 +255,42 @@ final class PackageTypesTest extends TestCase
             self::assertFalse($glob->matches($path), $path);
         }
     }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function explosions(): iterable
+    {
+        $lol = "a: &a [x, x, x, x]\nb: &b [*a, *a, *a, *a]\n";
+        yield 'aliases that unfold' => [$lol, 'Anchors and aliases'];
+        yield 'a merge' => ["base: &base {x: 1}\nmore:\n  <<: *base\n", 'Anchors and aliases'];
+        yield 'an anchor in a list' => ["- &one x\n", 'Anchors and aliases'];
+    }
+
+    #[DataProvider('explosions')]
+    public function test_what_unfolds_to_more_than_there_is_memory_is_refused(string $yaml, string $words): void
+    {
+        try {
+            (new TypeYaml('{}'))->parse($yaml);
+            self::fail('It was taken.');
+        } catch (TypeRefused $refused) {
+            self::assertStringContainsString($words, $refused->getMessage());
+        }
+    }
+
+    public function test_patterns_are_bounded_and_an_ampersand_in_a_text_is_none_of_an_anchor(): void
+    {
+        $refused = static function (string $yaml): string {
+            try {
+                (new TypeYaml('{}'))->parse($yaml);
+            } catch (TypeRefused $refused) {
+                return $refused->getMessage();
+            } catch (\UnexpectedValueException $further) {
+                return 'further';
+            }
+
+            return 'taken';
+        };
+        self::assertStringContainsString('stars', $refused('kept: ["'.str_repeat('*a', 17).'"]'));
+        self::assertStringContainsString('bytes', $refused('label: "'.str_repeat('x', 2_001).'"'));
+        self::assertSame('further', $refused("label: \"Marram & Tide: &c\" # a &note\nid: 'a &b'\n"));
+    }
 }
