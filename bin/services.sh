@@ -177,10 +177,13 @@ mariadb_up() {
     port_taken "$port" && die "Port $port is taken, MariaDB needs it. Set DB_PORT in .env to a free one."
     export PATH="$PATH:/usr/sbin"
     if [ ! -d "$data/mysql" ]; then
-        mkdir -p "$data" "$VAR/log" || die "$data cannot be written to."
-        mariadb-install-db --no-defaults "${as[@]}" --datadir="$data" --auth-root-authentication-method=socket \
+        # Beside, and given its name once it is whole: half of it would be taken for all by the next start.
+        rm -rf "$data.new"
+        mkdir -p "$data.new" "$VAR/log" || die "$data.new cannot be written to."
+        mariadb-install-db --no-defaults "${as[@]}" --datadir="$data.new" --auth-root-authentication-method=socket \
             --auth-root-socket-user="$user" --skip-test-db >"$VAR/log/mariadb-install.log" 2>&1 \
             || die "MariaDB's data could not be laid in $data; $VAR/log/mariadb-install.log says why."
+        rm -rf "$data" && mv "$data.new" "$data" || die "$data cannot be written to."
     fi
     launch mariadb mariadbd --no-defaults "${as[@]}" --datadir="$data" --socket="$socket" \
         --pid-file="$VAR/mariadb.pid" --bind-address=127.0.0.1 --port="$port" --skip-name-resolve \

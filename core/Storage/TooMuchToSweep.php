@@ -12,8 +12,10 @@ final class TooMuchToSweep extends RuntimeException
     public function __construct(public readonly int $going, public readonly int $of)
     {
         parent::__construct(
-            "Nothing refers to $going of $of stored contents. More than a tenth, or more than "
-                .number_format(ContentSweep::MOST).', at once is not removed without a person. Nothing was removed.',
+            'Nothing refers to '.number_format($going).' of '.number_format($of).' stored contents. More than a tenth, '
+                .'or '
+                .'more than '.number_format(ContentSweep::MOST).', at once is not removed without a person. Nothing '
+                .'was removed.',
         );
     }
 }

@@ -8,7 +8,7 @@
             <div class="word is-trouble">
                 <p><strong>{{ $alarm->kind->title() }}.</strong> @words($alarm->words)</p>
                 @if ($alarm->kind === AlarmKind::Sweep)
-                    <x-action to="/store/sweep">Move all of it aside</x-action>
+                    <div class="row-acts"><x-action to="/store/sweep">Move all of it aside</x-action></div>
                 @endif
             </div>
         @endforeach
@@ -16,9 +16,11 @@
             <p class="word is-trouble">Damaged: {{ $damaged->where() }}. {{ $damaged->trouble }}</p>
         @endforeach
         @if ($store->asideFiles !== null)
-            <p class="word is-soon">{{ Amount::files($store->asideFiles) }}, {{ Amount::bytes($store->asideBytes) }} lie
-                aside: nothing refers to them, and a week after they were moved there they are deleted.
-                <x-action to="/store/aside/empty">Delete them now</x-action></p>
+            <div class="word is-soon">
+                <p>{{ Amount::files($store->asideFiles) }}, {{ Amount::bytes($store->asideBytes) }} lie aside: nothing
+                    refers to them, and a week after they were moved there they are deleted.</p>
+                <div class="row-acts"><x-action to="/store/aside/empty">Delete them now</x-action></div>
+            </div>
         @endif
         @if ($store->today === null)
             <p class="calm">It is counted with the next night.</p>
@@ -64,7 +66,7 @@
                     {{ $store->ownNewest->taken_at->shown('j M Y H:i') }}, {{ Amount::bytes($store->ownNewest->bytes) }}
                     <span class="soft">as <x-path :path="$store->ownNewest->name" /></span>
                 @elseif (config('cellarium.self_backup.to') === '')
-                    nowhere: CELLARIUM_SELF_BACKUP_TO in .env names no place
+                    nowhere: the settings name no place for it
                 @else
                     not yet; the next night does it
                 @endif

@@ -189,7 +189,7 @@ final class WholeStartTest extends TestCase
             "mariadb --no-defaults $socket -N -e 'SELECT COUNT(*) FROM $table' cellarium 2>/dev/null",
         ) > 0;
         $this->startAndKillAt('marks', static fn (): bool => is_file("$var/.cellarium-mark"));
-        $this->startAndKillAt('database', static fn (): bool => is_dir("$var/mariadb/mysql"));
+        $this->startAndKillAt('database', static fn (): bool => is_dir("$var/mariadb.new/mysql"));
         $this->startAndKillAt('schema', static fn (): bool => is_file("$var/mariadb/cellarium/people.ibd"));
         $this->startAndKillAt('host', static fn (): bool => is_file("$var/standin/world.json"));
         $this->startAndKillAt('accounts', static fn (): bool => $counts('accounts'));
