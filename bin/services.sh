@@ -45,8 +45,8 @@ need_for_running() {
 install_missing() {
     [ -z "$MISSING" ] && return 0
     if [ "$(id -u)" != 0 ]; then
-        die "Missing Debian packages. Run this first, then try again:" \
-            "sudo apt-get install -y --no-install-recommends$MISSING"
+        die 'Missing Debian packages. Run this first, then try again:'$'\n'\
+"sudo apt-get install -y --no-install-recommends$MISSING"
     fi
     say "Installing from Debian:$MISSING"
     local log; log=$(mktemp)

@@ -8,6 +8,8 @@ use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\BackupState;
 use App\Models\GuardedFile;
+use Cellarium\Core\Archive\ByteRange;
+use Cellarium\Core\Archive\RangeSent;
 use Cellarium\Core\Backup\BackupArchive;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Manifest\EntryKind;
@@ -30,23 +32,27 @@ final readonly class BackupZip
 
     /**
      * @param  list<string>  $paths  of files, and of folders with all below them; none for everything
+     * @param  string  $range  the header Range, for a download that goes on; "" for all of it
+     * @param  string  $ifRange  the header If-Range
      *
      * @throws Problem when the backup is not whole
      */
-    public function response(Backup $backup, array $paths = []): StreamedResponse
-    {
+    public function response(
+        Backup $backup,
+        array $paths = [],
+        string $range = '',
+        string $ifRange = '',
+    ): StreamedResponse {
         $backup->state === BackupState::Verified || throw new Problem(
             'This backup was not finished, so there is nothing to download. Choose one that was read back.',
         );
         $manifest = $this->shelf->manifest((string) $backup->name);
         try {
-            $archive = BackupArchive::of(
-                $this->shown(
-                    $backup,
-                    $paths === [] ? self::withDatabases($backup, $manifest) : $manifest->chosen($paths),
-                ),
-                $this->contents,
+            $shown = $this->shown(
+                $backup,
+                $paths === [] ? self::withDatabases($backup, $manifest) : $manifest->chosen($paths),
             );
+            $archive = BackupArchive::of($shown, $this->contents);
         } catch (StoreFailure $failure) {
             throw new Problem(
                 "{$failure->getMessage()} So the backup is not whole, and nothing was downloaded; take another backup "
@@ -54,14 +60,48 @@ final readonly class BackupZip
             );
         }
 
-        return response()->streamDownload(
-            static fn () => $archive->send(static function (string $bytes): void {
-                echo $bytes;
-                flush();
-            }),
+        // The same backup gives the same archive, to the byte, so that what was broken off can go on.
+        $tag = '"'.hash('sha256', $shown->toText()).'"';
+        $length = $archive->length();
+        try {
+            $asked = ByteRange::asked(
+                $range,
+                $ifRange,
+                $tag,
+                $length,
+            );
+        } catch (\OutOfRangeException) {
+            return new StreamedResponse(null, 416, ['Content-Range' => "bytes */$length"]);
+        }
+        $response = response()->streamDownload(
+            static fn () => self::send($archive, $asked),
             "{$backup->site->domain}-{$backup->created_at->format('Y-m-d-Hi')}.zip",
-            ['Content-Type' => 'application/zip', 'Content-Length' => (string) $archive->length()],
+            [
+                'Content-Type' => 'application/zip',
+                'Content-Length' => (string) ($asked?->bytes() ?? $length),
+                'Accept-Ranges' => 'bytes',
+                'ETag' => $tag,
+            ],
         );
+        if ($asked !== null) {
+            $response->setStatusCode(206);
+            $response->headers->set('Content-Range', $asked->header());
+        }
+
+        return $response;
+    }
+
+    private static function send(BackupArchive $archive, ?ByteRange $asked): void
+    {
+        $out = static function (string $bytes): void {
+            echo $bytes;
+            flush();
+        };
+        try {
+            $archive->send($asked === null ? $out : $asked->through($out));
+        } catch (RangeSent) {
+            return;
+        }
     }
 
     /**

@@ -50,6 +50,22 @@ final class BringBackTest extends AppTestCase
         return $texts;
     }
 
+    public function test_a_download_that_was_broken_off_goes_on_where_it_was(): void
+    {
+        file_put_contents($this->root().'/large.bin', random_bytes(400_000));
+        $id = $this->artisanJson('backup', 'site.example')[1]['id'];
+        $this->actingAs($this->person);
+        $first = $this->get("/backups/$id/zip")->assertOk()->assertHeader('Accept-Ranges', 'bytes');
+        $whole = $first->streamedContent();
+        $tag = (string) $first->headers->get('ETag');
+        $rest = $this->get("/backups/$id/zip", ['Range' => 'bytes=150000-', 'If-Range' => $tag])->assertStatus(206);
+        self::assertSame('bytes 150000-'.(strlen($whole) - 1).'/'.strlen($whole), $rest->headers->get('Content-Range'));
+        self::assertSame(substr($whole, 150_000), $rest->streamedContent());
+        $this->get("/backups/$id/zip", ['Range' => 'bytes=999999999-'])->assertStatus(416);
+        $other = $this->get("/backups/$id/zip", ['Range' => 'bytes=150000-', 'If-Range' => '"another"'])->assertOk();
+        self::assertSame($whole, $other->streamedContent());
+    }
+
     public function test_one_file_comes_back_and_nothing_else_is_touched(): void
     {
         self::assertSame(0, $this->artisanJson('restore', (string) $this->backup->id, 'about.html')[0]);

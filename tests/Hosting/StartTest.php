@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
+use Cellarium\Core\Storage\Mark;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
 
@@ -37,7 +38,14 @@ final class StartTest extends TestCase
         $socket = stream_socket_server('tcp://127.0.0.1:0');
         self::assertNotFalse($socket);
         $port = substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
-        [$status, $lines] = $this->start(['CELLARIUM_VAR' => $directory, 'DB_PORT' => $port], '--background');
+        $mark = Mark::generate();
+        foreach (['', '/contents', '/backups', '/manifests', '/runs', '/keys'] as $below) {
+            $mark->putInto($directory.$below);
+        }
+        [$status, $lines] = $this->start(
+            ['CELLARIUM_VAR' => $directory, 'DB_PORT' => $port, 'CELLARIUM_IDENTITY' => $mark->identity],
+            '--background',
+        );
         self::assertSame(
             [1, ["Port $port is taken, MariaDB needs it. Set DB_PORT in .env to a free one."]],
             [$status, $lines],
@@ -51,6 +59,20 @@ final class StartTest extends TestCase
         touch($file);
         [$status, $lines] = $this->start(['CELLARIUM_VAR' => "$file/var"], '--background');
         self::assertSame([1, ["The directory $file/var cannot be written to."]], [$status, $lines]);
+    }
+
+    public function test_who_may_not_install_packages_is_told_the_one_line_that_does(): void
+    {
+        $root = dirname(__DIR__, 2);
+        $script = "ROOT='$root'; id() { echo 1001; }; . '$root/bin/services.sh'; "
+            ."need 'false' nginx-light; need 'false' php8.2-fpm php8.2-cli; need 'true' unzip; install_missing";
+        exec('bash -c '.escapeshellarg($script).' 2>&1', $said, $status);
+        $line = 'sudo apt-get install -y --no-install-recommends nginx-light php8.2-fpm php8.2-cli';
+        self::assertSame(1, $status);
+        self::assertSame(['Missing Debian packages. Run this first, then try again:', $line], $said);
+        // What it names is there to be had; nothing is installed by asking.
+        exec(str_replace(['sudo ', ' -y '], ['', ' --simulate '], $line).' 2>&1', $simulated, $status);
+        self::assertSame(0, $status, implode("\n", $simulated));
     }
 
     public function test_an_unknown_word_is_answered_with_those_that_are_known(): void

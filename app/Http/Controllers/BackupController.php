@@ -189,8 +189,14 @@ final class BackupController
     public function download(Request $request, Backup $backup, BackupZip $zip): StreamedResponse
     {
         $backup->load('site.account');
-        $response = $zip->response($backup, self::paths($request));
-        Record::write(
+        $response = $zip->response(
+            $backup,
+            self::paths($request),
+            (string) $request->header('Range', ''),
+            (string) $request->header('If-Range', ''),
+        );
+        // One that goes on is the same download.
+        $response->getStatusCode() === 200 && Record::write(
             RecordKind::BackupDownloaded,
             "Backup number $backup->id of {$backup->site->domain} was downloaded",
             $backup->site,
