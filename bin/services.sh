@@ -156,7 +156,7 @@ end() {
 
 end_all() {
     local name
-    for name in scheduler worker-1 worker-2 worker-3 web pages ssh standin mariadb; do end "$name"; done
+    for name in scheduler worker-1 worker-2 worker-3 worker-4 web pages ssh standin mariadb; do end "$name"; done
 }
 
 mariadb_socket() {
@@ -439,16 +439,17 @@ web_up() {
 }
 
 workers_up() {
-    local number
-    for number in 1 2 3; do
+    local number queues pause
+    for number in 1 2 3 4; do
         # Looking at hosts, and the sweep, never keep all workers: a host that does not come to an end must not hold up
-        # the others.
-        local queues=default,errands
-        [ "$number" = 1 ] && queues=default,looks,backups,sweep
-        [ "$number" = 2 ] && queues=errands,looks,default
+        # the others. Closing a user goes before everything, and has a worker that nothing else keeps.
+        queues=closing,default,errands pause=0.15
+        [ "$number" = 1 ] && queues=closing,default,looks,backups,sweep
+        [ "$number" = 2 ] && queues=closing,errands,looks,default
+        [ "$number" = 4 ] && queues=closing pause=0.5
         # A worker that was killed is followed by another.
         running "worker-$number" || launch "worker-$number" bash "$ROOT/bin/worker.sh" "$ROOT" "$queues" \
-            "$(setting DB_HOST 127.0.0.1)" "$(setting DB_PORT)"
+            "$(setting DB_HOST 127.0.0.1)" "$(setting DB_PORT)" "$pause"
     done
     running scheduler || launch scheduler php "$ROOT/artisan" schedule:work --quiet
 }

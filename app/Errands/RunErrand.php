@@ -67,7 +67,7 @@ final class RunErrand implements ShouldQueue
 
     public static function order(Errand $errand): void
     {
-        self::dispatch($errand->id)->onQueue($errand->kind->isLong() ? 'looks' : 'errands');
+        self::dispatch($errand->id)->onQueue($errand->kind->queue());
     }
 
     public static function lockName(int $errand): string

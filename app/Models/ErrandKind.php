@@ -42,6 +42,16 @@ enum ErrandKind: string
         ], true);
     }
 
+    /** Which workers do it. Closing has one of its own: it waits for no host that keeps the others. */
+    public function queue(): string
+    {
+        return match (true) {
+            $this === self::CloseUser => 'closing',
+            $this->isLong() => 'looks',
+            default => 'errands',
+        };
+    }
+
     /** Whether it may take minutes, so that it must not keep those waiting that take a moment. */
     public function isLong(): bool
     {

@@ -14,6 +14,9 @@ use Cellarium\Core\Json\JsonFields;
  */
 final readonly class ContentKeys
 {
+    /** Of the file; one without it is of the first. */
+    private const VERSION = 1;
+
     /**
      * @param  string  $current  id of the key for what is kept from now on
      * @param  non-empty-array<string, Secret>  $keys  by id, a letter and 15 hexadecimal digits; 64 of these each
@@ -43,7 +46,8 @@ final readonly class ContentKeys
     /** @throws StoreFailure with the old file untouched */
     public function write(string $file): void
     {
-        WholeFile::write($file, json_encode($this->reveal(), JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n", 0600);
+        $fields = ['version' => self::VERSION] + $this->reveal();
+        WholeFile::write($file, json_encode($fields, JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n", 0600);
     }
 
     /** The same with a new key, which is used from now on. */
@@ -96,6 +100,8 @@ final readonly class ContentKeys
     /** @throws \UnexpectedValueException for anything else than reveal() gives */
     public static function fromFields(JsonFields $fields): self
     {
+        ! $fields->has('version') || $fields->number('version') <= self::VERSION
+            || throw new \UnexpectedValueException('A later version wrote it.');
         $current = $fields->text('current');
         $keys = [];
         foreach ($fields->fields('keys')->keys() as $id) {
