@@ -208,6 +208,7 @@ settings_file() {
         fill_setting APP_KEY "base64:$(head -c 32 /dev/urandom | base64)"
     fi
     [ -n "$(setting DB_PASSWORD)" ] || fill_setting DB_PASSWORD "$(php -r 'echo bin2hex(random_bytes(16));')"
+    [ -n "$(setting DB_BACKUP_USERNAME)" ] || fill_setting DB_BACKUP_USERNAME cellarium_backup
     [ -n "$(setting DB_BACKUP_PASSWORD)" ] \
         || fill_setting DB_BACKUP_PASSWORD "$(php -r 'echo bin2hex(random_bytes(16));')"
 }

@@ -182,7 +182,8 @@ final class WholeStartTest extends TestCase
     /** Each step of the first start is ended where nothing can catch it, and the next start goes on from there. */
     public function test_a_first_start_that_is_ended_anywhere_is_taken_up_by_the_next(): void
     {
-        copy("$this->copy/.env.example", "$this->copy/.env"); // As people who know the framework do.
+        // As people who know the framework do, and as an earlier version left it: some lines are empty, some missing.
+        $this->bash('sed "/^DB_BACKUP_/d; /^CELLARIUM_IDENTITY=/d" .env.example >.env');
         $var = "$this->copy/var";
         $socket = "--socket=$var/mariadb.sock";
         $counts = static fn (string $table): bool => (int) shell_exec(
