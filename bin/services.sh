@@ -247,19 +247,26 @@ identity_anew() {
 }
 
 # is_new: whether nothing lies in $VAR that somebody may need, and no database
-is_new() {
-    [ ! -d "$VAR/mariadb/mysql" ] || return 1
+is_new() { [ ! -d "$VAR/mariadb/mysql" ] && ! has_data; }
+
+# has_data: whether lists, contents or keys lie in $VAR
+has_data() {
     local name
     for name in $DATA; do
         [ -z "$(find "$VAR/$name" -type f ! -name .cellarium-mark ! -name 'record-end.json*' -print -quit \
-            2>/dev/null)" ] || return 1
+            2>/dev/null)" ] || return 0
     done
+    return 1
 }
 
 # own_directories: the marks are looked at before there is a database, which would be laid anew in an empty directory
 own_directories() {
     if [ -n "$(setting CELLARIUM_IDENTITY)" ]; then
         php "$ROOT/artisan" cellarium:marks --starting || die 'Nothing was started.'
+        # One that is laid anew beside them would know nothing of them.
+        [ -d "$VAR/mariadb/mysql" ] || ! has_data || die "The database is not in $VAR/mariadb, though lists and" \
+            'contents of this installation lie beside it. Nothing was started. Mount its disk or put it back; if it is' \
+            "lost, move $VAR/backups, manifests, runs and keys away and bring it back from Cellarium's own backup: bin/bring-back."
     elif is_new; then
         : >"$VAR/laying" || die "$VAR cannot be written to."
         identity_anew

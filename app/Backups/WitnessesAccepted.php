@@ -13,6 +13,7 @@ use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
 use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Storage\RecordEnd;
 
 /** A person has said that what database and lists do not agree on is as it is from here on. */
 final readonly class WitnessesAccepted
@@ -30,6 +31,7 @@ final readonly class WitnessesAccepted
             self::isNone($backup, 'its list is lost, as a person has said');
         }
         // Writing this has the newest line noted anew.
+        $witnesses->ahead === null || RecordEnd::forget(config('cellarium.var').'/backups');
         Record::write(
             RecordKind::WitnessesAccepted,
             'What database and lists do not agree on was accepted: '.count($witnesses->missing).' lists lost, '

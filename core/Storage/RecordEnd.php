@@ -21,6 +21,12 @@ final readonly class RecordEnd
     {
     }
 
+    /** What was noted is known not to be so any more. */
+    public static function forget(string $directory): void
+    {
+        @unlink("$directory/".self::FILE);
+    }
+
     /** Null where none was noted, or the note was torn by a loss of power. */
     public static function in(string $directory): ?self
     {
@@ -36,9 +42,15 @@ final readonly class RecordEnd
         }
     }
 
-    /** A note, and no more: where it cannot be written it is the earlier one. */
+    /**
+     * A note, and no more: where it cannot be written it is the earlier one. One that is ahead stays: the database that
+     * does not have that line is not the one that wrote it.
+     */
     public function noteIn(string $directory): void
     {
+        if ((self::in($directory)->number ?? 0) > $this->number) {
+            return;
+        }
         $own = "$directory/".self::FILE.'.'.getmypid();
         $text = json_encode(
             ['version' => self::VERSION, 'number' => $this->number, 'seal' => $this->seal],

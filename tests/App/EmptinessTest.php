@@ -20,6 +20,7 @@ use App\Today\ConcernKind;
 use App\Today\Concerns;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Storage\Mark;
+use Cellarium\Core\Storage\RecordEnd;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\Support\TestStore;
@@ -136,6 +137,16 @@ final class EmptinessTest extends AppTestCase
         self::assertSame($before, [$this->stored(), glob("$this->var/backups/*.gz"), Package::kept()->count()]);
         self::assertSame([], glob("$this->var/contents/aside/*") ?: []);
         self::assertSame(0, Backup::where('state', BackupState::Expired)->count());
+    }
+
+    public function test_a_database_that_is_another_does_not_take_the_place_of_the_one_that_was_noted(): void
+    {
+        $noted = RecordEnd::in("$this->var/backups");
+        self::assertNotNull($noted);
+        (new RecordEnd(1, str_repeat('a', 64)))->noteIn("$this->var/backups");
+        self::assertEquals($noted, RecordEnd::in("$this->var/backups"));
+        Record::write(\App\Models\RecordKind::Cleaned, 'The next line of the one that was');
+        self::assertSame($noted->number + 1, RecordEnd::in("$this->var/backups")?->number);
     }
 
     public function test_what_does_not_agree_stands_on_today_until_a_person_has_accepted_it(): void

@@ -200,6 +200,16 @@ final class WholeStartTest extends TestCase
         $this->recordIsKept();
         $this->itIsSavedAndComesBack();
         $this->bash('./stop');
+        foreach ([
+            'backups' => 'does not have the mark',
+            'contents' => 'does not have the mark',
+            'mariadb' => 'The database is not in',
+        ] as $directory => $words) {
+            $this->bash("mv var/$directory away && ! ./start --background >refused 2>&1 && grep -q '$words' refused "
+                ."&& rm -rf var/$directory && mv away var/$directory");
+        }
+        $this->bash('./start --background');
+        $this->bash('./stop');
         self::assertSame([], $this->processes());
     }
 
