@@ -266,7 +266,7 @@ own_directories() {
         # One that is laid anew beside them would know nothing of them.
         [ -d "$VAR/mariadb/mysql" ] || ! has_data || die \
             "The database is not in $VAR/mariadb, though lists and contents of this installation lie beside it." \
-            'Nothing was started. Mount its disk or put it back; if it is lost, move backups, manifests, runs and keys' \
+            'Nothing was started. Mount its disk or put it back; if it is lost, move backups, manifests, runs, keys' \
             "out of $VAR and bring all of it back from Cellarium's own backup: bin/bring-back."
     elif is_new; then
         : >"$VAR/laying" || die "$VAR cannot be written to."
