@@ -50,6 +50,18 @@ use Cellarium\Core\Transfer\TransferFailed;
 /** Makes plans: looks at the server and compares. Nothing is changed there. */
 final readonly class PlanMaker
 {
+    private const OF_PAST_RUNS = [
+        'id',
+        'site_id',
+        'kind',
+        'root',
+        'directory',
+        'paths',
+        'backup_id',
+        'undoes_id',
+        'from_backup_id',
+    ];
+
     public function __construct(
         private Connections $connections,
         private RunFiles $files,
@@ -351,7 +363,7 @@ final readonly class PlanMaker
         $proven = $deployment->site->deployments()
             ->where('state', DeploymentState::Proven)
             ->whereNotNull('backup_id')
-            ->get();
+            ->get(self::OF_PAST_RUNS); // Their proofs and questions are long, and not needed.
         $to = $deployment->runPlace()->root;
         $runs = $proven->map(function (Deployment $run) use ($deployment, $to): PastRun {
             $run->setRelation('site', $deployment->site);
