@@ -21,7 +21,16 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
     /** No answer of a service is longer; ten thousand FTP users take two million bytes. */
     private const LONGEST_ANSWER = 16_000_000;
 
+    /** So many answers of a host that trickle until the time is over, and the next ones are waited for less. */
+    private const PATIENT_TIMES = 2;
+
+    /** Bytes a second; what comes faster and is not there in time is large. */
+    private const TRICKLE = 1_000;
+
     private readonly CurlHandle $curl;
+
+    /** @var array<string, int> answers that trickled, by host */
+    private array $trickled = [];
 
     /** @param  \Closure(string): ?string  $address IP address for a host name, null to ask the name service */
     public function __construct(
@@ -29,6 +38,7 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
         private readonly ?string $authorities = null,
         private readonly int $seconds = 20,
         private readonly int $mostBytes = 2_000_000_000,
+        private readonly int $impatientSeconds = 4,
     ) {
         $this->curl = curl_init();
     }
@@ -160,7 +170,7 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
                 CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS,
                 CURLOPT_FOLLOWLOCATION => false,
                 CURLOPT_CONNECTTIMEOUT => 10,
-                CURLOPT_TIMEOUT => $this->seconds,
+                CURLOPT_TIMEOUT => $this->patience($url),
                 CURLOPT_PROXY => '',
                 CURLOPT_NOSIGNAL => true,
                 CURLOPT_WRITEFUNCTION => static fn (CurlHandle $curl, string $chunk): int => $sink->take($chunk),
@@ -179,6 +189,9 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
         int $result,
     ): WebAnswer {
         $done = $result === CURLE_OK;
+        if ($result === CURLE_OPERATION_TIMEDOUT && curl_getinfo($curl, CURLINFO_SPEED_DOWNLOAD_T) < self::TRICKLE) {
+            $this->trickled[self::host($url)] = ($this->trickled[self::host($url)] ?? 0) + 1;
+        }
         /** @var mixed $location */
         $location = curl_getinfo($curl, CURLINFO_REDIRECT_URL);
 
@@ -199,6 +212,19 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
             $sink->headers->fields,
             self::certificateEnds($curl),
         );
+    }
+
+    /** Seconds; a host that drips does not keep whoever asks for each of its pages. */
+    private function patience(string $url): int
+    {
+        return ($this->trickled[self::host($url)] ?? 0) < self::PATIENT_TIMES
+            ? $this->seconds
+            : min($this->seconds, $this->impatientSeconds);
+    }
+
+    private static function host(string $url): string
+    {
+        return strtolower((string) parse_url($url, PHP_URL_HOST));
     }
 
     private static function certificateEnds(CurlHandle $curl): ?int
