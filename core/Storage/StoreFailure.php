@@ -31,14 +31,21 @@ final class StoreFailure extends RuntimeException
 
     public static function missing(string $sha256): self
     {
-        return new self(StoreFault::Missing, "The contents $sha256 are not in the store.");
+        return new self(
+            StoreFault::Missing,
+            "Contents are not in the store any more (SHA-256 $sha256). Of which file of which site they are, and of "
+                ."what "
+                .'day, stands on the page of the store and in what cellarium:verify says, which fetches them again '
+                .'from a '
+                .'live site that still has them.',
+        );
     }
 
     public static function damaged(string $path): self
     {
         return new self(
             StoreFault::Damaged,
-            "The stored copy of $path does not have the bytes it had when it was taken.",
+            "The stored copy of $path is gone, or does not have the bytes it had when it was taken.",
         );
     }
 
