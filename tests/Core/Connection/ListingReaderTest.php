@@ -70,6 +70,7 @@ final class ListingReaderTest extends TestCase
     {
         $reader = new ListingReader(new MachineListing('listing /'), 'listing /');
         $reader->take($listing);
+        self::assertSame([], $reader->doubted(), 'it is not even asked for');
         $this->expectException(RemoteFailure::class);
         $reader->entries();
     }

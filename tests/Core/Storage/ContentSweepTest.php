@@ -155,6 +155,17 @@ final class ContentSweepTest extends TestCase
         }
     }
 
+    public function test_what_is_new_counts_for_nothing_that_would_go(): void
+    {
+        $directory = $this->directory();
+        $store = TestStore::in($directory);
+        $store->put(['on its way in']);
+        $store->put(['this one too']);
+        unset($store);
+        $swept = self::sweep(TestStore::settings($directory))->sweep([], time() - 60, time());
+        self::assertSame(0, $swept->asideFiles, 'and nobody is asked');
+    }
+
     public function test_what_is_referred_to_and_not_there_is_named(): void
     {
         $directory = $this->directory();
