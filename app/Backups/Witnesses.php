@@ -103,13 +103,11 @@ final readonly class Witnesses
             $this->unknown === [] ? '' : 'The database does not know the lists '.$some($this->unknown)
                 .'. Bring back the database they belong to.',
             $this->ahead === null ? '' : "The record had come to line $this->ahead, which this database does not have: "
-                .'it '
-                .'is an earlier one, or another. Bring back the one that was.',
+                .'it is an earlier one, or another. Bring back the one that was.',
         ]);
 
         return $this->agree() ? $said : $said.' '.implode(' ', $faults).' Nothing was removed. Where what is missing '
-            .'is '
-            .'lost for good, say so with php artisan cellarium:witnesses --accept';
+            .'is lost for good, say so with php artisan cellarium:witnesses --accept';
     }
 
     /** @throws Problem where they do not agree; Today tells it too */

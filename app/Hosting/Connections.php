@@ -91,8 +91,7 @@ final readonly class Connections
         $isStored && $user->secretIsForElsewhere() && throw new Problem(
             "The password of $user->login was given for another port or protocol than {$account->host} port "
                 ."{$account->ftpPort()}, {$account->ftpProtocol()->label()}, and is not sent there. Renew it, or put "
-                .'the '
-                .'settings of the account back.',
+                .'the settings of the account back.',
         );
         $endpoint = $this->endpoint($account)->signedInAs(
             $user->login,

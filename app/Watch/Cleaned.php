@@ -30,8 +30,7 @@ final readonly class Cleaned
             $this->files === 0 ? '' : Amount::files($this->files).' that never arrived removed, '
                 .Amount::bytes($this->bytes).' freed',
             $swept->asideFiles === 0 ? '' : Amount::files($swept->asideFiles).' that nothing refers to moved aside for '
-                .'a '
-                .'week, '.Amount::bytes($swept->asideBytes),
+                .'a week, '.Amount::bytes($swept->asideBytes),
             $swept->backFiles === 0 ? '' : Amount::files($swept->backFiles).' brought back from there, since they are '
                 .'referred to again',
             $swept->deletedFiles === 0 ? '' : Amount::files($swept->deletedFiles).' that lay aside deleted, '

@@ -108,8 +108,7 @@ final readonly class LiveLook
 
         return match (true) {
             $at === null => [implode(' leads to ', $hops).', which is neither the site nor a public address. It was '
-                .'not '
-                .'asked; look at what sends visitors there.'],
+                .'not asked; look at what sends visitors there.'],
             $url !== null => ['Visitors of http are sent in a circle: '.implode(', ', $hops).'.'],
             $last === $from => ["$from does not lead on to https".self::instead($answer).'.'],
             ! str_starts_with($last, 'https:') => [implode(' leads to ', $hops).', which is not https.'],

@@ -34,10 +34,8 @@ final class StoreFailure extends RuntimeException
         return new self(
             StoreFault::Missing,
             "Contents are not in the store any more (SHA-256 $sha256). Of which file of which site they are, and of "
-                .'what '
-                .'day, stands on the page of the store and in what cellarium:verify says, which fetches them again '
-                .'from a '
-                .'live site that still has them.',
+                .'what day, stands on the page of the store and in what cellarium:verify says, which fetches '
+                .'them again from a live site that still has them.',
         );
     }
 

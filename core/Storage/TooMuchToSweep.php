@@ -13,8 +13,7 @@ final class TooMuchToSweep extends RuntimeException
     {
         parent::__construct(
             'Nothing refers to '.number_format($going).' of '.number_format($of).' stored contents. More than a tenth, '
-                .'or '
-                .'more than '.number_format(ContentSweep::MOST).', at once is not removed without a person. Nothing '
+                .'or more than '.number_format(ContentSweep::MOST).', at once is not removed without a person. Nothing '
                 .'was removed.',
         );
     }

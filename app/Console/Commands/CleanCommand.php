@@ -18,8 +18,7 @@ final class CleanCommand extends CellariumCommand
         .'{--empty-aside : delete what lies aside before its week is over; needs --as} {--json}';
 
     protected $description = 'Remove files that never arrived, move contents aside that nothing refers to, and say '
-        .'what '
-        .'was freed';
+        .'what was freed';
 
     public function handle(Cleaner $cleaner): int
     {

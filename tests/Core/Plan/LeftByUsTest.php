@@ -33,11 +33,22 @@ final class LeftByUsTest extends TestCase
 
     public function test_of_a_history_that_turns_in_a_circle_nothing_is_known(): void
     {
-        self::assertSame([], LeftByUs::paths([PastRun::restore(1, 1, 2, null)], null));
+        $restored = PastRun::restore(
+            1,
+            1,
+            2,
+            null,
+        );
+        self::assertSame([], LeftByUs::paths([$restored], null));
     }
 
     private static function deploy(int $number, ?string $place, string $path): PastRun
     {
-        return PastRun::deploy($number, $number, $place, static fn (): array => [$path]);
+        return PastRun::deploy(
+            $number,
+            $number,
+            $place,
+            static fn (): array => [$path],
+        );
     }
 }

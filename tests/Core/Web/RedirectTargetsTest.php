@@ -32,6 +32,9 @@ final class RedirectTargetsTest extends TestCase
         yield 'a name nobody has' => ['https://nowhere.example/', null];
         yield 'this machine' => ['http://127.0.0.1/internal/restart?now=1', null];
         yield 'this machine by IPv6' => ['http://[::1]/', null];
+        yield 'this machine in an address of a translator' => ['http://[64:ff9b::7f00:1]/', null];
+        yield 'this machine in an address of a tunnel' => ['http://[2002:7f00:1::]/', null];
+        yield 'elsewhere by IPv6' => ['http://[2600::1]/', '2600::1'];
         yield 'the network it stands in' => ['http://192.168.0.1/', null];
         yield 'what clouds tell of themselves' => ['http://169.254.169.254/latest/', null];
         yield 'no web at all' => ['gopher://far.example/', null];
