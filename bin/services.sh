@@ -154,9 +154,22 @@ end() {
     rm -f "$file"
 }
 
+# end_at_once NAME...: told together, so that all of them take as long as the slowest
+end_at_once() {
+    local name pid
+    for name in "$@"; do
+        ! running "$name" || { read -r pid _ <"$VAR/run/$name.pid" && kill -TERM -- "-$pid" 2>/dev/null; } || true
+    done
+    for name in "$@"; do end "$name"; done
+}
+
 end_all() {
-    local name
-    for name in scheduler worker-1 worker-2 worker-3 worker-4 web pages ssh standin mariadb; do end "$name"; done
+    local name workers=()
+    for name in "$VAR"/run/worker-*.pid; do
+        [ ! -f "$name" ] || workers+=("$(basename "$name" .pid)")
+    done
+    end_at_once scheduler "${workers[@]}"
+    for name in web pages ssh standin mariadb; do end "$name"; done
 }
 
 mariadb_socket() {
@@ -448,17 +461,15 @@ web_up() {
 }
 
 workers_up() {
-    local number queues pause
-    for number in 1 2 3 4; do
-        # Looking at hosts, and the sweep, never keep all workers: a host that does not come to an end must not hold up
-        # the others. Closing a user goes before everything, and has a worker that nothing else keeps.
-        queues=closing,default,errands pause=0.15
-        [ "$number" = 1 ] && queues=closing,default,looks,backups,sweep
-        [ "$number" = 2 ] && queues=closing,errands,looks,default
-        [ "$number" = 4 ] && queues=closing pause=0.5
+    local number queue all; all=$(setting CELLARIUM_WORKERS 12)
+    [[ "$all" =~ ^[1-9][0-9]{0,2}$ ]] || die "CELLARIUM_WORKERS is $all, which is no number of workers."
+    for number in $(seq 0 "$all"); do
+        # Which of them does what is said by core/Work/FairShare.php; the first closes FTP users and nothing else.
+        queue=any
+        [ "$number" != 0 ] || queue=closing
         # A worker that was killed is followed by another.
-        running "worker-$number" || launch "worker-$number" bash "$ROOT/bin/worker.sh" "$ROOT" "$queues" \
-            "$(setting DB_HOST 127.0.0.1)" "$(setting DB_PORT)" "$pause"
+        running "worker-$number" || CELLARIUM_WORKER=$((number + 1)) launch "worker-$number" \
+            bash "$ROOT/bin/worker.sh" "$ROOT" "$queue" "$(setting DB_HOST 127.0.0.1)" "$(setting DB_PORT)"
     done
     running scheduler || launch scheduler php "$ROOT/artisan" schedule:work --quiet
 }

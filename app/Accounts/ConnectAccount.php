@@ -8,13 +8,14 @@ use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Person;
 use App\Models\RecordKind;
+use App\Queue\ForHost;
 use App\Record\Record;
 use Cellarium\Core\Transfer\Cancelled;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
 /** Climbs the ladder of one account in a queue worker while a page watches; holds its number and nothing else. */
-final class ConnectAccount implements ShouldQueue
+final class ConnectAccount implements ForHost, ShouldQueue
 {
     use Queueable;
 
@@ -24,6 +25,11 @@ final class ConnectAccount implements ShouldQueue
         public readonly int $account,
         public readonly ?int $person = null,
     ) {
+    }
+
+    public function host(): ?string
+    {
+        return Account::find($this->account)?->host;
     }
 
     public function handle(AccountCheck $check): void

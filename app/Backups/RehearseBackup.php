@@ -5,10 +5,11 @@ declare(strict_types=1);
 namespace App\Backups;
 
 use App\Models\Backup;
+use App\Queue\ForHost;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
-final class RehearseBackup implements ShouldQueue
+final class RehearseBackup implements ForHost, ShouldQueue
 {
     use Queueable;
 
@@ -16,6 +17,11 @@ final class RehearseBackup implements ShouldQueue
 
     public function __construct(public readonly int $backup)
     {
+    }
+
+    public function host(): ?string
+    {
+        return Backup::with('site.account')->find($this->backup)?->site->account->host;
     }
 
     public function handle(Rehearsals $rehearsals): void

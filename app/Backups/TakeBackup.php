@@ -7,10 +7,11 @@ namespace App\Backups;
 use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
+use App\Queue\ForHost;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
-final class TakeBackup implements ShouldQueue
+final class TakeBackup implements ForHost, ShouldQueue
 {
     use Queueable;
 
@@ -18,6 +19,11 @@ final class TakeBackup implements ShouldQueue
 
     public function __construct(public readonly int $backup)
     {
+    }
+
+    public function host(): ?string
+    {
+        return Backup::with('site.account')->find($this->backup)?->site->account->host;
     }
 
     public function handle(Backups $backups): void

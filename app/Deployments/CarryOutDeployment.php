@@ -6,11 +6,12 @@ namespace App\Deployments;
 
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Queue\ForHost;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
 /** Carries out one deployment in a queue worker; holds its number and nothing else. */
-final class CarryOutDeployment implements ShouldQueue
+final class CarryOutDeployment implements ForHost, ShouldQueue
 {
     use Queueable;
 
@@ -20,6 +21,11 @@ final class CarryOutDeployment implements ShouldQueue
 
     public function __construct(public readonly int $deployment)
     {
+    }
+
+    public function host(): ?string
+    {
+        return Deployment::with('site.account')->find($this->deployment)?->site->account->host;
     }
 
     public function handle(Runner $runner): void

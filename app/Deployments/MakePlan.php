@@ -7,6 +7,7 @@ namespace App\Deployments;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Queue\ForHost;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
@@ -16,7 +17,7 @@ use Illuminate\Foundation\Queue\Queueable;
  *
  * One look at a host at a time: a host that never comes to an end keeps one worker busy and no more.
  */
-final class MakePlan implements ShouldQueue
+final class MakePlan implements ForHost, ShouldQueue
 {
     use Queueable;
 
@@ -27,6 +28,11 @@ final class MakePlan implements ShouldQueue
     public function __construct(public readonly int $deployment)
     {
         $this->onQueue('looks');
+    }
+
+    public function host(): ?string
+    {
+        return Deployment::with('site.account')->find($this->deployment)?->site->account->host;
     }
 
     public function handle(PlanMaker $plans, Locks $locks): void

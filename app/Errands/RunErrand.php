@@ -38,6 +38,7 @@ use App\Moves\AccountMove;
 use App\Moves\MoveAccount;
 use App\Packages\Types;
 use App\Packages\Uploads;
+use App\Queue\ForHost;
 use App\Reach\DirectoryLook;
 use App\Removal\GoesWith;
 use App\Removal\Removal;
@@ -55,7 +56,7 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
 /** Does one errand in a queue worker and writes down what came of it; holds its number and nothing else. */
-final class RunErrand implements ShouldQueue
+final class RunErrand implements ForHost, ShouldQueue
 {
     use Queueable;
 
@@ -73,6 +74,13 @@ final class RunErrand implements ShouldQueue
     public static function lockName(int $errand): string
     {
         return "errand-$errand";
+    }
+
+    public function host(): ?string
+    {
+        $errand = Errand::with('account', 'site.account', 'ftpUser.account')->find($this->errand);
+
+        return ($errand->site->account ?? $errand->ftpUser->account ?? $errand?->account)?->host;
     }
 
     public function handle(): void

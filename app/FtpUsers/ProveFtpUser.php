@@ -6,11 +6,12 @@ namespace App\FtpUsers;
 
 use App\Failure\Problem;
 use App\Models\FtpUser;
+use App\Queue\ForHost;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
 /** Proves one FTP user in a queue worker while a page watches; holds its number and nothing else. */
-final class ProveFtpUser implements ShouldQueue
+final class ProveFtpUser implements ForHost, ShouldQueue
 {
     use Queueable;
 
@@ -25,6 +26,11 @@ final class ProveFtpUser implements ShouldQueue
     {
         $user->update(['proving_at' => now()]);
         self::dispatch($user->id);
+    }
+
+    public function host(): ?string
+    {
+        return FtpUser::with('account')->find($this->user)?->account->host;
     }
 
     public function handle(FtpUsers $users): void

@@ -10,6 +10,7 @@ use App\Http\Middleware\SlowRequests;
 use App\Packages\KnownSites;
 use App\Packages\Types;
 use App\People\Access;
+use App\Queue\FairQueueConnector;
 use App\Storage\Stores;
 use App\Text\Breakable;
 use App\Text\Shown;
@@ -35,6 +36,7 @@ use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Storage\WorkInProgress;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Mail\MailManager;
+use Illuminate\Queue\Worker;
 use Illuminate\Support\Facades\Date;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\ServiceProvider;
@@ -113,6 +115,12 @@ final class CellariumServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
+        Queue::addConnector('fair', fn (): FairQueueConnector => new FairQueueConnector(
+            $this->app->make('db'),
+            $this->app->make(Locks::class),
+        ));
+        // Nobody pauses workers by a word in the cache, which each would ask for all the time.
+        Worker::$pausable = false;
         // Between its jobs a worker closes the connections it no longer uses.
         Queue::looping(function (): void {
             $this->app->make(Connections::class)->pool->tend();

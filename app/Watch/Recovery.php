@@ -24,6 +24,7 @@ use App\Models\Errand;
 use App\Models\ErrandState;
 use App\Models\RecordKind;
 use App\Models\Site;
+use App\Queue\FairQueue;
 use App\Record\Record;
 use App\Storage\SiteLockNames;
 use Cellarium\Core\Storage\Locks;
@@ -50,8 +51,6 @@ final class Recovery
     /** A change by hand that nobody has begun after this long; whoever waits behind others is not given up. */
     private const NEVER_BEGUN_SECONDS = 600;
 
-    private static float $lookedAt = 0.0;
-
     public function __construct(
         private readonly Locks $locks,
         private readonly AccountCheck $check,
@@ -60,11 +59,15 @@ final class Recovery
     ) {
     }
 
-    /** Called by each worker between its jobs: takes up what was orphaned, at most every two seconds. */
+    /** Called by each worker between its jobs: takes up what was orphaned, one of them every two seconds. */
     public function soon(): void
     {
-        if (microtime(true) - self::$lookedAt >= self::SECONDS_BETWEEN_LOOKS) {
-            self::$lookedAt = microtime(true);
+        $looked = config('cellarium.var').'/locks/looked-for-orphans';
+        clearstatcache(true, $looked);
+        $ago = microtime(true) - (float) @filemtime($looked);
+        // A clock that was put back does not keep it from looking.
+        if ($ago >= self::SECONDS_BETWEEN_LOOKS || $ago < 0) {
+            @touch($looked);
             $this->takeUpOrphans(0);
         }
     }
@@ -101,6 +104,7 @@ final class Recovery
     private function takeUpOrphans(int $patience): int
     {
         $taken = 0;
+        $this->letGoOfJobs($patience);
         $running = Deployment::with('site.account')->where('state', DeploymentState::Running)->orderBy('id')->get();
         foreach ($running as $deployment) {
             $taken += (int) $this->ifFree(
@@ -169,6 +173,19 @@ final class Recovery
         }
 
         return $taken;
+    }
+
+    /** Jobs in the hands of workers that are no more: what they were about is taken up by what it is. */
+    private function letGoOfJobs(int $patience): void
+    {
+        $workers = DB::table('jobs')->whereNotNull('reserved_by')->distinct()->pluck('reserved_by');
+        foreach ($workers as $worker) {
+            $this->ifFree(
+                [FairQueue::lockName($worker)],
+                $patience,
+                static fn (): bool => DB::table('jobs')->where('reserved_by', $worker)->delete() > 0,
+            );
+        }
     }
 
     /** What waits for a job that nobody has any more: its worker was killed between taking the job and beginning. */

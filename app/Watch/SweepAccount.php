@@ -7,12 +7,13 @@ namespace App\Watch;
 use App\Accounts\AccountCheck;
 use App\Failure\Problem;
 use App\Models\Account;
+use App\Queue\ForHost;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
 /** Looks at one account by itself: one at a time for each host, after everything that people wait for. */
-final class SweepAccount implements ShouldQueue
+final class SweepAccount implements ForHost, ShouldQueue
 {
     use Queueable;
 
@@ -27,6 +28,11 @@ final class SweepAccount implements ShouldQueue
         public readonly string $host,
     ) {
         $this->onQueue(self::QUEUE);
+    }
+
+    public function host(): string
+    {
+        return $this->host;
     }
 
     public function handle(AccountCheck $check, Upkeep $upkeep, Locks $locks): void

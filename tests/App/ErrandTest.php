@@ -28,28 +28,6 @@ final class ErrandTest extends AppTestCase
         $this->actingAs($this->person);
     }
 
-    public function test_closing_a_user_has_a_worker_that_no_hanging_host_keeps(): void
-    {
-        config(['queue.default' => 'database']);
-        for ($number = 0; $number < 20; $number++) {
-            RunErrand::order($this->errand(ErrandKind::LookAtFiles, ErrandState::Waiting));
-        }
-        RunErrand::order($this->errand(ErrandKind::CloseUser, ErrandState::Waiting));
-        self::assertSame(['closing' => 1, 'errands' => 20], DB::table('jobs')
-            ->groupBy('queue')
-            ->orderBy('queue')
-            ->selectRaw('queue, COUNT(*) AS jobs')
-            ->pluck('jobs', 'queue')
-            ->all());
-        // As the workers are started: each takes it first, and one takes nothing else.
-        preg_match_all('/queues=(\S+)/', (string) file_get_contents(base_path('bin/services.sh')), $match);
-        self::assertCount(4, $match[1]);
-        self::assertContains('closing', $match[1]);
-        foreach ($match[1] as $queues) {
-            self::assertStringStartsWith('closing', $queues);
-        }
-    }
-
     private function errand(ErrandKind $kind, ErrandState $state): Errand
     {
         return Errand::create([

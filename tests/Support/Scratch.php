@@ -28,7 +28,7 @@ trait Scratch
 
     private static function remove(string $path): void
     {
-        if (is_link($path) || is_file($path)) {
+        if (is_link($path) || (file_exists($path) && ! is_dir($path))) {
             unlink($path);
         } elseif (is_dir($path)) {
             chmod($path, 0700);

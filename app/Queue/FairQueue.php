@@ -1,0 +1,217 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queue;
+
+use Cellarium\Core\Storage\HeldLock;
+use Cellarium\Core\Storage\Locks;
+use Cellarium\Core\Work\FairShare;
+use Cellarium\Core\Work\Urgency;
+use Cellarium\Core\Work\WorkAtHost;
+use Illuminate\Database\Connection;
+use Illuminate\Queue\DatabaseQueue;
+use Illuminate\Queue\Jobs\DatabaseJob;
+use Illuminate\Queue\Jobs\DatabaseJobRecord;
+
+/**
+ * The queue in the database, of which a free worker takes what FairShare says, whatever queue it lies in.
+ *
+ * Which jobs are in hand is known by the locks of their workers: those of one that ended without warning count no more.
+ */
+final class FairQueue extends DatabaseQueue
+{
+    /** All queues, most urgent first; any other name is that queue alone. */
+    public const ANY = 'any';
+
+    /** Seconds after which a worker looks by itself: for what was ordered for later, or on another machine. */
+    private const LOOK_SECONDS = 2.0;
+
+    /** Seconds that each worker waits longer than the one before it, so that the first keep their connections. */
+    private const BEHIND_SECONDS = 0.004;
+
+    private const CLAIM_SECONDS = 10;
+
+    /** So many of one number may be there at a time: one that was killed may have left processes that hold its lock. */
+    private const WORKERS_OF_A_NUMBER = 50;
+
+    private ?HeldLock $self = null;
+
+    private string $name = '';
+
+    /** Whether its last look found nothing; what ended meanwhile may have made room, so one is taken at once first. */
+    private bool $isIdle = false;
+
+    /**
+     * @param  int|null  $number  of this worker, from 1; null for one that does not wait until something comes
+     */
+    public function __construct(
+        Connection $database,
+        string $table,
+        string $default,
+        private readonly FairShare $share,
+        private readonly Locks $locks,
+        private readonly Wake $wake,
+        private readonly ?int $number,
+    ) {
+        parent::__construct($database, $table, $default);
+    }
+
+    /** @param  string|null  $queue */
+    public function pop($queue = null): ?DatabaseJob
+    {
+        if ($this->isIdle && $this->number !== null) {
+            $this->wake->await(self::LOOK_SECONDS, $this->number * self::BEHIND_SECONDS);
+        }
+        $job = $this->claim($queue);
+        $this->isIdle = $job === null;
+
+        return $job;
+    }
+
+    /** Whether a worker of this name is there; what one that is not had in hand is in nobody's. */
+    public static function lockName(string $worker): string
+    {
+        return "worker-$worker";
+    }
+
+    private function claim(?string $queue): ?DatabaseJob
+    {
+        // Looked at without the lock first: most looks find nothing.
+        if ($this->next($queue) === null) {
+            return null;
+        }
+        $this->beOneself();
+        $lock = 'claim-'.substr(hash('sha256', (string) $this->database->getDatabaseName()), 0, 40);
+        $got = $this->database->scalar('SELECT GET_LOCK(?, ?)', [$lock, self::CLAIM_SECONDS]);
+        if ((int) $got !== 1) {
+            return null;
+        }
+        try {
+            return $this->take($this->next($queue));
+        } finally {
+            $this->database->scalar('SELECT RELEASE_LOCK(?)', [$lock]);
+        }
+    }
+
+    private function take(?WorkAtHost $next): ?DatabaseJob
+    {
+        $row = $next === null
+            ? null
+            : $this->database->table($this->table)->where('id', $next->id)->whereNull('reserved_at')->first();
+        if ($row === null) {
+            return null; // Cancelled, or let go of, in this moment.
+        }
+        $record = new DatabaseJobRecord($row);
+        $this->database->table($this->table)->where('id', $next->id)->update([
+            'reserved_at' => $record->touch(),
+            'reserved_by' => $this->name,
+            'attempts' => $record->increment(),
+        ]);
+
+        return new DatabaseJob(
+            $this->container,
+            $this,
+            $record,
+            $this->connectionName,
+            $next->urgency->value,
+        );
+    }
+
+    private function next(?string $queue): ?WorkAtHost
+    {
+        $rows = $this->database->table($this->table)
+            ->selectRaw('queue, host, reserved_at IS NOT NULL AS taken, MIN(id) AS id, COUNT(*) AS jobs')
+            ->where(fn ($query) => $query
+                ->whereNotNull('reserved_at')
+                ->orWhere('available_at', '<=', $this->currentTime()))
+            ->groupByRaw('queue, host, reserved_at IS NOT NULL')
+            ->get();
+        $waiting = $inHand = [];
+        foreach ($rows as $row) {
+            $work = new WorkAtHost((int) $row->id, Urgency::from($row->queue), $row->host);
+            if ($row->taken) {
+                array_push($inHand, ...array_fill(0, (int) $row->jobs, $work));
+            } elseif ($queue === self::ANY || $row->queue === $this->getQueue($queue)) {
+                $waiting[] = $work;
+            }
+        }
+
+        return $queue === self::ANY
+            ? $this->share->next($waiting, $inHand)
+            : FairShare::first($waiting, $inHand);
+    }
+
+    /** Holds a lock of its own from here on; what the one before it of the same name had in hand is let go of. */
+    private function beOneself(): void
+    {
+        for ($try = 0; $this->self === null && $try < self::WORKERS_OF_A_NUMBER; $try++) {
+            $this->name = ($this->number ?? 0)."-$try";
+            $this->self = $this->locks->acquire(self::lockName($this->name));
+            $this->self === null
+                || $this->database->table($this->table)->where('reserved_by', $this->name)->delete();
+        }
+        $this->self !== null
+            || throw new \RuntimeException("There are too many workers of the number {$this->number}.");
+    }
+
+    /**
+     * @param  object|string  $job
+     * @param  string  $queue
+     * @param  mixed  $data
+     * @return array<string, mixed>
+     */
+    protected function createPayloadArray($job, $queue, $data = ''): array
+    {
+        $host = $job instanceof ForHost ? $job->host() : null;
+
+        return parent::createPayloadArray($job, $queue, $data)
+            + ['host' => $host === null ? null : strtolower($host)];
+    }
+
+    /**
+     * @param  string|null  $queue
+     * @param  string  $payload
+     * @param  int  $availableAt
+     * @param  int  $attempts
+     * @return array<string, mixed>
+     */
+    protected function buildDatabaseRecord(
+        $queue,
+        $payload,
+        $availableAt,
+        $attempts = 0,
+    ): array {
+        $record = parent::buildDatabaseRecord(
+            $queue,
+            $payload,
+            $availableAt,
+            $attempts,
+        );
+
+        return $record + ['host' => json_decode($payload, true, flags: JSON_THROW_ON_ERROR)['host'] ?? null];
+    }
+
+    /**
+     * @param  string|null  $queue
+     * @param  string  $payload
+     * @param  \DateTimeInterface|\DateInterval|int  $delay
+     * @param  int  $attempts
+     */
+    protected function pushToDatabase(
+        $queue,
+        $payload,
+        $delay = 0,
+        $attempts = 0,
+    ): int {
+        $id = parent::pushToDatabase(
+            $queue,
+            $payload,
+            $delay,
+            $attempts,
+        );
+        $this->wake->one();
+
+        return $id;
+    }
+}

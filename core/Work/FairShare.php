@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Work;
+
+/**
+ * Which piece of work a free worker takes, so that a host that does not answer keeps only its share of them.
+ *
+ * The first piece at a host takes any worker that is free. Each further one leaves a quarter of all workers free, times
+ * the pieces that are in hand there already: with twelve workers, a host that hangs keeps one as soon as four others
+ * hang too, and ten that hang leave two workers to everybody else. Work that nobody waits for has a quarter of the
+ * workers in all.
+ */
+final readonly class FairShare
+{
+    /** @param  int  $workers  of all kinds together, from 1 */
+    public function __construct(private int $workers)
+    {
+    }
+
+    /**
+     * @param  list<WorkAtHost>  $waiting  the oldest of each urgency and host will do
+     * @param  list<WorkAtHost>  $inHand
+     * @return WorkAtHost|null null where nothing waits that may be begun now
+     */
+    public function next(array $waiting, array $inHand): ?WorkAtHost
+    {
+        $free = $this->workers - count($inHand);
+        $atHost = self::atHost($inHand);
+        $byThemselves = count(array_filter(
+            $inHand,
+            static fn (WorkAtHost $work): bool => $work->urgency->isByItself(),
+        ));
+        $mayBegin = fn (WorkAtHost $work): bool => $free > ($atHost[$work->host ?? ''] ?? 0) * $this->quarter()
+            && ! ($work->urgency->isByItself() && $byThemselves >= $this->quarter());
+
+        return self::first(array_filter($waiting, $mayBegin), $inHand);
+    }
+
+    /**
+     * The most urgent of all, held to no share: for a worker that is kept for one kind of work. Among equals the host
+     * with the fewest pieces in hand goes first, then the oldest.
+     *
+     * @param  array<WorkAtHost>  $waiting
+     * @param  list<WorkAtHost>  $inHand
+     */
+    public static function first(array $waiting, array $inHand): ?WorkAtHost
+    {
+        $atHost = self::atHost($inHand);
+        $order = static fn (WorkAtHost $work): array => [
+            $work->urgency->rank(),
+            $atHost[$work->host ?? ''] ?? 0,
+            $work->id,
+        ];
+        usort($waiting, static fn (WorkAtHost $one, WorkAtHost $other): int => $order($one) <=> $order($other));
+
+        return $waiting[0] ?? null;
+    }
+
+    /**
+     * @param  list<WorkAtHost>  $inHand
+     * @return array<string, int>
+     */
+    private static function atHost(array $inHand): array
+    {
+        return array_count_values(array_filter(
+            array_map(static fn (WorkAtHost $work): ?string => $work->host, $inHand),
+            is_string(...),
+        ));
+    }
+
+    private function quarter(): int
+    {
+        return max(1, intdiv($this->workers, 4));
+    }
+}
