@@ -15,6 +15,7 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
+use Cellarium\Core\Storage\Locks;
 use Illuminate\Database\Eloquent\Builder;
 
 /** What is done about FTP users without anybody asking: closing at their time, finding out, proving again. */
@@ -29,12 +30,63 @@ final readonly class Upkeep
     /** Seconds after which a change that nobody works on any more counts as broken off. */
     private const STALE_SECONDS = 60;
 
-    public function __construct(private FtpUsers $users, private ReachProofs $proofs)
+    public function __construct(private FtpUsers $users, private ReachProofs $proofs, private Locks $locks)
     {
     }
 
-    /** Closes those whose time has come, and tries again those that could not be closed. */
-    public function closeDue(): void
+    /** Has workers do what is due, each host's by itself: one that does not answer keeps nobody's user open. */
+    public function order(): void
+    {
+        foreach (UpkeepKind::cases() as $kind) {
+            foreach ($this->due($kind)->with('account')->get() as $user) {
+                // By hand, a sign-in that is not possible yet would be refused each time, and hosts lock out who asks
+                // too often.
+                $waits = $kind === UpkeepKind::Settle && (self::waitsForTries($user) || $this->waitsForPerson($user));
+                $waits || KeepUp::dispatch($user->id, $kind);
+            }
+        }
+    }
+
+    /** One of what was ordered, where it is still due; twice at a time never. */
+    public function carryOut(int $id, UpkeepKind $kind): void
+    {
+        $lock = $this->locks->acquire("upkeep-$kind->value-$id");
+        if ($lock === null) {
+            return;
+        }
+        try {
+            $user = $this->due($kind)->with('account.client', 'account.sites')->find($id);
+            $user === null || $this->try($user, fn () => match ($kind) {
+                UpkeepKind::Close => $this->users->close($user, 'its time has come'),
+                UpkeepKind::Settle => $this->settle($user),
+                UpkeepKind::Tidy => $this->proofs->tidy($user),
+            });
+        } finally {
+            $lock->release();
+        }
+    }
+
+    /** Finds out what became of a change whose process ended, whose answer was lost, or which a person was to make. */
+    private function settle(FtpUser $user): void
+    {
+        $user->update(['pending' => $user->pending?->withAnotherTry()]);
+        $this->users->settle($user);
+    }
+
+    /** @return Builder<FtpUser> */
+    private function due(UpkeepKind $kind): Builder
+    {
+        return match ($kind) {
+            UpkeepKind::Close => self::closing(),
+            UpkeepKind::Settle => FtpUser::whereNotNull('pending')
+                ->where('state', '!=', FtpUserState::ClosingFailed)
+                ->where(self::untouchedFor(...)),
+            UpkeepKind::Tidy => FtpUser::whereNotNull('probe')->where(self::untouchedFor(...)),
+        };
+    }
+
+    /** @return Builder<FtpUser> whose time has come, and those that could not be closed a while ago */
+    private static function closing(): Builder
     {
         $busy = Deployment::whereIn('state', [
             DeploymentState::Running,
@@ -44,82 +96,53 @@ final readonly class Upkeep
             ->pluck('ftp_user_id')
             ->filter();
         $again = now()->subMinutes(self::AGAIN_MINUTES);
-        $due = FtpUser::with('account.client', 'account.sites')
-            ->whereNotIn('id', $busy)
-            ->where(
-                static fn (Builder $either) => $either
-                    ->where(
-                        static fn (Builder $due) => $due
-                            ->whereIn('state', [FtpUserState::Made, FtpUserState::Open])
-                            ->where('closes_at', '<=', now())
-                            ->whereNull('pending'),
-                    )
-                    ->orWhere(
-                        static fn (Builder $failed) => $failed
-                            ->where('state', FtpUserState::ClosingFailed)
-                            ->where(
-                                static fn (Builder $when) => $when
-                                    ->whereNull('tried_at')
-                                    ->orWhere('tried_at', '<=', $again)
-                                    ->orWhere('tried_at', '>', now()),
-                            ),
-                    ),
-            )
-            ->get();
-        // A host that does not answer keeps nobody else's user open past its minute.
-        foreach ($due->sortBy(static fn (FtpUser $user): bool => $user->account->doesNotConnect()) as $user) {
-            $this->try($user, fn () => $this->users->close($user, 'its time has come'));
-        }
-    }
 
-    /** Finds out what became of changes whose process ended, whose answer was lost, or which a person was to make. */
-    public function settleLeft(): void
-    {
-        $stale = now()->subSeconds(self::STALE_SECONDS);
-        $byHand = now()->subMinutes(self::BY_HAND_MINUTES);
-        foreach (
-            FtpUser::with('account.client', 'account.sites')
-                ->whereNotNull('pending')
-                ->where('state', '!=', FtpUserState::ClosingFailed)
+        return FtpUser::whereNotIn('id', $busy)->where(
+            static fn (Builder $either) => $either
                 ->where(
-                    static fn (Builder $when) => $when
-                        ->where('updated_at', '<=', $stale)
-                        ->orWhere('updated_at', '>', now()),
+                    static fn (Builder $due) => $due
+                        ->whereIn('state', [FtpUserState::Made, FtpUserState::Open])
+                        ->where('closes_at', '<=', now())
+                        ->whereNull('pending'),
                 )
-                ->get() as $user
-        ) {
-            // By hand, a sign-in that is not possible yet would be refused each time, and hosts lock out who asks too
-            // often.
-            if (
-                $this->users->byHand($user)
-                && (! $user->action()?->ends() === true || $user->updated_at->isAfter($byHand))
-            ) {
-                continue;
-            }
-            $tries = $user->pending->tries ?? 0;
-            // A host that is away for long is asked less and less often.
-            if (
-                $user->updated_at->isAfter(now()->subMinutes(min(self::BY_HAND_MINUTES, 2 ** min($tries, 10))))
-                && $user->updated_at->isPast()
-            ) {
-                continue;
-            }
-            $user->update(['pending' => $user->pending?->withAnotherTry()]);
-            $this->try($user, fn () => $this->users->settle($user));
-        }
+                ->orWhere(
+                    static fn (Builder $failed) => $failed
+                        ->where('state', FtpUserState::ClosingFailed)
+                        ->where(
+                            static fn (Builder $when) => $when
+                                ->whereNull('tried_at')
+                                ->orWhere('tried_at', '<=', $again)
+                                ->orWhere('tried_at', '>', now()),
+                        ),
+                ),
+        );
     }
 
-    /** Removes markers and probes that proofs left on servers when they were cut off. */
-    public function tidy(): void
+    /**
+     * A clock that was put back does not make it wait.
+     *
+     * @param  Builder<FtpUser>  $query
+     */
+    private static function untouchedFor(Builder $query): void
     {
-        foreach (
-            FtpUser::with('account.client', 'account.sites')
-                ->whereNotNull('probe')
-                ->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))
-                ->get() as $user
-        ) {
-            $this->try($user, fn () => $this->proofs->tidy($user));
-        }
+        $query->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))->orWhere('updated_at', '>', now());
+    }
+
+    private function waitsForPerson(FtpUser $user): bool
+    {
+        return $this->users->byHand($user) && (
+            $user->action()?->ends() !== true
+            || $user->updated_at->isAfter(now()->subMinutes(self::BY_HAND_MINUTES))
+        );
+    }
+
+    /** A host that is away for long is asked less and less often. */
+    private static function waitsForTries(FtpUser $user): bool
+    {
+        $tries = $user->pending->tries ?? 0;
+
+        return $user->updated_at->isAfter(now()->subMinutes(min(self::BY_HAND_MINUTES, 2 ** min($tries, 10))))
+            && $user->updated_at->isPast();
     }
 
     /** Changes to many whose worker ended are gone on with. */

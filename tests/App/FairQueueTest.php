@@ -7,13 +7,16 @@ namespace Tests\App;
 use App\Accounts\ConnectAccount;
 use App\Errands\RunErrand;
 use App\Models\Account;
+use App\Models\Closing;
 use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
+use App\Models\FtpUserState;
 use App\Queue\FairQueue;
 use App\Queue\ForHost;
 use App\Queue\Wake;
 use App\Watch\Recovery;
+use App\Watch\Upkeep;
 use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Work\FairShare;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -59,6 +62,25 @@ final class FairQueueTest extends AppTestCase
         self::assertSame('b.example', $queue->pop('closing')?->payload()['host']);
         self::assertNull($queue->pop('closing'));
         self::assertSame('a.example', $queue->pop(FairQueue::ANY)?->payload()['host']);
+    }
+
+    public function test_closing_at_its_time_is_ordered_for_each_user_and_waits_for_no_other_host(): void
+    {
+        foreach (['hangs.example', 'hangs.example', 'answers.example'] as $number => $host) {
+            $this->errandAt($host)->account->ftpUsers()->create([
+                'login' => "u$number",
+                'directory' => '/',
+                'state' => FtpUserState::Open,
+                'ends' => Closing::AtTime,
+                'closes_at' => now()->subMinute(),
+            ]);
+        }
+        app(Upkeep::class)->order();
+        $queue = $this->queue();
+        self::assertSame(
+            ['hangs.example', 'answers.example', 'hangs.example'],
+            array_map(static fn (): ?string => $queue->pop('closing')?->payload()['host'], range(1, 3)),
+        );
     }
 
     public function test_what_a_killed_worker_had_in_hand_is_let_go_of_and_what_a_living_one_has_is_not(): void
@@ -130,7 +152,8 @@ final class FairQueueTest extends AppTestCase
 
     private function errandAt(string $host, ErrandKind $kind = ErrandKind::LookAtFiles): Errand
     {
-        $account = Account::where('host', $host)->first() ?? $this->account->replicate(['id', 'in_use'])->fill(['host' => $host]);
+        $account = Account::where('host', $host)->first()
+            ?? $this->account->replicate(['id', 'in_use'])->fill(['host' => $host]);
         $account->exists || $account->saveOrFail();
 
         return Errand::create([

@@ -31,7 +31,7 @@ final class FtpUserByHandTest extends FtpUserTestCase
         self::assertSame([FtpUserState::Asked, PendingAction::Create], [$user->state, $user->action()]);
         self::assertSame('Create job@site.example', $this->users()->sheet($user)?->title);
         $attempts = Proof::count();
-        app(Upkeep::class)->settleLeft();
+        app(Upkeep::class)->order();
         self::assertSame($attempts, Proof::count());
     }
 

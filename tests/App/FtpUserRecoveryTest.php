@@ -145,10 +145,10 @@ final class FtpUserRecoveryTest extends FtpUserTestCase
         self::assertFalse($this->users()->close($open, 'by hand'));
         self::assertSame(FtpUserState::ClosingFailed, $open->refresh()->state);
         $this->account->update(['control_url' => $right]);
-        app(Upkeep::class)->closeDue();
+        app(Upkeep::class)->order();
         self::assertSame(FtpUserState::ClosingFailed, $open->refresh()->state);
         $this->travel(6)->minutes();
-        app(Upkeep::class)->closeDue();
+        app(Upkeep::class)->order();
         self::assertSame(FtpUserState::Closed, $open->refresh()->state);
     }
 
@@ -181,7 +181,7 @@ final class FtpUserRecoveryTest extends FtpUserTestCase
         proc_close($process);
         $this->host->faults([]);
         $this->travel(2)->minutes();
-        app(Upkeep::class)->settleLeft();
+        app(Upkeep::class)->order();
         self::assertSame([FtpUserState::Open, null], [FtpUser::firstOrFail()->state, FtpUser::firstOrFail()->pending]);
     }
 
@@ -206,7 +206,7 @@ final class FtpUserRecoveryTest extends FtpUserTestCase
         self::assertTrue($this->users()->settle($this->fresh($user)));
         self::assertNotNull($user->refresh()->probe, 'a proof that went well forgets none that did not');
         $this->travel(2)->minutes();
-        app(Upkeep::class)->tidy();
+        app(Upkeep::class)->order();
         self::assertSame([$before, null], [self::contents($this->root()), $user->refresh()->probe]);
     }
 

@@ -39,7 +39,7 @@ abstract class FtpUserTestCase extends AppTestCase
     protected function later(int $minutes = 2): void
     {
         $this->travel($minutes)->minutes();
-        app(Upkeep::class)->settleLeft();
+        app(Upkeep::class)->order();
     }
 
     protected static function assertRecorded(string $words): void

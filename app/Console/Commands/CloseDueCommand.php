@@ -16,9 +16,7 @@ final class CloseDueCommand extends Command
 
     public function handle(Upkeep $upkeep): int
     {
-        $upkeep->closeDue();
-        $upkeep->settleLeft();
-        $upkeep->tidy();
+        $upkeep->order();
         $upkeep->takeUpBulk();
 
         return self::SUCCESS;
