@@ -454,7 +454,7 @@ web_up() {
     done
     sed "s|@VAR@|$VAR|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@SOCKETS@|$sockets|g
         s|@REAL_IP@|$real_ip|; s|@BY_PROXY@|$by_proxy|" "$ROOT/bin/nginx.conf" >"$VAR/nginx.conf"
-    sed "s|@ROOT@|$ROOT|g" "$ROOT/bin/fastcgi.conf" >"$VAR/fastcgi.conf"
+    sed "s|@ROOT@|$ROOT|g; s|@VAR@|$VAR|g" "$ROOT/bin/fastcgi.conf" >"$VAR/fastcgi.conf"
     [ "$(id -u)" != 0 ] || sed -i "1i user $(id -un) $(id -gn);" "$VAR/nginx.conf"
     launch web /usr/sbin/nginx -e stderr -p "$VAR" -c "$VAR/nginx.conf"
     wait_for 30 'The web server' answers "http://127.0.0.1:$port/sign-in"

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Failure\Problem;
+use App\Http\Middleware\AsksNoHost;
 use App\Http\Middleware\CookiesBehindTls;
 use App\Http\Middleware\FreshSignIn;
 use App\Http\Middleware\KeepsAddress;
@@ -31,6 +32,7 @@ return Application::configure(basePath: $root)
         // Its package is missing, see framework-gaps.php; no page is for other origins.
         $middleware->remove(HandleCors::class);
         $middleware->prepend(SlowRequests::class);
+        $middleware->append(AsksNoHost::class);
         $middleware->append(SecurityHeaders::class);
         $middleware->append(CookiesBehindTls::class);
         $middleware->append(KeepsAddress::class);

@@ -63,7 +63,9 @@ return [
     'slow_seconds' => (float) env('CELLARIUM_SLOW_SECONDS', 2),
 
     // Seconds a page waits for a worker's answer before it shows that it is going on.
-    'errand_seconds' => 1.5,
+    'errand_seconds' => 1.2,
+    // Pages that wait so at the same time, of those that bin/php-fpm.conf has processes for; half of them for one host.
+    'waiting_pages' => 6,
 
     // Seconds that a run waits for a person where some files could not be sent; then it goes back. 0 for at once.
     'decision_seconds' => (int) env('CELLARIUM_DECISION_SECONDS', 1800),

@@ -5,12 +5,9 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Failure\Problem;
-use App\Hosting\Connections;
 use App\Models\Deployment;
 use App\Models\GuardedFile;
 use App\Storage\RunFiles;
-use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\PlanFilter;
@@ -21,9 +18,9 @@ use Cellarium\Core\Storage\ContentStore;
 final readonly class PlanFile
 {
     /** What is larger is not fetched for looking, in bytes. */
-    private const LARGEST = 2_000_000;
+    public const LARGEST = 2_000_000;
 
-    public function __construct(private RunFiles $files, private Connections $connections, private ContentStore $store)
+    public function __construct(private RunFiles $files, private ContentStore $store)
     {
     }
 
@@ -40,18 +37,27 @@ final readonly class PlanFile
         throw new Problem("$path is not in this plan. It may have been made anew; look at it again.");
     }
 
-    /** Null where there is nothing, where it is too large to be looked at, or what it held is no longer here. */
-    public function bytes(Deployment $deployment, PlanItem $item, PlanSide $side): ?string
+    /** Null where there is nothing, where it is too large to be looked at, or what it held is not in the store. */
+    public function bytes(PlanItem $item, PlanSide $side): ?string
+    {
+        $entry = self::looked($item, $side);
+
+        return $entry?->sha256 !== null && $this->store->has($entry->sha256)
+            ? $this->store->text($entry->sha256)
+            : null;
+    }
+
+    /** Whether what is on the server has to be fetched to be looked at. */
+    public function isElsewhere(PlanItem $item): bool
+    {
+        return self::looked($item, PlanSide::Live) !== null && $this->bytes($item, PlanSide::Live) === null;
+    }
+
+    private static function looked(PlanItem $item, PlanSide $side): ?ManifestEntry
     {
         $entry = $side->of($item);
-        if ($entry === null || ! $entry->isFile() || $entry->size > self::LARGEST) {
-            return null;
-        }
-        if ($entry->sha256 !== null && $this->store->has($entry->sha256)) {
-            return $this->store->text($entry->sha256);
-        }
 
-        return $side === PlanSide::Live ? $this->read($deployment, $entry) : null;
+        return $entry?->isFile() === true && $entry->size <= self::LARGEST ? $entry : null;
     }
 
     /**
@@ -72,18 +78,5 @@ final readonly class PlanFile
         }
 
         return false;
-    }
-
-    private function read(Deployment $deployment, ManifestEntry $entry): ?string
-    {
-        try {
-            return RemoteText::of(
-                $this->connections->remote($deployment->site->account),
-                $deployment->runPlace()->root->join($entry->path),
-                self::LARGEST,
-            );
-        } catch (RemoteFailure $failure) {
-            throw new Problem(Problem::words($failure));
-        }
     }
 }

@@ -35,24 +35,45 @@ final class Errands
             $about,
             $given,
         );
-        $until = microtime(true) + (float) config('cellarium.errand_seconds');
-        while (! $errand->refresh()->state->hasEnded() && microtime(true) < $until) {
-            usleep(40_000);
-        }
+        self::await($errand);
 
         return $errand;
+    }
+
+    /**
+     * Waits a moment for it, where a page may: of the processes for pages only some may wait, and for one host no more
+     * than its share, so that the others go on answering.
+     */
+    public static function await(Errand $errand): void
+    {
+        if (self::hasEnded($errand)) {
+            return;
+        }
+        app(WaitingPages::class)->wait($errand->host() ?? '', static function () use ($errand): void {
+            $until = hrtime(true) + (float) config('cellarium.errand_seconds') * 1e9;
+            do {
+                usleep(25_000);
+            } while (! self::hasEnded($errand) && hrtime(true) < $until);
+        });
+    }
+
+    private static function hasEnded(Errand $errand): bool
+    {
+        return $errand->refresh()->state->hasEnded();
     }
 
     /**
      * The same without waiting for it.
      *
      * @param  array<string, mixed>  $given
+     * @param  string|null  $fetchedFor  what it is found again by, see FetchedFile
      */
     public static function order(
         ErrandKind $kind,
         string $back,
         Client|Account|Site|FtpUser|null $about,
         array $given = [],
+        ?string $fetchedFor = null,
     ): Errand {
         $errand = Errand::create([
             'kind' => $kind,
@@ -64,6 +85,7 @@ final class Errands
             'ftp_user_id' => $about instanceof FtpUser ? $about->id : null,
             'back' => $back,
             'given' => $given,
+            'fetched_for' => $fetchedFor,
         ]);
         RunErrand::order($errand);
 
@@ -123,6 +145,12 @@ final class Errands
             return redirect("/errands/$errand->id");
         }
 
-        return redirect($errand->back)->with($errand->state === ErrandState::Done ? 'done' : 'trouble', $errand->words);
+        // What was fetched is shown there.
+        return $errand->kind === ErrandKind::FetchFile && $errand->state === ErrandState::Done
+            ? redirect($errand->back)
+            : redirect($errand->back)->with(
+                $errand->state === ErrandState::Done ? 'done' : 'trouble',
+                $errand->words,
+            );
     }
 }

@@ -14,6 +14,7 @@ use App\Failure\Problem;
 use App\Files\CarryOutByHand;
 use App\Files\ChangesByHand;
 use App\Files\FileEntry;
+use App\Files\FileFetch;
 use App\Files\FilePlace;
 use App\Files\FileSearch;
 use App\Files\Finding;
@@ -22,6 +23,7 @@ use App\Files\Listings;
 use App\Files\SiteRights;
 use App\Files\TextEditing;
 use App\Files\VisitorsAsked;
+use App\FtpUsers\FtpUserOrders;
 use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\Account;
@@ -31,7 +33,9 @@ use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\FileDraft;
+use App\Models\FtpUser;
 use App\Models\PendingAction;
+use App\Models\Person;
 use App\Models\Site;
 use App\Models\Upload;
 use App\Moves\AccountMove;
@@ -54,6 +58,7 @@ use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Transfer\Cancelled;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
+use Illuminate\Support\Facades\Auth;
 
 /** Does one errand in a queue worker and writes down what came of it; holds its number and nothing else. */
 final class RunErrand implements ForHost, ShouldQueue
@@ -78,9 +83,7 @@ final class RunErrand implements ForHost, ShouldQueue
 
     public function host(): ?string
     {
-        $errand = Errand::with('account', 'site.account', 'ftpUser.account')->find($this->errand);
-
-        return ($errand->site->account ?? $errand->ftpUser->account ?? $errand?->account)?->host;
+        return Errand::with('account', 'site.account', 'ftpUser.account')->find($this->errand)?->host();
     }
 
     public function handle(): void
@@ -114,6 +117,9 @@ final class RunErrand implements ForHost, ShouldQueue
         if ($errand === null) {
             return;
         }
+        // What is done and recorded is that person's, and they see what they may.
+        $before = Person::viewer();
+        $errand->person === null || Auth::setUser($errand->person);
         try {
             $ended = $this->run($errand);
         } catch (\Throwable $failure) {
@@ -127,8 +133,15 @@ final class RunErrand implements ForHost, ShouldQueue
             }
 
             return;
+        } finally {
+            self::actAs($before);
         }
         $this->end($errand, $ended + ['state' => ErrandState::Done]);
+    }
+
+    private static function actAs(?Person $person): void
+    {
+        $person === null ? Auth::forgetUser() : Auth::setUser($person);
     }
 
     /**
@@ -150,6 +163,8 @@ final class RunErrand implements ForHost, ShouldQueue
             ErrandKind::ProveLive => $this->proveLive($errand),
             ErrandKind::AskPhp => $this->askPhp($errand),
             ErrandKind::RenewPassword => $this->renewPassword($errand),
+            ErrandKind::MakeUser => $this->makeUser($errand),
+            ErrandKind::ChangeUser => $this->changeUser($errand),
             ErrandKind::CloseUser => $this->closeUser($errand),
             ErrandKind::LookAtTree => $this->lookAtTree($errand),
             ErrandKind::TryAccount => $this->tryAccount($errand),
@@ -158,6 +173,7 @@ final class RunErrand implements ForHost, ShouldQueue
             ErrandKind::TakeFiles => $this->takeFiles($errand),
             ErrandKind::LookAtFiles => $this->lookAtFiles($errand),
             ErrandKind::OpenFile => $this->openFile($errand),
+            ErrandKind::FetchFile => $this->fetchFile($errand),
             ErrandKind::AskVisitors => $this->askVisitors($errand),
             ErrandKind::CountFiles => $this->countFiles($errand),
             ErrandKind::ChangeFiles => $this->changeFiles($errand),
@@ -222,6 +238,31 @@ final class RunErrand implements ForHost, ShouldQueue
         app(PasswordRenewal::class)->renew($errand->account ?? throw self::removed());
 
         return ['words' => 'The password is renewed at the host and here, and proven by signing in with it.'];
+    }
+
+    /** @return array<string, mixed> where it is refused, the form is shown again as it was typed, see NewFtpUserForm */
+    private function makeUser(Errand $errand): array
+    {
+        $account = $errand->account ?? throw self::removed();
+        $made = app(FtpUserOrders::class)->make($account, (array) ($errand->given['typed'] ?? []), $errand->person);
+
+        return $made instanceof FtpUser
+            ? ['words' => "$made->login is asked for.", 'back' => "/ftp-users/$made->id", 'given' => []]
+            : [
+                'words' => implode(' ', $made),
+                'result' => ['wrong' => $made],
+                'state' => ErrandState::Failed,
+                'back' => "/accounts/$account->id/ftp-users/new?refused=$errand->id",
+            ];
+    }
+
+    /** @return array<string, mixed> */
+    private function changeUser(Errand $errand): array
+    {
+        $user = $errand->ftpUser ?? throw self::removed();
+        app(FtpUserOrders::class)->change($user, $errand->given);
+
+        return ['words' => "The host was asked about $user->login."];
     }
 
     /** @return array<string, mixed> */
@@ -321,6 +362,20 @@ final class RunErrand implements ForHost, ShouldQueue
         app(TextEditing::class)->open($draft);
 
         return ['words' => 'Opened.'];
+    }
+
+    /** @return array<string, mixed> */
+    private function fetchFile(Errand $errand): array
+    {
+        $given = $errand->given;
+        $fetched = app(FileFetch::class)->fetch(
+            $errand->account ?? throw self::removed(),
+            RemotePath::fromString((string) ($given['path'] ?? '/')),
+            (int) ($given['most'] ?? 0),
+            (bool) ($given['text'] ?? true),
+        );
+
+        return ['words' => 'Fetched.', 'result' => $fetched];
     }
 
     /** @return array<string, mixed> */

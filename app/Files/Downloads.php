@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Files;
 
 use App\Failure\Problem;
+use App\Hosting\AskingHosts;
 use App\Hosting\Connections;
 use App\Models\GuardedFile;
 use App\Models\RecordKind;
@@ -31,8 +32,11 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 /** Files of an account as an archive that is sent while it is read; see SentAsZip. */
 final readonly class Downloads
 {
-    public function __construct(private Connections $connections, private FileWorkers $workers)
-    {
+    public function __construct(
+        private Connections $connections,
+        private FileWorkers $workers,
+        private AskingHosts $hosts,
+    ) {
     }
 
     /**
@@ -44,6 +48,7 @@ final readonly class Downloads
     public function zip(FilePlace $place, array $chosen, bool $isToWorkOn): StreamedResponse
     {
         $chosen === [] && throw new Problem('Nothing was chosen. Tick one or more files first.');
+        $this->hosts->beginTransfer();
         $remote = $this->connections->remote($place->account);
         $entries = $this->entries($remote, $place, $chosen);
         $copy = $isToWorkOn ? WorkingCopy::of(

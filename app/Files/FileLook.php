@@ -5,15 +5,12 @@ declare(strict_types=1);
 namespace App\Files;
 
 use App\Failure\Problem;
-use App\Hosting\Connections;
-use App\Text\Amount;
-use Cellarium\Core\Connection\RemoteFailure;
+use App\Storage\Spool;
 use Cellarium\Core\File\MediaType;
-use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Package\SensitiveContent;
 use Cellarium\Core\Path\WireName;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\HeaderUtils;
-use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
  * A picture, a document or a sound of a client's server, to be looked at within a page of ours.
@@ -29,45 +26,41 @@ final readonly class FileLook
     public const POLICY = "sandbox; default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'none'";
 
     /** It is fetched once while somebody goes from file to file, in seconds. */
-    private const KEPT_SECONDS = 300;
+    public const KEPT_SECONDS = 300;
 
-    public function __construct(private Connections $connections)
+    public function __construct(private Spool $spool)
     {
     }
 
-    /** @throws Problem|RemoteFailure before the first byte */
-    public function stream(FilePlace $file): StreamedResponse
+    /** @throws Problem where no browser shows it */
+    public static function type(FilePlace $file): MediaType
     {
         $name = $file->at->name();
-        $type = MediaType::of($name) ?? throw new Problem("$name is nothing that a browser shows. Download it.");
-        $remote = $this->connections->remote($file->account);
-        $found = $remote->stat($file->at);
-        if ($found?->kind !== EntryKind::File) {
-            throw new Problem("$name is no file, or no longer there. Look at the folder again.");
-        }
-        $size = $found->size ?? 0;
-        $size <= self::MOST || throw new Problem(
-            "$name has ".Amount::bytes($size).', which is more than is shown here. Download it.',
-        );
-        $bytes = WholeRead::of($remote, $file->at, $size);
+
+        return MediaType::of($name) ?? throw new Problem("$name is nothing that a browser shows. Download it.");
+    }
+
+    /**
+     * @param  string  $spooled  name of what was fetched
+     *
+     * @throws Problem where it is for others only, or took so long that it is gone again
+     */
+    public function response(FilePlace $file, string $spooled): BinaryFileResponse
+    {
+        $type = self::type($file);
+        $local = $this->spool->file($spooled) ?? throw new Problem('It took too long. Look at the folder again.');
         FileSecrets::mayBeSeen(
             $file->account->id,
             $file->at,
-            (string) fread($bytes, SensitiveContent::LOOKED_AT),
+            (string) file_get_contents($local, length: SensitiveContent::LOOKED_AT),
         );
-        rewind($bytes);
 
-        return new StreamedResponse(static function () use ($bytes): void {
-            fpassthru($bytes);
-            fclose($bytes);
-        }, 200, [
+        return (new BinaryFileResponse($local, 200, [
             'Content-Type' => $type->value,
-            'Content-Length' => (string) $size,
-            'Content-Disposition' => self::named($name, $type),
+            'Content-Disposition' => self::named($file->at->name(), $type),
             'Content-Security-Policy' => self::POLICY,
             'Cross-Origin-Resource-Policy' => 'same-origin',
-            'Cache-Control' => 'private, max-age='.self::KEPT_SECONDS,
-        ]);
+        ]))->setPrivate()->setMaxAge(self::KEPT_SECONDS);
     }
 
     private static function named(string $name, MediaType $type): string

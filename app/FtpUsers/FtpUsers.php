@@ -179,7 +179,7 @@ final readonly class FtpUsers
     /** Whether a person has to do at the provider what is wanted. */
     public function byHand(FtpUser $user): bool
     {
-        return $this->connections->control($user->account) === null;
+        return ! Connections::hasControl($user->account);
     }
 
     /** What to do at the provider; null where nothing is to be done by hand. */

@@ -38,6 +38,7 @@ final readonly class Connections
         private ?string $authorities,
         public HostSlots $slots,
         public ConnectionPool $pool,
+        private AskingHosts $asking,
     ) {
         $this->names = new HostsFile($hostsFile);
     }
@@ -76,6 +77,8 @@ final readonly class Connections
 
     public function ladder(): Ladder
     {
+        $this->asking->check();
+
         return new Ladder($this->names);
     }
 
@@ -105,11 +108,15 @@ final readonly class Connections
 
     public function remote(Account $account): RemoteDirectory
     {
+        $this->asking->check();
+
         return $this->pool->directory($this->endpoint($account));
     }
 
     public function remoteAs(FtpUser $user, ?Secret $password = null): RemoteDirectory&TriesPaths
     {
+        $this->asking->check();
+
         // Never an open one: that a user can sign in, or no longer can, is what it is asked for.
         return RemoteDirectories::open($this->endpointAs($user, $password));
     }
@@ -117,23 +124,38 @@ final readonly class Connections
     /** Null for a host that has no control service; its FTP users are then made by hand. */
     public function control(Account $account): ?HostingControl
     {
-        return $account->control_url === null || $account->control_token === null
-            ? null
-            : new LinkedControl($account->control_url, new Secret($account->control_token), $this->web());
+        return self::hasControl($account)
+            ? new LinkedControl(
+                (string) $account->control_url,
+                new Secret((string) $account->control_token),
+                $this->web(),
+            )
+            : null;
+    }
+
+    public static function hasControl(Account $account): bool
+    {
+        return $account->control_url !== null && $account->control_token !== null;
     }
 
     /** What the host does with files by itself; null for a host that has no control service. */
     public function jobs(Account $account): ?LinkedJobs
     {
-        return $account->control_url === null || $account->control_token === null
-            ? null
-            : new LinkedJobs(
-                new ControlService($account->control_url, new Secret($account->control_token), $this->web()),
-            );
+        return self::hasControl($account)
+            ? new LinkedJobs(
+                new ControlService(
+                    (string) $account->control_url,
+                    new Secret((string) $account->control_token),
+                    $this->web(),
+                ),
+            )
+            : null;
     }
 
     public function web(): CurlWebClient
     {
+        $this->asking->check();
+
         return new CurlWebClient(
             fn (string $host): ?string => $this->names->addresses($host)[0] ?? null,
             $this->authorities,

@@ -49,6 +49,12 @@ final class Errand extends Model
         return $this->belongsTo(FtpUser::class);
     }
 
+    /** Whose answers it waits for; null where it asks no single host. */
+    public function host(): ?string
+    {
+        return ($this->site->account ?? $this->ftpUser->account ?? $this->account)?->host;
+    }
+
     /** @return BelongsTo<Person, $this> who asked for it */
     public function person(): BelongsTo
     {

@@ -12,6 +12,8 @@ enum ErrandKind: string
     case ProveLive = 'prove_live';
     case AskPhp = 'ask_php';
     case RenewPassword = 'renew_password';
+    case MakeUser = 'make_user';
+    case ChangeUser = 'change_user';
     case CloseUser = 'close_user';
     case LookAtTree = 'look_at_tree';
     case TryAccount = 'try_account';
@@ -20,6 +22,7 @@ enum ErrandKind: string
     case TakeFiles = 'take_files';
     case LookAtFiles = 'look_at_files';
     case OpenFile = 'open_file';
+    case FetchFile = 'fetch_file';
     case AskVisitors = 'ask_visitors';
     case CountFiles = 'count_files';
     case ChangeFiles = 'change_files';
@@ -35,6 +38,8 @@ enum ErrandKind: string
     {
         return ! in_array($this, [
             self::RenewPassword,
+            self::MakeUser,
+            self::ChangeUser,
             self::CloseUser,
             self::Remove,
             self::ChangeFiles,
@@ -81,6 +86,8 @@ enum ErrandKind: string
             self::ProveLive => 'Asking as visitors do',
             self::AskPhp => 'Asking which PHP the site runs',
             self::RenewPassword => 'Renewing the password',
+            self::MakeUser => 'Making the FTP user',
+            self::ChangeUser => 'Asking the host about the FTP user',
             self::CloseUser => 'Closing the FTP user',
             self::LookAtTree => 'Looking into the directory',
             self::TryAccount => 'Trying the connection',
@@ -89,6 +96,7 @@ enum ErrandKind: string
             self::TakeFiles => 'Comparing the files',
             self::LookAtFiles => 'Looking into the folder',
             self::OpenFile => 'Opening the file',
+            self::FetchFile => 'Fetching the file',
             self::AskVisitors => 'Asking what visitors get',
             self::CountFiles => 'Counting what lies in it',
             self::ChangeFiles => 'Changing files',

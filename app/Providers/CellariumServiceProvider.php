@@ -4,13 +4,16 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Errands\WaitingPages;
 use App\Failure\Problem;
+use App\Hosting\AskingHosts;
 use App\Hosting\Connections;
 use App\Http\Middleware\SlowRequests;
 use App\Packages\KnownSites;
 use App\Packages\Types;
 use App\People\Access;
 use App\Queue\FairQueueConnector;
+use App\Storage\Spool;
 use App\Storage\Stores;
 use App\Text\Breakable;
 use App\Text\Shown;
@@ -42,6 +45,7 @@ use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\View\Compilers\BladeCompiler;
 use Psr\Clock\ClockInterface;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\Process\PhpExecutableFinder;
 
 final class CellariumServiceProvider extends ServiceProvider
@@ -60,6 +64,12 @@ final class CellariumServiceProvider extends ServiceProvider
         $this->app->singleton(SlowRequests::class); // It is asked twice: as a request begins and when it has ended.
         $this->app->singleton(Access::class);
         $this->app->singleton(Locks::class, fn () => new FileLocks("$var/locks"));
+        $this->app->singleton(AskingHosts::class);
+        $this->app->singleton(Spool::class, fn () => new Spool("$var/spool"));
+        $this->app->singleton(WaitingPages::class, fn () => new WaitingPages(
+            "$var/locks",
+            max(1, (int) config('cellarium.waiting_pages')),
+        ));
         $this->app->singleton(BackupShelf::class, fn () => new BackupShelf("$var/backups"));
         $this->app->singleton(Connections::class, function () use ($var): Connections {
             $slots = new HostSlots("$var/locks", max(1, (int) config('cellarium.host_connections')));
@@ -69,6 +79,7 @@ final class CellariumServiceProvider extends ServiceProvider
                 config('cellarium.authorities'),
                 $slots,
                 new ConnectionPool($slots, idleSeconds: (float) config('cellarium.idle_seconds')),
+                $this->app->make(AskingHosts::class),
             );
         });
         $this->app->singleton(
@@ -119,6 +130,9 @@ final class CellariumServiceProvider extends ServiceProvider
             $this->app->make('db'),
             $this->app->make(Locks::class),
         ));
+        Queue::before(fn () => $this->app->make(AskingHosts::class)->beginJob());
+        Queue::after(fn () => $this->app->make(AskingHosts::class)->endJob());
+        Queue::exceptionOccurred(fn () => $this->app->make(AskingHosts::class)->endJob());
         // Nobody pauses workers by a word in the cache, which each would ask for all the time.
         Worker::$pausable = false;
         // Between its jobs a worker closes the connections it no longer uses.
@@ -156,6 +170,8 @@ final class CellariumServiceProvider extends ServiceProvider
         $this->callAfterResolving('mail.manager', static function (MailManager $mail): void {
             $mail->extend('file', static fn (): MailFiles => new MailFiles(config('cellarium.var').'/mail'));
         });
+        // The web server that is named in bin/fastcgi.conf sends files that were spooled by itself.
+        BinaryFileResponse::trustXSendfileTypeHeader();
         Date::use(CarbonImmutable::class);
         Model::preventLazyLoading(! $this->app->isProduction() && $this->app->runningUnitTests());
         Model::preventSilentlyDiscardingAttributes();

@@ -38,7 +38,19 @@ final readonly class ConnectionSettings
     {
         return [
             CURLOPT_LOW_SPEED_LIMIT => max(1, intdiv($this->leastBytesAMinute, 60)),
-            CURLOPT_LOW_SPEED_TIME => 2 * $this->answerSeconds,
-        ] + ($most === null ? [] : [CURLOPT_TIMEOUT => $this->stepSeconds + intdiv($most, self::MOST_SLOW)]);
+            CURLOPT_LOW_SPEED_TIME => $this->paceSeconds(),
+        ] + ($most === null ? [] : [CURLOPT_TIMEOUT => $this->secondsFor($most)]);
+    }
+
+    /** Over which bytes a minute are counted, in seconds. */
+    public function paceSeconds(): int
+    {
+        return 2 * $this->answerSeconds;
+    }
+
+    /** Seconds that one step may take in all. */
+    public function secondsFor(int $most): int
+    {
+        return $this->stepSeconds + intdiv($most, self::MOST_SLOW);
     }
 }

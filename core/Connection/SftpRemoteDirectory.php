@@ -20,6 +20,8 @@ final class SftpRemoteDirectory implements
 {
     private ?SFTP $sftp = null;
 
+    private readonly StepDeadline $deadline;
+
     /** What "/" is on the server, without a slash at its end. */
     private string $base = '';
 
@@ -29,6 +31,7 @@ final class SftpRemoteDirectory implements
         private readonly ConnectionSettings $settings = new ConnectionSettings,
         private readonly ?\Closure $carryOn = null,
     ) {
+        $this->deadline = new StepDeadline($settings);
     }
 
     public function list(RemotePath $directory): array
@@ -89,7 +92,7 @@ final class SftpRemoteDirectory implements
             };
 
             return $sftp->get($this->real($file), $take) === false ? throw $this->refused($sftp, $what) : $bytes;
-        });
+        }, $most);
     }
 
     public function size(RemotePath $file): ?int
@@ -162,7 +165,7 @@ final class SftpRemoteDirectory implements
             }
 
             return $put;
-        });
+        }, $size);
     }
 
     public function rename(RemotePath $from, RemotePath $to): void
@@ -236,11 +239,11 @@ final class SftpRemoteDirectory implements
     }
 
     /** @param  \Closure(SFTP): bool  $work */
-    private function tell(string $what, \Closure $work): void
+    private function tell(string $what, \Closure $work, int $most = 0): void
     {
         $this->on($what, function (SFTP $sftp) use ($what, $work): bool {
             return $work($sftp) ?: throw $this->refused($sftp, $what);
-        });
+        }, $most);
     }
 
     /**
@@ -275,7 +278,7 @@ final class SftpRemoteDirectory implements
             }
 
             return $entries;
-        });
+        }, $this->settings->mostListingBytes);
     }
 
     /** @param  array<mixed>  $facts */
@@ -320,12 +323,16 @@ final class SftpRemoteDirectory implements
      * @template T
      *
      * @param  \Closure(SFTP): T  $work
+     * @param  int|null  $most  bytes that it moves; null where nobody knows
      * @return T
      */
-    private function on(string $what, \Closure $work): mixed
+    private function on(string $what, \Closure $work, ?int $most = 0): mixed
     {
         try {
-            return $work($this->sftp ??= $this->signIn());
+            $sftp = $this->sftp ??= $this->signIn();
+            $this->deadline->begin($most);
+
+            return $work($sftp);
         } catch (RemoteFailure $failure) {
             // What was broken off in the middle of a file leaves answers on their way, too.
             if ($failure->reason->isTransient() || $failure->reason === FailureReason::LocalFile) {
@@ -346,7 +353,7 @@ final class SftpRemoteDirectory implements
 
     private function signIn(): SFTP
     {
-        $sftp = SshSession::open($this->endpoint, $this->settings);
+        $sftp = SshSession::open($this->endpoint, $this->settings, $this->deadline);
         $start = $this->endpoint->start === null
             ? $sftp->realpath('.')
             : WireName::toWire($this->endpoint->start->toString());

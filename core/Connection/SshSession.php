@@ -17,11 +17,14 @@ final class SshSession
     /**
      * @throws RemoteFailure IdentityUnseen and IdentityChanged before login or password were sent
      */
-    public static function open(Endpoint $endpoint, ConnectionSettings $settings): SFTP
-    {
+    public static function open(
+        Endpoint $endpoint,
+        ConnectionSettings $settings,
+        ?StepDeadline $deadline = null,
+    ): SFTP {
         $what = "signing in to $endpoint->host";
         try {
-            $sftp = self::connect($endpoint, $settings);
+            $sftp = self::connect($endpoint, $settings, $deadline);
             $seen = self::identity($sftp);
             if ($endpoint->pin === null) {
                 throw RemoteFailure::while($what, FailureReason::IdentityUnseen, $seen->fingerprint);
@@ -49,14 +52,35 @@ final class SshSession
     }
 
     /** Connected and with a key agreed on, but not signed in. */
-    public static function connect(Endpoint $endpoint, ConnectionSettings $settings): SFTP
-    {
-        $sftp = new SFTP($endpoint->address ?? $endpoint->host, $endpoint->port, $settings->connectSeconds);
+    public static function connect(
+        Endpoint $endpoint,
+        ConnectionSettings $settings,
+        ?StepDeadline $deadline = null,
+    ): SFTP {
+        $deadline ??= new StepDeadline($settings);
+        $deadline->begin(0);
+        $sftp = new SFTP(PacedSocket::over(self::socket($endpoint, $settings), $deadline));
         $sftp->setTimeout($settings->answerSeconds);
         $sftp->disableStatCache();
         $sftp->disablePathCanonicalization();
 
         return $sftp;
+    }
+
+    /** @return resource */
+    private static function socket(Endpoint $endpoint, ConnectionSettings $settings)
+    {
+        $host = $endpoint->address ?? $endpoint->host;
+        $socket = @stream_socket_client(
+            'tcp://'.(str_contains($host, ':') ? "[$host]" : $host).":$endpoint->port",
+            $number,
+            $error,
+            $settings->connectSeconds,
+        );
+
+        return $socket !== false
+            ? $socket
+            : throw new UnableToConnectException("Cannot connect to $host:$endpoint->port. Error $number. $error");
     }
 
     /** The server's host key, its signature checked. */

@@ -6,18 +6,44 @@ const tell = (figure, words) => {
     figure.querySelector('[data-told]').textContent = words;
 };
 
+/** Once a worker has fetched it; asked again as long as the server has not answered. */
+const fetched = async (figure) => {
+    for (;;) {
+        const answer = await fetch(figure.dataset.from, { headers: { Accept: 'application/json' } });
+        if (answer.status !== 202 || !figure.isConnected) {
+            return answer;
+        }
+        tell(figure, (await answer.json()).message);
+        await new Promise(done => setTimeout(done, 1000));
+    }
+};
+
 const failed = async (figure) => {
+    if (figure.dataset.late !== undefined) {
+        tell(figure, 'No browser shows this: it is not what its name says.');
+
+        return;
+    }
     let words = 'It could not be read. Look at the folder again.';
     try {
-        const answer = await fetch(figure.dataset.from, { headers: { Accept: 'application/json' } });
-        words = answer.ok ? 'No browser shows this: it is not what its name says.' : (await answer.json()).message;
+        const answer = await fetched(figure);
+        if (answer.ok) {
+            figure.dataset.late = '';
+            tell(figure, '');
+            const shown = figure.querySelector('img, audio, video');
+            shown.src = figure.dataset.from;
+            shown instanceof HTMLImageElement && measure(shown);
+
+            return;
+        }
+        words = (await answer.json()).message;
     } catch {
         words = 'Cellarium does not answer. Try again.';
     }
     tell(figure, words);
 };
 
-const measure = (picture) => {
+function measure(picture) {
     const figure = picture.closest('[data-look]');
     const told = () => tell(figure, picture.naturalWidth > 0
         ? `${picture.naturalWidth} × ${picture.naturalHeight} pixels` : 'a drawing without a size of its own');
@@ -28,7 +54,7 @@ const measure = (picture) => {
     }
     picture.addEventListener('load', told);
     picture.addEventListener('error', () => failed(figure));
-};
+}
 
 const draw = async (figure) => {
     tell(figure, 'being read');
@@ -40,7 +66,7 @@ const draw = async (figure) => {
     pages.setAttribute('role', 'group');
     pages.setAttribute('aria-label', 'Pages');
     figure.prepend(pages);
-    const from = await fetch(figure.dataset.from, { headers: { Accept: 'application/json' } });
+    const from = await fetched(figure);
     if (!from.ok) {
         tell(figure, (await from.json()).message);
 

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\Hosting;
 
+use Cellarium\Core\Connection\ConnectionSettings;
 use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\PrivateKey;
+use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\SftpRemoteDirectory;
@@ -45,6 +47,35 @@ final class SshTest extends RemoteDirectoryContract
     {
         $this->server?->stop();
         $this->sweep();
+    }
+
+    public function test_a_server_that_trickles_ends_in_words_though_it_is_never_silent(): void
+    {
+        $server = $this->server();
+        file_put_contents($server->home.'/large.bin', random_bytes(400_000));
+        // Signing in and the first of the file go at full speed, then a byte each tenth of a second.
+        $proxy = proc_open(
+            [PHP_BINARY, dirname(__DIR__).'/Support/trickling-proxy.php', (string) $server->port, '60000'],
+            [1 => ['pipe', 'w']],
+            $pipes,
+        );
+        self::assertIsResource($proxy);
+        try {
+            $remote = new SftpRemoteDirectory(
+                $server->endpoint()->through(Protocol::Sftp, (int) fgets($pipes[1])),
+                new ConnectionSettings(answerSeconds: 4),
+            );
+            $sink = fopen('php://temp', 'w+b');
+            self::assertIsResource($sink);
+            $remote->read(RemotePath::fromString('/large.bin'), $sink, 400_000);
+            self::fail('It came whole.');
+        } catch (RemoteFailure $failure) {
+            self::assertSame(FailureReason::TimedOut, $failure->reason, $failure->getMessage());
+            self::assertStringContainsString('reading /large.bin', $failure->getMessage());
+        } finally {
+            proc_terminate($proxy);
+            proc_close($proxy);
+        }
     }
 
     public function test_keys_open_it_with_and_without_passphrase(): void

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Storage\Spool;
 use App\Watch\Recovery;
 use Illuminate\Console\Command;
 
@@ -11,10 +12,11 @@ final class RecoverCommand extends Command
 {
     protected $signature = 'cellarium:recover {--starting : no worker runs yet}';
 
-    protected $description = 'Take up runs that were broken off';
+    protected $description = 'Take up runs that were broken off, and let go of files that were fetched to be looked at';
 
-    public function handle(Recovery $recovery): int
+    public function handle(Recovery $recovery, Spool $spool): int
     {
+        $spool->sweep();
         $taken = $recovery->takeUp($this->option('starting') === true);
         if ($taken > 0) {
             $this->components->info("$taken broken-off runs are taken up again.");

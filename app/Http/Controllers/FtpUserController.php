@@ -7,20 +7,22 @@ namespace App\Http\Controllers;
 use App\Errands\Errands;
 use App\Failure\Problem;
 use App\FtpUsers\ClosingChoice;
+use App\FtpUsers\FtpUserOrders;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\FtpUserView;
 use App\FtpUsers\HandOvers;
 use App\FtpUsers\NewFtpUserForm;
 use App\FtpUsers\ProveFtpUser;
 use App\Models\Account;
+use App\Models\Errand;
 use App\Models\ErrandKind;
+use App\Models\ErrandState;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
+use App\Models\PendingAction;
 use App\Models\Person;
 use App\People\SessionBond;
-use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Credential\PasswordStrength;
-use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\People\Permission;
 use Illuminate\Contracts\View\View;
@@ -39,9 +41,29 @@ final class FtpUserController
     public function new(Request $request, Account $account): View
     {
         $account->load('client', 'sites.destinations', 'sites.client');
+        $refused = $this->refused($request, $account);
         $at = RemotePath::tryFromString($request->string('directory')->toString());
 
-        return $this->form(NewFtpUserForm::empty($account, $at?->toString()));
+        return $this->form($refused ?? NewFtpUserForm::empty($account, $at?->toString()));
+    }
+
+    /** The form as it was typed, with what the host objected to; null where nothing was refused. */
+    private function refused(Request $request, Account $account): ?NewFtpUserForm
+    {
+        $errand = Errand::where([
+            'id' => $request->integer('refused'),
+            'kind' => ErrandKind::MakeUser,
+            'account_id' => $account->id,
+            'person_id' => $request->user()?->id,
+        ])->first();
+        if ($errand === null || ! $errand->state->hasEnded()) {
+            return null;
+        }
+        $form = NewFtpUserForm::typed($account, (array) ($errand->given['typed'] ?? []));
+        $form->wrong = $errand->result['wrong'] ?? ['' => (string) $errand->words];
+        $errand->delete(); // There may be a password in it.
+
+        return $form;
     }
 
     public function create(Request $request, Account $account, PasswordStrength $strength): RedirectResponse|Response
@@ -49,22 +71,30 @@ final class FtpUserController
         $account->load('client', 'sites.destinations', 'sites.client');
         $form = NewFtpUserForm::typed($account, $request->all());
         Errands::lookAgain($account, $form->directory());
-        $order = $form->order($strength, $request->user());
-        if ($order === null) {
+        if ($form->order($strength, null) === null) {
             return response($this->form($form), 422);
         }
-        try {
-            $user = $this->users->begin($account, $order);
-        } catch (ControlFailure|RemoteFailure|Problem $refused) {
-            $form->wrong[
-                $refused instanceof ControlFailure && $refused->reason->value === 'login_exists' ? 'name' : ''
-            ] = Problem::words($refused);
+        $again = "/accounts/$account->id/ftp-users/new";
+        $errand = Errands::start(
+            ErrandKind::MakeUser,
+            $again,
+            $account,
+            ['typed' => $form->typed],
+        );
+        if ($errand->state->hasEnded() && $errand->state !== ErrandState::Done) {
+            $request->query->set('refused', (string) $errand->id);
 
-            return response($this->form($form), 422);
+            return response($this->form($this->refused($request, $account) ?? $form), 422);
         }
-        $this->users->byHand($user) || ProveFtpUser::start($user);
+        if ($errand->state === ErrandState::Done) {
+            return redirect($errand->back);
+        }
+        // Where it is cancelled, too, what was typed is shown again.
+        Errand::whereKey($errand->id)
+            ->whereIn('state', [ErrandState::Waiting, ErrandState::Running])
+            ->update(['back' => "$again?refused=$errand->id"]);
 
-        return redirect("/ftp-users/$user->id");
+        return Errands::answer($errand->refresh());
     }
 
     /** Whether a name can be taken, while it is typed. */
@@ -115,9 +145,7 @@ final class FtpUserController
 
     public function renew(FtpUser $user): RedirectResponse
     {
-        $this->users->renew($this->whole($user));
-
-        return $this->settleNext($user);
+        return $this->order($user, ['action' => PendingAction::Renew->value]);
     }
 
     public function change(Request $request, FtpUser $user): RedirectResponse
@@ -137,14 +165,12 @@ final class FtpUserController
         if ($directory->equals($user->path()) && $space === $user->space_limit) {
             return redirect("/ftp-users/$user->id")->with('done', 'It has this directory and this space already.');
         }
-        $this->users->change(
-            $user,
+
+        return $this->order($user, FtpUserOrders::changing(
             $directory->equals($user->path()) ? null : $directory,
             $space !== $user->space_limit,
             $space,
-        );
-
-        return $this->settleNext($user);
+        ));
     }
 
     /** Another closing time concerns nobody but ourselves: the host is not asked. */
@@ -164,15 +190,7 @@ final class FtpUserController
 
     public function reopen(Request $request, FtpUser $user): RedirectResponse
     {
-        $ending = $this->ending($request);
-        $this->users->reopen(
-            $this->whole($user),
-            $ending->kind,
-            $ending->at,
-            $ending->reason,
-        );
-
-        return $this->settleNext($user);
+        return $this->order($user, FtpUserOrders::reopening($this->ending($request)));
     }
 
     public function close(FtpUser $user): RedirectResponse
@@ -190,9 +208,7 @@ final class FtpUserController
 
     public function remove(FtpUser $user): RedirectResponse
     {
-        $this->users->remove($this->whole($user));
-
-        return $this->settleNext($user);
+        return $this->order($user, ['action' => PendingAction::Remove->value]);
     }
 
     public function giveUp(FtpUser $user): RedirectResponse
@@ -236,6 +252,20 @@ final class FtpUserController
         }
 
         return view('hand-over', ['settings' => $handOvers->show($user)] + $facts);
+    }
+
+    /** @param  array<string, mixed>  $order  see FtpUserOrders::change() */
+    private function order(FtpUser $user, array $order): RedirectResponse
+    {
+        $errand = Errands::start(
+            ErrandKind::ChangeUser,
+            "/ftp-users/$user->id",
+            $user,
+            $order,
+        );
+
+        // Its page tells how far it has come.
+        return $errand->state === ErrandState::Done ? redirect($errand->back) : Errands::answer($errand);
     }
 
     private function settleNext(FtpUser $user, string $at = ''): RedirectResponse

@@ -12,6 +12,8 @@ use App\Deployments\PlanSide;
 use App\Deployments\PlanTree;
 use App\Deployments\Ways;
 use App\Deployments\WaysView;
+use App\Errands\Errands;
+use App\Errands\FetchedFile;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
@@ -21,6 +23,7 @@ use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\PlanFilter;
+use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Plan\WayCost;
 use Illuminate\Contracts\View\View;
@@ -33,6 +36,9 @@ use Illuminate\Validation\Rule;
 final class PlanController
 {
     private const QUESTIONS = 'questions';
+
+    /** What was fetched to be looked at is shown for so long. */
+    private const FETCHED_SECONDS = 300;
 
     /** No plan has more. */
     private const MOST_ROWS = 100_000_000;
@@ -113,14 +119,19 @@ final class PlanController
         return array_values(array_map(static fn (WayCost $cost): Way => $cost->way, $barred));
     }
 
-    public function file(Request $request, Deployment $deployment, PlanFile $file): View
+    public function file(Request $request, Deployment $deployment, PlanFile $file): View|RedirectResponse
     {
         $deployment->load('site.account.client', 'package', 'comparedWith');
         $item = $file->item($deployment, (string) $request->query('path'));
+        $live = $file->isHidden($deployment, $item, []) ? null : $this->fetched($deployment, $item, $file);
+        if ($live?->errand->state->hasEnded() === false) {
+            return Errands::answer($live->errand);
+        }
         $bytes = [];
         foreach (PlanSide::cases() as $side) {
-            $side->of($item) === null || $bytes[$side->value] = $file->bytes($deployment, $item, $side);
+            $side->of($item) === null || $bytes[$side->value] = $file->bytes($item, $side);
         }
+        $live === null || $bytes[PlanSide::Live->value] = $live->text();
         $isHidden = $file->isHidden($deployment, $item, $bytes);
         $bytes = $isHidden ? [] : $bytes;
 
@@ -150,16 +161,38 @@ final class PlanController
         $item = $file->item($deployment, (string) $request->query('path'));
         $side = PlanSide::tryFrom((string) $request->query('side'));
         $type = self::PICTURES[$item->path->extension()] ?? null;
-        $bytes = $side === null || $type === null ? null : $file->bytes($deployment, $item, $side);
-        $bytes = $file->isHidden($deployment, $item, [$bytes]) ? null : $bytes;
+        if ($side === null || $type === null || $file->isHidden($deployment, $item, [])) {
+            return self::noPicture();
+        }
+        $bytes = $side === PlanSide::Live ? $this->fetched($deployment, $item, $file)?->text() : null;
+        $bytes ??= $file->bytes($item, $side);
 
-        return $bytes === null
-            ? new Response('There is no picture here.', 404, ['Content-Type' => 'text/plain'])
+        return $bytes === null || $file->isHidden($deployment, $item, [$bytes])
+            ? self::noPicture()
             : new Response($bytes, 200, [
                 'Content-Type' => $type,
                 'Content-Security-Policy' => "default-src 'none'; style-src 'unsafe-inline'; sandbox",
                 'Cache-Control' => 'private, max-age=600',
             ]);
+    }
+
+    private static function noPicture(): Response
+    {
+        return new Response('There is no picture here.', 404, ['Content-Type' => 'text/plain']);
+    }
+
+    /** Null where what is on the server is in the store, is not there, or is too large to be looked at. */
+    private function fetched(Deployment $deployment, PlanItem $item, PlanFile $file): ?FetchedFile
+    {
+        return $file->isElsewhere($item) ? FetchedFile::of(
+            $deployment->site->account,
+            $deployment->runPlace()->root->join($item->path),
+            "plan $deployment->id",
+            "/deployments/$deployment->id/file?".http_build_query(['path' => $item->path->toString()]),
+            PlanFile::LARGEST,
+            true,
+            self::FETCHED_SECONDS,
+        ) : null;
     }
 
     /** Rows that are passed over. */

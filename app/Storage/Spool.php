@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Storage;
+
+use App\Failure\Problem;
+use App\Text\Amount;
+use Illuminate\Support\Facades\Crypt;
+
+/**
+ * Files of clients' servers that a worker has fetched for one person to look at; gone within the hour.
+ *
+ * What a browser shows lies there as it is, so that the web server answers ranges of it; texts, in which passwords may
+ * stand, are sealed.
+ */
+final readonly class Spool
+{
+    public const SECONDS = 3600;
+
+    /** Bytes that stay free beside what is spooled: a full disk stops more than a look. */
+    private const LEFT_FREE = 200_000_000;
+
+    public function __construct(private string $directory)
+    {
+    }
+
+    /**
+     * @param  int  $size  bytes that it is listed with
+     * @param  \Closure(resource): int  $read  writes it, and says how many bytes it has written
+     * @return string its name here
+     *
+     * @throws Problem where there is no room for it
+     */
+    public function put(int $size, \Closure $read): string
+    {
+        $this->room($size);
+        $name = bin2hex(random_bytes(16));
+        $file = fopen("$this->directory/$name.part", 'x+b') ?: throw self::unwritable($this->directory);
+        try {
+            $read($file);
+            fclose($file) || throw self::unwritable($this->directory);
+            rename("$this->directory/$name.part", "$this->directory/$name") || throw self::unwritable($this->directory);
+        } finally {
+            @unlink("$this->directory/$name.part");
+        }
+
+        return $name;
+    }
+
+    /** @throws Problem where there is no room for it */
+    public function putSealed(string $bytes): string
+    {
+        $sealed = Crypt::encryptString($bytes);
+
+        return $this->put(strlen($sealed), static fn ($file): int => (int) fwrite($file, $sealed));
+    }
+
+    /** Null where it is gone by now. */
+    public function sealed(string $name): ?string
+    {
+        $file = $this->file($name);
+        $sealed = $file === null ? false : @file_get_contents($file);
+
+        return $sealed === false ? null : Crypt::decryptString($sealed);
+    }
+
+    /** Null where it is gone by now. */
+    public function file(string $name): ?string
+    {
+        $file = "$this->directory/$name";
+
+        return preg_match('/\A[0-9a-f]{32}\z/', $name) === 1 && is_file($file) ? $file : null;
+    }
+
+    /** @return int how many were removed whose hour is over */
+    public function sweep(): int
+    {
+        $removed = 0;
+        foreach (glob("$this->directory/*") ?: [] as $file) {
+            $age = time() - (int) @filemtime($file);
+            // A clock that was put back keeps nothing for longer.
+            if ($age >= self::SECONDS || $age < -self::SECONDS) {
+                $removed += (int) @unlink($file);
+            }
+        }
+
+        return $removed;
+    }
+
+    private function room(int $size): void
+    {
+        is_dir($this->directory) || @mkdir($this->directory, 0700, true);
+        $free = @disk_free_space($this->directory);
+        $free !== false || throw self::unwritable($this->directory);
+        $free - $size >= self::LEFT_FREE || throw new Problem(
+            'There is no room on the disk of Cellarium for '.Amount::bytes($size).'. Make room there, then try again.',
+        );
+    }
+
+    private static function unwritable(string $directory): Problem
+    {
+        return new Problem("$directory cannot be written to. Nothing was fetched; make that possible, then try again.");
+    }
+}
