@@ -77,6 +77,7 @@ final readonly class Spool
     public function sweep(): int
     {
         $removed = 0;
+        clearstatcache();
         foreach (glob("$this->directory/*") ?: [] as $file) {
             $age = time() - (int) @filemtime($file);
             // A clock that was put back keeps nothing for longer.
