@@ -72,13 +72,18 @@ final class CellariumServiceProvider extends ServiceProvider
         ));
         $this->app->singleton(BackupShelf::class, fn () => new BackupShelf("$var/backups"));
         $this->app->singleton(Connections::class, function () use ($var): Connections {
-            $slots = new HostSlots("$var/locks", max(1, (int) config('cellarium.host_connections')));
+            $most = max(1, (int) config('cellarium.host_connections'));
+            $slots = new HostSlots("$var/locks", $most);
 
             return new Connections(
                 config('cellarium.hosts_file'),
                 config('cellarium.authorities'),
                 $slots,
-                new ConnectionPool($slots, idleSeconds: (float) config('cellarium.idle_seconds')),
+                new ConnectionPool(
+                    $slots,
+                    new HostSlots("$var/locks/resting", max(1, intdiv($most, 4))),
+                    idleSeconds: (float) config('cellarium.idle_seconds'),
+                ),
                 $this->app->make(AskingHosts::class),
             );
         });
@@ -137,7 +142,9 @@ final class CellariumServiceProvider extends ServiceProvider
         Worker::$pausable = false;
         // Between its jobs a worker closes the connections it no longer uses.
         Queue::looping(function (): void {
-            $this->app->make(Connections::class)->pool->tend();
+            $pool = $this->app->make(Connections::class)->pool;
+            $pool->rest();
+            $pool->tend();
             // What the last job put into the store is referred to by now.
             $this->app->make(WorkInProgress::class)->end();
             // A database that is away is told of by the worker itself.

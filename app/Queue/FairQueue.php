@@ -51,7 +51,7 @@ final class FairQueue extends DatabaseQueue
         string $default,
         private readonly FairShare $share,
         private readonly Locks $locks,
-        private readonly Wake $wake,
+        private readonly Wakes $wakes,
         private readonly ?int $number,
     ) {
         parent::__construct($database, $table, $default);
@@ -61,7 +61,7 @@ final class FairQueue extends DatabaseQueue
     public function pop($queue = null): ?DatabaseJob
     {
         if ($this->isIdle && $this->number !== null) {
-            $this->wake->await(self::LOOK_SECONDS, $this->number * self::BEHIND_SECONDS);
+            $this->wakes->of((string) $queue)->await(self::LOOK_SECONDS, $this->number * self::BEHIND_SECONDS);
         }
         $job = $this->claim($queue);
         $this->isIdle = $job === null;
@@ -210,7 +210,9 @@ final class FairQueue extends DatabaseQueue
             $delay,
             $attempts,
         );
-        $this->wake->one();
+        $this->wakes->of(self::ANY)->one();
+        // A worker that is kept for closing takes nothing else, so it must not be the one that is woken for it.
+        $queue === Urgency::Closing->value && $this->wakes->of($queue)->one();
 
         return $id;
     }

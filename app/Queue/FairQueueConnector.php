@@ -27,7 +27,7 @@ final readonly class FairQueueConnector implements ConnectorInterface
             // Beside those for everything there is one that closes FTP users alone.
             new FairShare(max(1, $config['workers']) + 1),
             $this->locks,
-            new Wake(config('cellarium.var').'/run/wake'),
+            new Wakes(config('cellarium.var').'/run'),
             $number > 0 ? $number : null,
         );
     }

@@ -10,8 +10,16 @@ final class ConnectionPool
     /** @var array<string, PooledRemoteDirectory> by who signs in where */
     private array $open = [];
 
+    /** @var array<string, resource> places of those that nobody uses just now */
+    private array $resting = [];
+
+    /**
+     * @param  HostSlots|null  $rests  how many may stay open unused, to one host over all processes: what idle ones
+     *     keep, those at work lack; null for as many as there are slots
+     */
     public function __construct(
         private readonly HostSlots $slots,
+        private readonly ?HostSlots $rests = null,
         private readonly ConnectionSettings $settings = new ConnectionSettings,
         private readonly float $idleSeconds = 30.0,
         private readonly float $patience = 30.0,
@@ -23,6 +31,11 @@ final class ConnectionPool
         // Another password or key is another sign-in: a connection made with the old one proves nothing about it.
         $key = hash('sha256', serialize($endpoint->reveal()));
 
+        if (isset($this->resting[$key])) {
+            fclose($this->resting[$key]);
+            unset($this->resting[$key]);
+        }
+
         return $this->open[$key] ??= new PooledRemoteDirectory(
             $endpoint->host,
             fn (): RemoteDirectory&SetsModes => RemoteDirectories::open($endpoint, $this->settings),
@@ -31,22 +44,39 @@ final class ConnectionPool
         );
     }
 
-    /** Closes what was not used for a while; to be called now and then by processes that live long. */
-    public function tend(): void
+    /** Nothing is asked for a while: of what is open, only so many stay so as may rest at their host. */
+    public function rest(): void
     {
+        if ($this->rests === null) {
+            return;
+        }
         foreach ($this->open as $key => $directory) {
-            if ($directory->idle() >= $this->idleSeconds) {
-                $directory->close();
-                unset($this->open[$key]);
+            $place = $this->resting[$key] ?? $this->rests->take($directory->host, 0.0);
+            if ($place === null) {
+                $this->end($key);
+            } else {
+                $this->resting[$key] = $place;
             }
         }
     }
 
+    /** Closes what was not used for a while; to be called now and then by processes that live long. */
+    public function tend(): void
+    {
+        foreach ($this->open as $key => $directory) {
+            $directory->idle() < $this->idleSeconds || $this->end($key);
+        }
+    }
+
+    private function end(string $key): void
+    {
+        $this->open[$key]->close();
+        isset($this->resting[$key]) && fclose($this->resting[$key]);
+        unset($this->open[$key], $this->resting[$key]);
+    }
+
     public function close(): void
     {
-        foreach ($this->open as $directory) {
-            $directory->close();
-        }
-        $this->open = [];
+        array_map($this->end(...), array_keys($this->open));
     }
 }

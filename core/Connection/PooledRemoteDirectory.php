@@ -25,7 +25,7 @@ final class PooledRemoteDirectory implements RemoteDirectory, SetsModes
 
     /** @param  \Closure(): (RemoteDirectory&SetsModes)  $open */
     public function __construct(
-        private readonly string $host,
+        public readonly string $host,
         private readonly \Closure $open,
         private readonly HostSlots $slots,
         private readonly float $patience,

@@ -67,4 +67,32 @@ final class PooledTest extends RemoteDirectoryContract
         }
         self::assertNotSame([], $first->list(RemotePath::root()), 'the refused one gave its slot back');
     }
+
+    public function test_of_idle_connections_only_so_many_stay_open_over_all_processes(): void
+    {
+        $this->host ??= new StandinHost;
+        $directory = $this->directory();
+        $pool = static fn (): ConnectionPool => new ConnectionPool(
+            new HostSlots($directory, 4),
+            new HostSlots("$directory/resting", 1),
+        );
+        $pools = [$pool(), $pool()];
+        foreach ($pools as $one) {
+            $one->directory($this->host->endpoint())->list(RemotePath::root());
+            $one->rest();
+        }
+        $free = 0;
+        $held = [];
+        while (($slot = (new HostSlots($directory, 4))->take($this->host->endpoint()->host, 0.0)) !== null) {
+            $held[] = $slot;
+            $free++;
+        }
+        self::assertSame(3, $free, 'the first one rests, the second is closed');
+        array_map(fclose(...), $held);
+        // Used again, it is none that rests.
+        $pools[0]->directory($this->host->endpoint())->list(RemotePath::root());
+        $pools[1]->directory($this->host->endpoint())->list(RemotePath::root());
+        $pools[1]->rest();
+        self::assertNull((new HostSlots("$directory/resting", 1))->take($this->host->endpoint()->host, 0.0));
+    }
 }
