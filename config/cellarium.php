@@ -66,6 +66,8 @@ return [
     'errand_seconds' => 1.2,
     // Pages that wait so at the same time, of those that bin/php-fpm.conf has processes for; half of them for one host.
     'waiting_pages' => 6,
+    // Downloads of clients' files that pass through at the same time, of those that it has processes for transfers for.
+    'passing_downloads' => 8,
 
     // Seconds that a run waits for a person where some files could not be sent; then it goes back. 0 for at once.
     'decision_seconds' => (int) env('CELLARIUM_DECISION_SECONDS', 1800),

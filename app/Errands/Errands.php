@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Errands;
 
 use App\Failure\Problem;
+use App\Hosting\HostShare;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Errand;
@@ -49,14 +50,15 @@ final class Errands
         if (self::hasEnded($errand)) {
             return;
         }
-        app(WaitingPages::class)->wait($errand->host() ?? '', static function () use ($errand): void {
-            $until = hrtime(true) + (float) config('cellarium.errand_seconds') * 1e9;
-            do {
-                usleep(25_000);
-            } while (! self::hasEnded($errand) && hrtime(true) < $until);
-        });
+        $places = HostShare::ofPages()->take($errand->host() ?? '');
+        $until = hrtime(true) + (float) config('cellarium.errand_seconds') * 1e9;
+        while ($places !== null && ! self::hasEnded($errand) && hrtime(true) < $until) {
+            usleep(25_000);
+        }
+        array_map(fclose(...), $places ?? []);
     }
 
+    /** @phpstan-impure */
     private static function hasEnded(Errand $errand): bool
     {
         return $errand->refresh()->state->hasEnded();

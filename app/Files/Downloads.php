@@ -7,6 +7,7 @@ namespace App\Files;
 use App\Failure\Problem;
 use App\Hosting\AskingHosts;
 use App\Hosting\Connections;
+use App\Hosting\HostShare;
 use App\Models\GuardedFile;
 use App\Models\RecordKind;
 use App\Record\Record;
@@ -49,6 +50,10 @@ final readonly class Downloads
     {
         $chosen === [] && throw new Problem('Nothing was chosen. Tick one or more files first.');
         $this->hosts->beginTransfer();
+        $room = HostShare::ofTransfers()->take($place->account->host) ?? throw new Problem(
+            "Too many downloads go on already, of {$place->account->host} or in all. Nothing was fetched; download it "
+                .'once one of them is done.',
+        );
         $remote = $this->connections->remote($place->account);
         $entries = $this->entries($remote, $place, $chosen);
         $copy = $isToWorkOn ? WorkingCopy::of(
@@ -66,7 +71,10 @@ final readonly class Downloads
         $copy === null || $named[] = [WorkingCopy::NAME, strlen($copy->toText())];
         $this->record($place, $entries, $isToWorkOn);
 
-        return new StreamedResponse(fn () => $this->send($place, $entries, $copy), 200, [
+        return new StreamedResponse(function () use ($place, $entries, $copy, $room): void {
+            $this->send($place, $entries, $copy);
+            array_map(fclose(...), $room);
+        }, 200, [
             'Content-Type' => 'application/zip',
             'Content-Disposition' => self::named($place, $chosen),
         ] + (GuardedFile::areShown() ? ['Content-Length' => (string) ZipOut::length($named)] : []));
@@ -147,8 +155,7 @@ final readonly class Downloads
         }
         $texts = $copy === null ? [] : [WorkingCopy::NAME => $copy->toText()];
         count($hidden) === 0 || $texts['not-in-this-archive.txt'] = 'Passwords may stand in these files. They are on '
-            .'the '
-            ."server, and not in this archive:\n\n".implode("\n", $hidden)."\n";
+            ."the server, and not in this archive:\n\n".implode("\n", $hidden)."\n";
         foreach ($texts as $name => $text) {
             $zip->file(
                 $name,

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
-use App\Errands\WaitingPages;
 use App\Failure\Problem;
 use App\Hosting\AskingHosts;
 use App\Hosting\Connections;
@@ -66,10 +65,6 @@ final class CellariumServiceProvider extends ServiceProvider
         $this->app->singleton(Locks::class, fn () => new FileLocks("$var/locks"));
         $this->app->singleton(AskingHosts::class);
         $this->app->singleton(Spool::class, fn () => new Spool("$var/spool"));
-        $this->app->singleton(WaitingPages::class, fn () => new WaitingPages(
-            "$var/locks",
-            max(1, (int) config('cellarium.waiting_pages')),
-        ));
         $this->app->singleton(BackupShelf::class, fn () => new BackupShelf("$var/backups"));
         $this->app->singleton(Connections::class, function () use ($var): Connections {
             $most = max(1, (int) config('cellarium.host_connections'));

@@ -6,8 +6,8 @@ namespace Tests\App;
 
 use App\Errands\Errands;
 use App\Errands\RunErrand;
-use App\Errands\WaitingPages;
 use App\Hosting\Connections;
+use App\Hosting\HostShare;
 use App\Models\Closing;
 use App\Models\Errand;
 use App\Models\ErrandKind;
@@ -108,22 +108,39 @@ final class NoPageAsksHostsTest extends FilesTestCase
         app(Spool::class)->put(PHP_INT_MAX, static fn (): int => self::fail('It was begun.'));
     }
 
-    public function test_only_some_pages_wait_and_for_one_host_half_of_them(): void
+    public function test_of_all_that_wait_for_hosts_one_host_has_half_and_all_of_them_leave_room(): void
     {
-        $waiting = new WaitingPages("$this->var/locks", 4);
-        $waited = [];
-        $wait = static function (string ...$hosts) use (&$wait, &$waited, $waiting): void {
-            $host = array_shift($hosts);
-            $host === null || $waiting->wait($host, static function () use ($host, $hosts, $wait, &$waited): void {
-                $waited[] = $host;
-                $wait(...$hosts);
-            });
-        };
-        $wait(...str_split('aaab'));
-        self::assertSame(['a', 'a'], $waited, 'the third of one host does not wait');
-        $waited = [];
-        $wait(...str_split('aabcd'));
-        self::assertSame(['a', 'a', 'b', 'c'], $waited, 'nor the fifth of all');
+        $share = new HostShare("$this->var/locks/some", 4);
+        $taken = static fn (string $hosts): array => array_filter(array_map($share->take(...), str_split($hosts)));
+
+        self::assertSame([0, 1, 3], array_keys($taken('aaab')), 'the third of one host does not wait');
+        self::assertSame([0, 1, 2, 3], array_keys($taken('aabcd')), 'nor the fifth of all');
+        self::assertSame([0, 1], array_keys($taken('aa')), 'what is over leaves its place');
+    }
+
+    public function test_a_page_whose_host_has_its_share_of_waiting_pages_waits_not_at_all(): void
+    {
+        config(['queue.default' => 'database', 'cellarium.errand_seconds' => 300]);
+        $held = array_map(fn (): ?array => HostShare::ofPages()->take($this->account->host), range(1, 3));
+        self::assertNotContains(null, $held);
+        $this->get("$this->files?look=1")->assertOk();
+        self::assertSame(ErrandState::Waiting, Errand::latest('id')->firstOrFail()->state);
+    }
+
+    public function test_downloads_of_one_host_leave_room_for_others_and_say_so(): void
+    {
+        $this->get("$this->files?look=1");
+        $zip = fn () => $this->post("/sites/{$this->site->id}/file-downloads", [
+            'at' => $this->at(),
+            'names' => [$this->word('index.html')],
+        ]);
+        $held = array_map(fn (): ?array => HostShare::ofTransfers()->take($this->account->host), range(1, 4));
+        self::assertNotContains(null, $held);
+        $zip()->assertRedirect();
+        self::assertStringContainsString('Too many downloads go on already', (string) session('trouble'));
+        unset($held);
+        self::assertNotSame('', $zip()->assertOk()->streamedContent());
+        self::assertNotSame('', $zip()->assertOk()->streamedContent(), 'each gives its room back');
     }
 
     public function test_what_an_errand_does_is_recorded_as_what_its_person_did(): void

@@ -196,7 +196,6 @@ final class Rooms
             'People',
             'Hosting',
             'Packages',
-            'Errands',
             'Watch',
             'Http',
         ],
