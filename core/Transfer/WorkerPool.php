@@ -20,8 +20,6 @@ use Cellarium\Core\Storage\StoreSettings;
  */
 final class WorkerPool implements TransferPool
 {
-    private const TRIES = 3;
-
     private const WAIT_SECONDS = 0.4;
 
     /** So often in a row looking at the workers may be cut short. */
@@ -43,6 +41,8 @@ final class WorkerPool implements TransferPool
     private array $lanes;
 
     private readonly int $asked;
+
+    private readonly Retries $retries;
 
     /** @var array<int, int> tries of the job in hand, by lane */
     private array $tries = [];
@@ -71,6 +71,7 @@ final class WorkerPool implements TransferPool
     ) {
         $this->asked = max(1, $lanes);
         $this->lanes = range(0, $this->asked - 1);
+        $this->retries = new Retries(self::now());
     }
 
     public function runAll(iterable $jobs, ?\Closure $done = null): array
@@ -244,6 +245,7 @@ final class WorkerPool implements TransferPool
         if ($job === null) {
             return;
         }
+        $message->has('failed') || $this->retries->heard(self::now());
         if ($message->has('bytes')) {
             $this->listener?->lane($worker->lane, $job, $message->number('bytes'));
         } elseif ($message->has('done')) {
@@ -259,6 +261,7 @@ final class WorkerPool implements TransferPool
                 FailureReason::from($failed->text('reason')),
                 $failed->textOrNull('said'),
             );
+            $failure->reason->isTransient() || $this->retries->heard(self::now());
             if ($failure->reason === FailureReason::TooManyConnections && count($this->lanes) > 1) {
                 $this->tries[$worker->lane]--;
                 $this->lanes = array_values(array_diff($this->lanes, [$worker->lane]));
@@ -288,13 +291,18 @@ final class WorkerPool implements TransferPool
     private function retry(int $lane, Job $job, RemoteFailure $failure): void
     {
         $tries = $this->tries[$lane] ?? 1;
-        if (! $failure->reason->isTransient() || $tries >= self::TRIES) {
+        if (! $this->retries->mayTryAgain($failure->reason, $tries, self::now())) {
             $failed = new TransferFailed($job, $failure);
             $this->failures === null ? throw $failed : $this->failures->add($failed);
 
             return;
         }
         $this->again[] = [$job, $tries, microtime(true) + self::WAIT_SECONDS * $tries];
+    }
+
+    private static function now(): float
+    {
+        return hrtime(true) / 1e9;
     }
 
     /** @return array<int, Worker> */
