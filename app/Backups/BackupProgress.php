@@ -62,10 +62,10 @@ final class BackupProgress implements LaneListener
 
     public function beat(): void
     {
-        if (microtime(true) < $this->next) {
+        if (hrtime(true) / 1e9 < $this->next) {
             return;
         }
-        $this->next = microtime(true) + self::SECONDS_BETWEEN;
+        $this->next = hrtime(true) / 1e9 + self::SECONDS_BETWEEN;
         DatabaseAway::tolerate($this->write(...));
     }
 }

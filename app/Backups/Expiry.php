@@ -109,11 +109,12 @@ final readonly class Expiry
     /**
      * @return int how many were let go of; their contents go with the next sweep, unless something else holds them
      *
-     * @throws Problem with nothing let go of, where database and lists do not agree
+     * @throws Problem with nothing let go of, where database and lists do not agree, or the clock leapt
      */
     public function carryOut(): int
     {
         Witnesses::mustAgree();
+        ClockWatch::mustBeSteady();
         $gone = 0;
         foreach ($this->due() as $number => $fates) {
             $site = Site::findOrFail($number);

@@ -98,7 +98,9 @@ final readonly class EndOfRun
         if ($wait === 0.0 || $open === []) {
             return;
         }
-        usleep((int) (1e6 * max(0, $wait - (microtime(true) - (float) $endedAt->format('U.u')))));
+        // A clock that was put back meanwhile does not make it wait for longer.
+        $left = $wait - (microtime(true) - (float) $endedAt->format('U.u'));
+        usleep((int) (1e6 * max(0, min($wait, $left))));
         try {
             $listed = $this->listed($deployment, $open);
         } catch (RemoteFailure $failure) {

@@ -73,10 +73,10 @@ final class Progress implements LaneListener, RunListener
         private readonly ?\Closure $hear = null,
         private readonly ?OutageWatch $watch = null,
     ) {
-        $this->meter = new SpeedMeter(microtime(true), 0);
-        $this->work = new SpeedMeter(microtime(true), 0);
-        $this->stageBegan = microtime(true);
-        $this->history = new SpeedHistory(microtime(true));
+        $this->meter = new SpeedMeter(hrtime(true) / 1e9, 0);
+        $this->work = new SpeedMeter(hrtime(true) / 1e9, 0);
+        $this->stageBegan = hrtime(true) / 1e9;
+        $this->history = new SpeedHistory(hrtime(true) / 1e9);
     }
 
     /** @return array<string, array{files: int, bytes: int, seconds: float}> by stage, what is going on included */
@@ -85,7 +85,7 @@ final class Progress implements LaneListener, RunListener
         return $this->timings + [$this->stage->value => [
             'files' => $this->filesDone,
             'bytes' => $this->bytesDone,
-            'seconds' => round(microtime(true) - $this->stageBegan, 3),
+            'seconds' => round(hrtime(true) / 1e9 - $this->stageBegan, 3),
         ]];
     }
 
@@ -95,12 +95,12 @@ final class Progress implements LaneListener, RunListener
         $stage === RunStage::PuttingBack || DatabaseAway::tolerate($this->endIfCancelled(...));
         $stage->isUntouched() || $this->watch?->begin();
         $this->timings = $this->timings();
-        $this->stageBegan = microtime(true);
+        $this->stageBegan = hrtime(true) / 1e9;
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
         $this->lanes = [];
-        $this->history = new SpeedHistory(microtime(true));
-        $this->meter = new SpeedMeter(microtime(true), $bytes);
-        $this->work = new SpeedMeter(microtime(true), $bytes + Pace::BYTES_A_FILE * $files);
+        $this->history = new SpeedHistory(hrtime(true) / 1e9);
+        $this->meter = new SpeedMeter(hrtime(true) / 1e9, $bytes);
+        $this->work = new SpeedMeter(hrtime(true) / 1e9, $bytes + Pace::BYTES_A_FILE * $files);
         $this->write(true);
     }
 
@@ -142,7 +142,7 @@ final class Progress implements LaneListener, RunListener
     /** Waits for a person to say that it is tried again, or stopped; null where nobody did in time. */
     private function decided(int $seconds): ?Deployment
     {
-        $until = microtime(true) + $seconds;
+        $until = hrtime(true) / 1e9 + $seconds;
         $decided = null;
         DatabaseAway::tolerate(function () use ($seconds): void {
             $this->deployment->update([
@@ -151,7 +151,7 @@ final class Progress implements LaneListener, RunListener
                 'mends' => false,
             ]);
         });
-        while ($decided === null && microtime(true) < $until) {
+        while ($decided === null && hrtime(true) / 1e9 < $until) {
             $this->write(true);
             usleep(self::MICROSECONDS_BETWEEN_LOOKS);
             DatabaseAway::tolerate(function () use (&$decided): void {
@@ -239,7 +239,7 @@ final class Progress implements LaneListener, RunListener
     /** @return bool whether it was time for it */
     private function write(bool $atOnce): bool
     {
-        $now = microtime(true);
+        $now = hrtime(true) / 1e9;
         if (! $atOnce && $now - $this->written < self::SECONDS_BETWEEN) {
             return false;
         }

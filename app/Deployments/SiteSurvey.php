@@ -57,10 +57,10 @@ final readonly class SiteSurvey
         $next = 0.0;
 
         return static function (int $directories, int $entries) use ($deployment, &$next): void {
-            if (microtime(true) < $next) {
+            if (hrtime(true) / 1e9 < $next) {
                 return;
             }
-            $next = microtime(true) + self::SECONDS_BETWEEN_LOOKS;
+            $next = hrtime(true) / 1e9 + self::SECONDS_BETWEEN_LOOKS;
             $deployment->update(['progress' => ['directories' => $directories, 'entries' => $entries]]);
             if (Deployment::where('id', $deployment->id)->whereNotNull('cancelled_at')->exists()) {
                 throw Cancelled::byAPerson();

@@ -477,8 +477,8 @@ final class RunErrand implements ForHost, ShouldQueue
         $next = 0.0;
 
         return static function () use ($errand, &$next): void {
-            if (microtime(true) > $next) {
-                $next = microtime(true) + 1.0;
+            if (hrtime(true) / 1e9 > $next) {
+                $next = hrtime(true) / 1e9 + 1.0;
                 Errand::whereKey($errand->id)->where('state', ErrandState::Running)->exists()
                     || throw Cancelled::byAPerson();
             }

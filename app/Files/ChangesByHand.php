@@ -322,11 +322,11 @@ final readonly class ChangesByHand
     /** @return \Closure(): void says now and then that it is still being counted */
     private function stillAtIt(ChangeByHand $change): \Closure
     {
-        $next = microtime(true) + self::SECONDS_BETWEEN_SIGNS;
+        $next = hrtime(true) / 1e9 + self::SECONDS_BETWEEN_SIGNS;
 
         return static function () use ($change, &$next): void {
-            if (microtime(true) > $next) {
-                $next = microtime(true) + self::SECONDS_BETWEEN_SIGNS;
+            if (hrtime(true) / 1e9 > $next) {
+                $next = hrtime(true) / 1e9 + self::SECONDS_BETWEEN_SIGNS;
                 $change->touch();
             }
         };

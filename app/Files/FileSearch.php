@@ -56,10 +56,10 @@ final class FileSearch
     public function hear(Findings $findings): void
     {
         $this->findings = $findings;
-        if (microtime(true) < $this->next) {
+        if (hrtime(true) / 1e9 < $this->next) {
             return;
         }
-        $this->next = microtime(true) + self::SECONDS_BETWEEN;
+        $this->next = hrtime(true) / 1e9 + self::SECONDS_BETWEEN;
         $this->keepLast();
         Errand::whereKey($this->errand->id)->where('state', ErrandState::Running)->exists()
             || throw Cancelled::byAPerson();

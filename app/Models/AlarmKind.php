@@ -28,6 +28,9 @@ enum AlarmKind: string
     /** Cellarium's own backup could not be brought back into an empty database. */
     case SelfRehearsal = 'self_rehearsal';
 
+    /** The clock of this machine leapt, so that nothing is removed for its age. */
+    case Clock = 'clock';
+
     public function title(): string
     {
         return match ($this) {
@@ -37,6 +40,7 @@ enum AlarmKind: string
             self::NothingRead => 'The store seems to be empty',
             self::CountFell => 'The store has lost contents',
             self::SelfBackup => 'Cellarium itself was not saved',
+            self::Clock => 'The clock of this machine leapt',
             self::SelfRehearsal => 'Cellarium’s own backup cannot be restored',
         };
     }

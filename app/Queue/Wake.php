@@ -30,14 +30,14 @@ final class Wake
      */
     public function await(float $seconds, float $behind): void
     {
-        $until = microtime(true) + $seconds;
+        $until = hrtime(true) / 1e9 + $seconds;
         $pipe = $this->open();
         if ($pipe === null) {
             usleep((int) ($seconds * 1e6));
 
             return;
         }
-        while (($left = $until - microtime(true)) > 0) {
+        while (($left = $until - hrtime(true) / 1e9) > 0) {
             $read = [$pipe];
             $none = null;
             $changed = @stream_select(

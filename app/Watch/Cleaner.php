@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Watch;
 
+use App\Backups\ClockWatch;
 use App\Backups\Witnesses;
 use App\Failure\Problem;
 use App\Models\Alarm;
@@ -58,6 +59,7 @@ final readonly class Cleaner
     {
         Installation::mustBeOurs($this->store->objects());
         Witnesses::mustAgree();
+        ClockWatch::mustBeSteady();
         $before = time() - self::SECONDS_OF_GRACE;
         Errand::where('created_at', '<', now()->subSeconds(self::SECONDS_OF_GRACE))->delete();
         // Of files that nobody has open any more, and that nobody has changed.

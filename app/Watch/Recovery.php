@@ -268,8 +268,8 @@ final class Recovery
      */
     private function ifFree(array $names, int $patience, \Closure $work): bool
     {
-        $until = microtime(true) + $patience;
-        while (($lock = $this->locks->acquire(...$names)) === null && microtime(true) < $until) {
+        $until = hrtime(true) / 1e9 + $patience;
+        while (($lock = $this->locks->acquire(...$names)) === null && hrtime(true) / 1e9 < $until) {
             usleep(50_000);
         }
         if ($lock === null) {

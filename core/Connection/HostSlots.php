@@ -33,7 +33,7 @@ final readonly class HostSlots
             throw StoreFailure::writing($this->directory);
         }
         $name = substr(hash('sha256', strtolower($host)), 0, 24);
-        $until = microtime(true) + $patience;
+        $until = hrtime(true) / 1e9 + $patience;
         do {
             for ($number = 0; $number < $this->most; $number++) {
                 $file = "$this->directory/host-$name-$number.lock";
@@ -46,7 +46,7 @@ final readonly class HostSlots
                 }
                 fclose($stream);
             }
-            $left = $until - microtime(true);
+            $left = $until - hrtime(true) / 1e9;
             $left <= 0 ?: usleep((int) (min($left, self::LOOK_SECONDS) * 1e6));
         } while ($left > 0);
 

@@ -60,8 +60,8 @@ final readonly class PhpSyntax
         }
         stream_set_blocking($pipes[1], false);
         $said = '';
-        $until = microtime(true) + self::SECONDS;
-        while (! feof($pipes[1]) && microtime(true) < $until) {
+        $until = hrtime(true) / 1e9 + self::SECONDS;
+        while (! feof($pipes[1]) && hrtime(true) / 1e9 < $until) {
             [$ready, $none] = [[$pipes[1]], null];
             @stream_select(
                 $ready,

@@ -183,7 +183,7 @@ final class WorkerPool implements TransferPool
     private function next(\Generator $queue): ?array
     {
         foreach ($this->again as $index => [$job, $tries, $notBefore]) {
-            if ($notBefore <= microtime(true)) {
+            if ($notBefore <= hrtime(true) / 1e9) {
                 array_splice($this->again, $index, 1);
 
                 return [$job, $tries + 1];
@@ -297,7 +297,7 @@ final class WorkerPool implements TransferPool
 
             return;
         }
-        $this->again[] = [$job, $tries, microtime(true) + self::WAIT_SECONDS * $tries];
+        $this->again[] = [$job, $tries, hrtime(true) / 1e9 + self::WAIT_SECONDS * $tries];
     }
 
     private static function now(): float

@@ -61,8 +61,8 @@ $carryOn = static function (int $bytes) use ($say, $parent, $limit, &$told): boo
     $wait = $limit?->wait(hrtime(true) / 1e9, $bytes) ?? 0.0;
     // Not for long at a time: whether the process that started it is still there is looked at in between.
     $wait > 0 && usleep((int) (1e6 * min(0.5, $wait)));
-    if (microtime(true) - $told > 0.2) {
-        $told = microtime(true);
+    if (hrtime(true) / 1e9 - $told > 0.2) {
+        $told = hrtime(true) / 1e9;
         $say(['bytes' => $bytes]);
     }
 

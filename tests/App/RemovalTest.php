@@ -192,8 +192,10 @@ final class RemovalTest extends AppTestCase
         $this->travel(89)->days();
         app(Cleaner::class)->clean();
         self::assertSame(BackupState::Verified, $backup->refresh()->state);
-        $this->travel(2)->days();
-        app(Cleaner::class)->clean();
+        foreach ([1, 2] as $ignored) {
+            $this->travel(1)->days();
+            app(Cleaner::class)->clean();
+        }
 
         self::assertSame(BackupState::Expired, $backup->refresh()->state);
         self::assertSame([], app(BackupShelf::class)->names());

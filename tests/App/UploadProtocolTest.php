@@ -52,6 +52,33 @@ final class UploadProtocolTest extends AppTestCase
         $this->call('HEAD', "/uploads/$upload->id")->assertHeader('Upload-Offset', '3');
     }
 
+    public function test_metadata_that_are_not_understood_are_refused_and_begin_nothing(): void
+    {
+        foreach (['filename not*base64', 'filename YQ==,filename Yg==', 'site MQ==,into Li4vZXRj'] as $said) {
+            $this->actingAs($this->person)
+                ->post('/uploads', [], [
+                    'Tus-Resumable' => '1.0.0',
+                    'Upload-Length' => '6',
+                    'Upload-Metadata' => $said,
+                ])
+                ->assertStatus(400);
+        }
+        self::assertSame(0, Upload::count());
+    }
+
+    public function test_bytes_that_belong_to_no_upload_any_more_are_cleaned_up(): void
+    {
+        $upload = $this->begun();
+        $this->piece($upload, 'abc', []);
+        $orphan = config('cellarium.var').'/arriving/999999';
+        file_put_contents($orphan, 'of somebody who was removed');
+        touch($orphan, time() - 86_400 * 10);
+        clearstatcache();
+        $this->artisan('cellarium:clean');
+        self::assertFileDoesNotExist($orphan);
+        self::assertFileExists(config('cellarium.var')."/arriving/$upload->id");
+    }
+
     public function test_what_has_arrived_is_checked_again_where_the_worker_was_killed(): void
     {
         $upload = $this->begun();

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Backups\ClockWatch;
 use App\Storage\Spool;
 use App\Watch\Recovery;
 use Illuminate\Console\Command;
@@ -16,6 +17,7 @@ final class RecoverCommand extends Command
 
     public function handle(Recovery $recovery, Spool $spool): int
     {
+        ClockWatch::look();
         $spool->sweep();
         $taken = $recovery->takeUp($this->option('starting') === true);
         if ($taken > 0) {

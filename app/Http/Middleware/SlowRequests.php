@@ -15,14 +15,14 @@ final class SlowRequests
 
     public function handle(Request $request, Closure $next): Response
     {
-        $this->began = microtime(true);
+        $this->began = hrtime(true) / 1e9;
 
         return $next($request);
     }
 
     public function terminate(Request $request): void
     {
-        $seconds = microtime(true) - $this->began;
+        $seconds = hrtime(true) / 1e9 - $this->began;
         if ($this->began > 0.0 && $seconds >= (float) config('cellarium.slow_seconds')) {
             logger()->warning(sprintf(
                 'Slow: %s /%s took %.1f s, %d MB',
