@@ -46,8 +46,8 @@ final class ClockWatch
 
         $how = $clock->by > 0 ? 'put ahead, or the machine was off' : 'put back';
 
-        return "The clock of this machine was $how: "
-            ."it showed {$at((int) $clock->leapt - $clock->by)}, then {$at((int) $clock->leapt)}. Nothing is removed for "
-            ."its age until {$at((int) $clock->believedFrom())}. If that is not what time it is, put the clock right.";
+        return "The clock of this machine was $how: it showed {$at((int) $clock->leapt - $clock->by)}, then "
+            ."{$at((int) $clock->leapt)}. Nothing is removed for its age until {$at((int) $clock->believedFrom())}. "
+            .'If that is not what time it is, put the clock right.';
     }
 }
