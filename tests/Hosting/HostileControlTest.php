@@ -67,6 +67,22 @@ final class HostileControlTest extends TestCase
         );
     }
 
+    public function test_where_it_leads_elsewhere_nobody_follows_and_the_token_goes_nowhere(): void
+    {
+        $elsewhere = stream_socket_server('tcp://127.0.0.1:0');
+        self::assertNotFalse($elsewhere);
+        $there = stream_socket_get_name($elsewhere, false);
+        foreach ([301, 302, 303, 307, 308] as $status) {
+            $body = '{"ftp_users":[]}';
+            $this->assertNotUnderstood(
+                static fn ($peer): mixed => fwrite($peer, "HTTP/1.1 $status Elsewhere\r\nLocation: http://$there/\r\n"
+                    .'Content-Length: '.strlen($body)."\r\nConnection: close\r\n\r\n$body"),
+                static fn (LinkedControl $control): array => $control->ftpUsers(),
+            );
+        }
+        self::assertFalse(@stream_socket_accept($elsewhere, 0.0));
+    }
+
     public function test_an_answer_that_never_ends_is_broken_off_before_it_fills_the_memory(): void
     {
         $before = memory_get_peak_usage();
