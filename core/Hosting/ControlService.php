@@ -66,8 +66,8 @@ final readonly class ControlService
             // The token is for the address that a person has typed, and for no other.
             throw ControlFailure::while($what, ControlFault::NotUnderstood, $got->location === null
                 ? "it answers $got->status"
-                : "it leads to $got->location, which is not followed. If that is right, put it into the settings of the "
-                    .'account');
+                : "it leads to $got->location, which is not followed. If that is right, put it into the settings of "
+                    .'the account');
         }
         if ($got->status === 204) {
             return new JsonFields([]);

@@ -7,6 +7,7 @@ namespace Cellarium\Core\Storage;
 use Aws\S3\S3Client;
 use League\Flysystem\AwsS3V3\AwsS3V3Adapter;
 use League\Flysystem\Filesystem;
+use Psr\Http\Message\ResponseInterface;
 
 /** A store that speaks S3, as files below a prefix; one that does not answer is told as away in seconds. */
 final class S3Filesystem
@@ -28,6 +29,11 @@ final class S3Filesystem
             'credentials' => ['key' => $settings->key, 'secret' => $settings->secret->reveal()],
             'retries' => self::TRIES,
             'http' => [
+                // What is signed for one address goes to no other, and being led there is no answer.
+                'allow_redirects' => false,
+                'on_headers' => static fn (ResponseInterface $answer) => intdiv($answer->getStatusCode(), 100) === 3
+                    ? throw new \RuntimeException("it leads to {$answer->getHeaderLine('Location')}")
+                    : null,
                 'connect_timeout' => self::CONNECT_SECONDS,
                 'read_timeout' => $silentSeconds,
                 // What is read as a stream goes another way, on which the system's own patience would count.

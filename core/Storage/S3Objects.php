@@ -81,6 +81,8 @@ final readonly class S3Objects implements StoredObjects
             }
         }
 
+        // It was here and is lost: what this machine remembers would keep the next backup from storing it anew.
+        @unlink($this->known($name));
         throw StoreFailure::missing($name);
     }
 
@@ -125,6 +127,7 @@ final readonly class S3Objects implements StoredObjects
             foreach ($this->remote->listContents('aside') as $object) {
                 $name = basename($object->path());
                 if ($object instanceof FileAttributes && preg_match('/\A[0-9a-f]{64}\z/', $name) === 1) {
+                    isset($found[$name]) && throw self::listedTwice($name);
                     $found[$name] = new AsideContent((int) $object->fileSize(), $object->lastModified() ?? time());
                 }
             }
@@ -204,11 +207,18 @@ final readonly class S3Objects implements StoredObjects
         foreach ($this->remote->listContents($first) as $object) {
             $name = strtr($object->path(), ['/' => '']);
             if ($object instanceof FileAttributes && preg_match('/\A[0-9a-f]{64}\z/', $name) === 1) {
+                isset($sizes[$name]) && throw self::listedTwice($name);
                 $sizes[$name] = (int) $object->fileSize();
             }
         }
 
         return $sizes;
+    }
+
+    /** A listing that begins again has no end. */
+    private static function listedTwice(string $name): StoreFailure
+    {
+        return StoreFailure::unreachable('listing what it holds', new \RuntimeException("it lists $name twice"));
     }
 
     private function isThere(string $place): bool

@@ -28,13 +28,16 @@ final class S3StoreTest extends TestCase
 
     private S3Server $server;
 
+    private string $served;
+
     private string $own;
 
     private ContentKeys $keys;
 
     protected function setUp(): void
     {
-        $this->server = new S3Server($this->directory());
+        $this->served = $this->directory();
+        $this->server = new S3Server($this->served);
         $this->own = $this->directory();
         $this->keys = ContentKeys::generate();
     }
@@ -213,6 +216,106 @@ final class S3StoreTest extends TestCase
             }
         }
         fclose($mute);
+    }
+
+    /** @param  \Closure(StoreSettings): void  $ask */
+    private function hostile(string $kind, string $elsewhere, \Closure $ask): void
+    {
+        $process = proc_open(
+            [PHP_BINARY, dirname(__DIR__).'/Support/hostile-s3.php', $kind, $elsewhere],
+            [['pipe', 'r'], ['pipe', 'w']],
+            $pipes,
+        );
+        self::assertIsResource($process);
+        try {
+            $own = $this->server->settings();
+            $ask(new StoreSettings($this->own, $this->keys, new S3Settings(
+                'http://127.0.0.1:'.trim((string) fgets($pipes[1])),
+                $own->region,
+                'b',
+                'p',
+                $own->key,
+                $own->secret,
+            )));
+        } finally {
+            proc_terminate($process);
+            proc_close($process);
+        }
+    }
+
+    public function test_a_store_that_leads_elsewhere_is_followed_nowhere(): void
+    {
+        $elsewhere = stream_socket_server('tcp://127.0.0.1:0');
+        self::assertNotFalse($elsewhere);
+        $there = 'http://'.stream_socket_get_name($elsewhere, false).'/b/';
+        $this->hostile('redirects', $there, static function (StoreSettings $settings): void {
+            $objects = $settings->objects();
+            $sha256 = hash('sha256', 'it');
+            foreach ([
+                'storing' => static fn () => $settings->open()->put(['it']),
+                'reading' => static fn () => stream_get_contents($objects->open($sha256)),
+                'looking' => static fn () => $objects->refresh($sha256),
+                'listing' => static fn () => iterator_to_array($objects->sizes()),
+            ] as $doing => $do) {
+                try {
+                    $do();
+                    self::fail("$doing told something.");
+                } catch (StoreFailure $failure) {
+                    self::assertSame(StoreFault::Unreachable, $failure->fault, "$doing: {$failure->getMessage()}");
+                }
+            }
+        });
+        self::assertFalse(@stream_socket_accept($elsewhere, 0.0));
+    }
+
+    public function test_a_store_that_forgets_what_it_said_it_has_is_found_out_by_reading_back(): void
+    {
+        $this->hostile('forgets', '', static function (StoreSettings $settings): void {
+            $store = $settings->open();
+            $sha256 = $store->put(['it'])->sha256;
+            self::assertTrue($store->has($sha256), 'it said so');
+            self::assertFalse($store->isIntact($sha256, 2));
+            self::assertFalse($store->refresh($sha256), 'so that the next backup stores it anew');
+        });
+    }
+
+    public function test_a_store_that_answers_everything_with_nothing_is_none_of_ours(): void
+    {
+        $this->hostile('empty', '', static function (StoreSettings $settings): void {
+            try {
+                $settings->objects()->mustHave(Mark::generate());
+                self::fail('It was taken for ours.');
+            } catch (StoreFailure $failure) {
+                self::assertSame(StoreFault::NotOurs, $failure->fault);
+            }
+        });
+    }
+
+    public function test_a_listing_without_end_is_broken_off(): void
+    {
+        $this->hostile('lists', '', static function (StoreSettings $settings): void {
+            $names = 0;
+            try {
+                foreach ($settings->objects()->sizes('aa') as $ignored) {
+                    $names++;
+                }
+                self::fail("It came to an end after $names.");
+            } catch (StoreFailure $failure) {
+                self::assertSame(StoreFault::Unreachable, $failure->fault, $failure->getMessage());
+            }
+        });
+    }
+
+    public function test_what_a_store_lost_is_told_and_stored_anew(): void
+    {
+        $store = $this->store();
+        $sha256 = $store->put(['it'])->sha256;
+        exec('find '.escapeshellarg($this->served).' -path "*'.substr($sha256, 2, 20).'*" -exec rm -rf {} +');
+        self::assertTrue($store->has($sha256), 'this machine remembers it');
+        self::assertFalse($store->isIntact($sha256, 2));
+        self::assertFalse($this->store()->refresh($sha256));
+        $store->put(['it']);
+        self::assertTrue($this->store()->isIntact($sha256, 2));
     }
 
     public function test_a_key_that_is_refused_is_told_and_not_taken_for_an_empty_store(): void
