@@ -170,7 +170,7 @@ final readonly class RunFiles
     public function beginAnew(Deployment $deployment): void
     {
         foreach (glob("$this->var/runs/$deployment->id/*") ?: [] as $file) {
-            str_starts_with(basename($file), 'draft') || unlink($file);
+            preg_match('/\A(?:draft|format\z)/', basename($file)) === 1 || unlink($file);
         }
     }
 

@@ -6,7 +6,9 @@ namespace Cellarium\Core\Backup;
 
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Storage\FormatLine;
 use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Storage\StoreFault;
 use Cellarium\Core\Storage\WholeFile;
 
 /**
@@ -20,6 +22,9 @@ final readonly class BackupShelf
     private const CLAIMED = '.jsonl.gz';
 
     private const UNCLAIMED = '.unclaimed.jsonl.gz';
+
+    /** How a list is written: the format's line, then the lines of a manifest; before it there was no such line. */
+    private const FORMAT = 1;
 
     private const NAME = '/\A[0-9]{8}-[0-9]{6}-[0-9a-f]{12}\z/';
 
@@ -35,7 +40,10 @@ final readonly class BackupShelf
     public function keep(Manifest $manifest, \DateTimeImmutable $at): string
     {
         $name = $at->setTimezone(new \DateTimeZone('UTC'))->format('Ymd-His').'-'.bin2hex(random_bytes(6));
-        WholeFile::write($this->file($name, self::UNCLAIMED), (string) gzencode($manifest->toText()));
+        WholeFile::write(
+            $this->file($name, self::UNCLAIMED),
+            (string) gzencode(FormatLine::of(self::FORMAT).$manifest->toText()),
+        );
 
         return $name;
     }
@@ -201,8 +209,9 @@ final readonly class BackupShelf
             $this->manifest($name);
 
             return false;
-        } catch (StoreFailure) {
-            return @rename($this->file($name, self::CLAIMED), "$this->directory/$name.damaged");
+        } catch (StoreFailure $failure) {
+            return $failure->fault === StoreFault::Damaged
+                && @rename($this->file($name, self::CLAIMED), "$this->directory/$name.damaged");
         }
     }
 
@@ -237,6 +246,8 @@ final readonly class BackupShelf
         $packed = $packed === false ? @file_get_contents($this->file($name, self::CLAIMED)) : $packed;
         $text = $packed === false ? false : @gzdecode($packed);
 
-        return $text === false ? throw StoreFailure::damagedList($name) : $text;
+        return $text === false
+            ? throw StoreFailure::damagedList($name)
+            : FormatLine::without($text, "The list of what the backup $name holds", self::FORMAT);
     }
 }

@@ -15,14 +15,20 @@ use Cellarium\Core\Storage\WholeFile;
  */
 final class FileJournal implements Journal
 {
+    /** How everything in the directory is written, notes and what is kept beside them; none said so before. */
+    private const FORMAT = 1;
+
     /** @var array<string, array<string, true>> */
     private array $notes = [];
 
     /** @var resource|null */
     private $stream;
 
+    /** @throws StoreFailure where a newer version has written it */
     public function __construct(private readonly string $directory)
     {
+        $format = (int) @file_get_contents("$directory/format");
+        $format <= self::FORMAT || throw StoreFailure::newer("What is kept in $directory", $format, self::FORMAT);
         $stream = @fopen("$directory/journal", 'rb');
         if ($stream !== false) {
             $this->read($stream);
@@ -52,9 +58,7 @@ final class FileJournal implements Journal
     private function append()
     {
         $new = ! is_file("$this->directory/journal");
-        if (! is_dir($this->directory) && ! @mkdir($this->directory, 0700, true) && ! is_dir($this->directory)) {
-            throw StoreFailure::writing($this->directory);
-        }
+        $this->begin();
         $stream = @fopen("$this->directory/journal", 'c+b');
         if ($stream === false) {
             throw StoreFailure::writing("$this->directory/journal");
@@ -65,6 +69,15 @@ final class FileJournal implements Journal
         $new && WholeFile::syncDirectory($this->directory);
 
         return $stream;
+    }
+
+    /** @throws StoreFailure */
+    private function begin(): void
+    {
+        if (! is_dir($this->directory) && ! @mkdir($this->directory, 0700, true) && ! is_dir($this->directory)) {
+            throw StoreFailure::writing($this->directory);
+        }
+        is_file("$this->directory/format") || WholeFile::write("$this->directory/format", self::FORMAT."\n");
     }
 
     /**
@@ -95,6 +108,7 @@ final class FileJournal implements Journal
 
     public function keep(string $name, string|iterable $text): void
     {
+        $this->begin();
         WholeFile::write("$this->directory/$name", $text);
     }
 

@@ -10,6 +10,9 @@ use Cellarium\Core\Json\JsonLines;
 /** What was seen of a directory before, hashes known, so that nothing is read again that is as it was. */
 final readonly class EarlierLook
 {
+    /** How it is written; what has no number of its own is of this one too. */
+    private const FORMAT = 1;
+
     /** How far the clock of a server may be behind ours, in seconds. */
     private const SKEW_SECONDS = 60;
 
@@ -70,7 +73,11 @@ final readonly class EarlierLook
     /** @return \Generator<int, string> as text */
     public function lines(): \Generator
     {
-        yield JsonLines::line(['seen_at' => $this->seenAt, 'trusted_before' => $this->trustedBefore]);
+        yield JsonLines::line([
+            'format' => self::FORMAT,
+            'seen_at' => $this->seenAt,
+            'trusted_before' => $this->trustedBefore,
+        ]);
         yield from $this->manifest->lines();
     }
 
@@ -78,6 +85,9 @@ final readonly class EarlierLook
     {
         $end = (int) strpos($text, "\n");
         $fields = JsonFields::fromJson(substr($text, 0, $end));
+        if ($fields->has('format') && $fields->number('format') > self::FORMAT) {
+            return self::never(); // A newer version wrote it; what is not understood is read from the server again.
+        }
 
         return new self(
             Manifest::fromText(substr($text, $end + 1)),

@@ -57,6 +57,16 @@ final class StoreFailure extends RuntimeException
         );
     }
 
+    /** @param  int  $newest  that is understood here */
+    public static function newer(string $what, int $format, int $newest): self
+    {
+        return new self(
+            StoreFault::NotRead,
+            "$what was written by a newer version of Cellarium (format $format, this one reads up to $newest). "
+                .'Nothing is wrong with it; start that version, or a later one.',
+        );
+    }
+
     /** @param  string  $name  of a backup on its shelf */
     public static function damagedList(string $name): self
     {
