@@ -26,6 +26,9 @@ use Cellarium\Core\Storage\ScratchFile;
  */
 final readonly class Bringing
 {
+    /** What a working copy says of a hundred thousand files, in bytes. */
+    private const LARGEST_COPY = 40_000_000;
+
     public function __construct(
         private PackageIntake $intake,
         private ContentStore $store,
@@ -194,6 +197,9 @@ final readonly class Bringing
     /** @throws Problem */
     private function read(ManifestEntry $file): WorkingCopy
     {
+        $file->size <= self::LARGEST_COPY || throw new Problem(
+            "$file->path is larger than any that was downloaded here. Download the files anew.",
+        );
         try {
             return WorkingCopy::fromText($this->store->text((string) $file->sha256));
         } catch (\UnexpectedValueException $fault) {

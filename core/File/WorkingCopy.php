@@ -7,6 +7,7 @@ namespace Cellarium\Core\File;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 
@@ -19,6 +20,9 @@ final class WorkingCopy
     public const NAME = '.cellarium-working-copy.json';
 
     private const FORMAT = 'cellarium-working-copy/1';
+
+    /** Of one file, in bytes; what is larger is on no host. */
+    private const LARGEST = 1 << 50;
 
     /** So long as a hash is, which is not known before a file was read. */
     private const UNKNOWN = '0000000000000000000000000000000000000000000000000000000000000000';
@@ -56,8 +60,21 @@ final class WorkingCopy
         );
     }
 
-    /** @throws \UnexpectedValueException where it is none, or of another kind than is known here */
+    /**
+     * It was in other hands, so nothing in it is believed that could not have been written here.
+     *
+     * @throws \UnexpectedValueException where it is none, or of another kind than is known here
+     */
     public static function fromText(string $text): self
+    {
+        try {
+            return self::read($text);
+        } catch (PathRefused $refused) {
+            throw new \UnexpectedValueException("A path in it is none: {$refused->getMessage()}.", 0, $refused);
+        }
+    }
+
+    private static function read(string $text): self
     {
         $fields = JsonFields::fromJson($text);
         $fields->textOrNull('format') === self::FORMAT
@@ -75,6 +92,8 @@ final class WorkingCopy
             ]));
             preg_match('/\A[0-9a-f]{64}\z/', (string) $entry->sha256) === 1
                 || throw new \UnexpectedValueException("The hash of $entry->path is none.");
+            ($entry->size >= 0 && $entry->size <= self::LARGEST && ($entry->mode ?? 0) >= 0 && $entry->mode <= 07777)
+                || throw new \UnexpectedValueException("The size or mode of $entry->path is none.");
             $files[$entry->path->toString()] = $entry;
         }
 

@@ -162,4 +162,46 @@ final class FileFactsTest extends TestCase
             self::assertFalse(PrivateName::isOne($name), $name);
         }
     }
+
+    /** @return iterable<string, array{string, mixed}> what of a file, and what somebody has made of it */
+    public static function tampered(): iterable
+    {
+        yield 'a path that leaves' => ['path', '../../etc/passwd'];
+        yield 'a path from the root' => ['path', '/etc/passwd'];
+        yield 'a path with a NUL' => ['path', "a\0b"];
+        yield 'no path' => ['path', ''];
+        yield 'less than nothing' => ['size', -5];
+        yield 'more than there is' => ['size', PHP_INT_MAX];
+        yield 'a mode of other bits' => ['mode', 99_999_999];
+        yield 'a mode below nothing' => ['mode', -1];
+        yield 'a hash that is none' => ['sha256', str_repeat('A', 64)];
+    }
+
+    #[DataProvider('tampered')]
+    public function test_a_working_copy_that_was_tampered_with_is_none(string $what, mixed $value): void
+    {
+        $file = [
+            'path' => 'a.html',
+            'size' => 1,
+            'modified' => null,
+            'mode' => 0644,
+            'sha256' => str_repeat('a', 64),
+        ];
+        $text = static fn (array $file, string $at = '/www'): string => (string) json_encode([
+            'format' => 'cellarium-working-copy/1',
+            'from' => 'site.example',
+            'directory' => $at,
+            'at' => 1,
+            'files' => [$file],
+        ]);
+        self::assertCount(1, WorkingCopy::fromText($text($file))->manifest()->files());
+        foreach ([$text([$what => $value] + $file), $text($file, '/www/../..')] as $tampered) {
+            try {
+                WorkingCopy::fromText($tampered);
+                self::fail('It was believed.');
+            } catch (\UnexpectedValueException $refused) {
+                self::assertNotSame('', $refused->getMessage());
+            }
+        }
+    }
 }
