@@ -212,6 +212,49 @@ test('pictures and documents are looked at in place, and nothing in them runs', 
     await page.close();
 });
 
+test('a page that tries to leave its frame stays in it, and asks nobody else for anything', async () => {
+    const out = 'http://escape.example';
+    writeFileSync(join(varDirectory, 'standin/homes/bellwether/www/bellwetherclockworks.example/trap.html'), `<!doctype html>
+<html><head><base target="_top"><meta http-equiv="refresh" content="0;url=${out}/refresh">
+<link rel="stylesheet" href="${out}/sheet.css"><link rel="prefetch" href="${out}/prefetch">
+<script>top.location = '${out}/script'</script></head>
+<body onload="top.location = '${out}/onload'"><h1>A trap</h1>
+<p><a id="top" href="${out}/top">to the top</a> <a id="self" target="_self" href="${out}/self">within</a>
+<a id="new" target="_blank" href="${out}/new">a new one</a> <a id="js" href="javascript:top.close()">close</a></p>
+<form action="${out}/form" target="_top"><button id="send">send</button></form>
+<img src="${out}/pixel.png" alt=""><iframe src="${out}/frame"></iframe><object data="${out}/object"></object>
+<svg><script>top.location = '${out}/svg'</script></svg></body></html>
+`);
+    const page = await files();
+    const escaped = [];
+    page.context().on('page', popup => escaped.push(`a window ${popup.url()}`));
+    await page.context().route(`${out}/**`, (route) => {
+        escaped.push(route.request().url());
+        return route.abort();
+    });
+    await page.goto(`${page.url().split('?')[0]}?look=1`);
+    await page.locator('tr[data-name="trap.html"] a[data-open]').click();
+    await page.getByRole('link', { name: 'Edit' }).click();
+    await page.locator('.cm-content').click();
+    await page.keyboard.press('Control+End');
+    await page.keyboard.insertText('<!-- once more -->');
+    await page.getByText('draft, kept encrypted here, not saved').waitFor();
+    await page.getByRole('button', { name: 'Look at the difference, then save' }).click();
+    await page.getByRole('button', { name: 'Save to the server' }).click();
+    await page.getByText('As visitors get it now').waitFor();
+    const there = page.url();
+    await page.locator('.as-visitors iframe').scrollIntoViewIfNeeded();
+    const frame = page.frameLocator('.as-visitors iframe');
+    await frame.getByRole('heading', { name: 'A trap' }).waitFor();
+    for (const link of ['#top', '#self', '#new', '#js', '#send']) {
+        // Where one of them has led the frame away, there is nothing to press any more.
+        await frame.locator(link).click({ timeout: 5000 }).catch(() => {});
+    }
+    assert.equal(page.url(), there);
+    assert.deepEqual(escaped, []);
+    await page.close();
+});
+
 test('a folder for private downloads, versions beside each other, and the rights of the whole site', async () => {
     const page = await files();
     const filesPage = page.url().split('?')[0];
