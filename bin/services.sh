@@ -242,7 +242,7 @@ DATA='contents backups manifests runs keys'
 # lay_bare: nothing of what was is there any more, but for the database, which drop_databases sees to
 lay_bare() {
     local name
-    for name in standin locks demo laid arriving $DATA; do rm -rf "${VAR:?}/$name"; done
+    for name in standin locks demo laid arriving spool $DATA; do rm -rf "${VAR:?}/$name"; done
     rm -f "$VAR/.cellarium-mark"
     identity_anew
 }

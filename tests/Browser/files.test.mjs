@@ -214,7 +214,8 @@ test('pictures and documents are looked at in place, and nothing in them runs', 
 
 test('a page that tries to leave its frame stays in it, and asks nobody else for anything', async () => {
     const out = 'http://escape.example';
-    writeFileSync(join(varDirectory, 'standin/homes/bellwether/www/bellwetherclockworks.example/trap.html'), `<!doctype html>
+    const home = join(varDirectory, 'standin/homes/bellwether/www/bellwetherclockworks.example');
+    writeFileSync(join(home, 'trap.html'), `<!doctype html>
 <html><head><base target="_top"><meta http-equiv="refresh" content="0;url=${out}/refresh">
 <link rel="stylesheet" href="${out}/sheet.css"><link rel="prefetch" href="${out}/prefetch">
 <script>top.location = '${out}/script'</script></head>
