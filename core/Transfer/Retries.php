@@ -19,10 +19,20 @@ final class Retries
 
     private float $heardAt;
 
+    private float $failedAt;
+
     /** @param  float  $now  seconds, from any beginning, that never go back */
     public function __construct(float $now)
     {
-        $this->heardAt = $now;
+        $this->heardAt = $this->failedAt = $now;
+    }
+
+    /** Work begins; while nothing was asked, nobody was silent. */
+    public function begin(float $now): void
+    {
+        if ($now - max($this->heardAt, $this->failedAt) >= self::SILENT_SECONDS) {
+            $this->heardAt = $now;
+        }
     }
 
     /** The server has answered something, or bytes have moved. */
@@ -34,6 +44,7 @@ final class Retries
     /** @param  int  $tries  so far, from 1 */
     public function mayTryAgain(FailureReason $reason, int $tries, float $now): bool
     {
+        $this->failedAt = $now;
         if (! $reason->isTransient() || $tries >= self::TRIES) {
             return false;
         }

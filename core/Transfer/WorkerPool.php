@@ -92,6 +92,7 @@ final class WorkerPool implements TransferPool
             yield from $jobs;
         })();
         $this->again = [];
+        $this->retries->begin(self::now());
         try {
             while ($this->feed($queue) || $this->busy() !== [] || $this->again !== []) {
                 $this->hear($done);

@@ -24,9 +24,10 @@ final class RetriesTest extends TestCase
     public function test_a_server_that_fell_silent_is_given_up_and_what_follows_ends_with_its_first_try(): void
     {
         $retries = new Retries(0.0);
-        $retries->heard(1000.0);
-        self::assertTrue($retries->mayTryAgain(FailureReason::TimedOut, 1, 1030.0));
+        $retries->begin(1000.0);
+        self::assertTrue($retries->mayTryAgain(FailureReason::TimedOut, 1, 1030.0), 'while a person decided, nobody was');
         self::assertFalse($retries->mayTryAgain(FailureReason::TimedOut, 2, 1060.5));
+        $retries->begin(1061.0);
         self::assertFalse($retries->mayTryAgain(FailureReason::TimedOut, 1, 1091.0), 'putting back');
         $retries->heard(1100.0);
         self::assertTrue($retries->mayTryAgain(FailureReason::TimedOut, 1, 1130.0), 'it speaks again');
