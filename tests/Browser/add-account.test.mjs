@@ -80,9 +80,11 @@ test('the ladder is climbed rung by rung, says why it breaks, and what it propos
     await page.locator('#password').fill(kelpie.password);
     await page.getByRole('button', { name: 'Save', exact: true }).click();
     await page.getByText('Saved.').waitFor();
-    await faults('kelpie', { demand_tls: true, delay_ms: 150 });
+    // Slow enough for the page to be there while it is climbed, on whatever machine.
+    await faults('kelpie', { demand_tls: true, delay_ms: 4000 });
     await page.getByRole('button', { name: /^Connect/ }).click();
     await page.getByText('Trying the next check').waitFor();
+    await faults('kelpie', { demand_tls: true });
     await page.getByText('the server takes no sign-in without encryption', { exact: false }).first().waitFor();
     await assertAccessible(page);
     await page.getByRole('button', { name: 'Change the protocol' }).click();

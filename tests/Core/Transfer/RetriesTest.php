@@ -25,7 +25,7 @@ final class RetriesTest extends TestCase
     {
         $retries = new Retries(0.0);
         $retries->begin(1000.0);
-        self::assertTrue($retries->mayTryAgain(FailureReason::TimedOut, 1, 1030.0), 'while a person decided, nobody was');
+        self::assertTrue($retries->mayTryAgain(FailureReason::TimedOut, 1, 1030.0), 'nobody was asked');
         self::assertFalse($retries->mayTryAgain(FailureReason::TimedOut, 2, 1060.5));
         $retries->begin(1061.0);
         self::assertFalse($retries->mayTryAgain(FailureReason::TimedOut, 1, 1091.0), 'putting back');
