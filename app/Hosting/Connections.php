@@ -46,6 +46,7 @@ final readonly class Connections
     /** @throws Problem when host, port, protocol or login are others than those that the secrets were given for */
     public function endpoint(Account $account): Endpoint
     {
+        $this->asking->check();
         if ($account->exists && $account->secretsAreForElsewhere()) {
             throw new Problem(
                 "The password of $account->login was given for another host, port, protocol, login or address. Type "
@@ -108,15 +109,11 @@ final readonly class Connections
 
     public function remote(Account $account): RemoteDirectory
     {
-        $this->asking->check();
-
         return $this->pool->directory($this->endpoint($account));
     }
 
     public function remoteAs(FtpUser $user, ?Secret $password = null): RemoteDirectory&TriesPaths
     {
-        $this->asking->check();
-
         // Never an open one: that a user can sign in, or no longer can, is what it is asked for.
         return RemoteDirectories::open($this->endpointAs($user, $password));
     }
@@ -165,6 +162,7 @@ final readonly class Connections
     /** @param  string|null  $at  IP address to ask, where the name does not lead there */
     public function outageWatch(string $url, ?string $at): OutageWatch
     {
+        $this->asking->check();
         $host = (string) parse_url($url, PHP_URL_HOST);
 
         return new OutageWatch($url, $at ?? $this->names->addresses($host)[0] ?? null, $this->authorities);

@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Errands\Errands;
 use App\Errands\RunErrand;
+use App\Files\FileWorkers;
 use App\Hosting\Connections;
 use App\Hosting\HostShare;
 use App\Models\Closing;
@@ -36,6 +37,10 @@ final class NoPageAsksHostsTest extends FilesTestCase
             fn () => $connections->jobs($linked),
             fn () => $connections->web(),
             fn () => $connections->ladder(),
+            fn () => $connections->outageWatch('http://site.example/', null),
+            fn () => $connections->endpointAsSaved($this->account),
+            // Connections of its own, that none of the above has made.
+            fn () => app(FileWorkers::class)->with($this->account, fn () => null, fn () => null),
         ];
         foreach ($ways as $number => $way) {
             Route::get("/asks-$number", static function () use ($way): string {

@@ -121,7 +121,7 @@ final readonly class PackageTypes
     {
         $looked = 0;
         foreach (self::files($marker->file, $manifest) as $file) {
-            if ($marker->holds === null || preg_match($marker->holds, mb_scrub($read($file, self::READ))) === 1) {
+            if ($marker->holds === null || Expression::finds($marker->holds, mb_scrub($read($file, self::READ)))) {
                 return true;
             }
             if (++$looked >= self::MOST_READ) {

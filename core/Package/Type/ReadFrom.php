@@ -14,7 +14,7 @@ final readonly class ReadFrom
 
     public function read(string $text): ?string
     {
-        $found = preg_match($this->pattern, $text, $match) === 1 ? trim($match[1] ?? '') : '';
+        $found = Expression::finds($this->pattern, $text, $match) ? trim($match[1] ?? '') : '';
 
         return $found === '' || mb_strlen($found) > 80 || ! mb_check_encoding($found, 'UTF-8') ? null : $found;
     }
