@@ -28,7 +28,7 @@ $times = max(1, (int) ($argv[3] ?? 5));
 $base = 'http://127.0.0.1:'.env('CELLARIUM_PORT');
 $deployed = Deployment::where('state', DeploymentState::Proven)
     ->whereNotNull('package_id')
-    ->latest('id')
+    ->oldest('id') // Those of a fleet that was laid beside the demo world have no host that answers.
     ->firstOrFail();
 
 $cookies = (string) tempnam(sys_get_temp_dir(), 'cookies');
