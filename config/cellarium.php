@@ -66,7 +66,7 @@ return [
     'errand_seconds' => 1.2,
     // Pages that wait so at the same time, of those that bin/php-fpm.conf has processes for; half of them for one host.
     'waiting_pages' => 6,
-    // Downloads of clients' files that pass through at the same time, of those that it has processes for transfers for.
+    // Downloads that are sent while they come, at the same time, of those that it has processes for transfers for.
     'passing_downloads' => 8,
 
     // Seconds that a run waits for a person where some files could not be sent; then it goes back. 0 for at once.

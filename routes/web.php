@@ -12,6 +12,7 @@ use App\Http\Controllers\ChooserController;
 use App\Http\Controllers\ClientController;
 use App\Http\Controllers\DeploymentController;
 use App\Http\Controllers\DestinationController;
+use App\Http\Controllers\DownloadController;
 use App\Http\Controllers\ErrandController;
 use App\Http\Controllers\FileController;
 use App\Http\Controllers\FileEditController;
@@ -133,6 +134,7 @@ $signedIn(Permission::LookAtAgency)->group(function (): void {
     Route::get('/choose/sites', [ChooserController::class, 'sites']);
     Route::get('/choose/packages', [ChooserController::class, 'packages']);
     Route::get('/errands/{errand}', [ErrandController::class, 'show']);
+    Route::get('/downloads/{errand}', [DownloadController::class, 'show']);
     Route::get('/accounts', [AccountController::class, 'index']);
     Route::get('/accounts/{account}', [AccountController::class, 'show'])->withTrashed();
     Route::get('/accounts/{account}/ladder', [AccountController::class, 'ladder']);

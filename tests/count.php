@@ -6,6 +6,7 @@ declare(strict_types=1);
 // JUNIT; appends the names of those that went wrong, and why, to the file FAILED.
 
 [, $junit, $failed] = $argv;
+libxml_use_internal_errors(true);
 $suite = is_file($junit) ? simplexml_load_file($junit) : false;
 if ($suite === false) {
     file_put_contents($failed, basename($junit).": the tests were ended before they had all run.\n", FILE_APPEND);

@@ -47,21 +47,21 @@ final class Errands
      */
     public static function await(Errand $errand): void
     {
-        if (self::hasEnded($errand)) {
+        if (self::isAnswered($errand)) {
             return;
         }
         $places = HostShare::ofPages()->take($errand->host() ?? '');
         $until = hrtime(true) + (float) config('cellarium.errand_seconds') * 1e9;
-        while ($places !== null && ! self::hasEnded($errand) && hrtime(true) < $until) {
+        while ($places !== null && ! self::isAnswered($errand) && hrtime(true) < $until) {
             usleep(25_000);
         }
         array_map(fclose(...), $places ?? []);
     }
 
     /** @phpstan-impure */
-    private static function hasEnded(Errand $errand): bool
+    private static function isAnswered(Errand $errand): bool
     {
-        return $errand->refresh()->state->hasEnded();
+        return $errand->refresh()->state->hasEnded() || $errand->isDownloadable();
     }
 
     /**
@@ -143,6 +143,9 @@ final class Errands
     /** To where it was asked from, with what came of it, or to the page that waits for it. */
     public static function answer(Errand $errand): RedirectResponse
     {
+        if ($errand->isDownloadable()) {
+            return redirect("/downloads/$errand->id");
+        }
         if (! $errand->state->hasEnded()) {
             return redirect("/errands/$errand->id");
         }

@@ -13,6 +13,7 @@ use App\Deployments\MakePlan;
 use App\Failure\Problem;
 use App\Files\CarryOutByHand;
 use App\Files\ChangesByHand;
+use App\Files\Downloads;
 use App\Files\FileEntry;
 use App\Files\FileFetch;
 use App\Files\FilePlace;
@@ -174,6 +175,7 @@ final class RunErrand implements ForHost, ShouldQueue
             ErrandKind::LookAtFiles => $this->lookAtFiles($errand),
             ErrandKind::OpenFile => $this->openFile($errand),
             ErrandKind::FetchFile => $this->fetchFile($errand),
+            ErrandKind::Download => $this->download($errand),
             ErrandKind::AskVisitors => $this->askVisitors($errand),
             ErrandKind::CountFiles => $this->countFiles($errand),
             ErrandKind::ChangeFiles => $this->changeFiles($errand),
@@ -342,6 +344,15 @@ final class RunErrand implements ForHost, ShouldQueue
         ];
     }
 
+    /** @return list<ManifestEntry> */
+    private static function chosen(Errand $errand, FilePlace $place): array
+    {
+        return array_map(
+            static fn (string $word): ManifestEntry => FileEntry::seen($place->at, $word) ?? throw self::removed(),
+            $errand->given['names'] ?? [],
+        );
+    }
+
     private static function filePlace(Errand $errand): FilePlace
     {
         return FilePlace::ofErrand($errand) ?? throw self::removed();
@@ -376,6 +387,20 @@ final class RunErrand implements ForHost, ShouldQueue
         );
 
         return ['words' => 'Fetched.', 'result' => $fetched];
+    }
+
+    /** @return array<string, mixed> what it holds is sent while it comes, see Downloads */
+    private function download(Errand $errand): array
+    {
+        $place = self::filePlace($errand);
+        $result = app(Downloads::class)->fetch(
+            $errand,
+            $place,
+            self::chosen($errand, $place),
+            self::untilCancelled($errand),
+        );
+
+        return ['words' => 'All of it has come.', 'result' => $result];
     }
 
     /** @return array<string, mixed> */
@@ -418,11 +443,7 @@ final class RunErrand implements ForHost, ShouldQueue
         $place = self::filePlace($errand);
         $given = $errand->given;
         $site = Site::with('account.client')->find((int) ($given['to_site'] ?? 0)) ?? throw self::removed();
-        $chosen = array_map(
-            static fn (string $word): ManifestEntry => FileEntry::seen($place->at, $word) ?? throw self::removed(),
-            $given['names'] ?? [],
-        );
-        $files = app(Gathering::class)->fetch($place, $chosen, self::untilCancelled($errand));
+        $files = app(Gathering::class)->fetch($place, self::chosen($errand, $place), self::untilCancelled($errand));
         $plan = app(Bringing::class)->copies(
             $site,
             RemotePath::fromString((string) $given['into']),

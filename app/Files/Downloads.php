@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace App\Files;
 
 use App\Failure\Problem;
-use App\Hosting\AskingHosts;
 use App\Hosting\Connections;
-use App\Hosting\HostShare;
+use App\Models\Errand;
 use App\Models\GuardedFile;
 use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\RunLimits;
+use App\Storage\Spool;
 use App\Text\Amount;
 use Cellarium\Core\Archive\ZipOut;
 use Cellarium\Core\Connection\RemoteDirectory;
@@ -20,73 +20,108 @@ use Cellarium\Core\File\SentAsZip;
 use Cellarium\Core\File\WorkingCopy;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\SensitiveContent;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;
-use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\Surveyor;
+use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 use Symfony\Component\HttpFoundation\HeaderUtils;
-use Symfony\Component\HttpFoundation\StreamedResponse;
 
-/** Files of an account as an archive that is sent while it is read; see SentAsZip. */
+/**
+ * Files of an account as an archive that a worker writes into the spool and that is sent while it comes; see SentAsZip.
+ *
+ * So no page asks a host, and a download that was broken off goes on for an hour.
+ */
 final readonly class Downloads
 {
+    /** One that nobody reads for so many seconds is not fetched any further; whoever was cut off may come back. */
+    private const LEFT_SECONDS = 300.0;
+
     public function __construct(
         private Connections $connections,
         private FileWorkers $workers,
-        private AskingHosts $hosts,
+        private Spool $spool,
     ) {
     }
 
     /**
      * @param  list<ManifestEntry>  $chosen  as they were seen, paths from the login's root
-     * @param  bool  $isToWorkOn  whether it remembers what it held, see WorkingCopy
+     * @param  \Closure(): void  $untilCancelled  called often
+     * @return array{file: string, size: int, named: string} its name in the spool, its bytes, the header
+     *     Content-Disposition; the errand holds it from the moment at which the size is known
      *
-     * @throws Problem|RemoteFailure before the first byte
+     * @throws Problem|RemoteFailure|TransferFailed
      */
-    public function zip(FilePlace $place, array $chosen, bool $isToWorkOn): StreamedResponse
-    {
-        $chosen === [] && throw new Problem('Nothing was chosen. Tick one or more files first.');
-        $this->hosts->beginTransfer();
-        $room = HostShare::ofTransfers()->take($place->account->host) ?? throw new Problem(
-            "Too many downloads go on already, of {$place->account->host} or in all. Nothing was fetched; download it "
-                .'once one of them is done.',
-        );
-        $remote = $this->connections->remote($place->account);
-        $entries = $this->entries($remote, $place, $chosen);
-        $copy = $isToWorkOn ? WorkingCopy::of(
-            $place->site->domain ?? $place->account->title(),
-            $place->at,
-            now()->getTimestamp(),
-            $entries,
-        ) : null;
-        $named = array_map(
-            static fn (ManifestEntry $entry): array => $entry->isFile()
-                ? [WireName::toWire((string) $entry->path), $entry->size]
-                : [WireName::toWire((string) $entry->path).'/', 0],
-            $entries,
-        );
-        $copy === null || $named[] = [WorkingCopy::NAME, strlen($copy->toText())];
-        $this->record($place, $entries, $isToWorkOn);
+    public function fetch(
+        Errand $errand,
+        FilePlace $place,
+        array $chosen,
+        \Closure $untilCancelled,
+    ): array {
+        $name = Spool::newName();
+        $goesOn = $this->whileWanted($name, $untilCancelled);
 
-        return new StreamedResponse(function () use ($place, $entries, $copy, $room): void {
-            $this->send($place, $entries, $copy);
-            array_map(fclose(...), $room);
-        }, 200, [
-            'Content-Type' => 'application/zip',
-            'Content-Disposition' => self::named($place, $chosen),
-        ] + (GuardedFile::areShown() ? ['Content-Length' => (string) ZipOut::length($named)] : []));
+        return $this->workers->with(
+            $place->account,
+            $goesOn,
+            function (TransferPool $pool, string $scratch) use ($errand, $place, $chosen, $name, $goesOn): array {
+                $entries = $this->entries($place, $chosen, $pool);
+                $copy = ($errand->given['work_on'] ?? false) ? self::copy($place, $entries) : null;
+                $facts = [
+                    'file' => $name,
+                    'size' => self::length($entries, $copy),
+                    'named' => self::named($place, $chosen),
+                ];
+                $this->record($place, $entries, $copy !== null);
+                $this->spool->put(
+                    $facts['size'],
+                    function ($file) use ($errand, $place, $entries, $copy, $facts, $pool, $scratch, $goesOn): void {
+                        // What is left out for somebody is known once it is here, and the size once all is.
+                        GuardedFile::areShown() && $errand->update(['result' => $facts]);
+                        $zip = self::zipInto($file);
+                        $hidden = new HiddenFiles($place);
+                        (new SentAsZip($pool, $scratch, $zip, $goesOn, $hidden->leaveOut(...)))
+                            ->send($place->at, $entries, $copy);
+                        self::texts($zip, $copy, $hidden);
+                        $zip->finish();
+                    },
+                    $name,
+                );
+
+                return ['size' => (int) filesize((string) $this->spool->file($name))] + $facts;
+            },
+        );
+    }
+
+    /**
+     * @param  \Closure(): void  $untilCancelled
+     * @return \Closure(): void throws once nobody wants it any more
+     */
+    private function whileWanted(string $name, \Closure $untilCancelled): \Closure
+    {
+        $wanted = hrtime(true);
+
+        return function () use ($name, $untilCancelled, &$wanted): void {
+            $untilCancelled();
+            // Who may not see all of it takes it when it is whole.
+            if (! GuardedFile::areShown() || $this->spool->isRead($name)) {
+                $wanted = hrtime(true);
+            }
+            if (hrtime(true) - $wanted > self::LEFT_SECONDS * 1e9) {
+                throw new Problem('Nobody took this download any more, so it was stopped. Download it again.');
+            }
+        };
     }
 
     /**
      * @param  list<ManifestEntry>  $chosen
      * @return list<ManifestEntry> with all that lies in them, paths from the directory
      */
-    private function entries(RemoteDirectory $remote, FilePlace $place, array $chosen): array
+    private function entries(FilePlace $place, array $chosen, TransferPool $pool): array
     {
-        $surveyor = new Surveyor(new SequentialPool($remote), RunLimits::survey());
+        $surveyor = new Surveyor($pool, RunLimits::survey());
+        $remote = $this->connections->remote($place->account);
         $entries = [];
         foreach ($chosen as $entry) {
             $name = RelativePath::fromString($entry->path->name());
@@ -116,46 +151,52 @@ final readonly class Downloads
             : throw new Problem("{$path->name()} is no file, or no longer there. Look at the folder again.");
     }
 
-    /** @param  list<ManifestEntry>  $entries */
-    private function send(FilePlace $place, array $entries, ?WorkingCopy $copy): void
+    /**
+     * @param  list<ManifestEntry>  $entries
+     * @return int bytes, of an archive that leaves nothing out
+     */
+    private static function length(array $entries, ?WorkingCopy $copy): int
     {
-        /** @var list<string> $hidden */
-        $hidden = [];
-        // Whoever leaves is noticed between two files, so that connections and files of ours are put away.
-        ignore_user_abort(true);
-        $zip = new ZipOut(static function (string $bytes): void {
-            echo $bytes;
-            flush();
-        });
-        $isTaken = $this->workers->with(
-            $place->account,
-            static fn (): null => null,
-            static fn (TransferPool $pool, string $scratch): bool => (new SentAsZip(
-                $pool,
-                $scratch,
-                $zip,
-                static fn (): bool => connection_aborted() === 0,
-                GuardedFile::areShown() ? null : static function (ManifestEntry $entry, string $local) use (
-                    $place,
-                    &$hidden,
-                ): bool {
-                    $isHidden = FileSecrets::areHidden(
-                        $place->account->id,
-                        $place->at->join($entry->path),
-                        (string) file_get_contents($local, length: SensitiveContent::LOOKED_AT),
-                    );
-                    $isHidden && $hidden[] = $entry->path->toString();
-
-                    return $isHidden;
-                },
-            ))->send($place->at, $entries, $copy),
+        $named = array_map(
+            static fn (ManifestEntry $entry): array => $entry->isFile()
+                ? [WireName::toWire((string) $entry->path), $entry->size]
+                : [WireName::toWire((string) $entry->path).'/', 0],
+            $entries,
         );
-        if (! $isTaken) {
-            return;
-        }
+        $copy === null || $named[] = [WorkingCopy::NAME, strlen($copy->toText())];
+
+        return ZipOut::length($named);
+    }
+
+    /**
+     * @param  list<ManifestEntry>  $entries
+     * @return WorkingCopy one that remembers what it held
+     */
+    private static function copy(FilePlace $place, array $entries): WorkingCopy
+    {
+        return WorkingCopy::of(
+            $place->site->domain ?? $place->account->title(),
+            $place->at,
+            now()->getTimestamp(),
+            $entries,
+        );
+    }
+
+    /** @param  resource  $file */
+    private static function zipInto($file): ZipOut
+    {
+        return new ZipOut(static function (string $bytes) use ($file): void {
+            @fwrite($file, $bytes) === strlen($bytes) || throw new Problem(
+                'There is no room on the disk of Cellarium any more. Make room there, then download it again.',
+            );
+        });
+    }
+
+    private static function texts(ZipOut $zip, ?WorkingCopy $copy, HiddenFiles $hidden): void
+    {
         $texts = $copy === null ? [] : [WorkingCopy::NAME => $copy->toText()];
-        count($hidden) === 0 || $texts['not-in-this-archive.txt'] = 'Passwords may stand in these files. They are on '
-            ."the server, and not in this archive:\n\n".implode("\n", $hidden)."\n";
+        $hidden->names() === [] || $texts['not-in-this-archive.txt'] = 'Passwords may stand in these files. They are '
+            ."on the server, and not in this archive:\n\n".implode("\n", $hidden->names())."\n";
         foreach ($texts as $name => $text) {
             $zip->file(
                 $name,
@@ -166,7 +207,6 @@ final readonly class Downloads
                 self::stream($text),
             );
         }
-        $zip->finish();
     }
 
     /** @return resource */

@@ -20,12 +20,6 @@ final class AskingHosts
         $this->isPage = true;
     }
 
-    /** What is sent while it is fetched has processes apart from the pages'. */
-    public function beginTransfer(): void
-    {
-        $this->isPage = false;
-    }
-
     public function endPage(): void
     {
         $this->isPage = false;

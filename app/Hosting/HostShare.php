@@ -26,7 +26,7 @@ final readonly class HostShare
         return new self(config('cellarium.var').'/locks/pages', (int) config('cellarium.waiting_pages'));
     }
 
-    /** Downloads that pass through while they are fetched. */
+    /** Downloads that are sent while they are fetched. */
     public static function ofTransfers(): self
     {
         return new self(config('cellarium.var').'/locks/transfers', (int) config('cellarium.passing_downloads'));

@@ -25,6 +25,14 @@ final class Errand extends Model
         'started_at' => 'immutable_datetime',
     ];
 
+    /** Whether its bytes can be sent from the first on: all of them are here, or how many there will be is known. */
+    public function isDownloadable(): bool
+    {
+        return $this->kind === ErrandKind::Download
+            && ($this->state === ErrandState::Done
+                || ($this->state === ErrandState::Running && ($this->result['size'] ?? null) !== null));
+    }
+
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo
     {

@@ -23,6 +23,7 @@ enum ErrandKind: string
     case LookAtFiles = 'look_at_files';
     case OpenFile = 'open_file';
     case FetchFile = 'fetch_file';
+    case Download = 'download';
     case AskVisitors = 'ask_visitors';
     case CountFiles = 'count_files';
     case ChangeFiles = 'change_files';
@@ -52,6 +53,7 @@ enum ErrandKind: string
     {
         return match (true) {
             $this === self::CloseUser => 'closing',
+            $this === self::Download => 'downloads',
             $this->isLong() => 'looks',
             default => 'errands',
         };
@@ -72,9 +74,12 @@ enum ErrandKind: string
     /** What it is waited for, in a sentence. */
     public function waitsFor(): string
     {
-        return $this === self::TakePackage
-            ? 'All of it has arrived. It is hashed, unpacked and looked through; a large one takes a minute or two.'
-            : 'The server has not answered yet.';
+        return match ($this) {
+            self::TakePackage => 'All of it has arrived. It is hashed, unpacked and looked through; a large one takes '
+                .'a minute or two.',
+            self::Download => 'The server is asked what lies there; the download begins by itself once that is known.',
+            default => 'The server has not answered yet.',
+        };
     }
 
     /** What is going on, for the page that waits for it. */
@@ -97,6 +102,7 @@ enum ErrandKind: string
             self::LookAtFiles => 'Looking into the folder',
             self::OpenFile => 'Opening the file',
             self::FetchFile => 'Fetching the file',
+            self::Download => 'Preparing the download',
             self::AskVisitors => 'Asking what visitors get',
             self::CountFiles => 'Counting what lies in it',
             self::ChangeFiles => 'Changing files',

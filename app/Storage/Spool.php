@@ -25,27 +25,67 @@ final readonly class Spool
     {
     }
 
+    /** A name that nobody can guess, for what is read while it comes. */
+    public static function newName(): string
+    {
+        return bin2hex(random_bytes(16));
+    }
+
     /**
      * @param  int  $size  bytes that it is listed with
-     * @param  \Closure(resource): int  $read  writes it, and says how many bytes it has written
+     * @param  \Closure(resource): mixed  $read  writes it
+     * @param  string|null  $name  a newName() by which it is read while it comes
      * @return string its name here
      *
      * @throws Problem where there is no room for it
      */
-    public function put(int $size, \Closure $read): string
+    public function put(int $size, \Closure $read, ?string $name = null): string
     {
         $this->room($size);
-        $name = bin2hex(random_bytes(16));
+        $name ??= self::newName();
         $file = fopen("$this->directory/$name.part", 'x+b') ?: throw self::unwritable($this->directory);
         try {
+            // Others count what is still to come as taken.
+            file_put_contents("$this->directory/$name.size", (string) $size) !== false
+                || throw self::unwritable($this->directory);
             $read($file);
             fclose($file) || throw self::unwritable($this->directory);
             rename("$this->directory/$name.part", "$this->directory/$name") || throw self::unwritable($this->directory);
         } finally {
             @unlink("$this->directory/$name.part");
+            @unlink("$this->directory/$name.size");
         }
 
         return $name;
+    }
+
+    /**
+     * To be read while it comes, and by that kept coming, see isRead().
+     *
+     * @return resource|null null where it is gone by now
+     */
+    public function reader(string $name)
+    {
+        if (preg_match('/\A[0-9a-f]{32}\z/', $name) !== 1) {
+            return null;
+        }
+        $file = @fopen("$this->directory/$name.part", 'rbe') ?: @fopen("$this->directory/$name", 'rbe');
+        if ($file === false) {
+            return null;
+        }
+        flock($file, LOCK_SH);
+
+        return $file;
+    }
+
+    /** Whether somebody reads at this moment what still comes. */
+    public function isRead(string $name): bool
+    {
+        $file = @fopen("$this->directory/$name.part", 'rbe');
+        $isFree = $file !== false && flock($file, LOCK_EX | LOCK_NB);
+        $file === false || fclose($file);
+
+        return ! $isFree;
     }
 
     /** @throws Problem where there is no room for it */
@@ -94,6 +134,10 @@ final readonly class Spool
         is_dir($this->directory) || @mkdir($this->directory, 0700, true);
         $free = @disk_free_space($this->directory);
         $free !== false || throw self::unwritable($this->directory);
+        foreach (glob("$this->directory/*.size") ?: [] as $file) {
+            $come = @filesize(substr($file, 0, -strlen('size')).'part');
+            $free -= $come === false ? 0 : max(0, (int) @file_get_contents($file) - $come);
+        }
         $free - $size >= self::LEFT_FREE || throw new Problem(
             'There is no room on the disk of Cellarium for '.Amount::bytes($size).'. Make room there, then try again.',
         );

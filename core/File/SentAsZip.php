@@ -28,7 +28,7 @@ final readonly class SentAsZip
 
     /**
      * @param  string  $scratch  an empty directory of ours
-     * @param  \Closure(): bool  $goesOn  asked between files; false where nobody takes it any more
+     * @param  \Closure(): void  $goesOn  called between files; throws where nobody takes it any more
      * @param  (\Closure(ManifestEntry, string): bool)|null  $isLeftOut  asked of each file once its bytes lie here,
      *     with
      *     where they do; null where all are given
@@ -45,25 +45,20 @@ final readonly class SentAsZip
     /**
      * @param  list<ManifestEntry>  $entries  in their order, paths from the directory
      * @param  WorkingCopy|null  $copy  that is told what each holds
-     * @return bool whether all of it was taken
      *
      * @throws TransferFailed|StoreFailure
      */
-    public function send(RemotePath $at, array $entries, ?WorkingCopy $copy = null): bool
+    public function send(RemotePath $at, array $entries, ?WorkingCopy $copy = null): void
     {
         foreach (self::parts($entries) as $part) {
             $local = $this->fetched($at, $part);
             foreach ($part as $number => $entry) {
-                if (! ($this->goesOn)()) {
-                    return false;
-                }
+                ($this->goesOn)();
                 $entry->isFile()
                     ? $this->file($entry, $local[$number], $copy)
                     : $this->zip->directory(WireName::toWire((string) $entry->path), $entry->modified, $entry->mode);
             }
         }
-
-        return true;
     }
 
     /**

@@ -10,7 +10,7 @@ namespace Cellarium\Core\Work;
  * The first piece at a host takes any worker that is free. Each further one leaves a quarter of all workers free, times
  * the pieces that are in hand there already: with twelve workers, a host that hangs keeps one as soon as four others
  * hang too, and ten that hang leave two workers to everybody else. Work that nobody waits for has a quarter of the
- * workers in all.
+ * workers in all, and what is downloaded, which takes as long as its bytes take, a half.
  */
 final readonly class FairShare
 {
@@ -28,12 +28,12 @@ final readonly class FairShare
     {
         $free = $this->workers - count($inHand);
         $atHost = self::atHost($inHand);
-        $byThemselves = count(array_filter(
-            $inHand,
-            static fn (WorkAtHost $work): bool => $work->urgency->isByItself(),
-        ));
+        $urgencies = array_map(static fn (WorkAtHost $work): Urgency => $work->urgency, $inHand);
+        $byThemselves = count(array_filter($urgencies, static fn (Urgency $urgency): bool => $urgency->isByItself()));
+        $downloads = count(array_keys($urgencies, Urgency::Download, true));
         $mayBegin = fn (WorkAtHost $work): bool => $free > ($atHost[$work->host ?? ''] ?? 0) * $this->quarter()
-            && ! ($work->urgency->isByItself() && $byThemselves >= $this->quarter());
+            && ! ($work->urgency->isByItself() && $byThemselves >= $this->quarter())
+            && ! ($work->urgency === Urgency::Download && $downloads >= max(1, intdiv($this->workers, 2)));
 
         return self::first(array_filter($waiting, $mayBegin), $inHand);
     }

@@ -15,6 +15,8 @@ enum Urgency: string
     case Ordered = 'default';
     /** A server is looked through, which may take minutes. */
     case Look = 'looks';
+    /** Files come over for somebody who downloads them: as long as it takes. */
+    case Download = 'downloads';
     /** It was promised, and nobody waits. */
     case Backup = 'backups';
     case Sweep = 'sweep';

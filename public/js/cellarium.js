@@ -246,6 +246,15 @@
         fromLink.form.hasAttribute('data-send-from-link') && fromLink.form.requestSubmit();
     }
 
+    // A download that was waited for begins by itself; the page stays.
+    const begin = () => document.querySelectorAll('[data-begins]').forEach((part) => {
+        const address = part.dataset.begins;
+        part.removeAttribute('data-begins');
+        location.assign(address);
+    });
+    begin();
+    document.addEventListener('htmx:afterSettle', begin);
+
     // Two moments on a drawing over time: dragged, or moved by keys; what is sent is the form below.
     const momentAt = (handle, at) => {
         const { from, until, left, zone } = handle.ownerSVGElement.dataset;

@@ -26,6 +26,7 @@ use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\DatabaseTruncation;
 use Illuminate\Foundation\Testing\TestCase;
+use Illuminate\Testing\TestResponse;
 use Tests\Support\Scratch;
 use Tests\Support\StandinHost;
 use Tests\Support\Zips;
@@ -179,6 +180,18 @@ abstract class AppTestCase extends TestCase
         parent::tearDownAfterClass();
         self::$shared?->stop();
         self::$shared = null;
+    }
+
+    /** What a worker has fetched for a download that was ordered, and the web server sends, which does not stand here. */
+    protected function sentOf(TestResponse $ordered): \ZipArchive
+    {
+        $sent = $this->get((string) $ordered->assertRedirect()->headers->get('Location'))->assertOk();
+        $sent->assertHeader('Content-Type', 'application/zip');
+        $name = basename((string) $sent->headers->get('X-Accel-Redirect'));
+        $zip = new \ZipArchive;
+        self::assertTrue($zip->open("$this->var/spool/$name", \ZipArchive::RDONLY | \ZipArchive::CHECKCONS));
+
+        return $zip;
     }
 
     /** @return array<string, string> what a process of its own needs to work in the same world */

@@ -56,7 +56,7 @@ final class BringTest extends AppTestCase
 
     public function test_of_a_working_copy_only_what_was_changed_goes_up_and_what_others_changed_is_a_question(): void
     {
-        $copy = $this->downloaded(['dials']);
+        $copy = $this->workingCopy(['dials']);
         // Here five pages are changed; on the server somebody changes one of these and another one.
         foreach (range(1, 5) as $page) {
             $copy["dials/page$page.html"] = str_replace('2025', '2026', $copy["dials/page$page.html"]);
@@ -79,7 +79,7 @@ final class BringTest extends AppTestCase
 
     public function test_a_working_copy_without_a_change_or_of_another_site_says_so(): void
     {
-        $copy = $this->downloaded(['dials']);
+        $copy = $this->workingCopy(['dials']);
 
         $this->followingRedirects()->from("/sites/{$this->site->id}/files");
         $this->upload(['copy.zip' => $this->packed($copy)])->assertSee('None of the 12 files is different');
@@ -133,9 +133,9 @@ final class BringTest extends AppTestCase
 
     /**
      * @param  list<string>  $names
-     * @return array<string, string> what the archive holds, by path
+     * @return array<string, string> what an archive to work on holds, by path
      */
-    private function downloaded(array $names): array
+    private function workingCopy(array $names): array
     {
         $this->get("/sites/{$this->site->id}/files?look=1");
         $listing = DirectoryListing::of($this->account, RemotePath::fromString($this->site->document_root));
@@ -143,15 +143,11 @@ final class BringTest extends AppTestCase
         foreach (Listings::entries($listing) ?? [] as $entry) {
             in_array($entry->name, $names, true) && $words[] = $entry->seenWord();
         }
-        $answer = $this->post("/sites/{$this->site->id}/file-downloads", [
+        $zip = $this->sentOf($this->post("/sites/{$this->site->id}/file-downloads", [
             'at' => $this->site->document_root,
             'names' => $words,
             'do' => 'work_on',
-        ]);
-        $file = $this->directory().'/copy.zip';
-        file_put_contents($file, $answer->streamedContent());
-        $zip = new \ZipArchive;
-        $zip->open($file);
+        ]));
         $texts = [];
         for ($index = 0; $index < $zip->numFiles; $index++) {
             $name = (string) $zip->getNameIndex($index);

@@ -112,6 +112,7 @@ final class EveryRouteTest extends AppTestCase
         'GET find' => ['q'],
         'GET choose/sites' => ['q', 'package'],
         'GET choose/packages' => ['q', 'site'],
+        'GET downloads/{errand}' => [],
         'GET errands/{errand}' => [],
         'POST errands/{errand}/cancel' => [],
         'GET accounts' => ['q', 'group', 'client', 'tag', 'only', 'sort', 'down', 'page', 'protocol'],

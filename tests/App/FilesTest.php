@@ -18,10 +18,8 @@ use App\Watch\Cleaner;
 use App\Watch\Recovery;
 use Cellarium\Core\File\FileChange;
 use Cellarium\Core\File\Provenance;
-use Cellarium\Core\File\WorkingCopy;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\Locks;
-use Cellarium\Core\Transfer\TransferFailed;
 
 /** The files of a site as they are looked at and changed by hand. */
 final class FilesTest extends FilesTestCase
@@ -304,57 +302,6 @@ final class FilesTest extends FilesTestCase
         $page->assertDontSee('photo 399.jpg');
         preg_match('/hx-get="([^"]*from=100[^"]*)"/', (string) $page->getContent(), $match);
         $this->get(html_entity_decode($match[1]))->assertSee('photo 101.jpg')->assertDontSee('photo 100.jpg');
-    }
-
-    public function test_a_folder_and_a_file_are_downloaded_as_one_archive_that_remembers_what_it_held(): void
-    {
-        chmod($this->root().'/dials/brass.html', 0640);
-        symlink('brass.html', $this->root().'/dials/link.html');
-        $this->get("$this->files?look=1");
-        $answer = $this->post("/sites/{$this->site->id}/file-downloads", [
-            'at' => $this->at(),
-            'names' => [$this->word('dials'), $this->word('index.html')],
-            'do' => 'work_on',
-        ])->assertOk();
-        $file = tempnam(sys_get_temp_dir(), 'zip');
-        file_put_contents($file, $answer->streamedContent());
-        self::assertSame((int) $answer->headers->get('Content-Length'), filesize($file));
-        $zip = new \ZipArchive;
-        self::assertTrue($zip->open($file, \ZipArchive::RDONLY | \ZipArchive::CHECKCONS));
-        self::assertSame('<h1>Brass</h1>', $zip->getFromName('dials/brass.html'));
-        self::assertFalse($zip->getFromName('dials/link.html'));
-        $copy = WorkingCopy::fromText((string) $zip->getFromName(WorkingCopy::NAME));
-        self::assertSame(
-            [hash('sha256', '<h1>Brass</h1>'), 0640],
-            [$copy->manifest()->get('dials/brass.html')?->sha256, $copy->manifest()->get('dials/brass.html')?->mode],
-        );
-        self::assertSame(3, count($copy->manifest()->files()));
-        unlink($file);
-        $said = RecordEntry::latest('id')->firstOrFail()->sentence;
-        self::assertStringContainsString('downloaded to be worked on', $said);
-    }
-
-    public function test_an_archive_that_cannot_be_read_to_its_end_never_looks_whole(): void
-    {
-        $this->get("$this->files?look=1");
-        $word = $this->word('dials');
-        $answer = $this->post("/sites/{$this->site->id}/file-downloads", ['at' => $this->at(), 'names' => [$word]]);
-        unlink($this->root().'/dials/enamel.html');
-        $cut = '';
-        ob_start(static function (string $bytes) use (&$cut): string {
-            $cut .= $bytes;
-
-            return '';
-        });
-        try {
-            $answer->baseResponse->sendContent();
-            self::fail('It was said to be whole.');
-        } catch (TransferFailed $failure) {
-            self::assertStringContainsString('enamel.html', $failure->getMessage());
-        } finally {
-            ob_end_clean();
-        }
-        self::assertLessThan((int) $answer->headers->get('Content-Length'), strlen($cut));
     }
 
     public function test_the_console_lists_downloads_and_sets_rights_by_the_same_rules(): void

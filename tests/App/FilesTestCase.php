@@ -64,4 +64,15 @@ abstract class FilesTestCase extends AppTestCase
         }
         self::fail("$name was not seen.");
     }
+
+    /** @param  list<string>  $names */
+    final protected function downloaded(array $names, bool $isToWorkOn = false): \ZipArchive
+    {
+        $this->get("$this->files?look=1");
+
+        return $this->sentOf($this->post("/sites/{$this->site->id}/file-downloads", [
+            'at' => $this->at(),
+            'names' => array_map($this->word(...), $names),
+        ] + ($isToWorkOn ? ['do' => 'work_on'] : [])));
+    }
 }

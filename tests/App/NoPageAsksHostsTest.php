@@ -132,22 +132,6 @@ final class NoPageAsksHostsTest extends FilesTestCase
         self::assertSame(ErrandState::Waiting, Errand::latest('id')->firstOrFail()->state);
     }
 
-    public function test_downloads_of_one_host_leave_room_for_others_and_say_so(): void
-    {
-        $this->get("$this->files?look=1");
-        $zip = fn () => $this->post("/sites/{$this->site->id}/file-downloads", [
-            'at' => $this->at(),
-            'names' => [$this->word('index.html')],
-        ]);
-        $held = array_map(fn (): ?array => HostShare::ofTransfers()->take($this->account->host), range(1, 4));
-        self::assertNotContains(null, $held);
-        $zip()->assertRedirect();
-        self::assertStringContainsString('Too many downloads go on already', (string) session('trouble'));
-        unset($held);
-        self::assertNotSame('', $zip()->assertOk()->streamedContent());
-        self::assertNotSame('', $zip()->assertOk()->streamedContent(), 'each gives its room back');
-    }
-
     public function test_what_an_errand_does_is_recorded_as_what_its_person_did(): void
     {
         config(['queue.default' => 'database']);

@@ -145,6 +145,14 @@ test('files that are uploaded are compared first, and what is downloaded is whol
     const bytes = readFileSync(await download.path());
     assert.ok(bytes.includes('<p>The clock is mended.</p>'));
     assert.equal(bytes.readUInt32LE(bytes.length - 22), 0x06054b50, 'it has its end');
+    const headers = { Range: 'bytes=20-' };
+    const whole = await page.request.get(download.url());
+    headers['If-Range'] = whole.headers().etag;
+    const rest = await page.request.get(download.url(), { headers });
+    assert.equal(rest.status(), 206);
+    assert.deepEqual(await rest.body(), bytes.subarray(20), 'a download that was broken off goes on');
+    headers['If-Range'] = '"another"';
+    assert.equal((await page.request.get(download.url(), { headers })).status(), 200);
     await page.locator('details[data-act="zip"] summary').click();
     await page.getByLabel('choose empty.txt').check();
     await page.getByRole('button', { name: 'Set aside' }).first().click();

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Errands\Errands;
 use App\Models\Errand;
+use App\Models\ErrandState;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -17,6 +18,9 @@ final class ErrandController
     {
         abort_if($errand->person_id !== $request->user()?->id, 404);
         $asks = $request->header('HX-Request') === 'true';
+        if ($errand->isDownloadable() && ($errand->state === ErrandState::Done || ! $request->boolean('whole'))) {
+            return response()->view($asks ? 'parts.download' : 'download', ['errand' => $errand]);
+        }
         if (! $errand->state->hasEnded()) {
             return response()->view($asks ? 'parts.errand' : 'errand', ['errand' => $errand]);
         }

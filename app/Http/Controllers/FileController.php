@@ -11,7 +11,6 @@ use App\Failure\Problem;
 use App\Files\ChangeAsked;
 use App\Files\ChangesByHand;
 use App\Files\ChosenFile;
-use App\Files\Downloads;
 use App\Files\FileEntry;
 use App\Files\FileOrder;
 use App\Files\FilePlace;
@@ -40,7 +39,6 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Validation\Rule;
-use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** The files of a site or an account: looked at one directory at a time, and changed by hand. */
 final class FileController
@@ -88,14 +86,14 @@ final class FileController
         return $this->ask($request, $this->asked($request, $place));
     }
 
-    public function downloadOfSite(Request $request, Site $site, Downloads $downloads): StreamedResponse
+    public function downloadOfSite(Request $request, Site $site): RedirectResponse
     {
-        return $this->download($request, FilePlace::ofSite($site, ''), $downloads);
+        return $this->download($request, FilePlace::ofSite($site, ''));
     }
 
-    public function downloadOfAccount(Request $request, Account $account, Downloads $downloads): StreamedResponse
+    public function downloadOfAccount(Request $request, Account $account): RedirectResponse
     {
-        return $this->download($request, FilePlace::ofAccount($account, ''), $downloads);
+        return $this->download($request, FilePlace::ofAccount($account, ''));
     }
 
     /** Files in one request, where the browser does not send them in pieces. */
@@ -331,7 +329,7 @@ final class FileController
         ));
     }
 
-    private function download(Request $request, FilePlace $place, Downloads $downloads): StreamedResponse
+    private function download(Request $request, FilePlace $place): RedirectResponse
     {
         $given = $request->validate([
             'names' => ['nullable', 'array', 'max:1000'],
@@ -340,11 +338,20 @@ final class FileController
         ]);
         $there = $this->asked($request, $place);
 
-        return $downloads->zip(
-            $there,
-            $this->chosen($there, $given['names'] ?? []),
-            ($given['do'] ?? null) === 'work_on',
-        );
+        $names = array_values($given['names'] ?? []);
+        $this->chosen($there, $names) === []
+            && throw new Problem('Nothing was chosen. Tick one or more files first.');
+
+        return Errands::answer(Errands::start(
+            ErrandKind::Download,
+            $there->url(),
+            $there->site ?? $there->account,
+            [
+                'at' => $there->at->toString(),
+                'names' => $names,
+                'work_on' => ($given['do'] ?? null) === 'work_on',
+            ],
+        ));
     }
 
     private function ask(Request $request, FilePlace $place): RedirectResponse

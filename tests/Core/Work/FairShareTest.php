@@ -68,6 +68,19 @@ final class FairShareTest extends TestCase
         self::assertSame($waiting[1], (new FairShare(12))->next($waiting, $inHand));
     }
 
+    public function test_downloads_have_half_of_the_workers_and_no_more(): void
+    {
+        $waiting = [];
+        for ($number = 0; $number < 40; $number++) {
+            $waiting[] = $this->work(Urgency::Download, "$number.example");
+        }
+        $inHand = self::taken(12, $waiting);
+        self::assertCount(6, $inHand);
+        self::assertCount(1, self::taken(1, $waiting), 'and one where there is but one');
+        $plan = $this->work(Urgency::Look, 'another.example');
+        self::assertSame($plan, (new FairShare(12))->next([...$waiting, $plan], $inHand));
+    }
+
     public function test_what_nobody_waits_for_has_a_quarter_of_the_workers_and_no_more(): void
     {
         $waiting = [];

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Errands\Errands;
+use App\Files\DownloadAnswer;
+use App\Hosting\HostShare;
+use App\Models\Errand;
+use App\Models\ErrandKind;
+use App\Models\ErrandState;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\Response;
+
+/** Bytes of what was ordered to be downloaded. */
+final class DownloadController
+{
+    public function show(Request $request, Errand $errand, DownloadAnswer $answer): Response
+    {
+        abort_if($errand->person_id !== $request->user()?->id || $errand->kind !== ErrandKind::Download, 404);
+        if (! $errand->isDownloadable()) {
+            return Errands::answer($errand);
+        }
+        $room = $errand->state === ErrandState::Done ? [] : HostShare::ofTransfers()->take($errand->host() ?? '');
+
+        return $room === null ? redirect("/errands/$errand->id?whole=1") : $answer->of(
+            $errand,
+            $room,
+            (string) $request->header('Range', ''),
+            (string) $request->header('If-Range', ''),
+        );
+    }
+}

@@ -1,0 +1,3 @@
+<x-page title="Download" place="Accounts">
+    @include('parts.download')
+</x-page>
