@@ -71,13 +71,19 @@ enum ErrandKind: string
         ], true);
     }
 
+    /** Whether what comes of it is for the page that waits, and for no later one. */
+    public function isTakenHere(): bool
+    {
+        return $this === self::Download;
+    }
+
     /** What it is waited for, in a sentence. */
     public function waitsFor(): string
     {
         return match ($this) {
             self::TakePackage => 'All of it has arrived. It is hashed, unpacked and looked through; a large one takes '
                 .'a minute or two.',
-            self::Download => 'The server is asked what lies there; the download begins by itself once that is known.',
+            self::Download => 'The server is asked what lies there. The download begins here by itself once that is known.',
             default => 'The server has not answered yet.',
         };
     }

@@ -2,7 +2,8 @@
 <section class="sheet is-narrow" id="errand" aria-live="polite" hx-get="/errands/{{ $errand->id }}{{ request()->boolean('whole') ? '?whole=1' : '' }}"
     hx-trigger="every 1s" hx-swap="outerHTML">
     <h1>{{ $errand->kind->title() }}</h1>
-    <p>{{ $errand->kind->waitsFor() }} This page goes on by itself; nothing is lost when it is left.</p>
+    <p>{{ $errand->kind->waitsFor() }} {{ $errand->kind->isTakenHere() ? ''
+        : 'This page goes on by itself; nothing is lost when it is left.' }}</p>
     <dl class="pairs">
         <dt>Elapsed</dt>
         <dd>{{ $errand->started_at === null ? 'waits its turn'
@@ -13,6 +14,8 @@
         @if ($errand->started_at === null || $errand->kind->onlyLooks())
             <x-action to="/errands/{{ $errand->id }}/cancel">Cancel</x-action>
         @endif
-        <x-action :to="$errand->back" method="GET">Go on without waiting</x-action>
+        @unless ($errand->kind->isTakenHere())
+            <x-action :to="$errand->back" method="GET">Go on without waiting</x-action>
+        @endunless
     </div>
 </section>
