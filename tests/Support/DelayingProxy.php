@@ -40,7 +40,6 @@ final class DelayingProxy
 
     public function stop(): void
     {
-        proc_terminate($this->process);
-        proc_close($this->process);
+        Processes::end($this->process);
     }
 }

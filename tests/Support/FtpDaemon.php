@@ -150,11 +150,6 @@ abstract class FtpDaemon
 
     public function stop(): void
     {
-        proc_terminate($this->process);
-        $until = microtime(true) + 5;
-        while (proc_get_status($this->process)['running']) {
-            microtime(true) < $until ? usleep(2000) : proc_terminate($this->process, SIGKILL);
-        }
-        proc_close($this->process);
+        Processes::end($this->process);
     }
 }

@@ -244,8 +244,7 @@ final class StandinHost
 
     public function stop(): void
     {
-        proc_terminate($this->process);
-        proc_close($this->process);
+        Processes::end($this->process);
         exec('rm -rf '.escapeshellarg($this->directory));
     }
 }

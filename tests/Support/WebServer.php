@@ -56,7 +56,6 @@ final class WebServer
 
     public function stop(): void
     {
-        proc_terminate($this->process);
-        proc_close($this->process);
+        Processes::end($this->process);
     }
 }
