@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
-// count.php JUNIT FAILED: prints how many tests there were, how many went wrong and how many were skipped, by the report
-// JUNIT; appends the names of those that went wrong, and why, to the file FAILED.
+// count.php JUNIT FAILED: prints how many tests there were, went wrong and were skipped, by the report JUNIT; appends
+// the names of those that went wrong, and why, to the file FAILED.
 
 [, $junit, $failed] = $argv;
 libxml_use_internal_errors(true);

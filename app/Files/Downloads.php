@@ -81,8 +81,14 @@ final readonly class Downloads
                         GuardedFile::areShown() && $errand->update(['result' => $facts]);
                         $zip = self::zipInto($file);
                         $hidden = new HiddenFiles($place);
-                        (new SentAsZip($pool, $scratch, $zip, $goesOn, $hidden->leaveOut(...)))
-                            ->send($place->at, $entries, $copy);
+                        $sent = new SentAsZip(
+                            $pool,
+                            $scratch,
+                            $zip,
+                            $goesOn,
+                            $hidden->leaveOut(...),
+                        );
+                        $sent->send($place->at, $entries, $copy);
                         self::texts($zip, $copy, $hidden);
                         $zip->finish();
                     },

@@ -83,7 +83,8 @@ enum ErrandKind: string
         return match ($this) {
             self::TakePackage => 'All of it has arrived. It is hashed, unpacked and looked through; a large one takes '
                 .'a minute or two.',
-            self::Download => 'The server is asked what lies there. The download begins here by itself once that is known.',
+            self::Download => 'The server is asked what lies there. The download begins here by itself once that is '
+                .'known.',
             default => 'The server has not answered yet.',
         };
     }

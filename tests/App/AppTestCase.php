@@ -182,7 +182,7 @@ abstract class AppTestCase extends TestCase
         self::$shared = null;
     }
 
-    /** What a worker has fetched for a download that was ordered, and the web server sends, which does not stand here. */
+    /** Files that a worker has fetched for a download that was ordered; the web server sends them, and is not here. */
     protected function sentOf(TestResponse $ordered): \ZipArchive
     {
         $sent = $this->get((string) $ordered->assertRedirect()->headers->get('Location'))->assertOk();

@@ -1,5 +1,6 @@
 @use('App\Text\Amount')
-<section class="sheet is-narrow" id="errand" aria-live="polite" hx-get="/errands/{{ $errand->id }}{{ request()->boolean('whole') ? '?whole=1' : '' }}"
+<section class="sheet is-narrow" id="errand" aria-live="polite"
+    hx-get="/errands/{{ $errand->id }}{{ request()->boolean('whole') ? '?whole=1' : '' }}"
     hx-trigger="every 1s" hx-swap="outerHTML">
     <h1>{{ $errand->kind->title() }}</h1>
     <p>{{ $errand->kind->waitsFor() }} {{ $errand->kind->isTakenHere() ? ''
