@@ -5,37 +5,27 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package;
 
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\Finding\ClientFindings;
+use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\LayoutFindings;
-use Cellarium\Core\Package\Finding\Mentions;
 use Cellarium\Core\Package\Finding\NameFindings;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Finding\ProgramFindings;
 use Cellarium\Core\Package\Finding\ReferenceFindings;
-use Cellarium\Core\Package\Finding\SecretCheck;
 use Cellarium\Core\Package\Finding\Severity;
-use Cellarium\Core\Package\Finding\UnfinishedCheck;
+use Cellarium\Core\Package\Finding\UploadFindings;
 use Cellarium\Core\Package\Finding\UseFindings;
 use Cellarium\Core\Package\Fit\ClientSites;
-use Cellarium\Core\Package\Fit\TraitCheck;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Recognition;
 use Cellarium\Core\Package\Type\TypeRules;
-use Cellarium\Core\Reference\Documents;
-use Cellarium\Core\Reference\ReferenceCheck;
 use Cellarium\Core\Reference\References;
 use Cellarium\Core\Reference\Resolver;
 
 /** Looks through a package as it would land. One text is held at a time, however many there are. */
 final readonly class Inspector
 {
-    /** Texts that hold no references, but maybe secrets and names of files. */
-    private const TEXT = '/\.(?:txt|md|json|xml|ya?ml|toml|ini|conf|cfg|env|sh|log|pem|key|ppk|htaccess)\z'
-        .'|(?:\A|\/)(?:\.env(?:\.[\w-]+)?|id_(?:rsa|dsa|ecdsa|ed25519)|\.npmrc|\.netrc|\.htpasswd)\z/i';
-
-    /** Of these, in bytes; what is longer is data. */
-    private const LONGEST_TEXT = 1_000_000;
-
     /**
      * @param  string  $today  as YYYY-MM-DD
      * @param  PackageTypes|null  $types  null where kinds of packages do not matter
@@ -64,28 +54,14 @@ final readonly class Inspector
         $folder = TypeRules::servedFolder($kind?->type);
         // What never leaves, or lies where no visitor comes, is nobody's trouble.
         $fetchable = TypeRules::fetchable($manifest, $kind?->type);
-        $mentions = new Mentions($fetchable);
-        $checks = [new SecretCheck, new UnfinishedCheck($this->today)];
-        $traits = new TraitCheck;
-        $references = new ReferenceCheck(new Resolver($fetchable, folder: $folder));
-        foreach ($fetchable->files() as $entry) {
-            $path = $entry->path->toString();
-            $isDocument = Documents::isOne($path, $entry->size);
-            if (! $isDocument && ($entry->size > self::LONGEST_TEXT || preg_match(self::TEXT, $path) !== 1)) {
-                continue;
-            }
-            $text = $this->contents->text($entry);
-            $document = $isDocument ? Documents::read($path, $text) : null;
-            $document === null || $references->add($path, $document);
-            $mentions->note($entry->path->name(), $text);
-            $traits->look($entry, $text, $document);
-            foreach ($checks as $check) {
-                $check->look($entry, $text, $document);
-            }
-        }
-        $found = $references->finish();
+        $texts = new TextChecks(
+            $this->contents,
+            $fetchable,
+            new Resolver($fetchable, folder: $folder),
+            $this->today,
+        );
+        $found = $texts->references;
         $name = ($origin->isSaid ? null : $kind?->name) ?? $origin->name;
-        $says = $traits->traits(array_map(static fn (array $host): int => $host[0], $found->hosts));
 
         return new Inspection(
             $name,
@@ -105,21 +81,83 @@ final readonly class Inspector
                     $origin->modes,
                     $kind?->type,
                 ),
-                ...array_merge(...array_map(static fn ($check): array => $check->findings(), $checks)),
+                ...$texts->findings,
                 ...ReferenceFindings::of($fetchable, $found, $folder),
-                ...(new ClientFindings($this->sites))->of($name, $found, $says),
+                ...(new ClientFindings($this->sites))->of($name, $found, $texts->traits),
                 ...(new UseFindings(
                     $fetchable,
                     $this->contents,
                     $found,
-                    $mentions,
+                    $texts->mentions,
                     $folder,
                 ))->all(),
             ], $before)),
             $found,
-            $says,
+            $texts->traits,
             $kind,
         );
+    }
+
+    /**
+     * Files that come by hand, by the rules of a package where visitors would get them; references lead to what the
+     * server will hold. Those of a whole site count where a whole one comes, and stop nothing: there is one already.
+     *
+     * @param  Manifest  $brought  paths from where the site begins
+     * @return list<PackageFinding> what stops first; each that stops names the file or folder that does not go
+     */
+    public function upload(Manifest $brought, UploadPlace $place): array
+    {
+        $isServed = static fn (ManifestEntry $entry): bool => $place->isServed($entry->path);
+        $isLeft = static fn (ManifestEntry $entry): bool => Leftovers::within($entry->path) !== null;
+        $public = array_filter($brought->all(), $isServed);
+        $served = Manifest::of(array_filter($public, static fn (ManifestEntry $entry): bool => ! $isLeft($entry)));
+        $there = $place->server->with($served->all());
+        $texts = new TextChecks(
+            $this->contents,
+            $served,
+            new Resolver($there, folder: $place->served),
+            $this->today,
+        );
+        $found = $texts->references;
+        $uses = new UseFindings(
+            $served,
+            $this->contents,
+            $found,
+            $texts->mentions,
+            $place->served,
+        );
+        $isWhole = $place->isWhole($brought);
+        $findings = [
+            ...$isWhole ? LayoutFindings::of($place->inside($served), null, []) : [],
+            ...NameFindings::of($served),
+            ...array_filter(
+                (new ProgramFindings($this->contents, $found))->of($served, []),
+                static fn (PackageFinding $one): bool => $one->code !== FindingCode::ServerScript
+                    || ! $place->hasProgram($brought),
+            ),
+            ...$texts->findings,
+            ...ReferenceFindings::of(
+                $there,
+                $found,
+                $place->served,
+                'on the server',
+            ),
+            ...(new ClientFindings($this->sites))->of('', $found, $texts->traits),
+            ...$isWhole ? $uses->all() : $uses->ofAPart(),
+            ...(new UploadFindings($this->contents))->encodings($served, $place),
+        ];
+
+        return self::worstFirst([
+            ...UploadFindings::tooLong($brought),
+            ...UploadFindings::leftovers(Manifest::of($public)),
+            ...array_map(self::ofAPart(...), $findings),
+        ]);
+    }
+
+    /** Secrets stop as ever; what is wrong with a page or with the whole is told, and the page goes. */
+    private static function ofAPart(PackageFinding $finding): PackageFinding
+    {
+        return $finding->stops() && ! $finding->code->isOfSecret() ? $finding->as(Severity::Warn) : $finding;
     }
 
     private function kind(Manifest $manifest, ?string $said): ?Recognition

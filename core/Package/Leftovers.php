@@ -30,6 +30,18 @@ final class Leftovers
         '.vscode',
     ];
 
+    /** @return RelativePath|null the outermost that is one, the folder of a version control say; null where none is */
+    public static function within(RelativePath $path): ?RelativePath
+    {
+        foreach ([...$path->ancestors(), $path] as $one) {
+            if (self::isOne($one)) {
+                return $one;
+            }
+        }
+
+        return null;
+    }
+
     public static function isOne(RelativePath $path): bool
     {
         return array_intersect($path->segments(), self::NAMES) !== []

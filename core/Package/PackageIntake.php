@@ -44,21 +44,22 @@ final readonly class PackageIntake
     }
 
     /**
-     * Only what an archive holds, its contents in the store; what it is is not asked.
+     * All that an archive holds, its contents in the store; what it is is not asked.
      *
      * @throws PackageRefused
      */
     public function unpack(string $file, string $name): Manifest
     {
-        return $this->unpacked($file, $name)[0];
+        return $this->unpacked($file, $name, true)[0];
     }
 
     /**
+     * @param  bool  $withLeftovers  whether these are taken in too
      * @return array{Manifest, list<string>, array<string, int>} what it holds, what was left out of it, modes by path
      *
      * @throws PackageRefused
      */
-    private function unpacked(string $file, string $name): array
+    private function unpacked(string $file, string $name, bool $withLeftovers = false): array
     {
         $archive = $this->open($file, $name);
         $entries = [];
@@ -66,7 +67,7 @@ final readonly class PackageIntake
         $modes = [];
         foreach ($archive->entries() as $entry) {
             $path = $entry->path->toString();
-            if (Leftovers::isOne($entry->path)) {
+            if (! $withLeftovers && Leftovers::isOne($entry->path)) {
                 $left[] = $path;
 
                 continue;

@@ -264,6 +264,17 @@ final class PlantedFaults
             'a sign that systems do not hold' => $image('what?.png', 'what%3F.png', 'name_unusual'),
             'a sign that means something else' => $image('no#1.png', 'no%231.png', 'name_unusual'),
             'a mark nobody sees' => $image("gpj\u{202e}x.png", 'gpj%E2%80%AEx.png', 'name_looks_like'),
+            'an ending that a program added' => self::unusedFile('fares.css.txt', 'a{}', ['file_ending']),
+            'a letter of a word processor' => self::unusedFile('fares.htm', "PK\x03\x04 word", ['file_ending']),
+            'a mark before a program' => self::unusedFile('form.php', "\u{feff}<?php // fares", [
+                'text_mark 1',
+                'server_script',
+            ]),
+            'quotes of a word processor' => static fn (PlantedSite $site) => $site->plant(
+                'about.html',
+                "<p class=\u{201c}crew\u{201d}>",
+                'text_quotes',
+            ),
             'a letter of another script' => $image("h\u{430}rbour.png", 'h%D0%B0rbour.png', 'name_looks_like'),
         ];
     }

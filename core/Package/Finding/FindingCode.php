@@ -21,6 +21,10 @@ enum FindingCode: string
     case SecretToken = 'secret_token';
     case SecretDump = 'secret_dump';
     case ArchiveInside = 'archive_inside';
+    case TextQuotes = 'text_quotes';
+    case TextMark = 'text_mark';
+    case TextEncoding = 'text_encoding';
+    case FileEnding = 'file_ending';
     case NameUnusual = 'name_unusual';
     case NameLooksLike = 'name_looks_like';
     case ExecutableFile = 'executable_file';
@@ -56,6 +60,11 @@ enum FindingCode: string
         return str_starts_with($this->value, 'reference');
     }
 
+    public function isOfSecret(): bool
+    {
+        return str_starts_with($this->value, 'secret_');
+    }
+
     /** What a version before had as well is no news. */
     public function isNoNewsAgain(): bool
     {
@@ -66,7 +75,7 @@ enum FindingCode: string
     public function goesOnFromAFile(): bool
     {
         return preg_match(
-            '/^(?:reference|secret|archive|name|leftover|executable|server|mode|unfinished|file|image|client)_/',
+            '/^(?:reference|secret|archive|name|leftover|executable|server|mode|unfinished|file|image|client|text)_/',
             $this->value,
         ) === 1;
     }

@@ -12,6 +12,9 @@ final class NameFindings
 {
     private const ARCHIVE = '/\.(?:zip|tar|tgz|tar\.(?:gz|bz2|xz)|7z|rar)\z/i';
 
+    /** Two endings, of which the last was added by a program that hides it. */
+    private const ENDING_ADDED = '/\.(?:x?html?|css|m?js|php|xml|svg)(\.(?:txt|rtf|docx?|odt))\z/i';
+
     private const UNSEEN = '/[\x{200b}-\x{200f}\x{202a}-\x{202e}\x{2066}-\x{2069}\x{feff}]/u';
 
     /** @return list<PackageFinding> in the order of names */
@@ -81,6 +84,14 @@ final class NameFindings
                 Severity::Note,
                 'is an archive that everybody can fetch; it was not looked into.',
                 $path,
+            )],
+            preg_match(self::ENDING_ADDED, $path, $match) === 1 => [new PackageFinding(
+                FindingCode::FileEnding,
+                Severity::Warn,
+                "ends in $match[1], added by a program that hides it: nothing that asks for the file without it finds "
+                    .'it.',
+                $path,
+                suggestion: substr($path, 0, -strlen($match[1])),
             )],
             default => [],
         };

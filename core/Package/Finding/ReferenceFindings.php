@@ -18,10 +18,15 @@ final class ReferenceFindings
 
     /**
      * @param  string  $folder  that is the root of the site, "" is the top
+     * @param  string  $where  what is not there is not, in words
      * @return list<PackageFinding> in the order of files and lines
      */
-    public static function of(Manifest $manifest, References $references, string $folder = ''): array
-    {
+    public static function of(
+        Manifest $manifest,
+        References $references,
+        string $folder = '',
+        string $where = 'in the package',
+    ): array {
         $broken = $references->broken;
         // Where a program answers, an address without a file may be one of its pages.
         $answers = self::hasProgram($manifest, $folder);
@@ -31,7 +36,7 @@ final class ReferenceFindings
             static fn (BrokenReference $one): PackageFinding => new PackageFinding(
                 FindingCode::from($one->fault->value),
                 self::severity($one, $answers),
-                self::message($one),
+                self::message($one, $where),
                 $one->file,
                 $one->line,
                 $one->suggestion,
@@ -63,13 +68,13 @@ final class ReferenceFindings
         };
     }
 
-    private static function message(BrokenReference $one): string
+    private static function message(BrokenReference $one, string $where): string
     {
         $asked = Quote::of($one->reference->value);
 
         return match ($one->fault) {
             Fault::WrongCase => "asks for $asked; the file is $one->suggestion.",
-            Fault::Missing => "asks for $asked, which is not in the package"
+            Fault::Missing => "asks for $asked, which is not $where"
                 .($one->suggestion === null ? '.' : "; nearest is $one->suggestion."),
             Fault::Listing => "leads to $asked, a directory without a start page: visitors get a listing, or nothing.",
             Fault::AboveRoot => "asks for $asked, which leads above the top of the site"

@@ -58,6 +58,12 @@ final readonly class UseFindings
         return [...$this->copies(), ...$this->forBuilding(), ...$this->unused(), ...$this->large(), ...$this->wide()];
     }
 
+    /** @return list<PackageFinding> the same of a part: what refers to it may lie on the server */
+    public function ofAPart(): array
+    {
+        return [...$this->copies(), ...$this->forBuilding(), ...$this->large(), ...$this->wide()];
+    }
+
     /** @return list<PackageFinding> */
     private function copies(): array
     {
