@@ -46,6 +46,7 @@ use App\Http\Controllers\StoreController;
 use App\Http\Controllers\TodayController;
 use App\Http\Controllers\TokenController;
 use App\Http\Controllers\UploadController;
+use App\Http\Controllers\UploadInspectionController;
 use App\Http\Controllers\WelcomeController;
 use Cellarium\Core\People\Permission;
 use Illuminate\Support\Facades\Route;
@@ -218,6 +219,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::get('/deployments/{deployment}/file', [PlanController::class, 'file']);
     Route::get('/deployments/{deployment}/side', [PlanController::class, 'side']);
     Route::post('/deployments/{deployment}/answers', [PlanController::class, 'answer']);
+    Route::post('/deployments/{deployment}/correct', [UploadInspectionController::class, 'correct']);
     Route::post('/deployments/{deployment}/settings', [PlanController::class, 'settings']);
     Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);
     Route::post('/deployments/{deployment}/prove', [DeploymentController::class, 'prove']);
@@ -261,6 +263,10 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/sheets/{sheet}/links', [SheetController::class, 'link']);
     Route::post('/sheet-links/{given}/withdraw', [SheetController::class, 'withdraw']);
     Route::post('/requests/{asked}/answer', [AskController::class, 'answer']);
+});
+
+$signedIn(Permission::OverruleInspection)->group(function (): void {
+    Route::post('/deployments/{deployment}/overrule', [UploadInspectionController::class, 'overrule']);
 });
 
 $signedIn(Permission::ChangeAccounts)->group(function (): void {

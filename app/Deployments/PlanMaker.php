@@ -70,6 +70,7 @@ final readonly class PlanMaker
         private SiteSurvey $survey,
         private PackageChecks $checks,
         private Ways $ways,
+        private UploadInspection $inspection,
     ) {
     }
 
@@ -114,7 +115,8 @@ final readonly class PlanMaker
         ]);
         Record::write(
             RecordKind::PlanMade,
-            "Plan made for {$deployment->site->domain}: {$deployment->title()}",
+            "Plan made for {$deployment->site->domain}: {$deployment->title()}"
+                .$this->inspection->leftOutInWords($deployment),
             $deployment->site,
             ['deployment' => $deployment->id],
             $deployment->person,
@@ -228,13 +230,19 @@ final readonly class PlanMaker
         $target = $this->shelf->manifest((string) $deployment->fromBackup?->name);
         $survey = $this->look($deployment);
         $policy = new Policy(exact: true);
-        if ($deployment->paths !== null) {
+        // What was never here is inspected: what is right at one site may be a secret at another.
+        $inspected = fn (Manifest $files): Manifest => $deployment->fromBackup?->site_id === $deployment->site_id
+            ? $files
+            : $this->inspection->of($deployment, $files, $survey->manifest)->files;
+        if ($deployment->paths === null) {
+            $target = $inspected($target);
+        } else {
             $chosen = $target->chosen($deployment->paths);
             $chosen->files() === [] && throw new Problem(
                 'Nothing of what was chosen is in that backup. Look at it and choose again.',
             );
             // Where nothing was chosen, what is there stays as it is.
-            $target = $survey->manifest->outside($deployment->paths)->with($chosen->all());
+            $target = $survey->manifest->outside($deployment->paths)->with($inspected($chosen)->all());
         }
 
         return [$policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
@@ -313,8 +321,13 @@ final readonly class PlanMaker
         $policy = new Policy(byHand: true);
         $left = $base ?? ($before === null ? null : $this->files->left($before));
 
+        $known = $before === null ? $survey->manifest : $survey->manifest->withKnownHashes(
+            $this->files->left($before) ?? Manifest::of([]),
+            (int) $before->ended_at?->getTimestamp(),
+        );
+
         return [$policy, $survey, Planner::plan(
-            $brought,
+            $this->inspection->of($deployment, $brought, $known)->files,
             $survey->manifest,
             $policy,
             $left,

@@ -34,6 +34,7 @@ final readonly class TextEditing
         private Connections $connections,
         private ContentStore $store,
         private ChangesByHand $changes,
+        private TextInspection $inspection,
     ) {
     }
 
@@ -131,11 +132,26 @@ final readonly class TextEditing
         ]));
     }
 
-    /** @throws NotText|Problem where a character has no place in the file's encoding, or nothing was changed */
-    public function orderSave(FilePlace $place, FileDraft $draft, ?Person $person): ChangeByHand
-    {
+    /**
+     * @param  string|null  $reason  why it is saved although the inspection stops it
+     *
+     * @throws NotText|Problem where a character has no place in the file's encoding, nothing was changed, or what was
+     *     written must not be public
+     */
+    public function orderSave(
+        FilePlace $place,
+        FileDraft $draft,
+        ?Person $person,
+        ?string $reason = null,
+    ): ChangeByHand {
         $draft->text === null && throw new Problem('Nothing was changed, so nothing is saved.');
         $bytes = $this->base($draft)->bytesOf($draft->text);
+        $this->inspection->mustBeRight(
+            $place,
+            $draft,
+            $bytes,
+            $reason,
+        );
 
         return $this->changes->orderSave(
             $place,

@@ -9,6 +9,7 @@ use Cellarium\Core\File\NotText;
 use Cellarium\Core\File\SideBySide;
 use Cellarium\Core\File\TextMistake;
 use Cellarium\Core\File\TextMistakes;
+use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Storage\ContentStore;
 
@@ -19,6 +20,7 @@ final readonly class TextReview
         private TextEditing $editing,
         private TextMistakes $mistakes,
         private ContentStore $store,
+        private TextInspection $inspection,
     ) {
     }
 
@@ -28,29 +30,39 @@ final readonly class TextReview
      *     isSame: bool,
      *     mistakes: list<TextMistake>,
      *     barred: string|null,
+     *     stop: string|null,
      *     label: string,
-     * } why it cannot be saved stands in "barred"
+     * } why it cannot be saved stands in "barred"; why only with a reason in "stop"
      */
-    public function of(FileDraft $draft): array
+    public function of(FilePlace $place, FileDraft $draft): array
     {
         $base = $this->editing->base($draft);
         $edited = (string) ($draft->text ?? $base->edited());
         $barred = null;
+        $found = [];
         try {
-            $base->bytesOf($edited);
+            $found = $this->inspection->newIn($place, $draft, $base->bytesOf($edited));
         } catch (NotText $not) {
             $barred = $not->getMessage();
         }
+        $stop = ($found[0] ?? null)?->stops() === true ? array_shift($found) : null;
 
         return [
             'difference' => SideBySide::of($base->edited(), $edited),
             'isSame' => $draft->text === null,
-            'mistakes' => $this->mistakes->newIn(
-                RelativePath::fromString($draft->path()->name()),
-                $base->edited(),
-                $edited,
-            ),
+            'mistakes' => [
+                ...$this->mistakes->newIn(
+                    RelativePath::fromString($draft->path()->name()),
+                    $base->edited(),
+                    $edited,
+                ),
+                ...array_map(
+                    static fn (PackageFinding $one): TextMistake => new TextMistake($one->line, "It $one->message"),
+                    $found,
+                ),
+            ],
             'barred' => $barred,
+            'stop' => $stop === null ? null : "{$draft->path()->name()} $stop->message",
             'label' => $base->label(),
         ];
     }

@@ -102,6 +102,10 @@ enum RecordKind: string
 
     case ListImported = 'list_imported';
 
+    case InspectionOverruled = 'inspection_overruled';
+
+    case UploadCorrected = 'upload_corrected';
+
     case ListingAccepted = 'listing_accepted';
 
     case TokenMade = 'token_made';

@@ -13,6 +13,8 @@ use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\InspectedFiles;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanReader;
@@ -70,6 +72,33 @@ final readonly class RunFiles
             Manifest::fromText($journal->kept('draft-brought') ?? throw self::unreadable($deployment)),
             $base === null ? null : Manifest::fromText($base),
         ];
+    }
+
+    public function keepInspection(Deployment $deployment, InspectedFiles $inspected): void
+    {
+        $this->journal($deployment)->keep('draft-inspection', $inspected->toText());
+    }
+
+    /** @return array{list<PackageFinding>, list<PackageFinding>}|null see InspectedFiles::told(); null of no upload */
+    public function inspection(Deployment $deployment): ?array
+    {
+        $text = $this->journal($deployment)->kept('draft-inspection');
+
+        return $text === null ? null : InspectedFiles::told($text);
+    }
+
+    /** @param  list<string>  $paths  of files and folders that go although they would not */
+    public function keepOverruled(Deployment $deployment, array $paths): void
+    {
+        $this->journal($deployment)->keep('draft-overruled', json_encode($paths, JSON_THROW_ON_ERROR));
+    }
+
+    /** @return list<string> */
+    public function overruled(Deployment $deployment): array
+    {
+        $text = $this->journal($deployment)->kept('draft-overruled');
+
+        return $text === null ? [] : json_decode($text, true, flags: JSON_THROW_ON_ERROR);
     }
 
     /** @param  array<string, mixed>  $originals  what is set aside elsewhere once the deployment is proven */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
+use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
@@ -15,6 +16,9 @@ use Cellarium\Core\Package\Finding\PackageFinding;
  */
 final readonly class InspectedFiles
 {
+    /** Of what is written down. */
+    private const FORMAT = 1;
+
     /**
      * @param  Manifest  $files  what goes, with the directories it lies in
      * @param  list<PackageFinding>  $leftOut  each for a file or a folder that does not go
@@ -55,6 +59,39 @@ final readonly class InspectedFiles
                 static fn (PackageFinding $one): bool => $one->path === null || ! $isLeft($one->path),
             )),
         );
+    }
+
+    /** What was found, without the files, to be shown and told later. */
+    public function toText(): string
+    {
+        $told = static fn (PackageFinding $one): array => $one->toArray();
+
+        return json_encode(
+            [
+                'format' => self::FORMAT,
+                'left_out' => array_map($told, $this->leftOut),
+                'findings' => array_map($told, $this->findings),
+            ],
+            JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+        );
+    }
+
+    /**
+     * @return array{list<PackageFinding>, list<PackageFinding>} what was left out, what was found in what goes
+     *
+     * @throws \UnexpectedValueException where it was written by a newer version
+     */
+    public static function told(string $text): array
+    {
+        $fields = JsonFields::fromJson($text);
+        $fields->number('format') <= self::FORMAT || throw new \UnexpectedValueException(
+            'What was found in an upload was written by a newer version of Cellarium.',
+        );
+
+        return [
+            array_map(PackageFinding::fromFields(...), $fields->each('left_out')),
+            array_map(PackageFinding::fromFields(...), $fields->each('findings')),
+        ];
     }
 
     /** @param  list<string>  $names  of files and folders */

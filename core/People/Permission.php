@@ -28,6 +28,9 @@ enum Permission: string
     /** Passwords and links to them. */
     case SeeSecrets = 'see-secrets';
 
+    /** What the inspection held back is sent all the same, with a reason. */
+    case OverruleInspection = 'overrule-inspection';
+
     /** Accounts, clients and sites are added, changed, exported, removed. */
     case ChangeAccounts = 'change-accounts';
 
@@ -45,6 +48,7 @@ enum Permission: string
             self::LookAtAgency => 'looking at all accounts',
             self::Work => 'deploying, backing up, and FTP users',
             self::SeeSecrets => 'passwords and links to them',
+            self::OverruleInspection => 'sending what the inspection held back',
             self::ChangeAccounts => 'adding, changing and removing accounts, clients and sites',
             self::ManagePeople => 'who works here, in which role',
         };

@@ -45,7 +45,12 @@ enum Role: string
             self::Maintainer => true,
             self::Helper => ! in_array(
                 $permission,
-                [Permission::SeeSecrets, Permission::ChangeAccounts, Permission::ManagePeople],
+                [
+                    Permission::SeeSecrets,
+                    Permission::OverruleInspection,
+                    Permission::ChangeAccounts,
+                    Permission::ManagePeople,
+                ],
                 true,
             ),
             self::ClientsPerson => in_array(

@@ -9,6 +9,9 @@
             @if ($review['barred'] !== null)
                 <p class="word is-trouble" role="alert">{{ $review['barred'] }}</p>
             @endif
+            @if ($review['stop'] !== null)
+                <p class="word is-trouble" role="alert">@words($review['stop'])</p>
+            @endif
             @if ($review['mistakes'] !== [])
                 <div class="word is-soon">
                     <p><b>Not there before, and most likely a mistake:</b></p>
@@ -40,8 +43,14 @@
         <form method="post" action="/file-drafts/{{ $draft->id }}" class="row-acts">
             @csrf
             <input type="hidden" name="files" value="{{ $place->site === null ? 'account' : 'site' }}">
-            @if (! $review['isSame'] && $review['barred'] === null)
+            @if (! $review['isSame'] && $review['barred'] === null && $review['stop'] === null)
                 <button class="act is-main" name="do" value="save" data-once>Save to the server</button>
+            @elseif (! $review['isSame'] && $review['barred'] === null)
+                @can(\Cellarium\Core\People\Permission::OverruleInspection->value)
+                    <label for="reason">Save it all the same, because</label>
+                    <input class="entry" id="reason" name="reason" required maxlength="500" autocomplete="off">
+                    <button class="act" name="do" value="save" data-once>Save to the server</button>
+                @endcan
             @endif
             <a class="act" href="{{ $place->editUrl($draft->path()) }}">Go on editing</a>
         </form>

@@ -21,7 +21,7 @@ final class EditCommand extends CellariumCommand
 {
     protected $signature = 'cellarium:edit {site : the domain} {path : a text file, from where the site begins} '
         .'{--with= : a file here that holds the new text, instead of opening an editor} '
-        .'{--yes : save without asking} {--json}';
+        .'{--because= : why it is saved although the inspection stops it} {--yes : save without asking} {--json}';
 
     protected $description = 'Edit a text file of a site in your own editor (VISUAL or EDITOR), looked at before it is '
         .'saved';
@@ -43,7 +43,8 @@ final class EditCommand extends CellariumCommand
 
             return $this->ended('Nothing was changed, so nothing is saved.', null);
         }
-        $found = $review->of($draft);
+        $place = $file->at($file->at->parent()) ?? $file;
+        $found = $review->of($place, $draft);
         $found['barred'] === null || throw new Problem("$found[barred] Your text is kept as a draft.");
         $this->showDifference($found['difference']);
         foreach ($found['mistakes'] as $mistake) {
@@ -55,8 +56,13 @@ final class EditCommand extends CellariumCommand
         if (! $isWanted) {
             return $this->refuse('Not saved. Your text is kept as a draft; it is there when the file is edited again.');
         }
-        $place = $file->at($file->at->parent()) ?? $file;
-        $done = $carryOut->carryOut($editing->orderSave($place, $draft, $person));
+        $reason = $this->option('because');
+        $done = $carryOut->carryOut($editing->orderSave(
+            $place,
+            $draft,
+            $person,
+            is_string($reason) ? $reason : null,
+        ));
 
         return $done->state === ChangeState::Done
             ? $this->ended("$done->title: saved and confirmed by the server. ".($done->proof['words'] ?? ''), $done->id)

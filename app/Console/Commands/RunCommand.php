@@ -12,8 +12,11 @@ use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\ProofBy;
+use App\Storage\RunFiles;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\PlanItem;
@@ -47,6 +50,7 @@ abstract class RunCommand extends CellariumCommand
                 $barred = Ways::of($deployment)[$way->value]->barred;
                 throw new Problem("{$way->label()} cannot be done here: $barred.");
             }
+            $this->wantsJson() || $this->tellInspection($deployment);
             if (($deployment->counts[Change::Asked->value]['files'] ?? 0) > 0) {
                 return $this->listQuestions($deployment, app(Answering::class));
             }
@@ -185,6 +189,31 @@ abstract class RunCommand extends CellariumCommand
         );
     }
 
+    /** @return array{left_out?: list<array<string, mixed>>, findings?: list<array<string, mixed>>} of an upload */
+    private static function inspection(Deployment $deployment): array
+    {
+        $all = app(RunFiles::class)->inspection($deployment);
+        $told = static fn (PackageFinding $one): array => array_diff_key($one->toArray(), ['offset' => 0]);
+
+        return $all === null ? [] : [
+            'left_out' => array_map($told, $all[0]),
+            'findings' => array_map($told, $all[1]),
+        ];
+    }
+
+    private function tellInspection(Deployment $deployment): void
+    {
+        [$leftOut, $findings] = app(RunFiles::class)->inspection($deployment) ?? [[], []];
+        foreach ($leftOut as $finding) {
+            $this->components->warn("Left out: $finding->path $finding->message");
+        }
+        foreach ($findings as $finding) {
+            $finding->severity === Severity::Note || $this->components->warn(
+                trim("$finding->path ".($finding->line === null ? '' : "line $finding->line"))." $finding->message",
+            );
+        }
+    }
+
     /** @return array<string, mixed> */
     private function report(Deployment $deployment): array
     {
@@ -198,6 +227,7 @@ abstract class RunCommand extends CellariumCommand
             'package' => $deployment->package?->title(),
             'deployment' => $deployment->id,
             'modes_not_set' => $deployment->modes_not_set ?? [],
+            ...self::inspection($deployment),
         ]
             + $deployment->counts + [
                 'backup' => $backup === null

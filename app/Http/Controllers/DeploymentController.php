@@ -7,11 +7,13 @@ namespace App\Http\Controllers;
 use App\Deployments\CarryOutDeployment;
 use App\Deployments\ChosenPlace;
 use App\Deployments\DeploymentView;
+use App\Deployments\InspectionView;
 use App\Deployments\MakePlan;
 use App\Deployments\NeedsView;
 use App\Deployments\Plans;
 use App\Deployments\SiteFacts;
 use App\Deployments\StartPlan;
+use App\Deployments\UploadInspection;
 use App\Errands\Errands;
 use App\Failure\Problem;
 use App\Models\Deployment;
@@ -34,20 +36,25 @@ use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\People\Permission;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\PlanFilter;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\Rule;
 
 final class DeploymentController
 {
     private const EACH = 100;
 
-    public function __construct(private readonly RunFiles $files, private readonly SiteFacts $siteFacts)
-    {
+    public function __construct(
+        private readonly RunFiles $files,
+        private readonly SiteFacts $siteFacts,
+        private readonly UploadInspection $inspection,
+    ) {
     }
 
     public function index(): View
@@ -318,6 +325,8 @@ final class DeploymentController
                     $aside,
                     $this->filter($request, $deployment),
                 ),
+            'inspection' => InspectionView::of($deployment, $this->files, $this->inspection),
+            'mayOverrule' => Gate::allows(Permission::OverruleInspection->value),
             'needs' => NeedsView::of($deployment->site, $this->siteFacts->needs($deployment)),
         ];
     }

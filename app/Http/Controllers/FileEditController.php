@@ -49,6 +49,7 @@ final class FileEditController
             'do' => ['required', 'in:review,save,let_go,open'],
             'content' => ['nullable', 'string'],
             'files' => ['required', 'in:site,account'],
+            'reason' => ['nullable', 'string', 'max:500'],
         ]);
         $place = $this->placeOf($draft, $given['files']);
         array_key_exists('content', $given) && $this->editing->keep($draft, $given['content'] ?? '');
@@ -57,7 +58,7 @@ final class FileEditController
             'review' => view('file-review', [
                 'place' => $place,
                 'draft' => $draft,
-                'review' => $this->review->of($draft),
+                'review' => $this->review->of($place, $draft),
             ]),
             'save' => $this->save($request, $place, $draft),
             default => $this->letGo($place, $draft, $given['do'] === 'open'),
@@ -118,7 +119,12 @@ final class FileEditController
     private function save(Request $request, FilePlace $place, FileDraft $draft): RedirectResponse
     {
         $person = $request->user();
-        $change = $this->editing->orderSave($place, $draft, $person instanceof Person ? $person : null);
+        $change = $this->editing->orderSave(
+            $place,
+            $draft,
+            $person instanceof Person ? $person : null,
+            $request->input('reason'),
+        );
         $back = $place->url(null, ['chosen' => $draft->path()->name()]);
         $errand = Errands::start(
             ErrandKind::ChangeFiles,

@@ -53,6 +53,9 @@
             @endif
         </section>
     @endif
+    @if ($inspection !== null)
+        @include('parts.inspection')
+    @endif
     @if ($view->canBeTriedAgain())
         <p class="row-acts"><x-action to="/deployments/{{ $deployment->id }}/again" main>Try again</x-action></p>
     @endif

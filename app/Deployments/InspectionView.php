@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Models\Deployment;
+use App\Models\DeploymentState;
+use App\Packages\FindingGroup;
+use App\Storage\RunFiles;
+use Cellarium\Core\Package\Finding\PackageFinding;
+
+/** What the inspection of an upload found, for the page of its plan. */
+final readonly class InspectionView
+{
+    /**
+     * @param  list<PackageFinding>  $leftOut
+     * @param  list<FindingGroup>  $groups  of what goes
+     * @param  int  $corrections  references whose files are there in another case
+     * @param  bool  $isOpen  whether something can be said to it still
+     */
+    private function __construct(
+        public array $leftOut,
+        public array $groups,
+        public int $corrections,
+        public bool $isOpen,
+    ) {
+    }
+
+    /** Null where nothing was uploaded, or nothing was found. */
+    public static function of(Deployment $deployment, RunFiles $files, UploadInspection $inspection): ?self
+    {
+        [$leftOut, $findings] = $files->inspection($deployment) ?? [[], []];
+
+        return $leftOut === [] && $findings === [] ? null : new self(
+            $leftOut,
+            FindingGroup::all($findings),
+            count($inspection->corrections($deployment)),
+            $deployment->state === DeploymentState::Planned,
+        );
+    }
+
+    public function title(): string
+    {
+        $left = count($this->leftOut);
+
+        return match (true) {
+            $left === 0 => 'Found in the upload',
+            $this->isOpen => $left === 1 ? '1 does not go up' : "$left do not go up",
+            default => $left === 1 ? '1 was left out' : "$left were left out",
+        };
+    }
+}

@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Failure\Problem;
+use App\Models\Deployment;
+use App\Models\DeploymentState;
+use App\Models\RecordKind;
+use App\Record\Record;
+use App\Storage\RunFiles;
+use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Package\Finding\FindingCode;
+use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\InspectedFiles;
+use Cellarium\Core\Package\Mend\Mend;
+use Cellarium\Core\Package\Mend\Mending;
+use Cellarium\Core\Package\PackageIntake;
+use Cellarium\Core\Package\UploadPlace;
+use Cellarium\Core\Storage\ContentStore;
+
+/** Inspection of what comes by hand, and what a person says to it; each answer has the plan made anew. */
+final readonly class UploadInspection
+{
+    public function __construct(private PackageIntake $intake, private RunFiles $files, private ContentStore $store)
+    {
+    }
+
+    /**
+     * @param  Manifest  $brought  paths from where the run begins, contents in the store
+     * @param  Manifest  $server  what it holds, hashes where they are known
+     */
+    public function of(Deployment $deployment, Manifest $brought, Manifest $server): InspectedFiles
+    {
+        $inspected = InspectedFiles::of(
+            $brought,
+            new UploadPlace($server, (string) $deployment->runPlace()->public),
+            $this->intake->inspector(),
+            $this->files->overruled($deployment),
+        );
+        $this->files->keepInspection($deployment, $inspected);
+
+        return $inspected;
+    }
+
+    /** What was left out, behind what a plan is recorded with; "" where nothing was. */
+    public function leftOutInWords(Deployment $deployment): string
+    {
+        [$leftOut] = $this->files->inspection($deployment) ?? [[]];
+        $names = array_map(static fn (PackageFinding $one): string => (string) $one->path, $leftOut);
+
+        return $names === [] ? '' : '. Left out: '.implode(', ', $names);
+    }
+
+    /**
+     * What was left out goes all the same.
+     *
+     * @param  list<string>  $paths  as they were told
+     *
+     * @throws Problem
+     */
+    public function overrule(Deployment $deployment, array $paths, string $reason): void
+    {
+        [$leftOut] = $this->files->inspection($deployment) ?? [[]];
+        $known = array_map(static fn (PackageFinding $one): string => (string) $one->path, $leftOut);
+        $chosen = array_values(array_intersect($known, $paths));
+        $chosen === [] && throw new Problem(
+            'Nothing was chosen of what was left out. Tick what is to go all the same.',
+        );
+        $this->again($deployment);
+        $this->files->keepOverruled($deployment, [...$this->files->overruled($deployment), ...$chosen]);
+        Record::write(
+            RecordKind::InspectionOverruled,
+            "{$deployment->site->domain}: ".implode(', ', $chosen)
+                ." goes up although it was left out, because: $reason",
+            $deployment->site,
+            ['deployment' => $deployment->id],
+        );
+        MakePlan::dispatch($deployment->id);
+    }
+
+    /**
+     * References that differ only in case are written as the files are called.
+     *
+     * @throws Problem
+     */
+    public function correct(Deployment $deployment): void
+    {
+        $mends = $this->corrections($deployment);
+        $mends === [] && throw new Problem('There is nothing to correct in what was uploaded.');
+        [$brought, $base] = $this->files->brought($deployment);
+        $mending = new Mending($this->store);
+        $plan = $mending->plan($brought, $mends);
+        $this->again($deployment);
+        $this->files->keepBrought($deployment, $mending->carryOut($plan), $base);
+        $count = count($plan->changes);
+        Record::write(
+            RecordKind::UploadCorrected,
+            "{$deployment->site->domain}: ".($count === 1 ? '1 reference' : "$count references")
+                .' of an upload corrected',
+            $deployment->site,
+            ['deployment' => $deployment->id],
+        );
+        MakePlan::dispatch($deployment->id);
+    }
+
+    /** @return list<Mend> of references whose files are there in another case */
+    public function corrections(Deployment $deployment): array
+    {
+        [, $findings] = $this->files->inspection($deployment) ?? [[], []];
+
+        return Mend::all(array_values(array_filter(
+            $findings,
+            static fn (PackageFinding $one): bool => $one->code === FindingCode::ReferenceCase,
+        )));
+    }
+
+    /** @throws Problem where it was started meanwhile */
+    private function again(Deployment $deployment): void
+    {
+        $deployment->load(
+            'site.account',
+            'package',
+            'fromBackup',
+            'undoes.package',
+        );
+        Deployment::where(['id' => $deployment->id, 'state' => DeploymentState::Planned])
+            ->update(['state' => DeploymentState::Drafting, 'started_at' => null]) === 1
+            || throw new Problem('This plan was started already, or is being made anew. Nothing was changed.');
+    }
+}

@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Deployments\UploadInspection;
+use App\Models\Deployment;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+/** What a person says to what the inspection of an upload found; the plan is made anew. */
+final readonly class UploadInspectionController
+{
+    public function __construct(private UploadInspection $inspection)
+    {
+    }
+
+    public function overrule(Request $request, Deployment $deployment): RedirectResponse
+    {
+        $given = $request->validate([
+            'paths' => ['required', 'array', 'max:1000'],
+            'paths.*' => ['string', 'max:4096'],
+            'reason' => ['required', 'string', 'max:500'],
+        ]);
+        $this->inspection->overrule($deployment, array_values($given['paths']), $given['reason']);
+
+        return redirect("/deployments/$deployment->id");
+    }
+
+    public function correct(Deployment $deployment): RedirectResponse
+    {
+        $this->inspection->correct($deployment);
+
+        return redirect("/deployments/$deployment->id");
+    }
+}

@@ -1,0 +1,1 @@
+<x-path :path="$finding->path" /> @words($finding->message)
