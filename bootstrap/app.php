@@ -11,6 +11,7 @@ use App\Http\Middleware\PlainInput;
 use App\Http\Middleware\SecurityHeaders;
 use App\Http\Middleware\SignedIn;
 use App\Http\Middleware\SlowRequests;
+use App\Http\Middleware\StartSession;
 use App\Http\Middleware\TokenSignIn;
 use Illuminate\Auth\Middleware\Authorize;
 use Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests;
@@ -19,6 +20,7 @@ use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
+use Illuminate\Session\Middleware\StartSession as StartsEverySession;
 
 $root = dirname(__DIR__);
 
@@ -32,6 +34,7 @@ return Application::configure(basePath: $root)
         // Its package is missing, see framework-gaps.php; no page is for other origins.
         $middleware->remove(HandleCors::class);
         $middleware->prepend(SlowRequests::class);
+        $middleware->web(replace: [StartsEverySession::class => StartSession::class]);
         $middleware->append(AsksNoHost::class);
         $middleware->append(SecurityHeaders::class);
         $middleware->append(CookiesBehindTls::class);

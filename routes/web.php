@@ -219,6 +219,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::get('/deployments/{deployment}/file', [PlanController::class, 'file']);
     Route::get('/deployments/{deployment}/side', [PlanController::class, 'side']);
     Route::post('/deployments/{deployment}/answers', [PlanController::class, 'answer']);
+    Route::post('/deployments/{deployment}/folder', [UploadInspectionController::class, 'folder']);
     Route::post('/deployments/{deployment}/correct', [UploadInspectionController::class, 'correct']);
     Route::post('/deployments/{deployment}/settings', [PlanController::class, 'settings']);
     Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);

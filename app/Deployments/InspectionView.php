@@ -18,12 +18,14 @@ final readonly class InspectionView
      * @param  list<FindingGroup>  $groups  of what goes
      * @param  int  $corrections  references whose files are there in another case
      * @param  bool  $isOpen  whether something can be said to it still
+     * @param  string|null  $folder  of which is asked whether it is meant, or what lies in it
      */
     private function __construct(
         public array $leftOut,
         public array $groups,
         public int $corrections,
         public bool $isOpen,
+        public ?string $folder,
     ) {
     }
 
@@ -32,11 +34,14 @@ final readonly class InspectionView
     {
         [$leftOut, $findings] = $files->inspection($deployment) ?? [[], []];
 
-        return $leftOut === [] && $findings === [] ? null : new self(
+        $folder = $deployment->state === DeploymentState::Planned ? $files->folder($deployment) : null;
+
+        return $leftOut === [] && $findings === [] && $folder === null ? null : new self(
             $leftOut,
             FindingGroup::all($findings),
             count($inspection->corrections($deployment)),
             $deployment->state === DeploymentState::Planned,
+            $folder,
         );
     }
 

@@ -326,6 +326,8 @@ final readonly class PlanMaker
             (int) $before->ended_at?->getTimestamp(),
         );
 
+        $base === null && $this->inspection->askForFolder($deployment, $brought, $survey->manifest);
+
         return [$policy, $survey, Planner::plan(
             $this->inspection->of($deployment, $brought, $known)->files,
             $survey->manifest,

@@ -9,6 +9,7 @@ use App\Models\DeploymentState;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\Record\Record;
+use App\Storage\RunFiles;
 use Cellarium\Core\Plan\Change;
 
 /** Has a plan carried out whose questions are answered, once and by whoever comes first. */
@@ -17,6 +18,9 @@ final class StartPlan
     /** @return bool false where it is no plan that waits for its start, or not every question is answered */
     public static function start(Deployment $deployment, Person $person): bool
     {
+        if (app(RunFiles::class)->folder($deployment) !== null) {
+            return false;
+        }
         $started = Deployment::where('id', $deployment->id)
             ->where('state', DeploymentState::Planned)
             ->where('counts->'.Change::Asked->value.'->files', 0)

@@ -17,7 +17,9 @@ use Cellarium\Core\Package\InspectedFiles;
 use Cellarium\Core\Package\Mend\Mend;
 use Cellarium\Core\Package\Mend\Mending;
 use Cellarium\Core\Package\PackageIntake;
+use Cellarium\Core\Package\UploadFolder;
 use Cellarium\Core\Package\UploadPlace;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 
 /** Inspection of what comes by hand, and what a person says to it; each answer has the plan made anew. */
@@ -42,6 +44,45 @@ final readonly class UploadInspection
         $this->files->keepInspection($deployment, $inspected);
 
         return $inspected;
+    }
+
+    /**
+     * Asks whether a folder is meant, or what lies in it; what was answered is not asked again.
+     *
+     * @param  Manifest  $server  what it holds
+     */
+    public function askForFolder(Deployment $deployment, Manifest $brought, Manifest $server): void
+    {
+        $place = $deployment->runPlace();
+        $into = $place->root->toward(RemotePath::fromString((string) $deployment->directory));
+        $folder = UploadFolder::of(
+            $brought,
+            new UploadPlace($server, (string) $place->public),
+            (string) $into,
+            $deployment->site->start_pages,
+        );
+        $this->files->keepFolder($deployment, $this->files->isFolderMeant($deployment) ? null : $folder?->path);
+    }
+
+    /** @throws Problem */
+    public function answerFolder(Deployment $deployment, bool $isMeant): void
+    {
+        $folder = $this->files->folder($deployment) ?? throw new Problem('Nothing is asked of a folder here.');
+        $this->again($deployment);
+        if ($isMeant) {
+            $this->files->keepFolderMeant($deployment);
+        } else {
+            [$brought, $base] = $this->files->brought($deployment);
+            $this->files->keepBrought($deployment, UploadFolder::named($folder)->lifted($brought), $base);
+        }
+        Record::write(
+            RecordKind::PlanAnswered,
+            "{$deployment->title()} on {$deployment->site->domain}: "
+                .($isMeant ? "the folder $folder is meant" : "what lies in $folder is meant, and not the folder"),
+            $deployment->site,
+            ['deployment' => $deployment->id],
+        );
+        MakePlan::dispatch($deployment->id);
     }
 
     /** What was left out, behind what a plan is recorded with; "" where nothing was. */

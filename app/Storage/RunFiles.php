@@ -87,6 +87,30 @@ final readonly class RunFiles
         return $text === null ? null : InspectedFiles::told($text);
     }
 
+    /** A folder of which a person is to say whether it is meant, or what lies in it; null where that is no question. */
+    public function keepFolder(Deployment $deployment, ?string $path): void
+    {
+        $this->journal($deployment)->keep('draft-folder', (string) $path);
+    }
+
+    public function folder(Deployment $deployment): ?string
+    {
+        $path = (string) $this->journal($deployment)->kept('draft-folder');
+
+        return $path === '' ? null : $path;
+    }
+
+    /** It was asked of, and is meant. */
+    public function keepFolderMeant(Deployment $deployment): void
+    {
+        $this->journal($deployment)->keep('draft-folder-meant', '1');
+    }
+
+    public function isFolderMeant(Deployment $deployment): bool
+    {
+        return $this->journal($deployment)->kept('draft-folder-meant') !== null;
+    }
+
     /** @param  list<string>  $paths  of files and folders that go although they would not */
     public function keepOverruled(Deployment $deployment, array $paths): void
     {

@@ -128,7 +128,7 @@ final readonly class Inspector
         );
         $isWhole = $place->isWhole($brought);
         $findings = [
-            ...$isWhole ? LayoutFindings::of($place->inside($served), null, []) : [],
+            ...$isWhole ? LayoutFindings::of($place->inside($there), null, []) : [],
             ...NameFindings::of($served),
             ...array_filter(
                 (new ProgramFindings($this->contents, $found))->of($served, []),

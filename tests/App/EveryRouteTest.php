@@ -222,6 +222,7 @@ final class EveryRouteTest extends AppTestCase
         'POST deployments/{deployment}/settings' => ['connections', 'proof_stops', 'proof', 'way'],
         'POST deployments/{deployment}/prove' => [],
         'POST deployments/{deployment}/overrule' => ['paths', 'reason'],
+        'POST deployments/{deployment}/folder' => ['meant'],
         'POST deployments/{deployment}/correct' => [],
         'POST deployments/{deployment}/answers' => ['scope', 'choice', 'show', 'name'],
         'POST deployments/{deployment}/start' => [],

@@ -134,6 +134,40 @@ final class InspectedUploadsTest extends FilesTestCase
         );
     }
 
+    public function test_of_a_folder_with_a_start_page_is_asked_whether_it_is_meant_or_what_lies_in_it(): void
+    {
+        $shop = ['shop/index.html' => '<!doctype html><title>Shop</title>', 'shop/a.css' => 'a{}'];
+        foreach (['contents' => 'index.html', 'folder' => 'shop/index.html'] as $meant => $there) {
+            $this->inPieces($shop);
+            $plan = Deployment::latest('id')->firstOrFail();
+            $this->get("/deployments/$plan->id")->assertSee('meant, or what lies in it?');
+            $this->post("/deployments/$plan->id/start")->assertSessionHas('trouble');
+            self::assertSame(DeploymentState::Planned, $plan->refresh()->state, 'nothing goes unasked');
+            $this->post("/deployments/$plan->id/folder", ['meant' => $meant])->assertRedirect();
+            $this->get("/deployments/$plan->id")->assertDontSee('meant, or what lies in it?');
+            $this->post("/deployments/$plan->id/start");
+            self::assertSame(DeploymentState::Proven, $plan->refresh()->state, (string) $plan->trouble);
+            self::assertSame($shop['shop/index.html'], file_get_contents("{$this->root()}/$there"));
+        }
+        $this->inPieces(['shop/a.css' => 'b{}'] + $shop);
+        $page = $this->get('/deployments/'.Deployment::latest('id')->firstOrFail()->id);
+        $page->assertDontSee('meant, or what lies in it?');
+    }
+
+    public function test_the_console_asks_the_same_of_a_folder(): void
+    {
+        $folder = $this->directory().'/from';
+        mkdir("$folder/shop", 0755, true);
+        file_put_contents("$folder/shop/index.html", '<!doctype html><title>Shop</title>');
+        [$status, $said] = $this->sentFrom($folder);
+        self::assertSame(1, $status);
+        self::assertStringContainsString('Say --contents, or --folder', $said['error']);
+        self::assertSame(0, $this->sentFrom($folder, '--contents')[0]);
+        self::assertStringContainsString('Shop', (string) file_get_contents($this->root().'/index.html'));
+        self::assertSame(0, $this->sentFrom($folder, '--folder')[0]);
+        self::assertFileExists($this->root().'/shop/index.html');
+    }
+
     public function test_above_the_document_root_nothing_is_public_and_all_of_it_goes(): void
     {
         $this->site->update(['application_root' => '/www', 'document_root' => '/www/site.example']);
@@ -176,13 +210,14 @@ final class InspectedUploadsTest extends FilesTestCase
     }
 
     /** @return array{int, array<string, mixed>} */
-    private function sentFrom(string $folder): array
+    private function sentFrom(string $folder, string ...$more): array
     {
         return $this->artisanJson(
             'put',
             'site.example',
             $folder,
             '--yes',
+            ...$more,
         );
     }
 

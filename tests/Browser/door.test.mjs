@@ -143,3 +143,19 @@ test('a redirect that repeats a long address, and what comes without a page befo
     const answer = await page.request.post(`${base}/backups/1/pin`, { form, maxRedirects: 0 });
     assert.doesNotMatch(answer.headers().location ?? '', /signed-in/);
 });
+
+test('what is to be said on the next page is not taken by a part that is asked for beside it', async () => {
+    const page = await signIn();
+    await page.goto(`${base}/sites/1/files`);
+    const form = { _token: await page.locator('input[name="_token"]').first().inputValue(), at: '/htdocs' };
+    const said = () => page.getByText('Nothing was chosen. Tick one or more files first.');
+    for (const headers of [{ 'HX-Request': 'true' }, { 'Sec-Fetch-Dest': 'image' }]) {
+        await page.request.post(`${base}/sites/1/file-downloads`, { form, maxRedirects: 0 });
+        await page.request.get(`${base}/today`, { headers });
+        await page.request.get(`${base}/`, { headers });
+        await page.goto(`${base}/accounts`);
+        await said().waitFor();
+        await page.goto(`${base}/accounts`);
+        assert.equal(await said().count(), 0, 'it is said once');
+    }
+});

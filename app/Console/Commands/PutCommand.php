@@ -9,6 +9,7 @@ use App\Failure\Problem;
 use App\Files\FilePlace;
 use App\Models\Deployment;
 use App\Models\Person;
+use App\Storage\RunFiles;
 use App\Text\Amount;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RelativePath;
@@ -19,26 +20,29 @@ final class PutCommand extends RunCommand
 {
     protected $signature = 'cellarium:put {site : the domain} {from : a file or a folder here} '
         .'{path? : the folder it goes into, from where the site begins; that itself when none is given} '
+        .'{--contents : of a folder with a start page what lies in it is meant} {--folder : it is meant itself} '
         .'{--yes : start without asking} {--json}';
 
     protected $description = 'Upload a file, or what lies in a folder: compared first, backed up, proven';
 
-    public function handle(Bringing $bringing): int
+    public function handle(Bringing $bringing, RunFiles $runs): int
     {
         $site = $this->siteNamed((string) $this->argument('site'));
         $into = FilePlace::ofSite($site, trim((string) $this->argument('path'), '/'))->at;
         $files = [];
-        foreach ($this->files((string) $this->argument('from')) as $name => $file) {
+        $found = $this->files((string) $this->argument('from'));
+        foreach ($this->option('contents') === true ? self::lifted($found) : $found as $name => $file) {
             $files[$name] = $file;
         }
-        $person = Person::viewer();
-
-        return $this->runToItsEnd($bringing->files(
+        $plan = $bringing->files(
             $site,
             $into,
             $files,
-            $person,
-        ));
+            Person::viewer(),
+        );
+        $this->option('folder') === true && $runs->keepFolderMeant($plan);
+
+        return $this->runToItsEnd($plan);
     }
 
     protected function mayStart(Deployment $deployment): bool
@@ -62,6 +66,27 @@ final class PutCommand extends RunCommand
         $this->line(implode("\n", $what));
 
         return $this->confirm('Start?');
+    }
+
+    /**
+     * @param  array<string, string>  $files
+     * @return array<string, string> the same without the folder that all of them lie in
+     *
+     * @throws Problem
+     */
+    private static function lifted(array $files): array
+    {
+        $tops = array_unique(array_map(
+            static fn (string|int $name): string => (string) strstr((string) $name, '/', true),
+            array_keys($files),
+        ));
+        $top = reset($tops);
+        count($tops) === 1 && $top !== false && $top !== ''
+            || throw new Problem('What is uploaded does not lie in one folder. Leave --contents away.');
+
+        $below = static fn (string|int $name): string => substr((string) $name, strlen("$top/"));
+
+        return array_combine(array_map($below, array_keys($files)), $files);
     }
 
     /**

@@ -51,6 +51,13 @@ abstract class RunCommand extends CellariumCommand
                 throw new Problem("{$way->label()} cannot be done here: $barred.");
             }
             $this->wantsJson() || $this->tellInspection($deployment);
+            $folder = app(RunFiles::class)->folder($deployment);
+            if ($folder !== null) {
+                return $this->refuse(
+                    "Is the folder $folder meant, or what lies in it? It holds a start page and is not there yet. "
+                        .'Say --contents, or --folder.',
+                );
+            }
             if (($deployment->counts[Change::Asked->value]['files'] ?? 0) > 0) {
                 return $this->listQuestions($deployment, app(Answering::class));
             }

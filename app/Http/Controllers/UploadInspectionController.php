@@ -28,6 +28,15 @@ final readonly class UploadInspectionController
         return redirect("/deployments/$deployment->id");
     }
 
+    /** Whether a folder is meant, or what lies in it. */
+    public function folder(Request $request, Deployment $deployment): RedirectResponse
+    {
+        $given = $request->validate(['meant' => ['required', 'in:folder,contents']]);
+        $this->inspection->answerFolder($deployment, $given['meant'] === 'folder');
+
+        return redirect("/deployments/$deployment->id");
+    }
+
     public function correct(Deployment $deployment): RedirectResponse
     {
         $this->inspection->correct($deployment);

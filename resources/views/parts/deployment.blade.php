@@ -5,7 +5,7 @@
 <div id="run" @if ($view->isDone()) data-ended="{{ $view->title() }}" @endif>
     @include('parts.stations')
     @if (session('trouble') && request()->hasHeader('HX-Request'))
-        <p class="word is-trouble" role="alert"><bdi>@words(session('trouble'))</bdi></p>
+        <p class="word is-trouble" role="alert"><bdi>@words(session()->pull('trouble'))</bdi></p>
     @endif
     @if ($view->serverChanges() !== null)
         <div class="word is-soon" role="status">
@@ -53,49 +53,49 @@
             @endif
         </section>
     @endif
-    @if ($inspection !== null)
-        @include('parts.inspection')
-    @endif
     @if ($view->canBeTriedAgain())
         <p class="row-acts"><x-action to="/deployments/{{ $deployment->id }}/again" main>Try again</x-action></p>
     @endif
     <div class="two">
-        <section class="sheet" aria-labelledby="change">
-            <h1 id="change">{{ $view->isDone() ? 'What changed' : 'What will change' }}
-                @foreach ($view->totals->words() as $total)
-                    <x-tag :tone="$total['tone']">{{ $total['words'] }}</x-tag>
-                @endforeach
-            </h1>
-            <svg class="shares" viewBox="0 0 1000 20" preserveAspectRatio="none" aria-hidden="true">
-                @foreach ($view->totals->shares() as $share)
-                    <rect class="is-{{ $share['tone'] }}" x="{{ $share['x'] }}" width="{{ $share['width'] }}"
-                        height="20" />
-                @endforeach
-            </svg>
-            <form class="plan-filter" id="plan-filter" method="get" action="/deployments/{{ $deployment->id }}"
-                hx-get="/deployments/{{ $deployment->id }}/plan" hx-target="#plan-table" hx-swap="outerHTML"
-                hx-trigger="change from:input[type=radio], input delay:200ms from:input[name=name], submit">
-                @foreach ($view->filters() as $value => $words)
-                    <label><input type="radio" name="show" value="{{ $value }}"
-                            @checked($view->shown() === $value)><span>{{ $words }}</span></label>
-                @endforeach
-                <input class="entry" type="search" name="name" value="{{ $view->tree->filter->name }}"
-                    placeholder="part of a name" aria-label="Part of a name" maxlength="200" autocomplete="off">
-                <noscript><button class="act">Show</button></noscript>
-            </form>
-            @if ($view->isPlanned() && $view->openQuestions() > 1)
-                <div class="row-acts answer-all">
-                    <span>{{ number_format($view->openQuestions()) }} questions. All of them:</span>
-                    @foreach ($view->answersToAll() as $choice => $words)
-                        @include('parts.answer', ['scope' => '', 'isChosen' => false])
+        <div class="stack">
+            @includeWhen($inspection !== null, 'parts.inspection')
+            <section class="sheet" aria-labelledby="change">
+                <h1 id="change">{{ $view->isDone() ? 'What changed' : 'What will change' }}
+                    @foreach ($view->totals->words() as $total)
+                        <x-tag :tone="$total['tone']">{{ $total['words'] }}</x-tag>
                     @endforeach
-                </div>
-            @endif
-            @include('parts.plan-table', ['tree' => $view->tree, 'rowsAt' => "/deployments/$deployment->id/plan?"])
-            @if ($view->isPlanned() && $view->questions() > 0)
-                <p class="soft">An answer holds for this plan. Folders can be answered as one.</p>
-            @endif
-        </section>
+                </h1>
+                <svg class="shares" viewBox="0 0 1000 20" preserveAspectRatio="none" aria-hidden="true">
+                    @foreach ($view->totals->shares() as $share)
+                        <rect class="is-{{ $share['tone'] }}" x="{{ $share['x'] }}" width="{{ $share['width'] }}"
+                            height="20" />
+                    @endforeach
+                </svg>
+                <form class="plan-filter" id="plan-filter" method="get" action="/deployments/{{ $deployment->id }}"
+                    hx-get="/deployments/{{ $deployment->id }}/plan" hx-target="#plan-table" hx-swap="outerHTML"
+                    hx-trigger="change from:input[type=radio], input delay:200ms from:input[name=name], submit">
+                    @foreach ($view->filters() as $value => $words)
+                        <label><input type="radio" name="show" value="{{ $value }}"
+                                @checked($view->shown() === $value)><span>{{ $words }}</span></label>
+                    @endforeach
+                    <input class="entry" type="search" name="name" value="{{ $view->tree->filter->name }}"
+                        placeholder="part of a name" aria-label="Part of a name" maxlength="200" autocomplete="off">
+                    <noscript><button class="act">Show</button></noscript>
+                </form>
+                @if ($view->isPlanned() && $view->openQuestions() > 1)
+                    <div class="row-acts answer-all">
+                        <span>{{ number_format($view->openQuestions()) }} questions. All of them:</span>
+                        @foreach ($view->answersToAll() as $choice => $words)
+                            @include('parts.answer', ['scope' => '', 'isChosen' => false])
+                        @endforeach
+                    </div>
+                @endif
+                @include('parts.plan-table', ['tree' => $view->tree, 'rowsAt' => "/deployments/$deployment->id/plan?"])
+                @if ($view->isPlanned() && $view->questions() > 0)
+                    <p class="soft">An answer holds for this plan. Folders can be answered as one.</p>
+                @endif
+            </section>
+        </div>
         <div class="stack">
             @if ($view->isGoing())
                 @include('parts.running')

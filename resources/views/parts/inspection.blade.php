@@ -1,32 +1,39 @@
+@if ($inspection->folder !== null)
+    <form method="post" action="/deployments/{{ $deployment->id }}/folder" class="word is-soon" role="status">
+        @csrf
+        <p><b>Is the folder <x-path :path="$inspection->folder" /> meant, or what lies in it?</b>
+            It holds a start page and is not there yet. With the folder, visitors find the page below its name.</p>
+        <div class="row-acts">
+            <button class="act" name="meant" value="contents" data-once>Upload what lies in it</button>
+            <button class="act" name="meant" value="folder" data-once>Upload the folder</button>
+        </div>
+    </form>
+@endif
+@if ($inspection->leftOut !== [] || $inspection->groups !== [])
 <section class="sheet" aria-labelledby="inspected">
     <h2 id="inspected">{{ $inspection->title() }}</h2>
     @if ($inspection->leftOut !== [])
-        <form method="post" action="/deployments/{{ $deployment->id }}/overrule">
-            @csrf
-            <ul class="left-out">
-                @foreach ($inspection->leftOut as $finding)
-                    <li>
-                        @if ($inspection->isOpen && $mayOverrule)
-                            <label class="check">
-                                <input type="checkbox" name="paths[]" value="@exactly($finding->path)">
-                                <span>@include('parts.finding-words')</span>
-                            </label>
-                        @else
-                            @include('parts.finding-words')
-                        @endif
-                    </li>
-                @endforeach
-            </ul>
-            @if ($inspection->isOpen && $mayOverrule)
-                <label for="overrule-reason">Ticked ones go all the same, because</label>
-                <div class="row-acts">
+        <ul>
+            @foreach ($inspection->leftOut as $finding)
+                <li><x-path :path="$finding->path" /> @words($finding->message)</li>
+            @endforeach
+        </ul>
+        @if ($inspection->isOpen && $mayOverrule)
+            <details>
+                <summary>Upload one of them all the same</summary>
+                <form method="post" action="/deployments/{{ $deployment->id }}/overrule">
+                    @csrf
+                    @foreach ($inspection->leftOut as $finding)
+                        <label class="check"><input type="checkbox" name="paths[]"
+                                value="@exactly($finding->path)"><x-path :path="$finding->path" /></label>
+                    @endforeach
+                    <label for="overrule-reason">because</label>
                     <input class="entry" id="overrule-reason" name="reason" required maxlength="500"
                         autocomplete="off">
-                    <button class="act" data-once>Upload them too</button>
-                </div>
-                <p class="soft">Everything else goes up as planned. To send nothing, leave the plan as it is.</p>
-            @endif
-        </form>
+                    <div class="row-acts"><button class="act" data-once>Upload them too</button></div>
+                </form>
+            </details>
+        @endif
     @endif
     @foreach ($inspection->groups as $group)
         <section class="finding">
@@ -60,3 +67,4 @@
         </section>
     @endforeach
 </section>
+@endif

@@ -1,1 +1,0 @@
-<x-path :path="$finding->path" /> @words($finding->message)
