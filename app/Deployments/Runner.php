@@ -24,6 +24,7 @@ use App\Storage\RunLimits;
 use App\Storage\SiteLockNames;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Backup\VerifiedBackup;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\JournalMark;
 use Cellarium\Core\Deployment\Run;
@@ -327,16 +328,15 @@ final readonly class Runner
 
     private function asTaken(string $name): TakenBackup
     {
-        $manifest = $this->shelf->manifest($name);
-        $files = count($manifest->files());
-        $readings = array_filter(array_map(static fn (ManifestEntry $file): ?int => $file->readAt, $manifest->files()));
+        $verified = VerifiedBackup::noted($this->shelf, $name);
+        $all = $verified->manifest->files();
+        $readings = array_filter(array_map(static fn (ManifestEntry $file): ?int => $file->readAt, $all));
 
         return new TakenBackup(
-            $name,
-            $manifest,
+            $verified,
             0,
             0,
-            $files,
+            count($all),
             $readings === [] ? null : min($readings),
         );
     }

@@ -14,8 +14,11 @@ use Cellarium\Core\Manifest\Manifest;
  */
 final readonly class Backup
 {
+    public string $name;
+
+    public Manifest $manifest;
+
     /**
-     * @param  Manifest  $manifest  every file with its hash
      * @param  int  $fetchedFiles  how many were read from the server this time
      * @param  int  $fetchedBytes  bytes
      * @param  int  $takenOverFiles  how many were taken from an earlier reading
@@ -24,8 +27,7 @@ final readonly class Backup
      * @param  list<string>  $skipped  paths that lie there and are not in it, since the protocol cannot name them
      */
     public function __construct(
-        public string $name,
-        public Manifest $manifest,
+        public VerifiedBackup $verified,
         public int $fetchedFiles,
         public int $fetchedBytes,
         public int $takenOverFiles = 0,
@@ -33,14 +35,15 @@ final readonly class Backup
         public array $changedMeanwhile = [],
         public array $skipped = [],
     ) {
+        $this->name = $verified->name;
+        $this->manifest = $verified->manifest;
     }
 
     /** @param  list<string>  $skipped */
     public function without(array $skipped): self
     {
         return new self(
-            $this->name,
-            $this->manifest,
+            $this->verified,
             $this->fetchedFiles,
             $this->fetchedBytes,
             $this->takenOverFiles,

@@ -80,9 +80,14 @@ final readonly class BackupTaker
         $manifest = $taken->manifest();
         $this->store->flush();
         $name = $this->shelf->keep($manifest, $this->clock->now());
-        $this->readBack($name, $manifest, $taken);
 
-        return $taken->backup($name, $manifest);
+        return $taken->backup(VerifiedBackup::readBack(
+            $this->shelf,
+            $this->store,
+            $name,
+            $manifest,
+            $taken->come(),
+        ));
     }
 
     /**
@@ -162,24 +167,6 @@ final readonly class BackupTaker
                 );
                 unset($missing[$path]);
             }
-        }
-    }
-
-    /**
-     * The manifest, and what has come; the rest was read before it was taken over.
-     *
-     * @throws StoreFailure naming the first file that is not as it was
-     */
-    private function readBack(string $name, Manifest $manifest, TakenFiles $taken): void
-    {
-        $this->shelf->holds($name, $manifest) || throw StoreFailure::damagedList($name);
-        $seen = [];
-        foreach ($taken->come() as $file) {
-            $sha256 = (string) $file->sha256;
-            if (! isset($seen[$sha256]) && ! $this->store->isIntact($sha256, $file->size)) {
-                throw StoreFailure::damaged($file->path->toString());
-            }
-            $seen[$sha256] = true;
         }
     }
 }

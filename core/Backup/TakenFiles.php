@@ -95,7 +95,7 @@ final class TakenFiles
         return array_values(array_intersect_key($this->entries, $this->come));
     }
 
-    public function backup(string $name, Manifest $manifest): Backup
+    public function backup(VerifiedBackup $verified): Backup
     {
         $come = $this->come();
         $earlier = array_filter(
@@ -105,8 +105,7 @@ final class TakenFiles
         $readings = array_filter(array_column($earlier, 'readAt'), static fn (?int $at): bool => $at !== null);
 
         return new Backup(
-            $name,
-            $manifest,
+            $verified,
             count($come),
             array_sum(array_column($come, 'size')),
             count($earlier),

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
-use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Backup\VerifiedBackup;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Change;
@@ -39,7 +39,7 @@ final readonly class FileByFile implements WayToReplace
     ) {
     }
 
-    public function carryOut(Plan $plan, Manifest $before): array
+    public function carryOut(Plan $plan, VerifiedBackup $before): array
     {
         $present = $this->surveyor->survey($this->order->root)->temporaryOf($this->order->id);
         $waves = RenameOrder::of(
@@ -67,7 +67,7 @@ final readonly class FileByFile implements WayToReplace
         return $refused;
     }
 
-    public function putBack(Plan $plan, Manifest $before): array
+    public function putBack(Plan $plan, VerifiedBackup $before): array
     {
         $back = new PuttingBack(
             $this->pool,
@@ -77,10 +77,10 @@ final readonly class FileByFile implements WayToReplace
             $this->notesAreLost,
         );
 
-        return $back->carryOut($this->order, $plan, $before);
+        return $back->carryOut($this->order, $plan, $before->manifest);
     }
 
-    public function tidy(Plan $plan, Manifest $before): void
+    public function tidy(Plan $plan, VerifiedBackup $before): void
     {
         // Nothing of it lies anywhere by then.
     }

@@ -9,6 +9,7 @@ use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\CollapseCheck;
 use Cellarium\Core\Backup\PackedFetch;
+use Cellarium\Core\Backup\VerifiedBackup;
 use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Manifest\Manifest;
@@ -86,7 +87,7 @@ final readonly class Run
         $lost = $this->marksAreLost();
         try {
             $before = $this->backup($order);
-            $plan = $this->plan($order, $before, $lost);
+            $plan = $this->plan($order, $before->manifest, $lost);
         } catch (RunRefused $refused) {
             $this->packing($order)?->forget();
 
@@ -123,7 +124,7 @@ final readonly class Run
                 ))->prove(
                     $order,
                     $plan,
-                    $before,
+                    $before->manifest,
                     $backup,
                     $refused,
                 );
@@ -173,7 +174,7 @@ final readonly class Run
             return null;
         }
         try {
-            return $this->tidied($this->way($order, false), $plan, $this->shelf->manifest($backup));
+            return $this->tidied($this->way($order, false), $plan, VerifiedBackup::noted($this->shelf, $backup));
         } catch (StoreFailure $failure) {
             return $failure->getMessage();
         }
@@ -225,7 +226,7 @@ final readonly class Run
     }
 
     /** @return string|null why something that is no longer needed stays behind; what is new is proven */
-    private function tidied(WayToReplace $way, Plan $plan, Manifest $before): ?string
+    private function tidied(WayToReplace $way, Plan $plan, VerifiedBackup $before): ?string
     {
         try {
             $way->tidy($plan, $before);
@@ -255,7 +256,7 @@ final readonly class Run
         return $name ?? $this->journal->kept('backup');
     }
 
-    private function backup(RunOrder $order): Manifest
+    private function backup(RunOrder $order): VerifiedBackup
     {
         $name = $this->backupName();
         if ($name !== null) {
@@ -263,7 +264,7 @@ final readonly class Run
             // was done.
             $this->marksAreLost() && $this->journal->keep('lost', '1');
 
-            return $this->shelf->manifest($name);
+            return VerifiedBackup::noted($this->shelf, $name);
         }
         $this->listener->stage(RunStage::Surveying, 0, 0);
         $lacks = $this->lacks === null ? null : ($this->lacks)();
@@ -307,7 +308,7 @@ final readonly class Run
         $this->journal->note(JournalMark::BackedUp, $backup->name);
         $this->listener->backedUp($backup);
 
-        return $backup->manifest;
+        return $backup->verified;
     }
 
     /** Null where the host does nothing by itself, and where what lies beside the root has an address. */
@@ -385,7 +386,7 @@ final readonly class Run
     private function putBack(
         WayToReplace $way,
         Plan $plan,
-        Manifest $before,
+        VerifiedBackup $before,
         string $backup,
         \Throwable $cause,
     ): RunResult {
@@ -393,7 +394,7 @@ final readonly class Run
             // Before anything is looked at: from here on it cannot be cancelled.
             $this->listener->stage(RunStage::PuttingBack, 0, 0);
             $paths = $way->putBack($plan, $before);
-            $proofs = $this->proof?->proveBack($plan, $before) ?? [];
+            $proofs = $this->proof?->proveBack($plan, $before->manifest) ?? [];
             $this->journal->note(JournalMark::PutBack);
         } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed|ControlFailure $failure) {
             return new RunResult(
@@ -416,7 +417,7 @@ final readonly class Run
             $unproven === [] ? RunEnd::PutBack : RunEnd::PutBackUnproven,
             $backup,
             $plan,
-            $paths === [] ? $before : null,
+            $paths === [] ? $before->manifest : null,
             [...($cause instanceof ProofFailed ? $cause->proofs : []), ...$proofs],
             $cause,
             unproven: $unproven,

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\Backup\VerifiedBackup;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Manifest\EntryKind;
-use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\Job;
@@ -39,7 +39,7 @@ final readonly class SwapDirectory implements WayToReplace
         $this->beside = new Beside($order->root, $order->id);
     }
 
-    public function carryOut(Plan $plan, Manifest $before): array
+    public function carryOut(Plan $plan, VerifiedBackup $before): array
     {
         if ($this->journal->has(JournalMark::Replaced)) {
             return [];
@@ -68,7 +68,7 @@ final readonly class SwapDirectory implements WayToReplace
         $this->trees->carryOver(
             $this->beside->old,
             $this->beside->root,
-            $before,
+            $before->manifest,
             $tree,
             $plan,
         );
@@ -84,7 +84,7 @@ final readonly class SwapDirectory implements WayToReplace
         return $refused;
     }
 
-    public function putBack(Plan $plan, Manifest $before): array
+    public function putBack(Plan $plan, VerifiedBackup $before): array
     {
         $this->laying->settle();
         $tree = TreeBeside::of($plan);
@@ -94,7 +94,7 @@ final readonly class SwapDirectory implements WayToReplace
             $this->give($this->backward(false));
         } elseif ($now['root'] !== null && $now['old'] !== null) {
             // Letting go of it may have begun.
-            $resent = $this->trees->complete($this->beside->old, $before, $tree);
+            $resent = $this->trees->complete($this->beside->old, $before->manifest, $tree);
             $this->give([
                 ...$this->moves($tree, $this->beside->root, $this->beside->old),
                 ...$this->backward(true),
@@ -107,24 +107,24 @@ final readonly class SwapDirectory implements WayToReplace
             $this->trees->carryOver(
                 $this->beside->laid,
                 $this->beside->root,
-                $before,
+                $before->manifest,
                 $tree,
             );
             $this->trees->remove($this->beside->laid);
         }
         $this->pool->run([Job::discard($this->beside->archive)]);
 
-        return $this->trees->notAsBefore($this->beside->root, $before, $resent);
+        return $this->trees->notAsBefore($this->beside->root, $before->manifest, $resent);
     }
 
-    public function tidy(Plan $plan, Manifest $before): void
+    public function tidy(Plan $plan, VerifiedBackup $before): void
     {
         $entries = $this->parent();
         if ($this->beside->among($entries)['old'] !== null) {
             $this->trees->carryOver(
                 $this->beside->old,
                 $this->beside->root,
-                $before,
+                $before->manifest,
                 TreeBeside::of($plan),
                 $plan,
             );

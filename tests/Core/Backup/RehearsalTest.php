@@ -99,6 +99,24 @@ final class RehearsalTest extends TestCase
         }
     }
 
+    public function test_a_page_that_is_given_with_other_bytes_is_named(): void
+    {
+        $elsewhere = $this->directory();
+        foreach (array_keys(self::FILES) as $path) {
+            is_dir(dirname("$elsewhere/$path")) || mkdir(dirname("$elsewhere/$path"), 0755, true);
+            file_put_contents("$elsewhere/$path", 'of another site');
+        }
+        $server = new WebServer($this->directory(), $elsewhere);
+        try {
+            (new Rehearsal($this->store, $this->stage, $this->stage($server)))->carryOut($this->manifest);
+            self::fail('It was taken for the page.');
+        } catch (RehearsalFailed $failure) {
+            self::assertStringContainsString('other bytes than the backup holds', $failure->getMessage());
+        } finally {
+            $server->stop();
+        }
+    }
+
     public function test_a_directory_that_holds_something_else_is_left_alone(): void
     {
         file_put_contents("$this->stage/index.html", 'a live site');

@@ -23,6 +23,7 @@ use Cellarium\Core\Transfer\Surveyor;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\CutShort;
+use Tests\Support\DamagedStore;
 use Tests\Support\FaultyModesDirectory;
 use Tests\Support\Killed;
 use Tests\Support\LyingDirectory;
@@ -279,6 +280,27 @@ final class FileWorkTest extends TestCase
             self::fail('It was said to be saved.');
         } catch (RemoteFailure $failure) {
             self::assertSame(FailureReason::Incomplete, $failure->reason);
+        }
+        self::assertSame('the old dial', file_get_contents("$this->live/dials/brass.html"));
+        self::assertSame(['.', '..', 'brass.html'], scandir("$this->live/dials"));
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function losing(): iterable
+    {
+        yield 'save' => ['save'];
+        yield 'set aside' => ['set aside'];
+    }
+
+    #[DataProvider('losing')]
+    public function test_what_cannot_be_held_here_is_not_touched_there(string $kind): void
+    {
+        $work = new FileWork(new LocalRemoteDirectory($this->live), new DamagedStore($this->store), 'r1');
+        try {
+            $work->carryOut($this->change($kind));
+            self::fail('It was said to be done.');
+        } catch (StoreFailure $failure) {
+            self::assertStringContainsString('/dials/brass.html', $failure->getMessage());
         }
         self::assertSame('the old dial', file_get_contents("$this->live/dials/brass.html"));
         self::assertSame(['.', '..', 'brass.html'], scandir("$this->live/dials"));

@@ -1,0 +1,144 @@
+<?php
+
+declare(strict_types=1);
+
+/**
+ * Lines that keep what is promised: where each stands, what it becomes, and the tests that must see that it is gone.
+ *
+ * @return array<string, array{file: string, line: string, instead: string, tests: list<string>}>
+ */
+$core = static fn (string $file, string $line, string $instead, string ...$tests): array => [
+    'file' => "core/$file",
+    'line' => $line,
+    'instead' => $instead,
+    'tests' => array_map(
+        static fn (string $test): string => str_starts_with($test, '--') ? $test : "tests/Core/$test",
+        array_values($tests),
+    ),
+];
+
+return [
+    'the list of a backup is read back' => $core(
+        'Backup/VerifiedBackup.php',
+        '$shelf->holds($name, $manifest) || throw StoreFailure::damagedList($name);',
+        '',
+        'Backup/VerifiedBackupTest.php',
+    ),
+    'what has come for a backup is read back' => $core(
+        'Backup/VerifiedBackup.php',
+        '! $store->isIntact($sha256, $file->size)',
+        'false',
+        'Backup/VerifiedBackupTest.php',
+    ),
+    'what a backup takes over is intact' => $core(
+        'Backup/BackupTaker.php',
+        '&& $this->store->isIntact($entry->sha256, $entry->size);',
+        ';',
+        'Backup/VerifiedBackupTest.php',
+    ),
+    'contents in the store are those of their name' => $core(
+        'Storage/SealedContentStore.php',
+        'return $size === null || $bytes === $size;',
+        'return true;',
+        'Storage/SealedContentStoreTest.php',
+    ),
+    'what is sent by hand is read back' => $core(
+        'File/FileWork.php',
+        'if ($arrived !== $sha256) {',
+        'if (false) {',
+        'File/FileWorkTest.php',
+    ),
+    'what is lost by hand is held here first' => $core(
+        'File/FileWork.php',
+        'return $this->store->isIntact($content->sha256, $content->size)
+            ? $content
+            : throw StoreFailure::damaged($file->toString());',
+        'return $content;',
+        'File/FileWorkTest.php',
+    ),
+    'what was opened is what is replaced' => $core(
+        'File/FileWork.php',
+        'if ($change->seen?->sha256 !== null && $change->seen->sha256 !== $content->sha256) {',
+        'if (false) {',
+        'File/FileWorkTest.php',
+    ),
+    'it is looked at once more before a name is given' => $core(
+        'File/FileWork.php',
+        '            // What lies there may have been changed while this was sent.
+            $this->agreed($change);
+',
+        '',
+        'File/FileWorkTest.php',
+    ),
+    'a listing that shrank is a question' => $core(
+        'Deployment/Run.php',
+        'if ($collapse !== null) {',
+        'if (false) {',
+        'Deployment/RunTest.php',
+        '--filter=test_listings_that_show_nothing',
+    ),
+    'the server is as it was planned' => $core(
+        'Deployment/Run.php',
+        'if ($order->seen !== null && $listed->digest() !== $order->seen) {',
+        'if (false) {',
+        'Deployment/RunTest.php',
+        '--filter=test_it_refuses',
+    ),
+    'there is room for what is sent' => $core(
+        'Deployment/Run.php',
+        'if ($room !== null && $needed + $order->spaceBeside > $room) {',
+        'if (false) {',
+        'Deployment/RunTest.php',
+        '--filter=room',
+    ),
+    'a live page shows the bytes that were sent' => $core(
+        'Deployment/LiveProof.php',
+        '$answer->sha256 === $entry->sha256;',
+        'true;',
+        'Deployment/LiveProofTest.php',
+    ),
+    'what no page shows is read back' => $core(
+        'Deployment/Proving.php',
+        'if ($result->sha256 !== $due[$job->subject]) {',
+        'if (false) {',
+        'Deployment/RunTest.php',
+        '--filter=test_a_program_is_read_back',
+    ),
+    'what was put back is read back' => $core(
+        'Deployment/PuttingBack.php',
+        'if ($result->sha256 !== $due[$job->subject]) {',
+        'if (false) {',
+        'Deployment/RunTest.php',
+        '--filter=test_a_server_that_alters_bytes',
+    ),
+    'a path is in another by its segments' => $core(
+        'Path/RemotePath.php',
+        'return Segments::startWith($other->segments, $this->segments);',
+        'return str_starts_with($other->toString(), $this->toString());',
+        'Path/RemotePathTest.php',
+    ),
+    'a name in an archive cannot leave' => $core(
+        'Path/Segments.php',
+        "if (\$segment === '..') {",
+        'if (false) {',
+        'Path/RemotePathTest.php',
+    ),
+    'what must not be public does not go up by hand' => $core(
+        'Package/InspectedFiles.php',
+        '$finding->stops() && ! in_array($finding->path, $overruled, true);',
+        'false;',
+        'Package/InspectedFilesTest.php',
+    ),
+    'what one host hangs on leaves workers to others' => $core(
+        'Work/FairShare.php',
+        '$free > ($atHost[$work->host ?? \'\'] ?? 0) * $this->quarter()',
+        'true',
+        'Work/FairShareTest.php',
+    ),
+    'a rehearsed backup shows the bytes it holds' => $core(
+        'Backup/RehearsalStage.php',
+        '$answer->sha256 !== $page->sha256 => throw',
+        'false => throw',
+        'Backup/RehearsalTest.php',
+    ),
+];
