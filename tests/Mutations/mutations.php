@@ -17,7 +17,70 @@ $core = static fn (string $file, string $line, string $instead, string ...$tests
     ),
 ];
 
+$app = static fn (string $file, string $line, string $instead, string $test, string $filter): array => [
+    'file' => "app/$file",
+    'line' => $line,
+    'instead' => $instead,
+    'tests' => ["tests/App/$test.php", "--filter=$filter"],
+];
+
 return [
+    'secrets need a fresh sign-in' => $app(
+        'Http/Middleware/FreshSignIn.php',
+        'if ((new SessionBond($request->session()))->isFresh()) {',
+        'if (true) {',
+        'SigningInTest',
+        'fresh|anew|again',
+    ),
+    'a client’s person sees one client' => $app(
+        'Models/OfClients.php',
+        '$client === null || static::onlyOf($query, $client);',
+        '',
+        'ClientsPersonTest',
+        'test_lists_counts_and_relations|test_a_number_in_a_question',
+    ),
+    'no page asks a host' => $app(
+        'Hosting/AskingHosts.php',
+        'if ($this->isPage && $this->jobs === 0) {',
+        'if (false) {',
+        'NoPageAsksHostsTest',
+        'test_by_no_way',
+    ),
+    'nothing is removed while the clock is not believed' => $app(
+        'Backups/ClockWatch.php',
+        '$clock->believedFrom() === null || throw new Problem(self::words($clock));',
+        '',
+        'ClockTest',
+        'test_',
+    ),
+    'what removes contents needs two witnesses' => $app(
+        'Backups/Witnesses.php',
+        'if (! $witnesses->agree()) {',
+        'if (false) {',
+        'EmptinessTest',
+        'test_what_does_not_agree',
+    ),
+    'an edited text is inspected' => $app(
+        'Files/TextInspection.php',
+        'if ($stop === null || ! $stop->stops()) {',
+        'if (true) {',
+        'InspectedUploadsTest',
+        'test_an_edited_text',
+    ),
+    'who may overrule the inspection' => $app(
+        'Files/TextInspection.php',
+        '|| ! Gate::allows(Permission::OverruleInspection->value)',
+        '',
+        'InspectedUploadsTest',
+        'test_a_helper_saves_nothing',
+    ),
+    'what is asked of a folder is answered first' => $app(
+        'Deployments/StartPlan.php',
+        'if (app(RunFiles::class)->folder($deployment) !== null) {',
+        'if (false) {',
+        'InspectedUploadsTest',
+        'test_of_a_folder_with_a_start_page',
+    ),
     'the list of a backup is read back' => $core(
         'Backup/VerifiedBackup.php',
         '$shelf->holds($name, $manifest) || throw StoreFailure::damagedList($name);',
