@@ -167,7 +167,12 @@ if ($part === 'all' || $part === 'sweep') {
         $removed = 0;
         $took = $seconds(static function () use ($settings, $references, &$removed): void {
             $sweep = new ContentSweep($settings->objects(), $settings->work());
-            $removed = $sweep->remove($references, time() + 60)[0];
+            $removed = $sweep->sweep(
+                $references,
+                time() + 60,
+                time(),
+                true,
+            )->asideFiles;
         });
         echo "sweep of 20,000 with $count references: ".round($took, 2)." s, $removed removed\n";
     }

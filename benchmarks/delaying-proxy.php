@@ -52,7 +52,7 @@ $drop = static function (int $one) use (&$streams, &$peers, &$queues, &$underWay
 };
 echo "ready\n";
 
-while (true) {
+for (; ;) {
     $now = hrtime(true) / 1e9;
     $due = INF;
     $writable = [];

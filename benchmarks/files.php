@@ -14,6 +14,7 @@ declare(strict_types=1);
  * which neither compresses (-0), and a plain loop of `league/flysystem-ftp` that only reads them.
  */
 
+use Cellarium\Core\Archive\ZipOut;
 use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\RemoteDirectories;
@@ -21,7 +22,6 @@ use Cellarium\Core\File\Finder;
 use Cellarium\Core\File\Findings;
 use Cellarium\Core\File\SentAsZip;
 use Cellarium\Core\File\Sought;
-use Cellarium\Core\File\ZipOut;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
@@ -114,7 +114,7 @@ $zip = static function (Endpoint $endpoint) use ($scratch): int {
         $pool,
         "$scratch/sent",
         $zip,
-        static fn (): bool => true,
+        static fn (): null => null,
     ))->send(RemotePath::fromString('/zipped'), $entries);
     $pool->close();
     $zip->finish();

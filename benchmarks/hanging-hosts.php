@@ -25,7 +25,7 @@ use App\Models\Person;
 $hosts = max(1, (int) ($argv[1] ?? 10));
 $errands = max(1, (int) ($argv[2] ?? 60));
 $times = max(1, (int) ($argv[3] ?? 5));
-$base = 'http://127.0.0.1:'.env('CELLARIUM_PORT');
+$base = 'http://127.0.0.1:'.getenv('CELLARIUM_PORT');
 $deployed = Deployment::where('state', DeploymentState::Proven)
     ->whereNotNull('package_id')
     ->oldest('id') // Those of a fleet that was laid beside the demo world have no host that answers.

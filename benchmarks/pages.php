@@ -134,7 +134,7 @@ foreach (['/', "/sites/$theirs", '/backups', "/backups?site=$theirs", '/record',
 }
 
 $browsers = ['nobody' => curl_init(), 'maintainer' => curl_init(), 'clients' => curl_init()];
-$base = 'http://127.0.0.1:'.env('CELLARIUM_PORT');
+$base = 'http://127.0.0.1:'.getenv('CELLARIUM_PORT');
 $ask = static function (string $path, string $who, ?array $form = null) use ($browsers, $base): array {
     $curl = $browsers[$who];
     curl_setopt_array(

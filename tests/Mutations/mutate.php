@@ -5,8 +5,8 @@ declare(strict_types=1);
 /**
  * Usage: php tests/Mutations/mutate.php [NAME]
  *
- * Takes away, one by one and on a copy, the lines that keep what is promised, and runs the few tests that must see it. A
- * line that is not found is a failure, and so is a change that no test sees, or one that is no PHP any more.
+ * Takes away, one by one and on a copy, the lines that keep what is promised, and runs the few tests that must see it.
+ * A line that is not found is a failure, and so is a change that no test sees, or one that is no PHP any more.
  */
 const NOT_COPIED = ['.', '..', '.git', 'vendor', 'var'];
 
@@ -32,7 +32,12 @@ run(['cp', '-al', "$root/vendor", "$copy/vendor"], $root)[0] === 0 || exit("The 
 /** @return array{int, string} status and what it said */
 function run(array $command, string $in): array
 {
-    $process = proc_open($command, [1 => ['pipe', 'w'], 2 => ['redirect', 1]], $pipes, $in);
+    $process = proc_open(
+        $command,
+        [1 => ['pipe', 'w'], 2 => ['redirect', 1]],
+        $pipes,
+        $in,
+    );
     $said = (string) stream_get_contents($pipes[1]);
 
     return [proc_close($process), $said];
@@ -66,9 +71,11 @@ foreach ($mutations as $name => $mutation) {
     [$status, $said] = tests($copy, $mutation['tests']);
     file_put_contents($file, $text);
     // 1: a test failed; 2: one ended in an error. Anything else is no answer of a test.
-    $isSeen = in_array($status, [1, 2], true) && preg_match('/^There (?:was|were) \d+ (?:failure|error)/m', $said) === 1;
+    $isSeen = in_array($status, [1, 2], true)
+        && preg_match('/^There (?:was|were) \d+ (?:failure|error)/m', $said) === 1;
     $survived += (int) ! $isSeen;
-    printf("%s %s (%.1f s)\n", $isSeen ? 'seen' : 'NOT SEEN', $name, (hrtime(true) - $from) / 1e9);
+    $took = round((hrtime(true) - $from) / 1e9, 1);
+    echo $isSeen ? 'seen' : 'NOT SEEN', " $name ($took s)\n";
 }
 printf('%d of %d mutations are seen', count($mutations) - $survived, count($mutations));
 echo $all === count($mutations) ? "\n" : '; those of the application are tried by ./test, which has a database'."\n";

@@ -7,7 +7,12 @@ declare(strict_types=1);
  *
  * @return array<string, array{file: string, line: string, instead: string, tests: list<string>}>
  */
-$core = static fn (string $file, string $line, string $instead, string ...$tests): array => [
+$core = static fn (
+    string $file,
+    string $line,
+    string $instead,
+    string ...$tests,
+): array => [
     'file' => "core/$file",
     'line' => $line,
     'instead' => $instead,
@@ -17,7 +22,13 @@ $core = static fn (string $file, string $line, string $instead, string ...$tests
     ),
 ];
 
-$app = static fn (string $file, string $line, string $instead, string $test, string $filter): array => [
+$app = static fn (
+    string $file,
+    string $line,
+    string $instead,
+    string $test,
+    string $filter,
+): array => [
     'file' => "app/$file",
     'line' => $line,
     'instead' => $instead,

@@ -16,6 +16,10 @@ use Cellarium\Core\Package\Type\TypeRefused;
 use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Package\Type\TypeYaml;
 use Cellarium\Core\Path\RelativePath;
+use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\PlanItem;
+use Cellarium\Core\Plan\Planner;
+use Cellarium\Core\Plan\Policy;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -64,6 +68,45 @@ final class PackageTypesTest extends TestCase
             ['htdocs', 'htdocs/css/a.css', 'htdocs/index.php', 'publicity.txt', 'src/A.php'],
             array_map(static fn (ManifestEntry $entry): string => $entry->path->toString(), $target->all()),
         );
+    }
+
+    public function test_what_a_type_keeps_by_any_pattern_is_kept_by_the_plan(): void
+    {
+        $type = self::yaml()->parse(
+            "id: some\nlabel: Some\nrecognise: { from: 1, markers: [{ file: x, weight: 1, says: yes it is }] }\n"
+                ."goes: { into: document_root }\nkeeps: ['uploads/**', 'cache/*', 'media/', '**/local.ini']\n",
+        );
+        $kept = ['uploads/a.jpg', 'uploads/2026/12/b.jpg', 'cache/x', 'media/deep/c.mp4', 'conf/d/local.ini'];
+        $replaced = ['cache/deep/x', 'index.html', 'uploads.html'];
+        foreach (['', 'shop'] as $below) {
+            $at = static fn (string $path): string => ltrim("$below/$path", '/');
+            $live = self::manifest(array_map($at, [...$kept, ...$replaced]));
+            $plan = Planner::plan(
+                $live,
+                Manifest::of(array_map(
+                    static fn (ManifestEntry $entry): ManifestEntry => $entry->isFile()
+                        ? new ManifestEntry(
+                            $entry->path,
+                            EntryKind::File,
+                            1,
+                            sha256: hash('sha256', 'x'),
+                        )
+                        : $entry,
+                    $live->all(),
+                )),
+                new Policy(TypeRules::keeps($type, $below)),
+            );
+            $of = array_column(array_map(
+                static fn (PlanItem $item): array => [(string) $item->path, $item->change],
+                $plan->items,
+            ), 1, 0);
+            foreach ($kept as $path) {
+                self::assertSame(Change::Keep, $of[$at($path)], $at($path));
+            }
+            foreach ($replaced as $path) {
+                self::assertSame(Change::Replace, $of[$at($path)], $at($path));
+            }
+        }
     }
 
     public function test_what_must_be_writable_gets_its_mode_wherever_it_comes_from(): void
