@@ -82,7 +82,6 @@ final class PackageTypesTest extends TestCase
             $at = static fn (string $path): string => ltrim("$below/$path", '/');
             $live = self::manifest(array_map($at, [...$kept, ...$replaced]));
             $plan = Planner::plan(
-                $live,
                 Manifest::of(array_map(
                     static fn (ManifestEntry $entry): ManifestEntry => $entry->isFile()
                         ? new ManifestEntry(
@@ -94,6 +93,7 @@ final class PackageTypesTest extends TestCase
                         : $entry,
                     $live->all(),
                 )),
+                $live,
                 new Policy(TypeRules::keeps($type, $below)),
             );
             $of = array_column(array_map(
