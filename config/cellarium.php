@@ -125,6 +125,9 @@ return [
         'url' => (string) env('CELLARIUM_REHEARSAL_URL', ''),
     ],
 
+    // Days that the backup before a run stays, whatever the rule of the site says.
+    'way_back_days' => 30,
+
     // Days that files set aside are held.
     'set_aside_days' => 30,
 

@@ -144,6 +144,9 @@ final readonly class Expiry
     }
 
     /**
+     * Of each run for thirty days, whatever came after it and whatever the rule counts, and of the last one for as long
+     * as it is the last.
+     *
      * @param  list<int>  $sites
      * @return array<int, true> numbers of backups that something which may yet be taken back needs
      */
@@ -152,6 +155,9 @@ final readonly class Expiry
         $deployments = Deployment::whereIn('site_id', $sites)
             ->where(static fn ($query) => $query
                 ->whereIn('state', DeploymentState::OPEN)
+                ->orWhere(static fn ($query) => $query
+                    ->where('state', DeploymentState::Proven)
+                    ->where('ended_at', '>', now()->subDays((int) config('cellarium.way_back_days'))))
                 ->orWhereIn('id', Site::whereIn('id', $sites)->select('last_deployment_id')));
         $ids = [];
         foreach ($deployments->get(['backup_id', 'from_backup_id', 'state']) as $deployment) {

@@ -82,6 +82,32 @@ final class BackupRulesTest extends AppTestCase
         $this->actingAs($this->person)->get('/')->assertOk()->assertSee('Back up now');
     }
 
+    public function test_what_undoing_a_deployment_needs_stays_for_thirty_days_whatever_is_uploaded_after_it(): void
+    {
+        $this->rule();
+        $this->travelTo(CarbonImmutable::parse('2026-03-02 09:00'));
+        $deployed = $this->deployed();
+        $folder = $this->directory();
+        foreach (range(1, 3) as $picture) {
+            $this->travel(1)->hours();
+            file_put_contents("$folder/eel.svg", "<svg><!-- $picture --></svg>");
+            self::assertSame(0, $this->artisanJson(...['put', 'site.example', $folder, '--yes'])[0]);
+        }
+        $due = fn (): array => array_merge(
+            ...array_column($this->artisanJson('expire', '--dry-run')[1]['due'], 'backups'),
+        );
+        self::assertNotContains($deployed->backup_id, $due());
+        // Days on which backups are taken, so that the rule counts others.
+        foreach (range(1, 29) as $day) {
+            $this->travel(1)->days();
+            $day > 26 && $this->back();
+        }
+        self::assertNotContains($deployed->backup_id, $due(), 'it is 29 days old');
+        $this->travel(2)->days();
+        self::assertContains($deployed->backup_id, $due());
+        self::assertNotSame([], $due());
+    }
+
     public function test_what_no_rule_keeps_goes_with_its_contents_and_the_rest_stays(): void
     {
         $this->rule();

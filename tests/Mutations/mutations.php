@@ -71,6 +71,13 @@ return [
         'EmptinessTest',
         'test_what_does_not_agree',
     ),
+    'what undoing needs stays for thirty days' => $app(
+        'Backups/Expiry.php',
+        "->where('ended_at', '>', now()",
+        "->where('ended_at', '<', now()",
+        'BackupRulesTest',
+        'test_what_undoing',
+    ),
     'an edited text is inspected' => $app(
         'Files/TextInspection.php',
         'if ($stop === null || ! $stop->stops()) {',
