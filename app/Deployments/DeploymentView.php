@@ -98,6 +98,17 @@ final readonly class DeploymentView
         return ! $this->isGoing() && ! $this->isPlanned();
     }
 
+    /** Above what differs: a run that was refused or put back has changed nothing. */
+    public function heading(): string
+    {
+        return match (true) {
+            $this->isProven() => 'What changed',
+            $this->isDone() => 'What would have changed',
+            $this->deployment->state === DeploymentState::Unfinished => 'What was begun',
+            default => 'What will change',
+        };
+    }
+
     public function canBeTriedAgain(): bool
     {
         return $this->deployment->state === DeploymentState::Unfinished;

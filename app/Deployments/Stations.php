@@ -52,7 +52,7 @@ final class Stations
                 'name' => 'Plan',
                 'state' => match (true) {
                     $state === DeploymentState::Planned => StationState::Here,
-                    $state === DeploymentState::Refused && ! $backedUp => StationState::Failed,
+                    $state === DeploymentState::Refused => StationState::Failed,
                     default => StationState::Done,
                 },
                 'note' => $questions > 0 ? self::questions($questions) : self::planNote($deployment, $broken),
@@ -73,8 +73,8 @@ final class Stations
             [
                 'name' => 'Replace',
                 'state' => match (true) {
-                    $proven || $stage === RunStage::Proving => StationState::Done,
                     $broken => StationState::Failed,
+                    $proven || $stage === RunStage::Proving => StationState::Done,
                     $backedUp && $running => StationState::Here,
                     default => StationState::Open,
                 },
@@ -88,7 +88,7 @@ final class Stations
                 'name' => 'Proof',
                 'state' => match (true) {
                     $proven => StationState::Done,
-                    $stage === RunStage::Proving => StationState::Here,
+                    $stage === RunStage::Proving && $running => StationState::Here,
                     default => StationState::Open,
                 },
                 'note' => match (true) {

@@ -144,6 +144,35 @@ final class PagesTest extends AppTestCase
         self::assertSame(StationState::Failed, Stations::of($run, $totals)[4]['state']);
     }
 
+    public function test_a_run_that_changed_nothing_says_what_it_would_have_changed(): void
+    {
+        $run = app(Plans::class)->deploy($this->site, $this->package());
+        $heading = fn (): string => (string) preg_replace(
+            '/.*<h1 id="change">\s*([^<]+?)\s*<.*/s',
+            '$1',
+            (string) $this->actingAs($this->person)->get("/deployments/$run->id")->assertOk()->getContent(),
+        );
+        $said = [];
+        foreach (['planned', 'refused', 'cancelled', 'put_back', 'proven'] as $state) {
+            $run->update(['state' => $state, 'ended_at' => $state === 'planned' ? null : now()]);
+            $said[$state] = $heading();
+        }
+        self::assertSame([
+            'planned' => 'What will change',
+            'refused' => 'What would have changed',
+            'cancelled' => 'What would have changed',
+            'put_back' => 'What would have changed',
+            'proven' => 'What changed',
+        ], $said);
+        $run->update(['state' => DeploymentState::Refused, 'stage' => \Cellarium\Core\Deployment\RunStage::Proving]);
+        $stations = Stations::of($run->load('site', 'package', 'backup'), new PlanTotals($run->counts));
+        self::assertSame(
+            [StationState::Failed, StationState::Open],
+            [$stations[2]['state'], $stations[5]['state']],
+            'neither its plan nor its proof is filled',
+        );
+    }
+
     public function test_the_reach_map_has_a_bar_over_just_the_rows_a_login_can_touch(): void
     {
         SiteBuilder::aSite('other.example')->on($this->account)->from('/www/other.example')->build();

@@ -60,7 +60,7 @@
         <div class="stack">
             @includeWhen($inspection !== null, 'parts.inspection')
             <section class="sheet" aria-labelledby="change">
-                <h1 id="change">{{ $view->isDone() ? 'What changed' : 'What will change' }}
+                <h1 id="change">{{ $view->heading() }}
                     @foreach ($view->totals->words() as $total)
                         <x-tag :tone="$total['tone']">{{ $total['words'] }}</x-tag>
                     @endforeach
