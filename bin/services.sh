@@ -201,7 +201,8 @@ mariadb_up() {
     launch mariadb mariadbd --no-defaults "${as[@]}" --datadir="$data" --socket="$socket" \
         --pid-file="$VAR/mariadb.pid" --bind-address=127.0.0.1 --port="$port" --skip-name-resolve \
         --character-set-server=utf8mb4 --collation-server=utf8mb4_bin \
-        --innodb-buffer-pool-size=128M --innodb-flush-log-at-trx-commit="${MARIADB_FLUSH:-1}"
+        --innodb-buffer-pool-size=128M --innodb-flush-log-at-trx-commit="${MARIADB_FLUSH:-1}" \
+        --lock-wait-timeout=120 # Seconds; a table that something holds would be waited for for a day.
     wait_for 60 MariaDB mariadb-admin --no-defaults --socket="$socket" ping
 }
 

@@ -16,6 +16,7 @@ use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Manifest\Drift;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Storage\StoreFailure;
 
 /**
@@ -26,6 +27,9 @@ final readonly class TwoMoments
 {
     /** Deployments between the two whose plans are looked into, the newest. */
     private const MOST_RUNS = 60;
+
+    /** In place of the hash of a file that is not there. */
+    private const GONE = 'gone';
 
     /** Differences that are shown. */
     public const MOST = 500;
@@ -59,6 +63,11 @@ final readonly class TwoMoments
             $who = $done[$path] ?? $unread;
             // Done here, and found changed once more afterwards: what there is now came from nobody here.
             $who = isset($nobody[$path]) && $who !== null && $who['at'] <= $since ? null : $who;
+            $left = $who['leaves'] ?? null;
+            if ($left !== null && $left !== ($after->get($path)->sha256 ?? self::GONE)) {
+                // Whoever did it left something else there.
+                [$since, $found, $who] = [$who['at'], $found ?? $b->verified_at, null];
+            }
             $differences[] = new MomentDifference(
                 $path,
                 $change['kind'],
@@ -79,13 +88,13 @@ final readonly class TwoMoments
     }
 
     /**
-     * What deployments did, the last of each path; and one whose plan is not kept any more, which may have done what
-     * nobody else did.
+     * What deployments did, the last of each path, and what they left there; and one whose plan is not kept any more,
+     * which may have done what nobody else did.
      *
      * @return array{
-     *     array<string, array{words: string, at: CarbonImmutable, page: string, kind: string}>,
+     *     array<string, array{words: string, at: CarbonImmutable, page: string, kind: string, leaves: string|null}>,
      *     array{words: string, at: CarbonImmutable, page: string, kind: string}|null,
-     * }
+     * } "leaves" is the hash of what was left there, where it is known
      */
     private function deployed(Site $site, Backup $a, Backup $b): array
     {
@@ -116,7 +125,9 @@ final readonly class TwoMoments
                 continue;
             }
             foreach ($items as $item) {
-                $item->change->touches() && $done[$item->path->toString()] ??= $who;
+                $item->change->touches() && $done[$item->path->toString()] ??= $who + [
+                    'leaves' => $item->change === Change::SetAside ? self::GONE : $item->target?->sha256,
+                ];
             }
         }
 
@@ -124,7 +135,8 @@ final readonly class TwoMoments
     }
 
     /**
-     * @return array<string, array{words: string, at: CarbonImmutable, page: string, kind: string}> the last, by path
+     * @return array<string, array{words: string, at: CarbonImmutable, page: string, kind: string, leaves: string|null}>
+     *     the last, by path, and what it left there
      */
     private function byHand(Site $site, Backup $a, Backup $b): array
     {
@@ -142,6 +154,9 @@ final readonly class TwoMoments
                     'at' => $version->at,
                     'page' => "/file-changes/$version->change_id",
                     'kind' => 'by hand',
+                    'leaves' => $path === ($version->after['path'] ?? null)
+                        ? $version->after['sha256'] ?? null
+                        : self::GONE,
                 ];
             }
         }

@@ -32,6 +32,11 @@ final readonly class FileLook
     {
     }
 
+    public static function isShown(FilePlace $file): bool
+    {
+        return MediaType::of($file->at->name()) !== null;
+    }
+
     /** @throws Problem where no browser shows it */
     public static function type(FilePlace $file): MediaType
     {

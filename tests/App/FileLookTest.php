@@ -41,6 +41,8 @@ final class FileLookTest extends FilesTestCase
             $answer = $this->getJson("/sites/{$this->site->id}/look-file/$name")->assertStatus(422);
             self::assertStringContainsString($words, (string) $answer->json('message'));
         }
+        $this->get("/sites/{$this->site->id}/look-file/index.html")
+            ->assertRedirect("/sites/{$this->site->id}/edit-file/index.html");
         symlink('/etc/passwd', $this->root().'/link.png');
         $this->getJson("/sites/{$this->site->id}/look-file/link.png")->assertStatus(422);
     }

@@ -49,6 +49,27 @@ final class OverTimeTest extends AppTestCase
         return [$first, $last];
     }
 
+    public function test_a_deployment_is_not_named_for_what_somebody_outside_put_over_it(): void
+    {
+        $first = $this->back();
+        $run = $this->deployed();
+        $this->travel(1)->days();
+        file_put_contents($this->root().'/index.html', '<h1>of somebody outside</h1>');
+        unlink($this->root().'/css/a.css');
+        // No look in between: the next one is the backup before an upload.
+        $folder = $this->directory();
+        file_put_contents("$folder/menu.txt", 'menu');
+        $put = $this->artisanJson(...['put', 'site.example', $folder, '--yes'])[1];
+        $backup = Backup::findOrFail($put['backup']['id']);
+        [$status, $said] = $this->artisanJson('diff', ...['site.example', (string) $first->id, (string) $backup->id]);
+        self::assertSame(0, $status);
+        $by = array_column($said['differences'], null, 'path');
+        self::assertSame('nobody', $by['index.html']['by'], $by['index.html']['words']);
+        self::assertSame('deployed', $by['about.html']['by']);
+        self::assertArrayNotHasKey('css/a.css', $by, 'it was at neither moment');
+        self::assertSame(DeploymentState::Proven, $run->state);
+    }
+
     public function test_what_differs_between_two_moments_says_who_brought_it_and_who_could_sign_in(): void
     {
         [$first, $last] = $this->lived();

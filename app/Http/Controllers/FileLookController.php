@@ -54,6 +54,10 @@ final readonly class FileLookController
 
     private function look(Request $request, FilePlace $file): Response
     {
+        if (! $request->expectsJson() && ! FileLook::isShown($file)) {
+            // What no browser shows may be a text, and the editor says where it is none.
+            return redirect($file->editUrl($file->at));
+        }
         FileLook::type($file);
         FileSecrets::mayBeSeen($file->account->id, $file->at);
         $fetched = FetchedFile::of(
