@@ -253,17 +253,4 @@ final class BadInputTest extends AppTestCase
         self::assertStringContainsString('The database does not answer', $said);
         self::assertJson($said);
     }
-
-    public function test_an_error_page_leads_back_to_where_one_was_and_nowhere_else(): void
-    {
-        $this->actingAs($this->person);
-        $this->from("/sites/{$this->site->id}")
-            ->get('/deployments/999999')
-            ->assertNotFound()
-            ->assertSee('Back to where you were')
-            ->assertSee("/sites/{$this->site->id}\"", false);
-        $this->get('/deployments/999999', ['Referer' => 'https://elsewhere.example/x'])
-            ->assertNotFound()
-            ->assertDontSee('elsewhere.example');
-    }
 }

@@ -20,7 +20,8 @@
             <h1>{{ $title }}</h1>
             <p>{{ $words }}</p>
             @if ($again ?? false)
-            <p class="soft">This page tries again every five seconds.</p>@else<p>@include('parts.way-back')</p>
+            <p class="soft">This page tries again every five seconds.</p>@else<p><a href="/">To Today</a>
+                </p>
             @endif
         </section>
     </main>
