@@ -18,6 +18,9 @@ final readonly class Spool
 {
     public const SECONDS = 3600;
 
+    /** Within these a claim on room is locked by whoever makes it. */
+    private const CLAIM_SECONDS = 10;
+
     /** Bytes that stay free beside what is spooled: a full disk stops more than a look. */
     private const LEFT_FREE = 200_000_000;
 
@@ -45,8 +48,9 @@ final readonly class Spool
         $name ??= self::newName();
         $file = fopen("$this->directory/$name.part", 'x+b') ?: throw self::unwritable($this->directory);
         try {
-            // Others count what is still to come as taken.
-            file_put_contents("$this->directory/$name.size", (string) $size) !== false
+            // Others count what is still to come as taken, for as long as this process has it open.
+            $claim = fopen("$this->directory/$name.size", 'xbe') ?: throw self::unwritable($this->directory);
+            flock($claim, LOCK_EX) && fwrite($claim, (string) $size) !== false && fflush($claim)
                 || throw self::unwritable($this->directory);
             $read($file);
             fclose($file) || throw self::unwritable($this->directory);
@@ -135,12 +139,31 @@ final readonly class Spool
         $free = @disk_free_space($this->directory);
         $free !== false || throw self::unwritable($this->directory);
         foreach (glob("$this->directory/*.size") ?: [] as $file) {
-            $come = @filesize(substr($file, 0, -strlen('size')).'part');
+            $part = substr($file, 0, -strlen('size')).'part';
+            if (self::isLeft($file)) {
+                // Whoever wrote it was killed.
+                @unlink($part);
+                @unlink($file);
+
+                continue;
+            }
+            $come = @filesize($part);
             $free -= $come === false ? 0 : max(0, (int) @file_get_contents($file) - $come);
         }
         $free - $size >= self::LEFT_FREE || throw new Problem(
             'There is no room on the disk of Cellarium for '.Amount::bytes($size).'. Make room there, then try again.',
         );
+    }
+
+    private static function isLeft(string $claim): bool
+    {
+        $file = @fopen($claim, 'rbe');
+        // One that was made just now may not be locked yet.
+        $isOld = abs(time() - (int) @filemtime($claim)) > self::CLAIM_SECONDS;
+        $isLeft = $file !== false && $isOld && flock($file, LOCK_EX | LOCK_NB);
+        $file === false || fclose($file);
+
+        return $isLeft;
     }
 
     private static function unwritable(string $directory): Problem

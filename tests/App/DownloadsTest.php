@@ -171,6 +171,16 @@ final class DownloadsTest extends FilesTestCase
         );
     }
 
+    public function test_what_a_killed_worker_left_takes_no_room_and_goes_with_the_next(): void
+    {
+        mkdir("$this->var/spool");
+        file_put_contents("$this->var/spool/".self::NAME.'.part', 'begun');
+        file_put_contents("$this->var/spool/".self::NAME.'.size', (string) (int) disk_free_space($this->var));
+        touch("$this->var/spool/".self::NAME.'.size', time() - 60);
+        $name = app(Spool::class)->put(3, static fn ($file): int => (int) fwrite($file, 'new'));
+        self::assertSame(["$this->var/spool/$name"], glob("$this->var/spool/*"));
+    }
+
     private function ordered(): Errand
     {
         config(['queue.default' => 'database', 'cellarium.errand_seconds' => 0]);
