@@ -7,6 +7,8 @@ namespace Tests\App;
 use App\Models\Errand;
 use App\Models\Package;
 use App\Models\Upload;
+use Illuminate\Database\Events\QueryExecuted;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
 
 /** The server's side of tus 1.0 where something is wrong: each refusal has its status, and what is there stays. */
@@ -96,6 +98,31 @@ final class UploadProtocolTest extends AppTestCase
         $this->get("/uploads/$upload->id/finish")->assertRedirect();
         self::assertNotSame($killed->id, $upload->refresh()->errand_id);
         self::assertSame(1, Package::count());
+    }
+
+    public function test_what_is_refused_while_its_page_asks_is_said_as_that(): void
+    {
+        $upload = $this->begun();
+        $upload->update(['length' => 3, 'file_name' => 'letter.zip']);
+        $file = config('cellarium.var')."/arriving/$upload->id";
+        file_put_contents($file, 'abc');
+        $running = Errand::create([
+            'kind' => 'take_package',
+            'state' => 'running',
+            'back' => '/packages',
+            'given' => [],
+        ]);
+        $upload->update(['errand_id' => $running->id]);
+        // The worker ends between two questions of the page.
+        DB::listen(static function (QueryExecuted $query) use ($file, $running): void {
+            if (str_contains($query->sql, 'for update') && is_file($file)) {
+                unlink($file);
+                $running->update(['state' => 'failed', 'words' => 'This is no archive.']);
+            }
+        });
+
+        $this->get("/uploads/$upload->id/finish")->assertRedirect("/errands/$running->id");
+        self::assertFileDoesNotExist($file);
     }
 
     public function test_a_disk_that_takes_nothing_is_said_as_that_and_not_led_to_a_page(): void

@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import assert from 'node:assert/strict';
+import { afterEach } from 'node:test';
 
 const require = createRequire(process.env.CELLARIUM_NODE_MODULES + '/');
 const { chromium } = require('playwright-core');
@@ -14,6 +15,16 @@ export const controlPort = process.env.CELLARIUM_STANDIN_CONTROL_PORT;
 export const varDirectory = process.env.CELLARIUM_VAR;
 
 let browser;
+let pages = [];
+
+// What a page that was waited for says instead; older versions of Node.js do not tell how a test ended.
+afterEach(async (context) => {
+    for (const page of context.passed === false ? pages.filter(each => !each.isClosed()) : []) {
+        const words = await page.locator('body').innerText({ timeout: 5000 }).catch(error => error.message);
+        console.log(`At the end of "${context.name}", ${page.url()} says:\n${words.slice(0, 3000)}`);
+    }
+    pages = pages.filter(each => !each.isClosed());
+});
 
 export async function open(viewport = { width: 1280, height: 800 }) {
     browser ??= await chromium.launch({
@@ -32,6 +43,7 @@ export async function open(viewport = { width: 1280, height: 800 }) {
     const page = await context.newPage();
     page.setDefaultTimeout(+(process.env.PATIENCE ?? 600000));
     page.troubles = [];
+    pages.push(page);
     page.on('pageerror', (error) => page.troubles.push(error.message));
     // That a page of a client runs nothing is as it should be; so is a question broken off by going elsewhere.
     const meant = /^Blocked script execution|^htmx:(?:sendAbort|afterRequest),/;

@@ -130,15 +130,14 @@ final class UploadController
     /** @return int the number of the errand; of two that ask at once both get the same */
     private function check(Upload $upload): int
     {
-        $isWhole = $this->uploads->file($upload)->isWhole();
-
-        return DB::transaction(static function () use ($upload, $isWhole): int {
+        return DB::transaction(function () use ($upload): int {
             $locked = Upload::lockForUpdate()->findOrFail($upload->id);
+            // How it ended is read before the file: what was refused is gone by then, and is not asked for again.
+            $isOpen = Errand::whereKey($locked->errand_id)
+                ->whereNotIn('state', [ErrandState::Failed, ErrandState::Cancelled])
+                ->exists();
             // Of a worker that was killed all is there still, and nothing of it is sent again.
-            if ($isWhole && ! Errand::whereKey($locked->errand_id)->whereNotIn('state', [
-                ErrandState::Failed,
-                ErrandState::Cancelled,
-            ])->exists()) {
+            if (! $isOpen && $this->uploads->file($upload)->isWhole()) {
                 $locked->errand_id = null;
             }
             $locked->errand_id ??= Errands::order(
