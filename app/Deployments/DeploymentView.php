@@ -174,7 +174,7 @@ final readonly class DeploymentView
         };
     }
 
-    /** Files that changed on the server since the last deployment, answered or not. */
+    /** What was or is to be answered. */
     public function questions(): int
     {
         return $this->plan->contents->directories['']->questions;
@@ -183,11 +183,13 @@ final readonly class DeploymentView
     /** @return array<string, string> what can be said of all of them, by its value, in words */
     public function answersToAll(): array
     {
+        $goesBack = $this->deployment->kind === DeploymentKind::Undo;
+
         return [
-            Choice::Theirs->value => 'Keep theirs',
-            Choice::Ours->value => $this->deployment->kind === DeploymentKind::Undo ? 'Go back' : 'Take ours',
-            Choice::Both->value => 'Keep both',
-        ];
+            Choice::Theirs->value => 'Leave the one there',
+            Choice::Ours->value => $goesBack ? 'Go back' : 'Put the new one',
+            Choice::Both->value => 'Both',
+        ] + ($goesBack ? [] : [Choice::Newer->value => 'The later of the two']);
     }
 
     public function openQuestions(): int

@@ -77,6 +77,7 @@ final readonly class PackageDraft
             $isWhole ? $placeholders($target) : [],
             array_values(array_unique([...$ours($destination->place), ...$destination->replaced])),
             served: (string) $where->public,
+            startPages: $deployment->site->start_pages,
         );
 
         return new self(

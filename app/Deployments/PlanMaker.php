@@ -303,7 +303,7 @@ final readonly class PlanMaker
             throw new Problem('Something lies again where each of these files was. Move or rename it, then try again.');
         }
         $target = Manifest::of($entries);
-        $policy = new Policy;
+        $policy = self::byHand($deployment, false);
 
         return [$policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }
@@ -318,7 +318,7 @@ final readonly class PlanMaker
         [$brought, $base] = $this->files->brought($deployment);
         $survey = $this->look($deployment);
         $before = $this->before($deployment);
-        $policy = new Policy(byHand: true);
+        $policy = self::byHand($deployment, true);
         $left = $base ?? ($before === null ? null : $this->files->left($before));
 
         $known = $before === null ? $survey->manifest : $survey->manifest->withKnownHashes(
@@ -335,6 +335,16 @@ final readonly class PlanMaker
             $left,
             $deployment->answers(),
         )];
+    }
+
+    /** @param  bool  $isChosen  whether a person chose each file */
+    private static function byHand(Deployment $deployment, bool $isChosen): Policy
+    {
+        return new Policy(
+            served: (string) $deployment->runPlace()->public,
+            byHand: $isChosen,
+            startPages: $deployment->site->start_pages,
+        );
     }
 
     /** What a person can answer, so that the plan is made after all; null where it cannot. */

@@ -81,8 +81,8 @@ final readonly class PlanRow
             $sums === [] && $directory->change === Change::Add ? ['made'] : $sums,
             mode: self::mode($directory->mode),
             choices: $directory->questions === 0 ? [] : [
-                'theirs' => 'Keep theirs',
-                'ours' => $goesBack ? 'Go back' : 'Take ours',
+                Choice::Theirs->value => 'Leave the one there',
+                Choice::Ours->value => $goesBack ? 'Go back' : 'Put the new one',
             ],
             questions: $directory->questions,
             folds: ! $directory->isEmpty(),
@@ -197,12 +197,12 @@ final readonly class PlanRow
     private static function words(Choice $choice, PlanItem $item, bool $goesBack): string
     {
         return match (true) {
-            $choice === Choice::Both => 'Keep both',
+            $choice === Choice::Both => 'Both',
             $choice === Choice::Theirs && $item->conflict === Conflict::RemovedLive => 'Leave it away',
-            $choice === Choice::Theirs => 'Keep theirs',
+            $choice === Choice::Theirs => $item->target === null ? 'Leave it there' : 'Leave the one there',
             $goesBack => 'Go back',
             $item->target === null => 'Set aside',
-            default => 'Take ours',
+            default => 'Put the new one',
         };
     }
 

@@ -13,6 +13,7 @@ use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Web\FetchesMany;
 use Cellarium\Core\Web\FetchesPlainly;
+use Cellarium\Core\Web\Freshness;
 use Cellarium\Core\Web\WebAnswer;
 use Cellarium\Core\Web\WebFetcher;
 use Psr\Clock\ClockInterface;
@@ -77,6 +78,68 @@ final readonly class LiveProof
                 $this->references($plan)->overHttp ?? [],
             )
             : [];
+    }
+
+    /**
+     * What visitors meet that undoes nothing and is said with the state of the run.
+     *
+     * @param  list<HeldCopy>|null  $held  null where it was not asked for before
+     */
+    public function find(Plan $plan, Manifest $after, ?array $held): LiveFindings
+    {
+        $questions = new LiveQuestions(
+            $this->addresses,
+            fn (array $urls): array => $this->answers($urls, $this->hostAddress),
+        );
+        [$unanswered, $notAsked] = $questions->unanswered($this->references($plan)->asked ?? []);
+
+        return new LiveFindings(
+            $unanswered,
+            $notAsked,
+            $questions->refusals($plan),
+            $questions->listed($plan, $after),
+            $held ?? [],
+            $held !== null,
+        );
+    }
+
+    /**
+     * For how long browsers may show what is about to be replaced, asked of what is there now.
+     *
+     * @return list<HeldCopy> those that are held at all, the longest first
+     */
+    public function held(Plan $plan, Manifest $before, ClockInterface $clock): array
+    {
+        if (! $this->fetcher instanceof FetchesPlainly) {
+            return [];
+        }
+        $found = [];
+        $replaced = $this->replaced($plan, $before);
+        foreach (array_slice(array_keys($replaced), 0, self::TOGETHER) as $url) {
+            $answer = $this->fetcher->fetchPlainly((string) $url, $this->hostAddress);
+            $seconds = $answer->status === 200 ? Freshness::seconds($answer, $clock->now()->getTimestamp()) : 0;
+            $seconds === 0 || $found[] = new HeldCopy($replaced[$url], $seconds);
+        }
+        usort($found, static fn (HeldCopy $one, HeldCopy $other): int => $other->seconds <=> $one->seconds);
+
+        return $found;
+    }
+
+    /** @return array<string, string> path by address, pages first */
+    private function replaced(Plan $plan, Manifest $before): array
+    {
+        $found = [];
+        $waves = $plan->waves($this->addresses->startPages);
+        foreach ([...$waves['start'], ...$waves['pages'], ...$waves['assets']] as $item) {
+            $url = $item->change !== Change::Replace || $item->target === null
+                ? null
+                : $this->addresses->ofFile($item->target);
+            $url === null || $found[$url] = $item->path->toString();
+        }
+        $top = $this->addresses->start();
+        $start = $this->addresses->startPage($before);
+
+        return $top === null || $start === null || $found === [] ? $found : [$top => $start->path->toString()] + $found;
     }
 
     private function references(Plan $plan): ?SiteReferences
@@ -219,7 +282,17 @@ final readonly class LiveProof
             );
         }
 
-        $matches = $entry === null || self::runs($entry) ? null : $answer->sha256 === $entry->sha256;
+        $instead = $entry === null ? null : $why?->instead($answer, $entry);
+        $matches = match (true) {
+            $entry === null => null,
+            $instead !== null => false,
+            self::runs($entry) => null,
+            default => $answer->sha256 === $entry->sha256,
+        };
+        $isShown = $answer->status === 200 && $matches !== false;
+        $misfit = $entry === null || $why === null || ! $isShown || self::runs($entry)
+            ? null
+            : ContentKind::misfit($answer, $entry->path);
 
         return new PageProof(
             $answer->url,
@@ -227,11 +300,12 @@ final readonly class LiveProof
             $matches,
             $answer->error,
             $at,
-            why: $entry === null || ($answer->status === 200 && $matches !== false)
-                ? null
-                : $why?->explain($answer, $entry),
+            why: $entry === null || $isShown
+                ? $misfit
+                : $instead ?? $why?->explain($answer, $entry),
             sha256: $answer->sha256,
             mend: $entry === null ? null : $why?->mend($answer, $entry),
+            fits: $misfit === null,
         );
     }
 
@@ -247,12 +321,29 @@ final readonly class LiveProof
         $waves = $plan->waves($this->addresses->startPages);
         foreach ([...$waves['start'], ...$waves['pages'], ...$waves['assets']] as $item) {
             $url = $item->target === null ? null : $this->addresses->ofFile($item->target);
-            if ($url !== null) {
+            if ($url === null) {
+                continue;
+            }
+            [$at, $shown] = $this->directory($item, $after);
+            $shown === null || $expected[$at] ??= $shown;
+            // Visitors come to it by its directory, and some servers lead its own address there.
+            if ((string) $shown?->path !== (string) $item->path) {
                 $expected[$url] = $item->target;
             }
         }
 
         return $expected + $this->referredTo($plan, $after);
+    }
+
+    /** @return array{string, ManifestEntry|null} what a directory below the top shows, of a start page */
+    private function directory(PlanItem $item, Manifest $after): array
+    {
+        $in = $item->path->parent();
+        $url = $this->addresses->isStartPage($item->path) ? $this->addresses->ofDirectory($in) : null;
+        $isBelow = $url !== null && $url !== $this->addresses->start();
+        $shown = $isBelow ? $this->addresses->startPageIn($in, $after) : null;
+
+        return [(string) $url, $shown?->sha256 === null ? null : $shown];
     }
 
     /**

@@ -16,6 +16,7 @@ final readonly class PageProof
      * @param  string|null  $why  what tells why it does not show what it should
      * @param  ModeMend|null  $mend  what would let the web server in, where a mode keeps it out
      * @param  string|null  $sha256  of what it showed
+     * @param  bool  $fits  whether it is sent as the kind of content it is, see ContentKind
      * @param  string|null  $at  the address of the host that was asked, where the domain does not lead there yet
      */
     public function __construct(
@@ -28,6 +29,7 @@ final readonly class PageProof
         public ?string $why = null,
         public ?string $sha256 = null,
         public ?ModeMend $mend = null,
+        public bool $fits = true,
     ) {
     }
 
@@ -53,7 +55,7 @@ final readonly class PageProof
     {
         return $this->gone
             ? $this->error === null && $this->matches !== false
-            : $this->status === 200 && $this->matches !== false;
+            : $this->status === 200 && $this->matches !== false && $this->fits;
     }
 
     public function sentence(): string
@@ -63,6 +65,7 @@ final readonly class PageProof
             $this->gone => $this->matches === false
                 ? "$this->url still shows what was taken away"
                 : "$this->url no longer shows what was sent",
+            ! $this->fits => "$this->url shows what was sent, but $this->why",
             $this->why !== null && ! $this->holds() => "$this->url answered with status $this->status: $this->why",
             $this->status === 404 => "$this->url was not found: the document root may be another directory",
             $this->status === 403 => "$this->url is forbidden: the permissions may keep the web server out",
@@ -86,6 +89,7 @@ final readonly class PageProof
      *     at: string|null,
      *     gone: bool,
      *     why: string|null,
+     *     fits: bool,
      * }
      */
     public function toArray(): array
@@ -98,6 +102,7 @@ final readonly class PageProof
             'at' => $this->at,
             'gone' => $this->gone,
             'why' => $this->why,
+            'fits' => $this->fits,
         ];
     }
 
@@ -112,6 +117,7 @@ final readonly class PageProof
             $fields->textOrNull('at'),
             $fields->flag('gone'),
             $fields->textOrNull('why'),
+            fits: ! $fields->has('fits') || $fields->flag('fits'),
         );
     }
 }

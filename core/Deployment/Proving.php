@@ -36,6 +36,7 @@ final readonly class Proving
      * @param  Manifest  $before  what the backup holds
      * @param  string  $backup  its name
      * @param  list<string>  $refused  paths whose mode the server refused to set
+     * @param  list<HeldCopy>|null  $held  what browsers may go on showing; null where it was not asked for
      *
      * @throws ProofFailed where it does not show what it should, and nobody has it proven again
      * @throws TransferFailed|SurveyStopped|StoreFailure|PathRefused
@@ -46,6 +47,7 @@ final readonly class Proving
         Manifest $before,
         string $backup,
         array $refused,
+        ?array $held = null,
     ): RunResult {
         do {
             $this->listener->stage(RunStage::Proving, 0, 0);
@@ -75,6 +77,7 @@ final readonly class Proving
             before: $before,
             modesNotSet: self::modesNotSet($plan, $after, $refused),
             notes: $notes,
+            found: $this->proof?->find($plan, $after, $held),
         );
     }
 

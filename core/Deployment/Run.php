@@ -12,6 +12,8 @@ use Cellarium\Core\Backup\PackedFetch;
 use Cellarium\Core\Backup\VerifiedBackup;
 use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
+use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Json\JsonLines;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\PathRefused;
@@ -113,6 +115,7 @@ final readonly class Run
         $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
         if (! $lost && ! $this->journal->has(JournalMark::PuttingBack)) {
             try {
+                $held = $this->held($plan, $before->manifest);
                 $refused = $way->carryOut($plan, $before);
                 $proven = (new Proving(
                     $this->pool,
@@ -127,6 +130,7 @@ final readonly class Run
                     $before->manifest,
                     $backup,
                     $refused,
+                    $held,
                 );
 
                 return $proven->leaving($this->tidied($way, $plan, $before));
@@ -178,6 +182,28 @@ final readonly class Run
         } catch (StoreFailure $failure) {
             return $failure->getMessage();
         }
+    }
+
+    /**
+     * What browsers may go on showing, asked before anything is replaced; null where that was missed.
+     *
+     * @return list<HeldCopy>|null
+     */
+    private function held(Plan $plan, Manifest $before): ?array
+    {
+        $kept = $this->journal->kept('held');
+        if ($kept !== null) {
+            return array_map(HeldCopy::fromFields(...), JsonFields::fromJson($kept)->each('held'));
+        }
+        if ($this->proof === null || $this->journal->has(JournalMark::Renaming)) {
+            return null;
+        }
+        $held = $this->proof->held($plan, $before, $this->clock);
+        $this->journal->keep('held', JsonLines::line([
+            'held' => array_map(static fn (HeldCopy $one): array => $one->toArray(), $held),
+        ]));
+
+        return $held;
     }
 
     /** @throws RunRefused */

@@ -20,6 +20,7 @@ final readonly class RunResult
      * @param  list<string>  $unproven  paths and addresses that were put back and did not show what they held before
      * @param  list<ModeNotSet>  $modesNotSet  of a run that was proven
      * @param  list<string>  $notes  what visitors meet beside the bytes, in sentences
+     * @param  LiveFindings|null  $found  of a run that was proven and whose site has addresses
      * @param  string|null  $leftBehind  why the old tree of a swap is still beside the new one
      * @param  \Throwable|null  $cause  why it did not come to its end
      * @param  \Throwable|null  $notPutBack  why not even putting back worked; the run is to be taken up again
@@ -40,6 +41,7 @@ final readonly class RunResult
         public ?string $leftBehind = null,
         public array $notes = [],
         public int $readBackOf = 0,
+        public ?LiveFindings $found = null,
     ) {
     }
 
@@ -62,6 +64,7 @@ final readonly class RunResult
             $why,
             $this->notes,
             $this->readBackOf,
+            $this->found,
         );
     }
 }

@@ -30,11 +30,13 @@ final class SiteReferences
      * @param  array<string, list<string>>  $loads  what comes with a file by itself, by path
      * @param  list<string>  $overHttp  changed pages that load something over http from elsewhere
      * @param  array<string, true>  $shown  what changed pages load or offer and is no page itself, as keys
+     * @param  list<AskedReference>  $asked  what changed files ask for within the site beside $shown, each address once
      */
     private function __construct(
         public readonly array $loads,
         public readonly array $shown,
         public readonly array $overHttp,
+        public readonly array $asked,
     ) {
     }
 
@@ -70,6 +72,7 @@ final class SiteReferences
         $loads = [];
         $shown = [];
         $overHttp = [];
+        $asked = [];
         foreach ($documents as $item) {
             $path = $item->path->toString();
             try {
@@ -82,6 +85,15 @@ final class SiteReferences
                 $found = $resolver->resolve($path, $document, $reference);
                 $target = $found->target;
                 $found->fault === Fault::PlainHttp && $overHttp[$path] = $path;
+                $asks = AskedReference::of(
+                    $item->path,
+                    $text,
+                    $document,
+                    $reference,
+                    $found,
+                    (string) $public,
+                );
+                $asks === null || $asked[$asks->key()] ??= $asks;
                 if ($target === null || $target === $path) {
                     continue;
                 }
@@ -95,6 +107,10 @@ final class SiteReferences
             array_map(array_values(...), $loads),
             array_filter($shown, static fn (int|string $path): bool => $isNoPage((string) $path), ARRAY_FILTER_USE_KEY),
             array_values($overHttp),
+            array_values(array_filter(
+                $asked,
+                static fn (AskedReference $one): bool => $one->target === null || ! $isNoPage($one->target),
+            )),
         );
     }
 

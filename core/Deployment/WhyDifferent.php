@@ -7,6 +7,7 @@ namespace Cellarium\Core\Deployment;
 use Cellarium\Core\DocumentRoot\PlaceholderPage;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Manifest\PageNames;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Web\WebAnswer;
 
@@ -40,6 +41,36 @@ final class WhyDifferent
             $answer->status === 200 => $this->other($answer, $entry->path),
             default => null,
         };
+    }
+
+    /**
+     * Part of a sentence where a page shows another file of the site that is known by its bytes, or the text of a
+     * program; null where it does not. What a program says is not known, and this is not what it says.
+     */
+    public function instead(WebAnswer $answer, ManifestEntry $entry): ?string
+    {
+        if ($answer->status !== 200) {
+            return null;
+        }
+        if (PageNames::runs($entry->path) && $answer->sha256 === $entry->sha256 && str_contains($answer->head, '<?')) {
+            return 'the web server shows the text of the program instead of running it; have it run PHP for this site';
+        }
+        if (! str_ends_with($answer->url, '/') || $answer->sha256 === $entry->sha256) {
+            return null;
+        }
+        $directory = (string) $entry->path->parent();
+        foreach ($this->after->files() as $file) {
+            if (
+                $file->sha256 === $answer->sha256
+                && (string) $file->path->parent() === $directory
+                && PageNames::isPage($file->path)
+            ) {
+                return 'it shows '.$file->path->name().', which this server puts before '.$entry->path->name()
+                    .': set it aside, or have '.$entry->path->name().' come first';
+            }
+        }
+
+        return null;
     }
 
     /** What would let the web server in where it was kept out; null where no mode keeps it out. */
@@ -116,7 +147,7 @@ final class WhyDifferent
 
     private function other(WebAnswer $answer, RelativePath $path): ?string
     {
-        if (preg_match('/<title>\s*Index of /i', $answer->head) === 1) {
+        if (LiveQuestions::isListing($answer->head)) {
             return 'it is a listing of the directory: the web server knows no start page there';
         }
         if ((new PlaceholderPage)->recognises($answer->head)) {

@@ -61,6 +61,12 @@ final readonly class Answers
         return $this->given[self::ALL] ?? null;
     }
 
+    /** What was said of the file by its own name, whatever was said of those around it. */
+    public function toItself(RelativePath $path): ?Choice
+    {
+        return $this->given[$path->toString()] ?? null;
+    }
+
     public function isNone(): bool
     {
         return $this->given === [];

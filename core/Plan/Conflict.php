@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** What was done on the server since the last deployment, by nobody here, to a path that the plan would touch. */
+/** What makes a path a question: mostly what was done on the server since the last deployment, by nobody here. */
 enum Conflict: string
 {
     case ChangedLive = 'changed_live';
@@ -14,6 +14,12 @@ enum Conflict: string
     /** The server has the name in other capitals: two files to it, one to many people. */
     case OtherCase = 'other_case';
 
+    /** A start page that is not in the package, and that visitors get instead of the one that is. */
+    case StartPageWins = 'start_page_wins';
+
+    /** A start page that is not in the package, and that visitors do not get: no question, and it can be set aside. */
+    case StartPageBeside = 'start_page_beside';
+
     public function label(): string
     {
         return match ($this) {
@@ -21,6 +27,8 @@ enum Conflict: string
             self::RemovedLive => 'removed live',
             self::AddedLive => 'added live',
             self::OtherCase => 'other capitals',
+            self::StartPageWins => 'start page',
+            self::StartPageBeside => 'second start page',
         };
     }
 
@@ -31,6 +39,8 @@ enum Conflict: string
             self::RemovedLive => 'removed on the server since the last deployment',
             self::AddedLive => 'put on the server since the last deployment',
             self::OtherCase => 'on the server in other capitals',
+            self::StartPageWins => 'what visitors get instead of the start page that is sent, as long as it is there',
+            self::StartPageBeside => 'a start page beside the one that is sent, which visitors get',
         };
     }
 
@@ -43,5 +53,11 @@ enum Conflict: string
         return $this === self::RemovedLive || ! $inTarget
             ? [Choice::Theirs, Choice::Ours]
             : [Choice::Theirs, Choice::Ours, Choice::Both];
+    }
+
+    /** Whether nothing starts before somebody has answered. */
+    public function mustBeAnswered(): bool
+    {
+        return $this !== self::StartPageBeside;
     }
 }

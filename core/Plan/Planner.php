@@ -33,6 +33,9 @@ final readonly class Planner
     /** @var array<string, int|string> the same the other way round */
     private array $wantedOf;
 
+    /** @var array<string, Conflict> start pages on the server beside those that are sent */
+    private array $contests;
+
     private function __construct(
         private Manifest $target,
         private Manifest $live,
@@ -46,6 +49,9 @@ final readonly class Planner
         $this->wantedOf = array_flip($this->otherwiseWritten);
         $this->asked = array_flip($policy->asks);
         $this->needed = $this->stillNeeded();
+        $this->contests = $policy->exact
+            ? []
+            : (new StartPageContest($policy->startPages, $policy->served))->between($target, $live);
     }
 
     /**
@@ -121,6 +127,11 @@ final readonly class Planner
             $changed = $isOurs && $kept === null && $before !== null && $before->differsFrom($present) === true;
             if (($changed && ! isset($this->placeholders[$path])) || isset($this->asked[$path])) {
                 yield from $this->answered(Conflict::ChangedLive, null, $present);
+
+                continue;
+            }
+            if (isset($this->contests[$path]) && ! $isOurs && ! isset($this->placeholders[$path])) {
+                yield from $this->answered($this->contests[$path], null, $present);
 
                 continue;
             }
@@ -228,9 +239,14 @@ final readonly class Planner
     private function answered(Conflict $conflict, ?ManifestEntry $wanted, ?ManifestEntry $present): \Generator
     {
         $path = ($wanted ?? $present)->path ?? throw new \LogicException('A question is about something.');
-        $choice = $this->choice($path, $wanted, $present);
+        $choice = $this->choice(
+            $conflict,
+            $path,
+            $wanted,
+            $present,
+        );
         $change = match ($choice) {
-            null => Change::Asked,
+            null => $conflict->mustBeAnswered() ? Change::Asked : Change::Keep,
             Choice::Theirs => $present === null ? Change::LeftAway : Change::Keep,
             default => match (true) {
                 $present === null => Change::Add,
@@ -242,7 +258,7 @@ final readonly class Planner
             $path,
             $change,
             match (true) {
-                $choice === null => $conflict === Conflict::OtherCase ? Why::OtherCase : Why::ChangedSince,
+                $choice === null => self::asking($conflict),
                 $choice === Choice::Both => Why::BothKept,
                 default => Why::Answered,
             },
@@ -267,12 +283,26 @@ final readonly class Planner
         }
     }
 
+    private static function asking(Conflict $conflict): Why
+    {
+        return match ($conflict) {
+            Conflict::OtherCase => Why::OtherCase,
+            Conflict::StartPageWins => Why::StartPageWins,
+            Conflict::StartPageBeside => Why::StartPageBeside,
+            default => Why::ChangedSince,
+        };
+    }
+
     private function choice(
+        Conflict $conflict,
         RelativePath $path,
         ?ManifestEntry $wanted,
         ?ManifestEntry $present,
     ): ?Choice {
-        $choice = $this->answers->to($path);
+        // What may stay, and what the site keeps whatever is sent, goes only by its own name.
+        $itself = ! $conflict->mustBeAnswered()
+            || ($conflict === Conflict::StartPageWins && $this->policy->keeps($path) !== null);
+        $choice = $itself ? $this->answers->toItself($path) : $this->answers->to($path);
         if ($choice === Choice::Newer) {
             return match (true) {
                 $wanted?->modified === null || $present?->modified === null => null,

@@ -30,6 +30,7 @@ final readonly class Policy
      * @param  list<string>  $asks  paths that are a question although the server is to hold the target and nothing
      *     else: what somebody changed since the step that is taken back
      * @param  string  $served  the directory visitors come in at, where the host's own files lie; "" is the top
+     * @param  list<string>  $startPages  names in the order of the site; none where those on the server are no question
      */
     public function __construct(
         public array $kept = [],
@@ -39,6 +40,7 @@ final readonly class Policy
         public string $served = '',
         public bool $byHand = false,
         public array $asks = [],
+        public array $startPages = [],
     ) {
         $this->ofTheSite = new PathPatterns($kept);
         $this->ofTheHost = new PathPatterns($this->hostFiles());
@@ -71,6 +73,7 @@ final readonly class Policy
      *     served: string,
      *     by_hand: bool,
      *     asks: list<string>,
+     *     start_pages: list<string>,
      * }
      */
     public function toArray(): array
@@ -83,6 +86,7 @@ final readonly class Policy
             'served' => $this->served,
             'by_hand' => $this->byHand,
             'asks' => $this->asks,
+            'start_pages' => $this->startPages,
         ];
     }
 
@@ -96,6 +100,7 @@ final readonly class Policy
             $fields->textOrNull('served') ?? '',
             $fields->has('by_hand') && $fields->flag('by_hand'),
             $fields->has('asks') ? $fields->texts('asks') : [],
+            $fields->has('start_pages') ? $fields->texts('start_pages') : [],
         );
     }
 }

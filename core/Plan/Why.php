@@ -20,6 +20,8 @@ enum Why: string
     case Answered = 'answered';
     case BothKept = 'both_kept';
     case TheirsBeside = 'theirs_beside';
+    case StartPageWins = 'start_page_wins';
+    case StartPageBeside = 'start_page_beside';
 
     public function sentence(): string
     {
@@ -36,6 +38,8 @@ enum Why: string
             self::ChangedSince => 'changed since the last deployment, by nobody here',
             self::Answered => 'as answered for this plan',
             self::BothKept => 'as answered for this plan; what is there stays beside it',
+            self::StartPageWins => 'visitors would get this one instead of the start page that is sent',
+            self::StartPageBeside => 'a second start page; visitors get the one that is sent',
             self::TheirsBeside => 'what was on the server, under a name of its own',
         };
     }

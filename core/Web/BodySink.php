@@ -7,7 +7,7 @@ namespace Cellarium\Core\Web;
 /** What comes of an answer, bounded: of its body the hash, the length and the beginning, and what tells of caches. */
 final class BodySink
 {
-    public readonly CacheHeaders $headers;
+    public readonly AnswerHeaders $headers;
 
     private int $bytes = 0;
 
@@ -22,7 +22,7 @@ final class BodySink
     public function __construct(private readonly int $keep, public readonly int $most)
     {
         $this->hash = hash_init('sha256');
-        $this->headers = new CacheHeaders;
+        $this->headers = new AnswerHeaders;
     }
 
     /** @return int the bytes taken, 0 to end it */

@@ -56,9 +56,9 @@ final class ConflictsTest extends AppTestCase
             'catalogue/prices.html',
             'changed live',
             'Look at all three',
-            'Keep theirs',
-            'Take ours',
-            'Keep both',
+            'Leave the one there',
+            'Put the new one',
+            'Both',
             'after 2 answers',
         ]);
         $this->post("/deployments/$run->id/start")
@@ -75,7 +75,7 @@ final class ConflictsTest extends AppTestCase
         $this->answer($run, 'catalogue/order.php', 'theirs');
         $this->get("/deployments/$run->id")
             ->assertSee('left away')
-            ->assertSee('aria-pressed="true">Keep both', false)
+            ->assertSee('aria-pressed="true">Both', false)
             ->assertDontSee('after 2 answers');
         $this->post("/deployments/$run->id/start");
         self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
@@ -204,11 +204,11 @@ final class ConflictsTest extends AppTestCase
             ),
         );
         self::assertSame($before, self::contents($this->root()));
-        [$status, $report] = $deploy('--on-conflict=newer');
+        [$status, $report] = $deploy('--on-conflict=later');
         self::assertSame([1, 1], [$status, count($report['questions'])], 'what is gone has no time');
         [$status] = $deploy('--on-conflict=nothing');
         self::assertSame(1, $status);
-        [$status] = $deploy('--on-conflict=ours');
+        [$status] = $deploy('--on-conflict=put');
         self::assertSame(0, $status);
         self::assertSame(
             self::SECOND['catalogue/order.php'],

@@ -187,7 +187,7 @@ final class RunsTest extends AppTestCase
             ->assertOk()
             ->assertSee('1 to answer')
             ->assertSee('Go back')
-            ->assertSee('Keep theirs');
+            ->assertSee('Leave the one there');
         $back = Deployment::latest('id')->firstOrFail();
         self::assertSame(DeploymentState::Planned, $back->state);
         $this->post("/deployments/$back->id/start")->assertSessionHas('trouble');

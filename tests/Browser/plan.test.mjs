@@ -33,7 +33,7 @@ test('questions come first, are looked at from all sides and answered; nothing s
     await page.locator('td.is-added').getByText('the last boat sails at 17:40').waitFor();
     await page.locator('td.is-changed').getByText('version 2.4.0').waitFor();
     await assertGood(page);
-    await page.getByRole('button', { name: 'Keep both' }).click();
+    await page.getByRole('button', { name: 'Both', exact: true }).click();
     await page.getByText('after 1 answer').waitFor();
 
     const summer = page.locator('tr', { hasText: 'summer.html' });

@@ -22,9 +22,16 @@ final class DeployCommand extends RunCommand
         .'to sign in as; it is closed at the end when it was made for its job} {--into= : a saved destination of the '
         .'site, or a directory inside its document root} {--reason= : why it goes there although '
         .'another site fits better} {--on-conflict=ask : what counts where the server was changed since the last '
-        .'deployment: ask (refuse and list), theirs, ours, both or newer} '
+        .'deployment: ask (refuse and list), leave (the one there), put (the new one), both or later} '
         .'{--way= : file_by_file, swap or unpack; left out, what is proposed from what each costs} '
         .'{--json : one JSON object on standard output}';
+
+    private const CHOICES = [
+        'leave' => Choice::Theirs,
+        'put' => Choice::Ours,
+        'both' => Choice::Both,
+        'later' => Choice::Newer,
+    ];
 
     protected $description = 'Back up a site, replace it by a package and prove it live (exit 0 proven, 1 refused, 2 '
         .'failed and put back)';
@@ -64,12 +71,12 @@ final class DeployCommand extends RunCommand
     private function answers(): Answers
     {
         $given = (string) $this->option('on-conflict');
-        $choice = Choice::tryFrom($given);
+        $choice = self::CHOICES[$given] ?? Choice::tryFrom($given); // As it was called before, too.
 
         return match (true) {
             $choice !== null => Answers::all($choice),
             $given === 'ask' => Answers::none(),
-            default => throw new Problem("--on-conflict is one of ask, theirs, ours, both or newer, not $given."),
+            default => throw new Problem("--on-conflict is one of ask, leave, put, both or later, not $given."),
         };
     }
 

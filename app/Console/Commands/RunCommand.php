@@ -120,8 +120,9 @@ abstract class RunCommand extends CellariumCommand
             $this->components->twoColumnDetail($item->path->toString(), (string) $item->conflict?->label());
         }
         $this->components->error(
-            "$count ".($count === 1 ? 'file was' : 'files were').' changed on the server since the last deployment, '
-                .'and nothing was touched. Say what counts with --on-conflict, or answer deployment '
+            ($count === 1 ? 'One file is a question' : "$count files are questions").', and nothing was touched: '
+                .'somebody changed them on the server since the last deployment, or visitors would get them instead of '
+                .'the start page that is sent. Say what counts with --on-conflict, or answer deployment '
                 ."$deployment->id in the browser.",
         );
 

@@ -95,6 +95,60 @@ final class ConflictTest extends TestCase
         self::assertSame(['Logo.svg' => 'added: other_case', 'logo.svg' => 'kept'], $told(Answers::all(Choice::Both)));
     }
 
+    public function test_a_start_page_that_would_win_over_the_one_that_is_sent_is_a_question(): void
+    {
+        $told = static fn (Answers $answers, Policy $policy): array => self::told(Planner::plan(
+            self::side(['index.php' => 'new', 'blog/index.html' => 'new', 'about.html' => 'new']),
+            self::side(['index.html' => 'there', 'blog/index.php' => 'there', 'shop/index.html' => 'there']),
+            $policy,
+            null,
+            $answers,
+        ));
+        $sent = ['index.php' => 'added', 'blog/index.html' => 'added', 'about.html' => 'added'];
+        $order = new Policy(startPages: ['index.html', 'index.php']);
+        $rows = [
+            [Answers::none(), $order, 'asked: start_page_wins', 'kept: start_page_beside'],
+            [Answers::all(Choice::Theirs), $order, 'kept: start_page_wins', 'kept: start_page_beside'],
+            [Answers::all(Choice::Ours), $order, 'set_aside: start_page_wins', 'kept: start_page_beside'],
+            [
+                Answers::none()->with('blog/index.php', Choice::Ours),
+                $order,
+                'asked: start_page_wins',
+                'set_aside: start_page_beside',
+            ],
+            // What the site keeps goes by its own name only.
+            [
+                Answers::all(Choice::Ours),
+                new Policy(['index.html'], startPages: $order->startPages),
+                'asked: start_page_wins',
+                'kept: start_page_beside',
+            ],
+            // Where the other one comes first, it is the other way round.
+            [
+                Answers::none(),
+                new Policy(startPages: ['index.php', 'index.html']),
+                'kept: start_page_beside',
+                'asked: start_page_wins',
+            ],
+            // The placeholder goes, and so does what the last deployment left.
+            [
+                Answers::none(),
+                new Policy(placeholders: ['index.html'], ours: ['blog/index.php'], startPages: $order->startPages),
+                'set_aside',
+                'set_aside',
+            ],
+            // Visitors do not come in above the directory that is served.
+            [Answers::none(), new Policy(served: 'public', startPages: $order->startPages), 'kept', 'kept'],
+            [Answers::none(), new Policy(byHand: true), 'kept', 'kept'],
+        ];
+        foreach ($rows as [$answers, $policy, $top, $blog]) {
+            self::assertEquals(
+                $sent + ['index.html' => $top, 'blog/index.php' => $blog, 'shop/index.html' => 'kept'],
+                array_merge($sent, $told($answers, $policy)),
+            );
+        }
+    }
+
     public function test_capitals_are_no_question_where_the_other_name_goes_anyway_or_is_kept_in_any_case(): void
     {
         foreach ([new Policy(ours: ['logo.svg']), new Policy(['logo.svg']), new Policy(exact: true)] as $policy) {

@@ -6,10 +6,22 @@ namespace Cellarium\Core\Web;
 
 use CurlHandle;
 
-/** Of the header fields of an answer, those that tell of caches (RFC 9111, RFC 9211). */
-final class CacheHeaders
+/** Of the fields of an answer, those that tell of caches (RFC 9111, RFC 9211) and the kind of content (RFC 9110). */
+final class AnswerHeaders
 {
-    private const NAMES = ['age', 'cache-control', 'cache-status', 'via', 'x-cache'];
+    private const NAMES = [
+        'age',
+        'cache-control',
+        'cache-status',
+        'content-disposition',
+        'content-type',
+        'date',
+        'expires',
+        'last-modified',
+        'via',
+        'x-cache',
+        'x-content-type-options',
+    ];
 
     private const LONGEST = 500;
 

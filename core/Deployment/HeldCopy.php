@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Deployment;
+
+use Cellarium\Core\Json\JsonFields;
+
+/** What browsers of visitors who were there before may show of a file that was replaced, and until when. */
+final readonly class HeldCopy
+{
+    /**
+     * @param  string  $path  from where the run begins
+     * @param  int  $seconds  that the server let it be held for, counted from when it was replaced
+     */
+    public function __construct(public string $path, public int $seconds)
+    {
+    }
+
+    /** @return array{path: string, seconds: int} */
+    public function toArray(): array
+    {
+        return ['path' => $this->path, 'seconds' => $this->seconds];
+    }
+
+    public static function fromFields(JsonFields $fields): self
+    {
+        return new self($fields->text('path'), $fields->number('seconds'));
+    }
+}
