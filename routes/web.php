@@ -184,6 +184,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/accounts/{account}/cancel', [AccountController::class, 'cancel']);
     Route::post('/sites/{site}/prove-root', [SiteController::class, 'proveRoot']);
     Route::post('/sites/{site}/php', [SiteController::class, 'askPhp']);
+    Route::post('/sites/{site}/open-addresses', [SiteController::class, 'askOpen']);
     Route::get('/accounts/{account}/foresight', [ReachController::class, 'foresight']);
     Route::get('/accounts/{account}/tree', [ReachController::class, 'tree']);
     Route::get('/accounts/{account}/ftp-users/new', [FtpUserController::class, 'new']);
@@ -235,6 +236,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/sites/{site}/file-changes', [FileController::class, 'changeOfSite']);
     Route::post('/accounts/{account}/file-changes', [FileController::class, 'changeOfAccount']);
     Route::post('/sites/{site}/file-uploads', [FileController::class, 'bring']);
+    Route::post('/sites/{site}/start-page', [FileController::class, 'startPage']);
     Route::post('/sites/{site}/file-downloads', [FileController::class, 'downloadOfSite']);
     Route::post('/accounts/{account}/file-downloads', [FileController::class, 'downloadOfAccount']);
     Route::post('/sites/{site}/rights-checks', [FileRightsController::class, 'check']);

@@ -68,9 +68,47 @@ final readonly class Bringing
         array $files,
         ?Person $person,
     ): Deployment {
+        return $this->contents(
+            $site,
+            $into,
+            array_map(FilePieces::of(...), $files),
+            $person,
+        );
+    }
+
+    /**
+     * @param  array<string, string>  $texts  by the names they are to have
+     *
+     * @throws Problem
+     */
+    public function texts(
+        Site $site,
+        RemotePath $into,
+        array $texts,
+        ?Person $person,
+    ): Deployment {
+        return $this->contents(
+            $site,
+            $into,
+            array_map(static fn (string $text): array => [$text], $texts),
+            $person,
+        );
+    }
+
+    /**
+     * @param  array<string, iterable<string>>  $contents  pieces, by the names they are to have
+     *
+     * @throws Problem
+     */
+    private function contents(
+        Site $site,
+        RemotePath $into,
+        array $contents,
+        ?Person $person,
+    ): Deployment {
         $entries = [];
-        foreach ($files as $name => $file) {
-            $content = $this->store->put(FilePieces::of($file));
+        foreach ($contents as $name => $pieces) {
+            $content = $this->store->put($pieces);
             $entries[] = new ManifestEntry(
                 RelativePath::fromString((string) $name),
                 EntryKind::File,

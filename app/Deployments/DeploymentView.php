@@ -345,6 +345,11 @@ final readonly class DeploymentView
                 .'compared before anything is replaced.';
     }
 
+    public function visitors(): ?VisitorsView
+    {
+        return VisitorsView::of($this->deployment);
+    }
+
     /** From where the proofs were fetched. */
     public function fetchedFrom(): string
     {
@@ -360,7 +365,7 @@ final readonly class DeploymentView
     {
         return array_map(static fn (array $proof): array => [
             'path' => (string) parse_url($proof['url'], PHP_URL_PATH),
-            'ok' => $proof['matches'] !== false && self::answered($proof),
+            'ok' => $proof['matches'] !== false && ($proof['fits'] ?? true) && self::answered($proof),
             'words' => $proof['status'].ProofWords::of($proof),
         ], $this->deployment->proofs ?? []);
     }

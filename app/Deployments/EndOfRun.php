@@ -44,6 +44,7 @@ final readonly class EndOfRun
         private AccountCheck $check,
         private SiteFacts $facts,
         private Connections $connections,
+        private OpenAddresses $open,
     ) {
     }
 
@@ -77,6 +78,7 @@ final readonly class EndOfRun
             $this->lookAgain($deployment);
         }
         if ($result->end === RunEnd::Proven) {
+            $result->found === null || $this->open->settle($deployment, $result->found);
             $this->settle($deployment, $result, $endedAt);
         }
     }
@@ -218,6 +220,7 @@ final readonly class EndOfRun
                 'proofs' => array_map(static fn (PageProof $proof): array => $proof->toArray(), $result->proofs),
                 'addresses' => $result->addresses,
                 'notes' => $result->notes === [] ? null : $result->notes,
+                'found_live' => $result->found?->toArray(),
                 'read_back' => $result->readBack,
                 'read_back_of' => $result->readBackOf,
                 'unproven' => $result->unproven === [] ? null : $result->unproven,
@@ -353,10 +356,14 @@ final readonly class EndOfRun
 
         return match ($result->end) {
             RunEnd::Proven => "$what: "
-                .($deployment->provenBy() === ProofBy::ReadingBack
-                    ? 'there and proven by reading back, visitors not asked, in '
-                    : 'live and proven in ')
+                .match (true) {
+                    $deployment->provenBy() === ProofBy::ReadingBack => 'there and proven by reading back, visitors '
+                        .'not asked, in ',
+                    $result->found?->but() === null => 'live and proven in ',
+                    default => 'live in ',
+                }
                 .($deployment->seconds() ?? 0).' s'
+                .($result->found?->but() === null ? '' : "; {$result->found->but()}")
                 .($result->modesNotSet === [] ? '' : '; '.count($result->modesNotSet).' modes could not be set'),
             RunEnd::Refused => "$what: refused before anything was touched. ".$deployment->trouble,
             RunEnd::PutBack => "$what: failed and put back. ".$deployment->trouble,

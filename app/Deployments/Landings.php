@@ -19,7 +19,6 @@ use Cellarium\Core\Package\Served;
 use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\Place;
-use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
@@ -37,6 +36,7 @@ final readonly class Landings
         private Types $types,
         private DeploymentRoots $roots,
         private PlanMaker $maker,
+        private SiteFacts $facts,
     ) {
     }
 
@@ -105,13 +105,7 @@ final readonly class Landings
     /** @return list<string> what was found in the package that nobody should fetch, from the root of the site */
     private function found(Deployment $deployment, PackageDraft $draft, Manifest $after): array
     {
-        $package = $deployment->package;
-        $folder = TypeRules::servedFolder($this->types->types()->get((string) $package?->type));
-        $into = $draft->place === null ? null : $deployment->runPlace()->served->toward($draft->place);
-        $paths = array_map(
-            static fn (string $path): string => $into === null || $folder !== '' ? $path : "$into/$path",
-            Served::exposedBy($package?->notes() ?? [], $folder),
-        );
+        $paths = $this->facts->exposed($deployment, $draft->place);
 
         return array_values(array_filter($paths, static fn (string $path): bool => $after->get($path) !== null));
     }

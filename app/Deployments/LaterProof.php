@@ -27,6 +27,7 @@ final readonly class LaterProof
         private LiveProofs $proofs,
         private AccountCheck $check,
         private Connections $connections,
+        private OpenAddresses $open,
     ) {
     }
 
@@ -72,6 +73,10 @@ final readonly class LaterProof
         }
         // All or nothing: whoever is killed in between asks once more.
         DB::transaction(static fn () => self::write($site, $due, $proofs));
+        foreach ($due as $deployment) {
+            $found = $deployment->foundLive();
+            $found === null || $this->open->settle($deployment, $found);
+        }
 
         return "Visitors get $site->domain as it was sent: ".count(array_merge(...$proofs)).' of '
             .$due->sum('addresses').' addresses fetched.';
@@ -132,6 +137,7 @@ final readonly class LaterProof
             );
         }
         $deployment->addresses = $proof->count($plan, $after);
+        $deployment->found_live = $proof->find($plan, $after, null)->toArray();
 
         return $proofs;
     }

@@ -8,6 +8,7 @@ use App\Hosting\Connections;
 use App\Models\Deployment;
 use App\Models\ProofKind;
 use App\Models\Site;
+use App\Storage\RunFiles;
 use App\Storage\RunLimits;
 use Cellarium\Core\Deployment\LiveAddresses;
 use Cellarium\Core\Deployment\LiveProof;
@@ -21,6 +22,7 @@ final readonly class LiveProofs
         private Connections $connections,
         private ContentStore $store,
         private SiteFacts $facts,
+        private RunFiles $files,
     ) {
     }
 
@@ -31,6 +33,10 @@ final readonly class LiveProofs
             $deployment->runPlace(),
             $deployment->site->start_pages,
             $this->facts->mustAnswer($deployment),
+            [
+                ...$this->files->overruled($deployment),
+                ...$deployment->runPlace()->allInRun($this->facts->exposed($deployment, $deployment->place())),
+            ],
         );
     }
 

@@ -12,10 +12,11 @@ final class ProofWords
     {
         $gone = ($proof['gone'] ?? false) === true;
 
-        return match ($proof['matches']) {
-            null => '',
-            true => $gone ? ', gone' : ', same bytes',
-            default => $gone ? ', still there' : ', other bytes',
+        return match (true) {
+            $proof['matches'] === null => '',
+            ($proof['fits'] ?? true) === false => ', same bytes, sent as another kind',
+            $gone => $proof['matches'] === true ? ', gone' : ', still there',
+            default => $proof['matches'] === true ? ', same bytes' : ', other bytes',
         };
     }
 }

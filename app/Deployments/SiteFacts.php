@@ -8,11 +8,13 @@ use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Packages\Types;
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Package\Served;
 use Cellarium\Core\Package\Type\InstalledPackage;
 use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Package\Type\Needs;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\Place;
+use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 
@@ -49,6 +51,34 @@ final readonly class SiteFacts
         return $base === null ? [] : array_map(
             static fn (string $path): string => rtrim($base, '/').$path,
             $type->proves,
+        );
+    }
+
+    /** @return array<string, string|null> addresses of setup pages, with part of what they say until it is done */
+    public function setups(Deployment $deployment): array
+    {
+        $type = $this->typeOf($deployment);
+        $base = $type?->setup === null
+            ? null
+            : $deployment->site->addresses()->of(self::answersFrom($deployment, $type));
+
+        return $base === null ? [] : [rtrim($base, '/').$type->setup->address => $type->setup->says];
+    }
+
+    /**
+     * What was found in the package that nobody should fetch.
+     *
+     * @param  RemotePath|null  $place  that it goes to; null for where visitors come in
+     * @return list<string> paths from there where visitors come in
+     */
+    public function exposed(Deployment $deployment, ?RemotePath $place): array
+    {
+        $folder = TypeRules::servedFolder($this->typeOf($deployment));
+        $into = $place === null ? null : $deployment->runPlace()->served->toward($place);
+
+        return array_map(
+            static fn (string $path): string => $into === null || $folder !== '' ? $path : "$into/$path",
+            Served::exposedBy($deployment->package?->notes() ?? [], $folder),
         );
     }
 

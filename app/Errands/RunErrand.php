@@ -10,6 +10,7 @@ use App\Accounts\SitePhp;
 use App\Deployments\Bringing;
 use App\Deployments\LaterProof;
 use App\Deployments\MakePlan;
+use App\Deployments\OpenAddresses;
 use App\Failure\Problem;
 use App\Files\CarryOutByHand;
 use App\Files\ChangesByHand;
@@ -163,6 +164,7 @@ final class RunErrand implements ForHost, ShouldQueue
             ErrandKind::ProveRoot => $this->proveRoot($errand),
             ErrandKind::ProveLive => $this->proveLive($errand),
             ErrandKind::AskPhp => $this->askPhp($errand),
+            ErrandKind::AskOpen => $this->askOpen($errand),
             ErrandKind::RenewPassword => $this->renewPassword($errand),
             ErrandKind::MakeUser => $this->makeUser($errand),
             ErrandKind::ChangeUser => $this->changeUser($errand),
@@ -232,6 +234,18 @@ final class RunErrand implements ForHost, ShouldQueue
         $sentence = SitePhp::sentence($site, $answer);
 
         return $answer->trouble === null ? ['words' => "$sentence."] : throw new Problem("$sentence.");
+    }
+
+    /** @return array<string, mixed> */
+    private function askOpen(Errand $errand): array
+    {
+        $open = app(OpenAddresses::class)->askAgain($errand->site ?? throw self::removed());
+
+        return ['words' => match ($open) {
+            0 => 'None of them answers visitors any more.',
+            1 => 'One address answers everybody still.',
+            default => "$open addresses answer everybody still.",
+        }];
     }
 
     /** @return array<string, mixed> */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Deployment\LiveFindings;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunStage;
@@ -40,6 +41,7 @@ final class Deployment extends Model
         'progress' => 'array',
         'proofs' => 'array',
         'notes' => 'array',
+        'found_live' => 'array',
         'unproven' => 'array',
         'modes_not_set' => 'array',
         'collapse_accepted' => 'boolean',
@@ -125,6 +127,14 @@ final class Deployment extends Model
         return $measured === null ? null : Outage::fromFields(new JsonFields($measured));
     }
 
+    /** What visitors met beside the bytes; null where they were not asked. */
+    public function foundLive(): ?LiveFindings
+    {
+        $found = $this->getAttribute('found_live');
+
+        return $found === null ? null : LiveFindings::fromFields(new JsonFields($found));
+    }
+
     /** What it is, or will be, proven by. */
     public function provenBy(): ProofBy
     {
@@ -142,13 +152,25 @@ final class Deployment extends Model
     /** How it stands, in a word or two. */
     public function label(): string
     {
-        return $this->wasReadBackOnly() ? 'read back, visitors not asked' : $this->state->label();
+        $but = $this->state === DeploymentState::Proven ? $this->foundLive()?->but() : null;
+
+        return match (true) {
+            $this->wasReadBackOnly() => 'read back, visitors not asked',
+            $but !== null => "live; $but",
+            default => $this->state->label(),
+        };
     }
 
     /** The style its label is shown in. */
     public function tone(): string
     {
-        return $this->wasReadBackOnly() ? 'soon' : $this->state->tone();
+        $found = $this->state === DeploymentState::Proven ? $this->foundLive() : null;
+
+        return match (true) {
+            $found !== null && $found->public() !== [] => 'now',
+            $this->wasReadBackOnly(), $found?->but() !== null => 'soon',
+            default => $this->state->tone(),
+        };
     }
 
     /** @return BelongsTo<FtpUser, $this> */

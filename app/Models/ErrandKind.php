@@ -11,6 +11,7 @@ enum ErrandKind: string
     case ProveRoot = 'prove_root';
     case ProveLive = 'prove_live';
     case AskPhp = 'ask_php';
+    case AskOpen = 'ask_open';
     case RenewPassword = 'renew_password';
     case MakeUser = 'make_user';
     case ChangeUser = 'change_user';
@@ -97,6 +98,7 @@ enum ErrandKind: string
             self::ProveRoot => 'Proving the document root',
             self::ProveLive => 'Asking as visitors do',
             self::AskPhp => 'Asking which PHP the site runs',
+            self::AskOpen => 'Asking what answers everybody',
             self::RenewPassword => 'Renewing the password',
             self::MakeUser => 'Making the FTP user',
             self::ChangeUser => 'Asking the host about the FTP user',

@@ -9,6 +9,10 @@ use Cellarium\Core\Deployment\RunEnd;
 /** What a line of the record is about. */
 enum RecordKind: string
 {
+    case AddressOpen = 'address_open';
+
+    case AddressClosed = 'address_closed';
+
     case AccountAdded = 'account_added';
 
     case AccountChanged = 'account_changed';

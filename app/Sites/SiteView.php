@@ -12,6 +12,7 @@ use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
+use App\Models\OpenAddress;
 use App\Models\Person;
 use App\Models\ProofKind;
 use App\Models\SetAside;
@@ -45,6 +46,9 @@ final readonly class SiteView
     /** How many files are held. */
     public int $heldAside;
 
+    /** @var Collection<int, OpenAddress> addresses that answer everybody and should not */
+    public Collection $open;
+
     private ?Backup $backup;
 
     public function __construct(public Site $site)
@@ -76,6 +80,7 @@ final readonly class SiteView
             ? $this->aside->count()
             : $site->setAside()->held()->count();
         $this->touchers = $this->whoCanTouch();
+        $this->open = OpenAddress::where('site_id', $site->id)->orderBy('id')->get();
     }
 
     /** What visitors see, in a few words. */

@@ -30,6 +30,9 @@ enum ConcernKind: string
     /** A site at a host where visitors were not asked for it. */
     case NotShown = 'not_shown';
 
+    /** An address that answers everybody and should not. */
+    case OpenAddress = 'open_address';
+
     case OpenUser = 'open_user';
 
     case Connection = 'connection';
@@ -64,6 +67,7 @@ enum ConcernKind: string
             self::SelfBackup => 'Cellarium itself is not saved',
             self::Placeholder => 'Still the host’s placeholder page',
             self::NotShown => 'Not shown to visitors yet',
+            self::OpenAddress => 'Open to everybody',
             self::OpenUser => 'FTP users still open',
             self::Connection => 'Hosts that do not connect',
             self::ByHand => 'To be done at the provider',

@@ -6,6 +6,7 @@ namespace App\Today;
 
 use App\Models\Alarm;
 use App\Models\DamagedContent;
+use App\Models\OpenAddress;
 use App\Models\ProofBy;
 use App\Text\Amount;
 use App\Text\When;
@@ -19,7 +20,13 @@ final readonly class SiteConcerns
     /** @return list<Concern> */
     public static function all(): array
     {
-        return [...self::notSaved(), ...self::alarms(), ...self::damaged(), ...self::sites()];
+        return [
+            ...self::notSaved(),
+            ...self::alarms(),
+            ...self::damaged(),
+            ...self::open(),
+            ...self::sites(),
+        ];
     }
 
     /** @return list<Concern> */
@@ -63,6 +70,26 @@ final readonly class SiteConcerns
             'Look',
             '/backups/sites',
         ))->all();
+    }
+
+    /** @return list<Concern> of addresses that answer everybody and should not */
+    private static function open(): array
+    {
+        return OpenAddress::whereHas('site', static fn ($site) => $site->whereNull('removed_at'))
+            ->with('site')
+            ->orderBy('id')
+            ->get()
+            ->map(static fn (OpenAddress $one): Concern => new Concern(
+                ConcernKind::OpenAddress,
+                Urgency::Now,
+                $one->kind->title(),
+                $one->site->domain,
+                "$one->url. {$one->words()}",
+                'Ask again',
+                "/sites/$one->site_id/open-addresses",
+                'POST',
+                page: "/sites/$one->site_id#open",
+            ))->all();
     }
 
     /** @return list<Concern> */

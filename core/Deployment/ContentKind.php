@@ -38,7 +38,8 @@ final class ContentKind
         }
         $isStrict = strtolower($answer->headers['x-content-type-options'] ?? '') === 'nosniff';
         $isGuessed = $type === 'application/octet-stream' && ! $isStrict;
-        $fits = $type === '' ? ! $isStrict : match (true) {
+        $fits = match (true) {
+            $type === '' => ! $isStrict || ! in_array($ending, [...self::PAGES, ...self::SCRIPTS, 'css'], true),
             in_array($ending, self::PAGES, true) => in_array($type, ['text/html', 'application/xhtml+xml'], true),
             $ending === 'css' => $type === 'text/css',
             in_array($ending, self::SCRIPTS, true) => preg_match(self::SCRIPT_TYPE, $type) === 1,

@@ -83,6 +83,7 @@ final readonly class LiveQuestions
                 $url,
                 $answer->status,
                 $answer->status === 200 && $answer->sha256 === $sent[$url]->sha256,
+                (string) $sent[$url]->sha256,
             );
         }
 

@@ -13,12 +13,14 @@ final readonly class RefusalProof
      * @param  string  $path  from where the run begins
      * @param  int  $status  0 where nothing came
      * @param  bool  $isPublic  whether visitors get the bytes that were sent
+     * @param  string  $sha256  of these
      */
     public function __construct(
         public string $path,
         public string $url,
         public int $status,
         public bool $isPublic,
+        public string $sha256,
     ) {
     }
 
@@ -33,7 +35,7 @@ final readonly class RefusalProof
         };
     }
 
-    /** @return array{path: string, url: string, status: int, public: bool} */
+    /** @return array{path: string, url: string, status: int, public: bool, sha256: string} */
     public function toArray(): array
     {
         return [
@@ -41,6 +43,7 @@ final readonly class RefusalProof
             'url' => $this->url,
             'status' => $this->status,
             'public' => $this->isPublic,
+            'sha256' => $this->sha256,
         ];
     }
 
@@ -51,6 +54,7 @@ final readonly class RefusalProof
             $fields->text('url'),
             $fields->number('status'),
             $fields->flag('public'),
+            $fields->text('sha256'),
         );
     }
 }

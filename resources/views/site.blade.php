@@ -44,6 +44,17 @@
             @endleads
         </p>
     @endif
+    @if ($view->open->isNotEmpty())
+        <section class="sheet" aria-labelledby="open">
+            <h2 id="open">Open to everybody <small>and should not be</small></h2>
+            @foreach ($view->open as $one)
+                <p class="word is-now"><a href="{{ $one->url }}" target="_blank" rel="noreferrer noopener"><x-domain
+                            :name="$one->url" /></a> {{ $one->words() }}
+                    <span class="soft">Asked {{ $one->asked_at?->shown('j M H:i') }}.</span></p>
+            @endforeach
+            <div class="row-acts"><x-action to="/sites/{{ $site->id }}/open-addresses">Ask again</x-action></div>
+        </section>
+    @endif
     @leads("/sites/$site->id/over-time")
         <section class="sheet over-time" id="over-time" aria-label="Over time" hx-get="/sites/{{ $site->id }}/over-time"
             hx-trigger="load" hx-swap="outerHTML">

@@ -7,6 +7,7 @@ namespace App\Console\Commands;
 use App\Deployments\Answering;
 use App\Deployments\PlanMaker;
 use App\Deployments\Runner;
+use App\Deployments\VisitorsView;
 use App\Deployments\Ways;
 use App\Failure\Problem;
 use App\Models\Deployment;
@@ -188,13 +189,13 @@ abstract class RunCommand extends CellariumCommand
         foreach ($deployment->modes_not_set ?? [] as $sentence) {
             $this->components->warn($sentence);
         }
-        $this->components->info(
-            $deployment->site->domain
-                .($deployment->provenBy() === ProofBy::ReadingBack
-                    ? ' is there and read back, visitors were not asked, in '
-                    : ' is live and proven in ')
-                ."{$deployment->seconds()} s",
-        );
+        $this->tellVisitors($deployment);
+        $but = $deployment->foundLive()?->but();
+        $this->components->info($deployment->site->domain.match (true) {
+            $deployment->provenBy() === ProofBy::ReadingBack => ' is there and read back, visitors were not asked, in ',
+            $but === null => ' is live and proven in ',
+            default => ' is live in ',
+        }."{$deployment->seconds()} s".($but === null ? '' : "; $but"));
     }
 
     /** @return array{left_out?: list<array<string, mixed>>, findings?: list<array<string, mixed>>} of an upload */
@@ -207,6 +208,24 @@ abstract class RunCommand extends CellariumCommand
             'left_out' => array_map($told, $all[0]),
             'findings' => array_map($told, $all[1]),
         ];
+    }
+
+    private function tellVisitors(Deployment $deployment): void
+    {
+        $visitors = VisitorsView::of($deployment);
+        $told = $visitors === null ? [] : [
+            ...$visitors->public(),
+            ...$visitors->unanswered(),
+            ...array_map(
+                static fn (string $at): string => "Visitors get a list of the files in $at.",
+                array_values($visitors->listed()),
+            ),
+        ];
+        foreach ($told as $sentence) {
+            $this->components->warn($sentence);
+        }
+        $since = $visitors?->since();
+        $since === null || $this->line("  $since");
     }
 
     private function tellInspection(Deployment $deployment): void
@@ -235,6 +254,8 @@ abstract class RunCommand extends CellariumCommand
             'package' => $deployment->package?->title(),
             'deployment' => $deployment->id,
             'modes_not_set' => $deployment->modes_not_set ?? [],
+            'says' => $deployment->label(),
+            'visitors' => $deployment->foundLive()?->toArray(),
             ...self::inspection($deployment),
         ]
             + $deployment->counts + [

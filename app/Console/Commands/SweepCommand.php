@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Deployments\OpenAddresses;
 use App\Watch\Sweep;
 
 final class SweepCommand extends CellariumCommand
@@ -17,6 +18,7 @@ final class SweepCommand extends CellariumCommand
 
     public function handle(Sweep $sweep): int
     {
+        OpenAddresses::order();
         $count = $sweep->start();
         $this->wantsJson() ? $this->json(['queued' => $count]) : $this->line("$count accounts are put in line.");
 

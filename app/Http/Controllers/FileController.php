@@ -46,6 +46,9 @@ final class FileController
     /** What was looked at longer ago is looked at again while it is shown. */
     private const FRESH_SECONDS = 5;
 
+    private const EMPTY_PAGE = '<!doctype html><html lang="en"><meta charset="utf-8"><title></title></html>'."
+";
+
     public function __construct(private readonly KeptVersions $kept)
     {
     }
@@ -110,6 +113,22 @@ final class FileController
             $site,
             $place->at,
             $files,
+            $person instanceof Person ? $person : null,
+        );
+        MakePlan::dispatch($plan->id);
+
+        return redirect("/deployments/$plan->id");
+    }
+
+    /** An empty start page, so that visitors get no list of what lies in the directory; a plan like any other. */
+    public function startPage(Request $request, Site $site, Bringing $bringing): RedirectResponse
+    {
+        $place = $this->asked($request, FilePlace::ofSite($site, ''));
+        $person = $request->user();
+        $plan = $bringing->texts(
+            $site,
+            $place->at,
+            [$site->start_pages[0] => self::EMPTY_PAGE],
             $person instanceof Person ? $person : null,
         );
         MakePlan::dispatch($plan->id);

@@ -115,6 +115,12 @@ final class SiteController
         return Errands::answer(Errands::start(ErrandKind::AskPhp, "/sites/$site->id", $site));
     }
 
+    /** Whether what should not answer everybody still does. */
+    public function askOpen(Site $site): RedirectResponse
+    {
+        return Errands::answer(Errands::start(ErrandKind::AskOpen, "/sites/$site->id", $site));
+    }
+
     public function proveRoot(Request $request, Site $site): RedirectResponse
     {
         $directory = $request->has('directory')

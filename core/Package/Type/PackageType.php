@@ -24,6 +24,7 @@ final readonly class PackageType
      * @param  list<Glob>  $never  what never leaves here
      * @param  list<WritablePath>  $writable
      * @param  list<string>  $proves  addresses that show afterwards that it works
+     * @param  SetupPage|null  $setup  that answers everybody until it is done
      */
     public function __construct(
         public string $id,
@@ -41,6 +42,7 @@ final readonly class PackageType
         public array $writable,
         public array $proves,
         public Needs $needs,
+        public ?SetupPage $setup = null,
     ) {
     }
 }

@@ -128,7 +128,18 @@ final readonly class TypeYaml
                 $needs->has('extensions') ? $needs->texts('extensions') : [],
                 $needs->numberOrNull('bytes'),
             ),
+            self::setup($given),
         );
+    }
+
+    private static function setup(JsonFields $given): ?SetupPage
+    {
+        if (! $given->has('setup')) {
+            return null;
+        }
+        $page = $given->fields('setup');
+
+        return new SetupPage($page->text('address'), $page->textOrNull('says'));
     }
 
     private static function marker(JsonFields $given): Marker

@@ -219,6 +219,9 @@
                     @if (count($deployment->proofs) > 12)
                         <p class="soft">and {{ count($deployment->proofs) - 12 }} more</p>
                     @endif
+                    @if ($view->visitors() !== null)
+                        @include('parts.visitors', ['visitors' => $view->visitors(), 'site' => $view->site])
+                    @endif
                     @if ($deployment->notes)
                         <ul class="notes">
                             @foreach ($deployment->notes as $note)
@@ -232,7 +235,7 @@
                             @if ($deployment->read_back > 0)
                                 {{ $deployment->read_back_of > $deployment->read_back
                                     ? number_format($deployment->read_back).' of ' : ''
-                                    }}{{ Amount::files($deployment->read_back_of) }} that no address shows
+                                    }}{{ Amount::files($deployment->read_back_of) }} whose bytes no address proves
                                 {{ $deployment->read_back === 1 ? 'was' : 'were' }} read back from the server.
                             @endif
                         </p>
