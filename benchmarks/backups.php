@@ -14,7 +14,9 @@ declare(strict_types=1);
 
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
+use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Connection\Protocol;
+use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentKeys;
@@ -91,15 +93,21 @@ if ($part === 'all' || $part === 'backups') {
             $store = $settings->bulk()->open();
             $pool = new WorkerPool($server->endpoint(), CONNECTIONS, store: $settings->bulk());
             $surveyor = new Surveyor($pool);
-            $listed = $surveyor->survey($root)->manifest;
-            $listed = $known === null ? $listed : $listed->withKnownHashes($known, PHP_INT_MAX);
+            $look = $known === null ? EarlierLook::never() : EarlierLook::at(4_000_000_000, $known);
+            $listed = TrustedListing::of(
+                $pool,
+                $root,
+                $surveyor->survey($root),
+                $look,
+                1.0,
+            )->knowing($look);
             $backup = (new BackupTaker(
                 $pool,
                 $store,
                 new BackupShelf("$own/backups"),
                 new FixedClock,
                 $surveyor,
-            ))->take($root, $listed);
+            ))->take($listed);
             $pool->close();
 
             return [$backup, memory_get_peak_usage()];

@@ -22,12 +22,11 @@ use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
-use Cellarium\Core\Backup\CollapseCheck;
 use Cellarium\Core\Backup\DatabaseFetch;
+use Cellarium\Core\Backup\ListingDoubted;
 use Cellarium\Core\Backup\PackedFetch;
 use Cellarium\Core\Backup\TakenDatabase;
-use Cellarium\Core\Deployment\RunRefusal;
-use Cellarium\Core\Deployment\RunRefused;
+use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Manifest\Drift;
@@ -105,14 +104,14 @@ final readonly class Backups
             $known = $this->files->known($site, $root);
             $surveyor = new Surveyor($pool, RunLimits::survey(), $progress->seen(...));
             $survey = $surveyor->survey($root);
-            $listed = $survey->manifest;
-            $collapse = $backup->collapse_accepted
-                ? null
-                : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $listed, $known->manifest);
-            if ($collapse !== null) {
-                throw RunRefused::collapsed($collapse);
-            }
-            $listed = RunLimits::readsAnew($site) ? $listed : $known->applied($listed);
+            $listed = TrustedListing::of(
+                $pool,
+                $root,
+                $survey,
+                $known,
+                RunLimits::collapseShare(),
+                $backup->collapse_accepted === true,
+            );
             $taken = (new BackupTaker(
                 $pool,
                 $this->settings->bulk()->open(),
@@ -120,8 +119,7 @@ final readonly class Backups
                 $this->clock,
                 $surveyor,
             ))->take(
-                $root,
-                $listed,
+                RunLimits::readsAnew($site) ? $listed : $listed->knowing($known),
                 $progress->fetched(...),
                 $this->packed($backup, $pool),
             )->without($survey->skipped);
@@ -274,7 +272,7 @@ final readonly class Backups
         $site = $backup->site;
         $expected = Problem::isExpected($failure);
         [$state, $kind] = match (true) {
-            $failure instanceof RunRefused && $failure->reason === RunRefusal::Collapsed => [
+            $failure instanceof ListingDoubted => [
                 BackupState::Question,
                 RecordKind::BackupQuestioned,
             ],

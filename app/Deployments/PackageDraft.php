@@ -12,6 +12,7 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Package\Type\TypeRules;
+use Cellarium\Core\Path\PathPattern;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
@@ -115,9 +116,12 @@ final readonly class PackageDraft
         };
     }
 
-    /** @return list<string> what the site keeps, as patterns of the run */
+    /** @return list<PathPattern> what the site keeps, in the run */
     private static function kept(Deployment $deployment, RunPlace $where): array
     {
-        return $where->served->equals($deployment->site->root()) ? $where->allInRun($deployment->site->kept) : [];
+        return $where->served->equals($deployment->site->root()) ? array_map(
+            static fn (PathPattern $pattern): PathPattern => $pattern->below((string) $where->public),
+            PathPattern::all($deployment->site->kept),
+        ) : [];
     }
 }

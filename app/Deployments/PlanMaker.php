@@ -18,13 +18,14 @@ use App\Packages\Types;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Backup\BackupShelf;
+use Cellarium\Core\Backup\ListingDoubted;
+use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\RemoteReader;
 use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunRefusal;
-use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\DocumentRoot\PlaceholderPage;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
@@ -43,7 +44,6 @@ use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Undo;
 use Cellarium\Core\Transfer\Cancelled;
-use Cellarium\Core\Transfer\Survey;
 use Cellarium\Core\Transfer\SurveyStopped;
 use Cellarium\Core\Transfer\TransferFailed;
 
@@ -77,7 +77,7 @@ final readonly class PlanMaker
     /**
      * Looks at the server and writes the plan down, or why there is none.
      *
-     * @throws Problem|RemoteFailure|TransferFailed|PlanImpossible|RunRefused|SurveyStopped|Cancelled
+     * @throws Problem|RemoteFailure|TransferFailed|PlanImpossible|ListingDoubted|SurveyStopped|Cancelled
      */
     public function make(Deployment $deployment): Deployment
     {
@@ -129,7 +129,7 @@ final readonly class PlanMaker
      * A plan without keeping it.
      *
      * @param  Deployment  $deployment  of a package; where it is kept, it is written down there how the look goes on
-     * @return array{Policy, Survey, Plan}
+     * @return array{Policy, TrustedListing, Plan}
      */
     public function compare(Deployment $deployment): array
     {
@@ -166,7 +166,7 @@ final readonly class PlanMaker
     }
 
     /** What is on the server; where a plan was shown before, also what is different from it. */
-    private function look(Deployment $deployment): Survey
+    private function look(Deployment $deployment): TrustedListing
     {
         $survey = $this->survey->of($deployment);
         $shown = $deployment->planned_at === null ? null : $this->files->draft($deployment);
@@ -224,7 +224,7 @@ final readonly class PlanMaker
         return $installed;
     }
 
-    /** @return array{Policy, Survey, Plan} */
+    /** @return array{Policy, TrustedListing, Plan} */
     private function compareBackup(Deployment $deployment): array
     {
         $target = $this->shelf->manifest((string) $deployment->fromBackup?->name);
@@ -248,7 +248,7 @@ final readonly class PlanMaker
         return [$policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
     }
 
-    /** @return array{Policy, Survey, Plan} */
+    /** @return array{Policy, TrustedListing, Plan} */
     private function compareUndo(Deployment $deployment): array
     {
         $done = $deployment->undoes ?? throw new Problem(
@@ -275,7 +275,7 @@ final readonly class PlanMaker
         )];
     }
 
-    /** @return array{Policy, Survey, Plan} */
+    /** @return array{Policy, TrustedListing, Plan} */
     private function compareSetAside(Deployment $deployment): array
     {
         $survey = $this->look($deployment);
@@ -311,7 +311,7 @@ final readonly class PlanMaker
     /**
      * Only what was brought; what was downloaded to be worked on is compared with what it was then.
      *
-     * @return array{Policy, Survey, Plan}
+     * @return array{Policy, TrustedListing, Plan}
      */
     private function compareFiles(Deployment $deployment): array
     {
@@ -350,7 +350,7 @@ final readonly class PlanMaker
     /** What a person can answer, so that the plan is made after all; null where it cannot. */
     private static function question(\Throwable $failure): ?RunRefusal
     {
-        $asks = $failure instanceof RunRefused && $failure->reason === RunRefusal::Collapsed;
+        $asks = $failure instanceof ListingDoubted;
 
         return $asks ? RunRefusal::Collapsed : null;
     }

@@ -8,12 +8,11 @@ use App\Hosting\Connections;
 use App\Models\Deployment;
 use App\Storage\RunFiles;
 use App\Storage\RunLimits;
-use Cellarium\Core\Backup\CollapseCheck;
+use Cellarium\Core\Backup\ListingDoubted;
+use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\SequentialPool;
-use Cellarium\Core\Transfer\Survey;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\SurveyStopped;
 use Cellarium\Core\Transfer\TransferFailed;
@@ -27,8 +26,8 @@ final readonly class SiteSurvey
     {
     }
 
-    /** @throws RemoteFailure|TransferFailed|RunRefused|SurveyStopped|Cancelled */
-    public function of(Deployment $deployment): Survey
+    /** @throws RemoteFailure|TransferFailed|ListingDoubted|SurveyStopped|Cancelled */
+    public function of(Deployment $deployment): TrustedListing
     {
         $root = $deployment->runPlace()->root;
         $pool = new SequentialPool($this->connections->remote($deployment->site->account));
@@ -38,14 +37,15 @@ final readonly class SiteSurvey
             $deployment->exists ? $this->watching($deployment) : null,
         ))->survey($root);
         $known = $this->files->known($deployment->site, $root);
-        $collapse = $deployment->collapse_accepted === true
-            ? null
-            : (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $survey->manifest, $known->manifest);
-        if ($collapse !== null) {
-            throw RunRefused::collapsed($collapse);
-        }
 
-        return new Survey($known->applied($survey->manifest), $survey->temporary);
+        return TrustedListing::of(
+            $pool,
+            $root,
+            $survey,
+            $known,
+            RunLimits::collapseShare(),
+            $deployment->collapse_accepted === true,
+        )->knowing($known);
     }
 
     /**

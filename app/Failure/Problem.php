@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Failure;
 
+use Cellarium\Core\Backup\ListingDoubted;
 use Cellarium\Core\Backup\RehearsalFailed;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\RunRefused;
@@ -38,6 +39,7 @@ final class Problem extends RuntimeException
         PathRefused::class,
         PlanImpossible::class,
         RunRefused::class,
+        ListingDoubted::class,
         FileChangeRefused::class,
         NotText::class,
         TransferFailed::class,

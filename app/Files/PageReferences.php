@@ -7,8 +7,7 @@ namespace App\Files;
 use App\Models\Site;
 use App\Storage\RunFiles;
 use App\Storage\RunLimits;
-use Cellarium\Core\Backup\CollapseCheck;
-use Cellarium\Core\Deployment\RunRefused;
+use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\File\FileChange;
 use Cellarium\Core\File\FileChangeKind;
 use Cellarium\Core\Manifest\Manifest;
@@ -90,13 +89,15 @@ final readonly class PageReferences
         string $scratch,
     ): TornPages {
         $root = $site->root();
-        $listed = (new Surveyor($pool, RunLimits::survey()))->survey($root)->manifest;
         $earlier = $this->files->known($site, $root);
-        $collapse = (new CollapseCheck($pool, RunLimits::collapseShare()))->look($root, $listed, $earlier->manifest);
-        if ($collapse !== null) {
-            // A server that lists less than it holds would have no page lead anywhere.
-            throw RunRefused::collapsed($collapse);
-        }
+        // A server that lists less than it holds would have no page lead anywhere.
+        $listed = TrustedListing::of(
+            $pool,
+            $root,
+            (new Surveyor($pool, RunLimits::survey()))->survey($root),
+            $earlier,
+            RunLimits::collapseShare(),
+        )->manifest;
         $known = $earlier->applied($listed);
         $own = [$site->domain, "www.$site->domain"];
         $torn = new TornPages;

@@ -13,11 +13,11 @@ use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Package\Mend\MendChange;
 use Cellarium\Core\Package\Served;
-use Cellarium\Core\Package\Type\Glob;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Package\Type\TypeRules;
+use Cellarium\Core\Path\PathPattern;
 
 /** What the page of a package shows of its inspection. */
 final readonly class PackagePage
@@ -111,7 +111,7 @@ final readonly class PackagePage
     public function neverLeaves(): string
     {
         return implode(', ', array_map(
-            static fn (Glob $glob): string => $glob->pattern,
+            static fn (PathPattern $pattern): string => $pattern->pattern,
             $this->kind()->never ?? [],
         ));
     }

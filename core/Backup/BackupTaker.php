@@ -40,7 +40,7 @@ final readonly class BackupTaker
     }
 
     /**
-     * @param  Manifest  $listed  hashes known where an earlier look is trusted; the others are fetched
+     * @param  TrustedListing  $seen  hashes known where an earlier look is trusted; the others are fetched
      * @param  (\Closure(ManifestEntry): void)|null  $fetched  called for each file that has come
      * @param  PackedFetch|null  $packed  where the host may be able to pack them
      *
@@ -48,11 +48,11 @@ final readonly class BackupTaker
      * @throws StoreFailure
      */
     public function take(
-        RemotePath $root,
-        Manifest $listed,
+        TrustedListing $seen,
         ?\Closure $fetched = null,
         ?PackedFetch $packed = null,
     ): Backup {
+        [$root, $listed] = [$seen->root, $seen->manifest];
         $this->store->begin();
         $taken = new TakenFiles($fetched);
         $missing = $this->takeOver($listed, $taken);

@@ -10,7 +10,7 @@ use Cellarium\Core\Path\RemotePath;
  * A remote directory that takes one of its host's slots when it is first used, and gives it back when it is closed or
  * fails.
  */
-final class PooledRemoteDirectory implements RemoteDirectory, SetsModes
+final class PooledRemoteDirectory implements LooksAgain, RemoteDirectory, SetsModes
 {
     private const SURELY_ALIVE_SECONDS = 2.0;
 
@@ -40,6 +40,16 @@ final class PooledRemoteDirectory implements RemoteDirectory, SetsModes
     public function stat(RemotePath $path): ?RemoteEntry
     {
         return $this->on(static fn (RemoteDirectory $inner): ?RemoteEntry => $inner->stat($path), true);
+    }
+
+    /** Over a new connection in any case; where the protocol has no other command, by asking for each name. */
+    public function namesOtherwise(RemotePath $directory, array $names): array
+    {
+        $this->close();
+
+        return $this->on(static fn (RemoteDirectory $inner): array => $inner instanceof LooksAgain
+            ? $inner->namesOtherwise($directory, $names)
+            : NamesOneByOne::of($inner, $directory, $names));
     }
 
     public function read(RemotePath $file, $sink, ?int $most = null): int

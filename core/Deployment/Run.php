@@ -7,8 +7,9 @@ namespace Cellarium\Core\Deployment;
 use Cellarium\Core\Backup\Backup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
-use Cellarium\Core\Backup\CollapseCheck;
+use Cellarium\Core\Backup\ListingDoubted;
 use Cellarium\Core\Backup\PackedFetch;
+use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Backup\VerifiedBackup;
 use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
@@ -309,24 +310,18 @@ final readonly class Run
         if ($order->seen !== null && $listed->digest() !== $order->seen) {
             throw RunRefused::changedSincePlanned();
         }
-        $collapse = $order->collapseAccepted ? null : (new CollapseCheck($this->pool, $this->collapseShare))->look(
-            $order->root,
-            $listed,
-            $order->known->manifest,
+        $listing = $this->trusted($order, $survey);
+        $unknown = array_filter(
+            $listing->manifest->files(),
+            static fn (ManifestEntry $file): bool => $file->sha256 === null,
         );
-        if ($collapse !== null) {
-            throw RunRefused::collapsed($collapse);
-        }
-        $listed = $order->readAnew ? $listed : $order->known->applied($listed);
-        $unknown = array_filter($listed->files(), static fn (ManifestEntry $file): bool => $file->sha256 === null);
         $this->listener->stage(
             RunStage::BackingUp,
             count($unknown),
             array_sum(array_map(static fn (ManifestEntry $file): int => $file->size, $unknown)),
         );
         $backup = $this->backups->take(
-            $order->root,
-            $listed,
+            $listing,
             fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size),
             $this->packing($order),
         )->without($survey->skipped);
@@ -335,6 +330,25 @@ final readonly class Run
         $this->listener->backedUp($backup);
 
         return $backup->verified;
+    }
+
+    /** @throws RunRefused|TransferFailed */
+    private function trusted(RunOrder $order, Survey $survey): TrustedListing
+    {
+        try {
+            $listing = TrustedListing::of(
+                $this->pool,
+                $order->root,
+                $survey,
+                $order->known,
+                $this->collapseShare,
+                $order->collapseAccepted,
+            );
+        } catch (ListingDoubted $doubted) {
+            throw RunRefused::collapsed($doubted);
+        }
+
+        return $order->readAnew ? $listing : $listing->knowing($order->known);
     }
 
     /** Null where the host does nothing by itself, and where what lies beside the root has an address. */

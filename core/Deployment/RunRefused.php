@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
-use Cellarium\Core\Backup\Collapse;
+use Cellarium\Core\Backup\ListingDoubted;
 use Cellarium\Core\Storage\Bytes;
 use RuntimeException;
 
@@ -66,9 +66,9 @@ final class RunRefused extends RuntimeException
         );
     }
 
-    public static function collapsed(Collapse $collapse): self
+    public static function collapsed(ListingDoubted $doubted): self
     {
-        return new self(RunRefusal::Collapsed, $collapse->sentence());
+        return new self(RunRefusal::Collapsed, $doubted->getMessage());
     }
 
     public static function placeInUse(): self

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
+use Cellarium\Core\Path\PathPattern;
+
 /** What a name is to be like, whatever its capitals: any part of it, or a whole pattern with "*" and "?". */
 final readonly class NamePattern
 {
@@ -18,7 +20,7 @@ final readonly class NamePattern
     {
         return match (true) {
             $this->words === '' => true,
-            strpbrk($this->words, '*?') !== false => fnmatch($this->words, mb_strtolower($name), FNM_NOESCAPE),
+            strpbrk($this->words, '*?') !== false => (new PathPattern($this->words))->matches(mb_strtolower($name)),
             default => mb_stripos($name, $this->words) !== false,
         };
     }

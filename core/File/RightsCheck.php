@@ -8,8 +8,8 @@ use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\SensitiveNames;
-use Cellarium\Core\Package\Type\Glob;
 use Cellarium\Core\Package\Type\InstalledPackage;
+use Cellarium\Core\Path\PathPatterns;
 use Cellarium\Core\Path\RelativePath;
 
 /**
@@ -87,7 +87,7 @@ final readonly class RightsCheck
             $below = $package->directory === ''
                 ? $entry->path
                 : $entry->path->below(RelativePath::fromString($package->directory));
-            if ($below !== null && Glob::any($package->type->never, $below->toString())) {
+            if ($below !== null && (new PathPatterns($package->type->never))->match($below->toString())) {
                 return true;
             }
         }

@@ -5,14 +5,15 @@ declare(strict_types=1);
 namespace Cellarium\Core\Plan;
 
 use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Path\PathPattern;
+use Cellarium\Core\Path\PathPatterns;
 use Cellarium\Core\Path\RelativePath;
 
 /**
  * What a plan does with files that are on the server but not in the target, and what it never touches.
  *
- * Kept patterns are paths below the document root; one that ends in a slash means a directory with all below it,
- * "*" stands for any characters within one name. `exact` makes the server hold the target and nothing else, which is
- * what bringing a backup back means; kept patterns do not count then.
+ * Kept patterns are of paths below the document root. `exact` makes the server hold the target and nothing else,
+ * which is what bringing a backup back means; kept patterns do not count then.
  */
 final readonly class Policy
 {
@@ -23,7 +24,7 @@ final readonly class Policy
     private PathPatterns $ofTheHost;
 
     /**
-     * @param  list<string>  $kept
+     * @param  list<PathPattern>  $kept
      * @param  list<string>  $placeholders  paths recognised as the host's placeholder
      * @param  list<string>  $ours  paths the last deployment put there
      * @param  bool  $byHand  whether a person chose each file of the target, so that nothing of it is kept back
@@ -56,12 +57,13 @@ final readonly class Policy
         };
     }
 
-    /** @return list<string> */
+    /** @return list<PathPattern> */
     private function hostFiles(): array
     {
-        return $this->served === ''
-            ? self::HOST_FILES
-            : array_map(fn (string $pattern): string => "$this->served/$pattern", self::HOST_FILES);
+        return array_map(
+            fn (PathPattern $pattern): PathPattern => $pattern->below($this->served),
+            PathPattern::all(self::HOST_FILES),
+        );
     }
 
     /**
@@ -79,7 +81,7 @@ final readonly class Policy
     public function toArray(): array
     {
         return [
-            'kept' => $this->kept,
+            'kept' => array_map(static fn (PathPattern $pattern): string => $pattern->pattern, $this->kept),
             'placeholders' => $this->placeholders,
             'ours' => $this->ours,
             'exact' => $this->exact,
@@ -93,7 +95,7 @@ final readonly class Policy
     public static function fromFields(JsonFields $fields): self
     {
         return new self(
-            $fields->texts('kept'),
+            PathPattern::all($fields->texts('kept')),
             $fields->texts('placeholders'),
             $fields->texts('ours'),
             $fields->flag('exact'),

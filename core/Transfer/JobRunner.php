@@ -8,6 +8,7 @@ use Cellarium\Core\Connection\ComputesHashes;
 use Cellarium\Core\Connection\CopiesFiles;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\LooksAgain;
+use Cellarium\Core\Connection\NamesOneByOne;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\RenamesTogether;
@@ -155,16 +156,9 @@ final readonly class JobRunner
     /** @return list<string> */
     private function lookAgain(Job $job): array
     {
-        if ($this->remote instanceof LooksAgain) {
-            return $this->remote->namesOtherwise($job->path, $job->names);
-        }
-
-        return array_values(
-            array_filter(
-                $job->names,
-                fn (string $name): bool => $this->remote->stat($job->path->child($name)) !== null,
-            ),
-        );
+        return $this->remote instanceof LooksAgain
+            ? $this->remote->namesOtherwise($job->path, $job->names)
+            : NamesOneByOne::of($this->remote, $job->path, $job->names);
     }
 
     private function send(Job $job): JobResult

@@ -22,6 +22,7 @@ use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Path\WireName;
 use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Storage\WorkInProgress;
+use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Tests\Support\Builder\SiteBuilder;
@@ -157,6 +158,43 @@ final class LyingHostTest extends AppTestCase
 
         $this->post("/backups/$backup->id/accept")->assertRedirect();
         self::assertSame(BackupState::Verified, $backup->refresh()->state, (string) $backup->trouble);
+    }
+
+    public function test_every_way_that_rests_on_a_listing_asks_where_most_of_it_is_gone(): void
+    {
+        $files = self::SITE + ['css/b.css' => 'b{}', 'css/c.css' => 'c{}', 'css/d.css' => 'd{}'];
+        $last = $this->deployed($files);
+        $backup = $this->artisanJson('backup', 'site.example')[1]['id'];
+        // With its directory, which cannot be asked for its names then either.
+        array_map(unlink(...), glob($this->root().'/css/*') ?: []);
+        rmdir($this->root().'/css');
+        unlink($this->root().'/img/deep/x.svg');
+        $this->actingAs($this->person);
+        $site = "/sites/{$this->site->id}";
+        $ways = [
+            'a package' => ['/deployments', ['site' => $this->site->id, 'package' => $this->package()->id]],
+            'an upload' => ["$site/file-uploads", [
+                'at' => $this->site->document_root,
+                'brought' => [UploadedFile::fake()->createWithContent('new.html', '<h1>New</h1>')],
+            ]],
+            'an undo' => ["/deployments/$last->id/undo", []],
+            'a restore' => ["/backups/$backup/restore", []],
+            'a part of a backup' => ["/backups/$backup/restore", ['paths' => ['index.html']]],
+        ];
+        foreach ($ways as $way => [$address, $fields]) {
+            $this->post($address, $fields)->assertRedirect();
+            $plan = Deployment::latest('id')->firstOrFail();
+            self::assertSame(
+                [DeploymentState::NotPlanned, RunRefusal::Collapsed],
+                [$plan->state, $plan->question],
+                "$way: $plan->trouble",
+            );
+            $this->post("/deployments/$plan->id/accept")->assertRedirect();
+            self::assertSame(DeploymentState::Planned, $plan->refresh()->state, "$way: $plan->trouble");
+            $this->post("/deployments/$plan->id/cancel");
+        }
+        $this->post("$site/backups")->assertRedirect();
+        self::assertSame(BackupState::Question, Backup::latest('id')->firstOrFail()->state);
     }
 
     public function test_a_name_that_ftp_cannot_carry_is_told_and_the_rest_is_backed_up(): void

@@ -42,7 +42,7 @@ final class WhatVisitorsGetTest extends FilesTestCase
     }
 
     /** @param  array<string, string>  $files */
-    private function package(string $name, array $files): Package
+    private function zipped(string $name, array $files): Package
     {
         return app(Packages::class)->take(Zips::make($this->directory()."/$name", $files), $name);
     }
@@ -74,7 +74,13 @@ final class WhatVisitorsGetTest extends FilesTestCase
         $folder = $this->directory().'/from';
         mkdir($folder);
         file_put_contents("$folder/tours.html", '<!doctype html><title>T</title><img src="Nowhere.png" alt="">');
-        [$status, $said] = $this->artisanJson('put', 'site.example', $folder, '--yes', '--contents');
+        [$status, $said] = $this->artisanJson(
+            'put',
+            'site.example',
+            $folder,
+            '--yes',
+            '--contents',
+        );
         self::assertSame([0, 'live; its pages ask for 1 file that is not there'], [$status, $said['says']]);
         self::assertSame('tours.html', $said['visitors']['unanswered'][0]['page']);
     }
@@ -82,18 +88,17 @@ final class WhatVisitorsGetTest extends FilesTestCase
     public function test_a_file_that_should_not_be_public_and_is_needs_a_hand_until_it_answers_no_longer(): void
     {
         $plan = $this->uploaded(['.env' => "APP=1\nDB_PASSWORD=Tide-Mill-42\n"]);
-        $this->post("/deployments/$plan->id/overrule", ['paths' => ['.env'], 'reason' => 'the host serves no such file']);
+        $this->post("/deployments/$plan->id/overrule", ['paths' => ['.env'], 'reason' => 'nobody is served it']);
         $this->started($plan);
         self::assertSame(['live; 1 file is public that should not be', 'now'], [$plan->label(), $plan->tone()]);
         $this->get("/deployments/$plan->id")->assertSee("{$this->site->base_url}/.env is public");
         $this->get('/')->assertSee('A file is public')->assertSee('/.env');
         $this->get("/sites/{$this->site->id}")->assertSee('Open to everybody');
-        $this->post("/sites/{$this->site->id}/open-addresses")->assertSessionHas('done', 'One address answers '
-            .'everybody still.');
+        $again = "/sites/{$this->site->id}/open-addresses";
+        $this->post($again)->assertSessionHas('done', 'One address answers everybody still.');
 
         unlink($this->root().'/.env');
-        $this->post("/sites/{$this->site->id}/open-addresses")->assertSessionHas('done', 'None of them answers visitors '
-            .'any more.');
+        $this->post($again)->assertSessionHas('done', 'None of them answers visitors any more.');
         $this->get('/')->assertDontSee('A file is public');
         self::assertSame(
             1,
@@ -105,7 +110,7 @@ final class WhatVisitorsGetTest extends FilesTestCase
 
     public function test_a_start_page_that_visitors_would_get_instead_is_asked_about_and_can_be_set_aside(): void
     {
-        $package = $this->package('new-1.0.zip', ['index.php' => '<?php echo "new";', 'news.html' => '<title>n</title>']);
+        $package = $this->zipped('new-1.0.zip', ['index.php' => '<?php echo "new";', 'news.html' => '<p>n']);
         // What is there was not put there from here.
         DB::table('deployments')->update(['state' => DeploymentState::PutBack]);
         $plan = $this->planned($package);
@@ -129,7 +134,7 @@ final class WhatVisitorsGetTest extends FilesTestCase
             $files[$path] = (string) file_get_contents(dirname(__DIR__, 2)."/demo/quaylight/system/$path");
         }
         DB::table('deployments')->update(['state' => DeploymentState::PutBack]);
-        $plan = $this->planned($this->package('quay.zip', $files));
+        $plan = $this->planned($this->zipped('quay.zip', $files));
         $this->post("/deployments/$plan->id/answers", ['scope' => '', 'choice' => 'ours']);
         $this->started($plan);
         $this->get('/')->assertSee('A setup page answers everybody')->assertSee('/setup.php');
@@ -151,11 +156,13 @@ final class WhatVisitorsGetTest extends FilesTestCase
     public function test_a_directory_that_visitors_get_as_a_list_is_closed_by_an_empty_start_page(): void
     {
         mkdir($this->root().'/photos');
-        $plan = $this->started($this->planned($this->package('reef-1.zip', [
+        $plan = $this->started($this->planned($this->zipped('reef-1.zip', [
             'index.html' => '<!doctype html><title>Reef</title><img src="photos/eel.svg" alt="An eel">',
             'photos/eel.svg' => '<svg xmlns="http://www.w3.org/2000/svg"/>',
         ])));
-        $this->get("/deployments/$plan->id")->assertSee('get a list of the files in it')->assertSee('Put an empty start');
+        $this->get("/deployments/$plan->id")
+            ->assertSee('get a list of the files in it')
+            ->assertSee('Put an empty start page there');
         $this->post("/sites/{$this->site->id}/start-page", ['at' => "{$this->at()}/photos"])->assertRedirect();
         $mend = $this->started(Deployment::latest('id')->firstOrFail());
         self::assertFileExists($this->root().'/photos/index.html');

@@ -17,11 +17,11 @@ use Cellarium\Core\Hosting\HostJobState;
 use Cellarium\Core\Hosting\HostWork;
 use Cellarium\Core\Hosting\LinkedJobs;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\WorkerPool;
 use Cellarium\Core\Web\CurlWebClient;
 use Tests\Support\FixedClock;
 use Tests\Support\HostTestCase;
+use Tests\Support\Listed;
 use Tests\Support\Scratch;
 use Tests\Support\StandinHost;
 use Tests\Support\TestStore;
@@ -170,8 +170,7 @@ final class HostJobsTest extends HostTestCase
                 new BackupShelf($this->directory()),
                 new FixedClock,
             ))->take(
-                $root,
-                (new Surveyor($pool))->survey($root)->manifest,
+                Listed::at($pool, $root),
                 null,
                 new PackedFetch(
                     $pool,

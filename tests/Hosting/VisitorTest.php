@@ -17,6 +17,7 @@ use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlService;
 use Cellarium\Core\Hosting\LinkedJobs;
 use Cellarium\Core\Manifest\EarlierLook;
+use Cellarium\Core\Path\PathPattern;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Way;
@@ -125,7 +126,7 @@ final class VisitorTest extends TestCase
                     'visited',
                     RemotePath::fromString($root),
                     StoredFiles::in(TestStore::in("$own/contents"), $after),
-                    new Policy(['uploads/'], ours: array_keys($before)),
+                    new Policy(PathPattern::all(['uploads/']), ours: array_keys($before)),
                     EarlierLook::never(),
                     null,
                     ['index.html'],

@@ -46,8 +46,8 @@ final class FileController
     /** What was looked at longer ago is looked at again while it is shown. */
     private const FRESH_SECONDS = 5;
 
-    private const EMPTY_PAGE = '<!doctype html><html lang="en"><meta charset="utf-8"><title></title></html>'."
-";
+    private const EMPTY_PAGE = '<!doctype html><html lang="en"><meta charset="utf-8"><title></title></html>'.'
+';
 
     public function __construct(private readonly KeptVersions $kept)
     {

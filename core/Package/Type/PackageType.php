@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Type;
 
+use Cellarium\Core\Path\PathPattern;
+
 /** The rules for a kind of package. */
 final readonly class PackageType
 {
@@ -20,8 +22,8 @@ final readonly class PackageType
      * @param  string|null  $system  the type of the system it belongs to, for themes and extensions
      * @param  string|null  $directory  inside the document root or the system; "{name}" is the package's own name
      * @param  bool  $isUpdate  whether it replaces the files of an installed system and keeps the rest
-     * @param  list<Glob>  $keeps  what stays on the server whatever the package holds
-     * @param  list<Glob>  $never  what never leaves here
+     * @param  list<PathPattern>  $keeps  what stays on the server whatever the package holds
+     * @param  list<PathPattern>  $never  what never leaves here
      * @param  list<WritablePath>  $writable
      * @param  list<string>  $proves  addresses that show afterwards that it works
      * @param  SetupPage|null  $setup  that answers everybody until it is done

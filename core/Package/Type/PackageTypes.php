@@ -6,6 +6,7 @@ namespace Cellarium\Core\Package\Type;
 
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\PathPattern;
 use Closure;
 
 /** All kinds of packages there are rules for. */
@@ -149,16 +150,16 @@ final readonly class PackageTypes
     }
 
     /** @return iterable<ManifestEntry> */
-    private static function files(Glob $glob, Manifest $manifest): iterable
+    private static function files(PathPattern $pattern, Manifest $manifest): iterable
     {
-        $one = strpbrk($glob->pattern, '*?') === false ? $manifest->get($glob->pattern) : null;
+        $one = strpbrk($pattern->pattern, '*?') === false ? $manifest->get($pattern->pattern) : null;
         if ($one !== null) {
             return $one->isFile() ? [$one] : [];
         }
 
         return array_filter(
             $manifest->files(),
-            static fn (ManifestEntry $file): bool => $glob->matches($file->path->toString()),
+            static fn (ManifestEntry $file): bool => $pattern->matches($file->path->toString()),
         );
     }
 }

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Type;
 
+use Cellarium\Core\Path\PathPattern;
+
 /** A place in a package that says something of it: its version, its name. */
 final readonly class ReadFrom
 {
     /** @param  string  $pattern  a regular expression; its first group is what is said */
-    public function __construct(public Glob $file, public string $pattern)
+    public function __construct(public PathPattern $file, public string $pattern)
     {
     }
 

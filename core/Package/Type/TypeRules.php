@@ -7,6 +7,8 @@ namespace Cellarium\Core\Package\Type;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\PathPattern;
+use Cellarium\Core\Path\PathPatterns;
 use Cellarium\Core\Path\RelativePath;
 
 /** What the rules of a type do to a deployment. */
@@ -18,10 +20,11 @@ final class TypeRules
         if ($type === null || $type->never === []) {
             return $contents;
         }
+        $never = new PathPatterns($type->never);
 
         return Manifest::of(array_filter(
             $contents->all(),
-            static fn (ManifestEntry $entry): bool => ! Glob::any($type->never, $entry->path->toString()),
+            static fn (ManifestEntry $entry): bool => ! $never->match($entry->path->toString()),
         ));
     }
 
@@ -92,12 +95,12 @@ final class TypeRules
      * What stays on the server, as patterns below the document root.
      *
      * @param  string  $below  where it goes, "" is the document root
-     * @return list<string>
+     * @return list<PathPattern>
      */
     public static function keeps(?PackageType $type, string $below): array
     {
         return array_map(
-            static fn (Glob $glob): string => ltrim("$below/$glob->pattern", '/'),
+            static fn (PathPattern $pattern): PathPattern => $pattern->below($below),
             $type->keeps ?? [],
         );
     }

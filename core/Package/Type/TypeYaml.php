@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package\Type;
 
 use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Path\PathPattern;
 use Cellarium\Core\Path\RelativePath;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
@@ -147,7 +148,7 @@ final readonly class TypeYaml
         $holds = $given->textOrNull('holds');
 
         return new Marker(
-            new Glob($given->text('file')),
+            new PathPattern($given->text('file')),
             $given->number('weight'),
             $holds === null ? null : self::expression($holds),
             $given->text('says'),
@@ -170,7 +171,7 @@ final readonly class TypeYaml
         }
         $place = $given->fields($key);
 
-        return new ReadFrom(new Glob($place->text('file')), self::expression($place->text('pattern')));
+        return new ReadFrom(new PathPattern($place->text('file')), self::expression($place->text('pattern')));
     }
 
     /** A regular expression between signs that it may hold itself. */
@@ -184,11 +185,11 @@ final readonly class TypeYaml
         return $expression;
     }
 
-    /** @return list<Glob> */
+    /** @return list<PathPattern> */
     private static function globs(JsonFields $given, string $key): array
     {
         return array_map(
-            static fn (string $pattern): Glob => new Glob($pattern),
+            static fn (string $pattern): PathPattern => new PathPattern($pattern),
             $given->has($key) ? $given->texts($key) : [],
         );
     }

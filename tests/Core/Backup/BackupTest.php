@@ -17,6 +17,7 @@ use Cellarium\Core\Transfer\TransferFailed;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;
 use Tests\Support\FixedClock;
+use Tests\Support\Listed;
 use Tests\Support\Scratch;
 use Tests\Support\TestStore;
 
@@ -43,15 +44,12 @@ final class BackupTest extends TestCase
             new BackupShelf("$own/backups"),
             new FixedClock,
         );
-        $first = $taker->take(RemotePath::root(), (new Surveyor($pool))->survey(RemotePath::root())->manifest);
+        $first = $taker->take(Listed::at($pool, RemotePath::root()));
         self::assertSame(3, $first->fetchedFiles);
         self::assertCount(2, [...TestStore::settings("$own/contents")->objects()->sizes()]);
 
         file_put_contents("$live/c.txt", 'three');
-        $listed = (new Surveyor($pool))
-            ->survey(RemotePath::root())
-            ->manifest->withKnownHashes($first->manifest, 1_800_000_000);
-        $second = $taker->take(RemotePath::root(), $listed);
+        $second = $taker->take(Listed::at($pool, RemotePath::root(), $first->manifest));
         self::assertSame([1, 5], [$second->fetchedFiles, $second->fetchedBytes]);
         self::assertNotSame($first->name, $second->name);
         self::assertEquals($second->manifest, (new BackupShelf("$own/backups"))->manifest($second->name));
@@ -70,7 +68,7 @@ final class BackupTest extends TestCase
             new BackupShelf("$own/backups"),
             new FixedClock,
         );
-        $backup = $taker->take(RemotePath::root(), (new Surveyor($pool))->survey(RemotePath::root())->manifest);
+        $backup = $taker->take(Listed::at($pool, RemotePath::root()));
         TestStore::flipABit("$own/contents", hash('sha256', 'one'));
         self::assertFalse($store->isIntact(hash('sha256', 'one'), 3), "backup $backup->name cannot be relied on");
         self::assertSame(
@@ -113,7 +111,7 @@ final class BackupTest extends TestCase
             new BackupShelf("$own/backups"),
             new FixedClock,
             $surveyor,
-        ))->take(RemotePath::root(), $surveyor->survey(RemotePath::root())->manifest);
+        ))->take(Listed::at($pool, RemotePath::root()));
 
         $texts = [];
         foreach ($backup->manifest->files() as $file) {

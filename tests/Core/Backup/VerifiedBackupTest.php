@@ -6,6 +6,7 @@ namespace Tests\Core\Backup;
 
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
+use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Backup\VerifiedBackup;
 use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Manifest\Manifest;
@@ -13,9 +14,9 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\SequentialPool;
-use Cellarium\Core\Transfer\Surveyor;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
+use Tests\Support\Listed;
 use Tests\Support\Scratch;
 use Tests\Support\TestStore;
 
@@ -43,9 +44,9 @@ final class VerifiedBackupTest extends TestCase
         $this->shelf = new BackupShelf($this->directory().'/backups');
     }
 
-    private function listed(): Manifest
+    private function listed(?Manifest $known = null): TrustedListing
     {
-        return (new Surveyor($this->pool))->survey(RemotePath::root())->manifest;
+        return Listed::at($this->pool, RemotePath::root(), $known);
     }
 
     private function taker(): BackupTaker
@@ -62,24 +63,23 @@ final class VerifiedBackupTest extends TestCase
     {
         $this->expectException(StoreFailure::class);
         $this->expectExceptionMessage('a.txt');
-        $this->taker()->take(RemotePath::root(), $this->listed(), function (): void {
+        $this->taker()->take($this->listed(), function (): void {
             TestStore::flipABit($this->contents, hash('sha256', 'one'));
         });
     }
 
     public function test_contents_that_were_there_before_and_are_damaged_are_fetched_anew(): void
     {
-        $first = $this->taker()->take(RemotePath::root(), $this->listed());
+        $first = $this->taker()->take($this->listed());
         TestStore::flipABit($this->contents, hash('sha256', 'one'));
-        $known = $this->listed()->withKnownHashes($first->manifest, 1_800_000_000);
-        $second = $this->taker()->take(RemotePath::root(), $known);
+        $second = $this->taker()->take($this->listed($first->manifest));
         self::assertSame([1, 0], [$second->fetchedFiles, $second->takenOverFiles]);
         self::assertTrue($this->store->isIntact(hash('sha256', 'one'), 3));
     }
 
     public function test_a_list_that_is_not_what_was_taken_is_no_backup(): void
     {
-        $backup = $this->taker()->take(RemotePath::root(), $this->listed());
+        $backup = $this->taker()->take($this->listed());
         $this->expectException(StoreFailure::class);
         $this->expectExceptionMessage($backup->name);
         VerifiedBackup::readBack(

@@ -19,6 +19,7 @@ use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunResult;
 use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Manifest\EarlierLook;
+use Cellarium\Core\Path\PathPattern;
 use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Policy;
@@ -252,7 +253,7 @@ final class FaultMatrixTest extends TestCase
             't1',
             RemotePath::fromString('/site'),
             StoredFiles::in(TestStore::in("$this->own/contents"), self::NEW),
-            new Policy(['uploads/'], ['default.htm'], ['css/gone.css']),
+            new Policy(PathPattern::all(['uploads/']), ['default.htm'], ['css/gone.css']),
             EarlierLook::never(),
             null,
             ['index.html', 'default.htm'],

@@ -7,6 +7,7 @@ namespace Tests\Core\Plan;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\PathPattern;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Choice;
@@ -55,7 +56,7 @@ final class ConflictTest extends TestCase
         return Planner::plan(
             self::side($package, $packageOf),
             self::side($live, $liveSince),
-            new Policy(['config.php'], ours: array_keys($deployed)),
+            new Policy(PathPattern::all(['config.php']), ours: array_keys($deployed)),
             self::side($deployed),
             $answers,
         );
@@ -119,7 +120,7 @@ final class ConflictTest extends TestCase
             // What the site keeps goes by its own name only.
             [
                 Answers::all(Choice::Ours),
-                new Policy(['index.html'], startPages: $order->startPages),
+                new Policy(PathPattern::all(['index.html']), startPages: $order->startPages),
                 'asked: start_page_wins',
                 'kept: start_page_beside',
             ],
@@ -151,7 +152,8 @@ final class ConflictTest extends TestCase
 
     public function test_capitals_are_no_question_where_the_other_name_goes_anyway_or_is_kept_in_any_case(): void
     {
-        foreach ([new Policy(ours: ['logo.svg']), new Policy(['logo.svg']), new Policy(exact: true)] as $policy) {
+        $kept = new Policy(PathPattern::all(['logo.svg']));
+        foreach ([new Policy(ours: ['logo.svg']), $kept, new Policy(exact: true)] as $policy) {
             $plan = Planner::plan(
                 self::side(['Logo.svg' => 'new']),
                 self::side(['logo.svg' => 'theirs']),

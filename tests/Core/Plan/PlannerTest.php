@@ -7,6 +7,7 @@ namespace Tests\Core\Plan;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Path\PathPattern;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Change;
@@ -83,7 +84,8 @@ final class PlannerTest extends TestCase
             ),
             self::file('gone.html', 'g'),
         ]);
-        $plan = Planner::plan($target, $live, new Policy(['uploads/'], ['default.htm'], ['gone.html', 'index.html']));
+        $policy = new Policy(PathPattern::all(['uploads/']), ['default.htm'], ['gone.html', 'index.html']);
+        $plan = Planner::plan($target, $live, $policy);
         self::assertSame([
             '.htaccess' => ['kept', 'host_file'],
             'default.htm' => ['set_aside', 'placeholder'],
@@ -118,7 +120,7 @@ final class PlannerTest extends TestCase
         $plan = Planner::plan(
             Manifest::of([]),
             Manifest::of([self::file('uploads2/a', 'a'), self::file('data/up/a', 'a')]),
-            new Policy(['uploads/', 'data/*/'], [], ['uploads2/a', 'data/up/a']),
+            new Policy(PathPattern::all(['uploads/', 'data/*/']), [], ['uploads2/a', 'data/up/a']),
         );
         self::assertSame(
             ['data/up/a' => ['kept', 'site_says'], 'uploads2/a' => ['set_aside', 'from_last_deployment']],
@@ -132,7 +134,7 @@ final class PlannerTest extends TestCase
         $plan = Planner::plan(
             Manifest::of([self::file('a', 'a')]),
             Manifest::of([self::file('.htaccess', 'h'), self::directory('d'), $link]),
-            new Policy(['d/'], exact: true),
+            new Policy(PathPattern::all(['d/']), exact: true),
         );
         self::assertSame(
             [

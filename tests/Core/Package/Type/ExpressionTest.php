@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Tests\Core\Package\Type;
 
 use Cellarium\Core\Package\Type\Expression;
-use Cellarium\Core\Package\Type\Glob;
 use Cellarium\Core\Package\Type\ReadFrom;
 use Cellarium\Core\Package\Type\TypeRefused;
+use Cellarium\Core\Path\PathPattern;
 use PHPUnit\Framework\TestCase;
 
 final class ExpressionTest extends TestCase
@@ -20,7 +20,7 @@ final class ExpressionTest extends TestCase
         self::assertFalse(Expression::finds('~b~u', $text));
         foreach ([
             static fn (): bool => Expression::finds('~^(a+)+$~u', $text),
-            static fn (): ?string => (new ReadFrom(new Glob('version'), '~^((?:a+)+)$~u'))->read($text),
+            static fn (): ?string => (new ReadFrom(new PathPattern('version'), '~^((?:a+)+)$~u'))->read($text),
         ] as $find) {
             try {
                 $find();

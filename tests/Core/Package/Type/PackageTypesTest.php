@@ -7,7 +7,6 @@ namespace Tests\Core\Package\Type;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\Type\Glob;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Place;
@@ -15,6 +14,8 @@ use Cellarium\Core\Package\Type\Recognition;
 use Cellarium\Core\Package\Type\TypeRefused;
 use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Package\Type\TypeYaml;
+use Cellarium\Core\Path\PathPattern;
+use Cellarium\Core\Path\PathPatterns;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\PlanItem;
@@ -235,7 +236,7 @@ final class PackageTypesTest extends TestCase
         self::assertSame(['data', 0775], [$type->writable[0]->path->toString(), $type->writable[0]->mode]);
         self::assertSame(['/', '/sign-in.php'], $type->proves);
         self::assertSame('PHP 8.1 or newer, with mbstring', $type->needs->inWords());
-        self::assertTrue(Glob::any($type->never, 'data/site.ini'));
+        self::assertTrue((new PathPatterns($type->never))->match('data/site.ini'));
         self::assertSame('themes/{name}', self::shipped()->get('quaylight-theme')?->directory);
         self::assertTrue(self::shipped()->get('quaylight-update')?->isUpdate);
     }
@@ -290,12 +291,12 @@ final class PackageTypesTest extends TestCase
     #[DataProvider('globs')]
     public function test_patterns_of_paths(string $pattern, array $fits, array $others): void
     {
-        $glob = new Glob($pattern);
+        $pattern = new PathPattern($pattern);
         foreach ($fits as $path) {
-            self::assertTrue($glob->matches($path), $path);
+            self::assertTrue($pattern->matches($path), $path);
         }
         foreach ($others as $path) {
-            self::assertFalse($glob->matches($path), $path);
+            self::assertFalse($pattern->matches($path), $path);
         }
     }
 

@@ -2,9 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Tests\Core\Plan;
+namespace Tests\Core\Path;
 
-use Cellarium\Core\Plan\PathPatterns;
+use Cellarium\Core\Path\PathPattern;
+use Cellarium\Core\Path\PathPatterns;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -34,7 +35,7 @@ final class PathPatternsTest extends TestCase
     #[DataProvider('patterns')]
     public function test_a_pattern_takes_whole_names_only(string $pattern, array $takes, array $leaves): void
     {
-        $patterns = new PathPatterns(['never', $pattern]);
+        $patterns = new PathPatterns(PathPattern::all(['never', $pattern]));
         foreach ($takes as $path) {
             self::assertTrue($patterns->match($path), "$pattern takes $path");
         }

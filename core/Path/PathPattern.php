@@ -12,7 +12,7 @@ namespace Cellarium\Core\Path;
  * A regular expression answers nearly always, and quickly. One that gives up is no answer: then all ways through the
  * pattern are followed side by side, in steps that are bounded by the length of both.
  */
-final readonly class Wildcards
+final readonly class PathPattern
 {
     private const TOKENS = '#(\*\*/|\*\*|\*|\?|\[!?[^\]/]+\])#';
 
@@ -43,6 +43,27 @@ final readonly class Wildcards
             }
         }
         $this->tokens = $tokens;
+    }
+
+    /**
+     * @param  list<string>  $patterns
+     * @return list<self>
+     */
+    public static function all(array $patterns): array
+    {
+        return array_map(static fn (string $pattern): self => new self($pattern), $patterns);
+    }
+
+    /**
+     * The same below a directory, whatever letters its name has.
+     *
+     * @param  string  $directory  "" is where it stands already
+     */
+    public function below(string $directory): self
+    {
+        $literal = (string) preg_replace('/[*?\[]/', '[$0]', $directory);
+
+        return $directory === '' ? $this : new self("$literal/$this->pattern");
     }
 
     /** What it means as a regular expression, between "#" and with the modifiers "us"; without its beginning. */

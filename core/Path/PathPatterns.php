@@ -2,23 +2,17 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Plan;
+namespace Cellarium\Core\Path;
 
-use Cellarium\Core\Path\Wildcards;
-
-/** Paths by pattern, looked at in one go, since each of tens of thousands of paths is asked about; see Wildcards. */
+/** Several patterns that are asked in one go, since each of tens of thousands of paths is asked about. */
 final readonly class PathPatterns
 {
     private ?string $expression;
 
-    /** @var list<Wildcards> */
-    private array $wildcards;
-
-    /** @param  list<string>  $patterns */
-    public function __construct(array $patterns)
+    /** @param  list<PathPattern>  $patterns */
+    public function __construct(private array $patterns)
     {
-        $this->wildcards = array_map(static fn (string $pattern): Wildcards => new Wildcards($pattern), $patterns);
-        $expressions = array_map(static fn (Wildcards $one): string => $one->expression(), $this->wildcards);
+        $expressions = array_map(static fn (PathPattern $one): string => $one->expression(), $patterns);
         $this->expression = $patterns === [] ? null : '#\A(?:'.implode('|', $expressions).')#us';
     }
 
@@ -29,7 +23,7 @@ final readonly class PathPatterns
             return $answer === 1;
         }
         // It gave up, which is no answer: what is to be kept would be replaced.
-        foreach ($this->wildcards as $one) {
+        foreach ($this->patterns as $one) {
             if ($one->matches($path)) {
                 return true;
             }

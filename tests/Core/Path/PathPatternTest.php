@@ -4,14 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Core\Path;
 
-use Cellarium\Core\Package\Type\Glob;
-use Cellarium\Core\Path\Wildcards;
-use Cellarium\Core\Plan\PathPatterns;
+use Cellarium\Core\Path\PathPattern;
+use Cellarium\Core\Path\PathPatterns;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
 /** Patterns have an answer, whatever somebody has written into them. */
-final class WildcardsTest extends TestCase
+final class PathPatternTest extends TestCase
 {
     /** @return iterable<string, array{string, list<string>, list<string>}> pattern, what it is and what it is not */
     public static function patterns(): iterable
@@ -29,13 +28,24 @@ final class WildcardsTest extends TestCase
      * @param  list<string>  $isNot
      */
     #[DataProvider('patterns')]
-    public function test_both_ways_and_both_who_use_them_agree(string $pattern, array $is, array $isNot): void
+    public function test_all_ways_agree(string $pattern, array $is, array $isNot): void
     {
         foreach ([...array_fill_keys($is, true), ...array_fill_keys($isNot, false)] as $path => $matches) {
-            self::assertSame($matches, (new Wildcards($pattern))->matches($path), $path);
-            self::assertSame($matches, (new Wildcards($pattern))->followed($path), "$path, followed");
-            self::assertSame($matches, (new Glob($pattern))->matches($path), "$path, of a package type");
-            self::assertSame($matches, (new PathPatterns(['nothing', $pattern]))->match($path), "$path, kept");
+            self::assertSame($matches, (new PathPattern($pattern))->matches($path), $path);
+            self::assertSame($matches, (new PathPattern($pattern))->followed($path), "$path, followed");
+            $several = new PathPatterns(PathPattern::all(['nothing', $pattern]));
+            self::assertSame($matches, $several->match($path), "$path, with others");
+        }
+    }
+
+    public function test_below_a_directory_its_letters_mean_themselves(): void
+    {
+        foreach (['plain', 'sale [new]', 'what?', '*stars*', '[!a]'] as $directory) {
+            $below = (new PathPattern('up/**'))->below($directory);
+            foreach (['plain', 'sale n', 'sale [new]', 'what?', 'whats', '*stars*', 'xstarsx', '[!a]', 'b'] as $other) {
+                self::assertSame($other === $directory, $below->matches("$other/up/a/b"), "$directory and $other");
+                self::assertSame($other === $directory, $below->followed("$other/up/a/b"), "$directory and $other");
+            }
         }
     }
 
@@ -51,8 +61,8 @@ final class WildcardsTest extends TestCase
             for ($length = mt_rand(1, 7); $length > 0; $length--) {
                 $path .= 'ab/'[mt_rand(0, str_ends_with("/$path", '/') ? 1 : 2)];
             }
-            $wildcards = new Wildcards($pattern);
-            self::assertSame($wildcards->matches($path), $wildcards->followed($path), "$pattern and $path");
+            $patterns = new PathPattern($pattern);
+            self::assertSame($patterns->matches($path), $patterns->followed($path), "$pattern and $path");
         }
     }
 
@@ -60,9 +70,9 @@ final class WildcardsTest extends TestCase
     {
         $pattern = str_repeat('*a', 30).'*b';
         $path = str_repeat('a', 250).'cb';
-        self::assertFalse(@preg_match('#\A'.(new Wildcards($pattern))->expression().'#us', $path), 'it gives up');
-        self::assertTrue((new PathPatterns(['uploads/', $pattern]))->match($path));
-        self::assertTrue((new Glob($pattern))->matches($path));
-        self::assertFalse((new PathPatterns([$pattern]))->match(str_repeat('a', 250).'c'));
+        self::assertFalse(@preg_match('#\A'.(new PathPattern($pattern))->expression().'#us', $path), 'it gives up');
+        self::assertTrue((new PathPatterns(PathPattern::all(['uploads/', $pattern])))->match($path));
+        self::assertTrue((new PathPattern($pattern))->matches($path));
+        self::assertFalse((new PathPatterns(PathPattern::all([$pattern])))->match(str_repeat('a', 250).'c'));
     }
 }

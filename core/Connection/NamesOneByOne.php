@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Connection;
+
+use Cellarium\Core\Path\RemotePath;
+
+/** Which of some names are there, asked for each by itself. */
+final class NamesOneByOne
+{
+    /**
+     * @param  list<string>  $names
+     * @return list<string> none where the directory is gone itself
+     *
+     * @throws RemoteFailure of the connection, and where it may not be looked at
+     */
+    public static function of(RemoteDirectory $remote, RemotePath $directory, array $names): array
+    {
+        $there = [];
+        foreach ($names as $name) {
+            try {
+                $remote->stat($directory->child($name)) === null || $there[] = $name;
+            } catch (RemoteFailure $failure) {
+                $failure->reason === FailureReason::NotFound || throw $failure;
+            }
+        }
+
+        return $there;
+    }
+}
