@@ -223,6 +223,8 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/deployments/{deployment}/folder', [UploadInspectionController::class, 'folder']);
     Route::post('/deployments/{deployment}/correct', [UploadInspectionController::class, 'correct']);
     Route::post('/deployments/{deployment}/settings', [PlanController::class, 'settings']);
+    Route::post('/deployments/discard', [DeploymentController::class, 'discard']);
+    Route::post('/deployments/{deployment}/plan-again', [DeploymentController::class, 'planAgain']);
     Route::post('/deployments/{deployment}/start', [DeploymentController::class, 'start']);
     Route::post('/deployments/{deployment}/prove', [DeploymentController::class, 'prove']);
     Route::post('/deployments/{deployment}/again', [DeploymentController::class, 'again']);

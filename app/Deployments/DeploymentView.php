@@ -345,6 +345,12 @@ final readonly class DeploymentView
                 .'compared before anything is replaced.';
     }
 
+    /** What its state says besides; null where there is nothing to say. */
+    public function but(): ?string
+    {
+        return $this->isProven() ? $this->deployment->foundLive()?->but() : null;
+    }
+
     public function visitors(): ?VisitorsView
     {
         return VisitorsView::of($this->deployment);

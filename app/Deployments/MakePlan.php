@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
+use App\Accounts\AccountCheck;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
@@ -35,7 +36,7 @@ final class MakePlan implements ForHost, ShouldQueue
         return Deployment::with('site.account')->find($this->deployment)?->site->account->host;
     }
 
-    public function handle(PlanMaker $plans, Locks $locks): void
+    public function handle(PlanMaker $plans, AccountCheck $check, Locks $locks): void
     {
         $deployment = Deployment::with(
             'site.account.client',
@@ -61,6 +62,7 @@ final class MakePlan implements ForHost, ShouldQueue
         }
         try {
             $deployment->update(['started_at' => now()]);
+            $check->space($deployment->site->account); // A plan that lacks room is no plan.
             $plans->make($deployment);
         } catch (\Throwable $failure) {
             // How it ended is written down with the deployment, and shown there.

@@ -51,6 +51,12 @@ final readonly class RoomDrawing
         $this->bars = $bars;
     }
 
+    /** Whether there is enough, as far as the host says. */
+    public function isEnough(): bool
+    {
+        return $this->room->firstShort() === null;
+    }
+
     /** All there is; null where the host does not say. */
     public function limit(): ?string
     {

@@ -12,7 +12,7 @@ use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Plan\Change;
 
-/** Has a plan carried out whose questions are answered, once and by whoever comes first. */
+/** What becomes of a plan that waits: it is carried out once its questions are answered, made anew, or discarded. */
 final class StartPlan
 {
     /** @return bool false where it is no plan that waits for its start, or not every question is answered */
@@ -47,5 +47,34 @@ final class StartPlan
         CarryOutDeployment::dispatch($deployment->id);
 
         return true;
+    }
+
+    /** @return bool false where it is no plan that waits any more */
+    public static function discard(Deployment $plan): bool
+    {
+        $gone = Deployment::where('id', $plan->id)
+            ->whereIn('state', [DeploymentState::Planned, DeploymentState::NotPlanned])
+            ->update(['state' => DeploymentState::Cancelled, 'ended_at' => now()]) === 1;
+        $gone && Record::write(
+            RecordKind::DeploymentCancelled,
+            "Plan discarded: {$plan->title()} on {$plan->site->domain}",
+            $plan->site,
+            ['deployment' => $plan->id],
+        );
+
+        return $gone;
+    }
+
+    /** @return bool whether the plan is to be made anew */
+    public static function again(Deployment $plan): bool
+    {
+        return Deployment::where('id', $plan->id)
+            ->whereIn('state', [DeploymentState::Planned, DeploymentState::NotPlanned])
+            ->update([
+                'state' => DeploymentState::Drafting,
+                'question' => null,
+                'trouble' => null,
+                'started_at' => null,
+            ]) === 1;
     }
 }

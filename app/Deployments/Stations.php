@@ -93,6 +93,7 @@ final class Stations
                 },
                 'note' => match (true) {
                     $proven && $deployment->wasReadBackOnly() => Amount::files($deployment->read_back).' read back',
+                    $proven && $deployment->foundLive()?->but() !== null => 'live, and something to mend',
                     $proven => self::proofs(count($deployment->proofs ?? []), $deployment->addresses),
                     $deployment->provenBy() === ProofBy::ReadingBack => 'by reading back',
                     default => 'through the domain',

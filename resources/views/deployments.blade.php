@@ -1,4 +1,5 @@
-@use('App\Text\Amount')
+@use('App\Deployments\DeploymentTable')
+@use('App\Models\DeploymentState')
 <x-page title="Deployments" place="Deployments">
     <section class="sheet">
         <header class="head">
@@ -8,47 +9,79 @@
                 @endif
             </h1><x-action to="/deployments/new" method="GET" main>New deployment</x-action>
         </header>
-        @if ($deployments->isEmpty())
+        @if ($deployments->isEmpty() && ! $table->isFiltered())
             <p class="calm">Nothing was deployed yet. A deployment begins with a plan, which changes nothing.</p>
         @else
-            <table class="facts-table is-roomy">
-                <thead>
-                    <tr>
-                        <th>What</th>
-                        <th>Site</th>
-                        <th>Ended</th>
-                        <th>How</th>
-                        <th>Files</th>
-                        <th>Took</th>
-                        <th>Who</th>
-                    </tr>
-                </thead>
-                <tbody>
-                    @foreach ($deployments as $run)
-                        <tr>
-                            <td><a class="strong" href="/deployments/{{ $run->id }}">{{ $run->title() }}</a></td>
-                            <td><svg class="band" width="6" height="16" aria-hidden="true">
-                                    <rect width="6" height="16" rx="2"
-                                        fill="{{ $run->site->account->client->colour }}" />
-                                </svg> <a href="/sites/{{ $run->site_id }}"><x-domain :name="$run->site->domain"
-                                    /></a></td>
-                            <td class="when">{{ $run->when() }}</td>
-                            <td>@include('parts.state', ['run' => $run])</td>
-                            <td>
-                                @if ($run->counts !== [])
-                                    {{ $run->counts['added']['files'] }} added, {{ $run->counts['replaced']['files'] }}
-                                    replaced{{ $run->counts['set_aside']['files'] > 0
-                                        ? ', '.$run->counts['set_aside']['files'].' set aside' : '' }}
-                                @endif
-                            </td>
-                            <td class="when" data-label="took">
-                                {{ $run->seconds() === null ? '' : Amount::seconds($run->seconds()) }}</td>
-                            <td>{{ $run->person?->shortName() ?? 'console' }}</td>
-                        </tr>
+            <form class="sieve" method="get" action="/deployments"><label class="is-sr-only" for="q">Site, client or
+                    package</label><input class="entry" id="q" name="q" type="search"
+                    value="@exactly($table->words)" placeholder="Site, client, package" autocomplete="off"><label
+                    class="is-sr-only" for="only">Only</label><select class="entry" id="only" name="only">
+                    @foreach (DeploymentTable::ONLY as $value => $words)
+                        <option value="@exactly($value)" @selected($value === $table->only)>{{ $words }}</option>
                     @endforeach
-                </tbody>
-            </table>
-            <x-pages :of="$deployments" what="deployments" />
+                </select><label class="is-sr-only" for="who">By</label><select class="entry" id="who" name="who">
+                    <option value="">by whoever it was</option>
+                    @foreach ($people as $person)
+                        <option value="{{ $person->id }}" @selected($person->id === $table->who)>{{ $person->name }}
+                        </option>
+                    @endforeach
+                </select>
+                <label class="inline">from <input class="entry" type="date" name="since"
+                        value="{{ $table->given('since') }}"></label>
+                <label class="inline">to <input class="entry" type="date" name="until"
+                        value="{{ $table->given('until') }}"></label>
+                <button class="act">Show</button>
+                @if ($table->isFiltered())
+                    <a href="/deployments">Show all</a>
+                @endif
+            </form>
+            @if ($deployments->isEmpty())
+                <p class="calm">No deployment fits.</p>
+            @else
+                <form method="post" action="/deployments/discard" id="discard">@csrf</form>
+                <table class="facts-table is-roomy">
+                    <thead>
+                        <tr>
+                            <th>What</th>
+                            <th>Site</th>
+                            <th>Ended</th>
+                            <th>How</th>
+                            <th>Files</th>
+                            <th>Took</th>
+                            <th>Who</th>
+                        </tr>
+                    </thead>
+                    <tbody>
+                        @foreach (DeploymentTable::folded($deployments) as $group)
+                            @if (count($group) > 1)
+                                <tr class="is-directory">
+                                    <td colspan="7"><details>
+                                            <summary>{{ count($group) }} uploads by hand to
+                                                <x-domain :name="$group[0]->site->domain" />, the last
+                                                {{ $group[0]->when() }}</summary>
+                                            <table class="facts-table">
+                                                <tbody>
+                                                    @foreach ($group as $run)
+                                                        @include('parts.deployment-row')
+                                                    @endforeach
+                                                </tbody>
+                                            </table>
+                                        </details></td>
+                                </tr>
+                            @else
+                                @include('parts.deployment-row', ['run' => $group[0]])
+                            @endif
+                        @endforeach
+                    </tbody>
+                </table>
+                @if ($deployments->contains(static fn ($run): bool => $run->state === DeploymentState::Planned))
+                    @leads('/deployments/discard', 'POST')
+                        <p class="row-acts"><button class="act" form="discard" data-once>Discard the ticked
+                                plans</button></p>
+                    @endleads
+                @endif
+                <x-pages :of="$deployments" what="deployments" />
+            @endif
         @endif
     </section>
 </x-page>

@@ -1,14 +1,35 @@
+@use('App\Models\RecordGroup')
 <x-page title="Record" place="Record">
     <section class="sheet">
         <header class="head">
             <h1>Record <small>who did what, when; it only grows</small></h1>
-            <form method="get" action="/record" class="inline"><label class="is-sr-only" for="words">Words in the
-                    record</label><input class="entry" id="words" name="q" value="@exactly($words)"
-                    placeholder="{{ $ofOneClient ? '' : 'client, ' }}site, login, words"><button
-                    class="act">Find</button></form>
         </header>
+        <form class="sieve" method="get" action="/record"><label class="is-sr-only" for="words">Words in the
+                record</label><input class="entry" id="words" name="q" type="search" value="@exactly($words)"
+                placeholder="{{ $ofOneClient ? '' : 'client, ' }}site, login, words" autocomplete="off"><label
+                class="is-sr-only" for="about">About</label><select class="entry" id="about" name="about">
+                <option value="">about everything</option>
+                @foreach (RecordGroup::cases() as $group)
+                    <option value="{{ $group->value }}" @selected($group === $about)>{{ $group->label() }}</option>
+                @endforeach
+            </select>
+            @if ($people->isNotEmpty())
+                <label class="is-sr-only" for="who">By</label><select class="entry" id="who" name="who">
+                    <option value="">by whoever it was</option>
+                    @foreach ($people as $person)
+                        <option value="{{ $person->id }}" @selected($person->id === $who)>{{ $person->name }}</option>
+                    @endforeach
+                </select>
+            @endif
+            <button class="act">Show</button>
+            @if ($isFiltered)
+                <a href="/record">Show all</a>
+            @else
+                <span class="soft">Connections that hold are left out.</span>
+            @endif
+        </form>
         @if ($entries->isEmpty())
-            <p class="calm">{{ $words === '' ? 'Nothing happened yet.' : "Nothing in the record says “{$words}”." }}
+            <p class="calm">{{ $isFiltered ? 'Nothing in the record fits.' : 'Nothing happened yet.' }}
             </p>
         @else
             <table class="facts-table">
@@ -56,7 +77,7 @@
                 </tbody>
             </table>
             @if ($more)
-                <p><a href="/record?q={{ urlencode($words) }}&amp;before={{ $entries->last()->id }}">Older</a></p>
+                <p><a href="{{ request()->fullUrlWithQuery(['before' => $entries->last()->id]) }}">Older</a></p>
             @endif
         @endif
     </section>

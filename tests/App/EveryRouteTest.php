@@ -85,6 +85,8 @@ final class EveryRouteTest extends AppTestCase
         'POST accounts/{account}/file-changes' => self::FILE_CHANGE,
         'POST sites/{site}/file-uploads' => ['at'],
         'POST sites/{site}/start-page' => ['at'],
+        'POST deployments/discard' => ['plans'],
+        'POST deployments/{deployment}/plan-again' => [],
         'POST sites/{site}/file-downloads' => ['at', 'do', 'names'],
         'POST accounts/{account}/file-downloads' => ['at', 'do', 'names'],
         'POST sites/{site}/file-visitors' => ['at', 'names'],

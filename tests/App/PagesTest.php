@@ -273,7 +273,8 @@ final class PagesTest extends AppTestCase
                 '/packages' => 'No package yet',
                 '/deployments' => 'Nothing was deployed yet',
                 '/backups' => 'No backup yet',
-                '/record?q=zzz' => 'Nothing in the record says',
+                '/record?q=zzz' => 'Nothing in the record fits',
+                '/deployments?q=zzz' => 'No deployment fits',
             ] as $path => $words
         ) {
             $this->get($path)->assertOk()->assertSee($words);

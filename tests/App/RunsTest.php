@@ -135,7 +135,7 @@ final class RunsTest extends AppTestCase
         self::assertSame('<h1>Journal</h1>', file_get_contents($this->root().'/blog/index.html'));
         self::assertSame('journal 1.0 into /www/site.example/blog', Deployment::latest('id')->firstOrFail()->title());
         self::assertStringContainsString(
-            '/blog/index.html',
+            '/blog/',
             (string) json_encode(Deployment::latest('id')->firstOrFail()->proofs, JSON_UNESCAPED_SLASHES),
         );
 
@@ -187,7 +187,7 @@ final class RunsTest extends AppTestCase
             ->assertOk()
             ->assertSee('1 to answer')
             ->assertSee('Go back')
-            ->assertSee('Leave the one there');
+            ->assertSee('Leave it there');
         $back = Deployment::latest('id')->firstOrFail();
         self::assertSame(DeploymentState::Planned, $back->state);
         $this->post("/deployments/$back->id/start")->assertSessionHas('trouble');

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Deployments\CarryOutDeployment;
 use App\Deployments\ChosenPlace;
+use App\Deployments\DeploymentTable;
 use App\Deployments\DeploymentView;
 use App\Deployments\InspectionView;
 use App\Deployments\MakePlan;
@@ -48,8 +49,6 @@ use Illuminate\Validation\Rule;
 
 final class DeploymentController
 {
-    private const EACH = 100;
-
     public function __construct(
         private readonly RunFiles $files,
         private readonly SiteFacts $siteFacts,
@@ -57,18 +56,14 @@ final class DeploymentController
     ) {
     }
 
-    public function index(): View
+    public function index(Request $request): View
     {
+        $table = DeploymentTable::of($request);
+
         return view('deployments', [
-            'deployments' => Deployment::with(
-                'site.account.client',
-                'package',
-                'person',
-                'fromBackup',
-                'undoes.package',
-            )
-                ->latest('id')
-                ->paginate(self::EACH),
+            'table' => $table,
+            'deployments' => $table->rows(),
+            'people' => DeploymentTable::people(),
         ]);
     }
 
@@ -256,6 +251,35 @@ final class DeploymentController
             ->where('state', DeploymentState::Drafting)
             ->whereNull('started_at')
             ->update(['state' => DeploymentState::Cancelled]);
+
+        return redirect("/deployments/$deployment->id");
+    }
+
+    /** Plans that nobody is going to start: they are let go of, and nothing on any server is. */
+    public function discard(Request $request): RedirectResponse
+    {
+        $given = $request->validate(['plans' => ['required', 'array', 'max:200'], 'plans.*' => ['integer']]);
+        $gone = 0;
+        foreach (Deployment::with('site.account', 'package', 'undoes.package')->findMany($given['plans']) as $plan) {
+            $gone += (int) StartPlan::discard($plan);
+        }
+
+        return back()->with(
+            $gone === 0 ? 'trouble' : 'done',
+            match ($gone) {
+                0 => 'None of them is a plan that waits any more. Nothing was discarded.',
+                1 => 'The plan is discarded. Nothing on the server was changed.',
+                default => "$gone plans are discarded. Nothing on a server was changed.",
+            },
+        );
+    }
+
+    /** The server is looked at once more, and the plan made for what is there now. */
+    public function planAgain(Deployment $deployment): RedirectResponse
+    {
+        if (StartPlan::again($deployment)) {
+            MakePlan::dispatch($deployment->id);
+        }
 
         return redirect("/deployments/$deployment->id");
     }

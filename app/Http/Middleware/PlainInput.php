@@ -27,6 +27,7 @@ final class PlainInput
         'names',
         'brought',
         'paths',
+        'plans',
         'sites',
         'directories',
     ];

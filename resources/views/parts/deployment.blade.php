@@ -19,6 +19,10 @@
             @endforeach
         </div>
     @endif
+    @if ($view->but() !== null)
+        <p class="word is-{{ $deployment->tone() }}" role="status">Live; {{ $view->but() }}.
+            <a href="#proofs">See which</a></p>
+    @endif
     @if ($deployment->trouble)
         <p class="word is-trouble" role="alert"><bdi>@words($deployment->trouble)</bdi></p>
     @endif
@@ -100,6 +104,7 @@
             @if ($view->isGoing())
                 @include('parts.running')
             @endif
+            @includeWhen($view->isPlanned(), 'parts.start')
             @if ($view->clashes() !== [])
                 <section class="sheet" aria-labelledby="clash">
                     <h2 id="clash">Differ only in case</h2>
@@ -168,21 +173,6 @@
             </section>
             @if ($view->isPlanned())
                 @include('parts.room', ['room' => $view->room()])
-                <section class="sheet" aria-labelledby="first">
-                    <h2 id="first">Backup first</h2>
-                    <p>{{ $view->backupFirst() }}</p>
-                    <div class="row-acts">
-                        @if ($view->openQuestions() > 0)
-                            <button class="act is-main" disabled>Back up, then replace</button>
-                            <span class="soft">after {{ $view->openQuestions() === 1 ? '1 answer'
-                                : number_format($view->openQuestions()).' answers' }}</span>
-                        @else
-                            <x-action to="/deployments/{{ $deployment->id }}/start" main>Back up, then
-                                replace</x-action>
-                        @endif
-                        <x-action to="/sites/{{ $view->site->id }}/backups">Back up only</x-action>
-                    </div>
-                </section>
             @endif
             @if ($deployment->backup)
                 <section class="sheet" aria-labelledby="taken">

@@ -38,6 +38,9 @@
                     <x-action to="/deployments/{{ $deployment->id }}/accept">It is right, plan with what is there
                         now</x-action>
                 @endif
+                @if ($deployment->state === DeploymentState::NotPlanned)
+                    <x-action to="/deployments/{{ $deployment->id }}/plan-again">Try again</x-action>
+                @endif
                 <x-action to="/accounts/{{ $account->id }}" method="GET" main>Look at the account</x-action>
             </div>
         @endif

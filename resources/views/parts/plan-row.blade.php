@@ -25,6 +25,9 @@
         @endforeach
         @if ($row->conflict !== '')
             <x-tag tone="soon">{{ $row->conflict }}</x-tag>
+            @if ($row->choice === '' && $row->why !== '')
+                <span class="soft">{{ $row->why }}</span>
+            @endif
         @endif
         @if ($row->change !== '' && ($row->conflict === '' || $row->choice !== ''))
             <x-tag :tone="$row->tone">{{ $row->change }}</x-tag>

@@ -1,0 +1,25 @@
+<section class="sheet" aria-labelledby="first">
+    <h2 id="first">Backup first</h2>
+    <p>{{ $view->backupFirst() }}</p>
+    @unless ($view->room()->isEnough())
+        <p class="is-now-text">There is no room for it as it is. {{ $view->room()->sentence() }}</p>
+    @endunless
+    <div class="row-acts">
+        @if (! $view->room()->isEnough())
+            <x-action to="/deployments/{{ $deployment->id }}/plan-again" main>Look at the server again</x-action>
+        @elseif ($view->openQuestions() > 0)
+            <button class="act is-main" disabled>Back up, then replace</button>
+            <span class="soft">after {{ $view->openQuestions() === 1 ? '1 answer'
+                : number_format($view->openQuestions()).' answers' }}</span>
+        @else
+            <x-action to="/deployments/{{ $deployment->id }}/start" main>Back up, then replace</x-action>
+        @endif
+        <x-action to="/sites/{{ $view->site->id }}/backups">Back up only</x-action>
+        @leads('/deployments/discard', 'POST')
+            <form method="post" action="/deployments/discard" class="act-form">@csrf
+                <input type="hidden" name="plans[]" value="{{ $deployment->id }}">
+                <button class="act" data-once>Discard the plan</button>
+            </form>
+        @endleads
+    </div>
+</section>
