@@ -9,6 +9,8 @@ use App\Models\Closing;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
+use App\Models\OpenAddress;
+use App\Models\OpenAddressKind;
 use App\Models\ProofBy;
 use App\Models\SetAside;
 use App\Models\Site;
@@ -349,6 +351,14 @@ final readonly class DeploymentView
     public function but(): ?string
     {
         return $this->isProven() ? $this->deployment->foundLive()?->but() : null;
+    }
+
+    /** @return Collection<int, OpenAddress> setup pages that it brought and that answer everybody still */
+    public function setups(): Collection
+    {
+        return $this->isProven()
+            ? OpenAddress::where(['deployment_id' => $this->deployment->id, 'kind' => OpenAddressKind::Setup])->get()
+            : new Collection;
     }
 
     public function visitors(): ?VisitorsView

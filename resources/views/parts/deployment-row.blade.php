@@ -15,8 +15,8 @@
         </svg> <a href="/sites/{{ $run->site_id }}"><x-domain :name="$run->site->domain" /></a></td>
     <td class="when">{{ $run->when() }}</td>
     <td>@include('parts.state', ['run' => $run])</td>
-    <td>
-        @if ($run->counts !== [])
+    <td @class(['soft' => $run->state !== DeploymentState::Proven])>
+        @if ($run->counts !== [] && $run->state !== DeploymentState::Cancelled)
             {{ $run->counts['added']['files'] }} added, {{ $run->counts['replaced']['files'] }}
             replaced{{ $run->counts['set_aside']['files'] > 0
                 ? ', '.$run->counts['set_aside']['files'].' set aside' : '' }}

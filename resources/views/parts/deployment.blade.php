@@ -20,9 +20,13 @@
         </div>
     @endif
     @if ($view->but() !== null)
-        <p class="word is-{{ $deployment->tone() }}" role="status">Live; {{ $view->but() }}.
+        <p class="word is-{{ $deployment->tone() === 'now' ? 'trouble' : 'soon' }}" role="status">Live; {{ $view->but() }}.
             <a href="#proofs">See which</a></p>
     @endif
+    @foreach ($view->setups() as $one)
+        <p class="word is-trouble" role="status"><a href="{{ $view->site->liveAddress($one->url) }}" target="_blank"
+                rel="noreferrer noopener">Its setup page</a> answers everybody. {{ $one->words() }}</p>
+    @endforeach
     @if ($deployment->trouble)
         <p class="word is-trouble" role="alert"><bdi>@words($deployment->trouble)</bdi></p>
     @endif

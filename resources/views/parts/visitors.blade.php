@@ -1,6 +1,6 @@
 @use('App\Deployments\VisitorsView')
 @foreach ($visitors->public() as $sentence)
-    <p class="word is-now"><bdi>@words($sentence)</bdi></p>
+    <p class="word is-trouble"><bdi>@words($sentence)</bdi></p>
 @endforeach
 @if ($visitors->unanswered() !== [])
     <h3>Its pages ask for what visitors do not get</h3>
