@@ -257,6 +257,7 @@ $signedIn(Permission::Work)->group(function (): void {
     Route::post('/backups/overdue', [BackupController::class, 'overdue']);
     Route::post('/sites/{site}/backups', [BackupController::class, 'take']);
     Route::post('/backups/{backup}/restore', [BackupController::class, 'restore']);
+    Route::post('/backups/{backup}/restore-database', [BackupController::class, 'restoreDatabase']);
     Route::post('/backups/{backup}/cancel', [BackupController::class, 'cancel']);
     Route::post('/backups/{backup}/accept', [BackupController::class, 'accept']);
     Route::post('/backups/{backup}/pin', [BackupController::class, 'pin']);

@@ -22,24 +22,19 @@ use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
-use Cellarium\Core\Backup\DatabaseFetch;
 use Cellarium\Core\Backup\ListingDoubted;
 use Cellarium\Core\Backup\PackedFetch;
-use Cellarium\Core\Backup\TakenDatabase;
 use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Hosting\AtHost;
-use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Manifest\Drift;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Surveyor;
-use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 use Cellarium\Core\Transfer\WorkerPool;
 use Psr\Clock\ClockInterface;
@@ -54,10 +49,10 @@ final readonly class Backups
         private Connections $connections,
         private RunFiles $files,
         private Locks $locks,
-        private ContentStore $store,
         private StoreSettings $settings,
         private BackupShelf $shelf,
         private ClockInterface $clock,
+        private DatabaseDumps $dumps,
     ) {
     }
 
@@ -127,7 +122,7 @@ final readonly class Backups
                 'state' => BackupState::Verified,
                 'progress' => null,
                 'root' => $site->application_root,
-            ] + self::facts($taken) + $this->databases($backup, $pool) + [
+            ] + self::facts($taken) + $this->dumps->take($site, $root, RunIds::ofBackup($backup->id)) + [
                 'drift' => $this->drift($site, $known, $taken->manifest),
             ]);
             $this->shelf->claim($taken->name);
@@ -205,44 +200,6 @@ final readonly class Backups
                 self::MOST_NAMED,
                 true,
             ),
-        ];
-    }
-
-    /**
-     * Databases of the same moment; that there are none, where a system needs one, is said.
-     *
-     * @return array{databases: list<array<string, int|string>>|null, databases_said: string|null}
-     */
-    private function databases(Backup $backup, TransferPool $pool): array
-    {
-        $site = $backup->site;
-        $root = $site->applicationRoot();
-        $host = $root->depth() === 0 ? null : $this->connections->jobs($site->account);
-        $said = $site->installed === [] ? null : 'its database is not in it: the host does not write databases out';
-        if ($host === null) {
-            return ['databases' => null, 'databases_said' => $said];
-        }
-        try {
-            $taken = (new DatabaseFetch(
-                $pool,
-                $this->store,
-                $host,
-                new AtHost($host, $root),
-                $root,
-                RunIds::ofBackup($backup->id),
-            ))->take($site->domain);
-        } catch (ControlFailure|TransferFailed $failure) {
-            return [
-                'databases' => null,
-                'databases_said' => mb_substr('its database is not in it: '.Problem::words($failure), 0, 500),
-            ];
-        }
-
-        return [
-            'databases' => $taken === []
-                ? null
-                : array_map(static fn (TakenDatabase $one): array => $one->toArray(), $taken),
-            'databases_said' => $taken === [] ? $said : null,
         ];
     }
 

@@ -6,6 +6,7 @@ namespace App\Deployments;
 
 use App\Accounts\SitePhp;
 use App\Backups\Backups;
+use App\Backups\DatabaseDumps;
 use App\Failure\DatabaseAway;
 use App\Failure\Problem;
 use App\Hosting\Connections;
@@ -58,6 +59,7 @@ final readonly class Runner
         private SitePhp $php,
         private LiveProofs $proofs,
         private EndOfRun $end,
+        private DatabaseDumps $dumps,
     ) {
     }
 
@@ -100,6 +102,7 @@ final readonly class Runner
             ]);
             $result = $this->run($deployment, $lock, $hear);
             $this->adoptBackup($deployment, $result);
+            $this->adoptDatabases($deployment);
             $this->end->writeDown($deployment, $result);
         } finally {
             $lock->release();
@@ -203,6 +206,8 @@ final readonly class Runner
                 $this->atHost($deployment),
                 RunLimits::collapseShare(),
                 RunLimits::survey(),
+                // What is changed by hand leaves databases alone.
+                $deployment->kind->isByHand() ? null : fn (): array => $this->databases($deployment),
             );
 
             return $work($run, new RunOrder(
@@ -324,6 +329,32 @@ final readonly class Runner
         if ($result->backup !== null && $deployment->backup_id === null) {
             $this->keepBackup($deployment, $this->asTaken($result->backup));
         }
+    }
+
+    /** @return array<string, mixed> columns of the backup */
+    private function databases(Deployment $deployment): array
+    {
+        $taken = $this->dumps->take(
+            $deployment->site,
+            $deployment->runPlace()->root,
+            RunIds::of($deployment->id),
+        );
+        $deployment->backup()->first()?->update($taken);
+
+        return $taken;
+    }
+
+    /** Of a run that was killed before its backup had a row. */
+    private function adoptDatabases(Deployment $deployment): void
+    {
+        $kept = $this->files->journal($deployment)->kept('beside');
+        $backup = $deployment->backup()->first();
+        if ($kept === null || $backup === null || $backup->databases !== null || $backup->databases_said !== null) {
+            return;
+        }
+        /** @var array<string, mixed> $taken */
+        $taken = json_decode($kept, true, flags: JSON_THROW_ON_ERROR);
+        $backup->update(array_intersect_key($taken, ['databases' => 1, 'databases_said' => 1]));
     }
 
     private function asTaken(string $name): TakenBackup

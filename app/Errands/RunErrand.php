@@ -7,6 +7,7 @@ namespace App\Errands;
 use App\Accounts\AccountCheck;
 use App\Accounts\PasswordRenewal;
 use App\Accounts\SitePhp;
+use App\Backups\DatabaseRestore;
 use App\Deployments\Bringing;
 use App\Deployments\LaterProof;
 use App\Deployments\MakePlan;
@@ -29,6 +30,7 @@ use App\FtpUsers\FtpUserOrders;
 use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\Account;
+use App\Models\Backup;
 use App\Models\ChangeByHand;
 use App\Models\ChangeState;
 use App\Models\Errand;
@@ -165,6 +167,7 @@ final class RunErrand implements ForHost, ShouldQueue
             ErrandKind::ProveLive => $this->proveLive($errand),
             ErrandKind::AskPhp => $this->askPhp($errand),
             ErrandKind::AskOpen => $this->askOpen($errand),
+            ErrandKind::RestoreDatabase => $this->restoreDatabase($errand),
             ErrandKind::RenewPassword => $this->renewPassword($errand),
             ErrandKind::MakeUser => $this->makeUser($errand),
             ErrandKind::ChangeUser => $this->changeUser($errand),
@@ -246,6 +249,15 @@ final class RunErrand implements ForHost, ShouldQueue
             1 => 'One address answers everybody still.',
             default => "$open addresses answer everybody still.",
         }];
+    }
+
+    /** @return array<string, mixed> */
+    private function restoreDatabase(Errand $errand): array
+    {
+        $backup = Backup::with('site.account.client')->find((int) ($errand->given['backup'] ?? 0))
+            ?? throw self::removed();
+
+        return ['words' => app(DatabaseRestore::class)->carryOut($backup, (string) ($errand->given['database'] ?? ''))];
     }
 
     /** @return array<string, mixed> */

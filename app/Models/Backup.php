@@ -110,6 +110,7 @@ final class Backup extends Model
             BackupReason::BeforeUndo => 'before an undo',
             BackupReason::BeforeFiles => 'before files by hand',
             BackupReason::BeforeRestoreBackup, BackupReason::BeforeRestoreFiles => 'before restoring',
+            BackupReason::BeforeRestoreDatabase => 'before a database was restored',
         };
     }
 

@@ -21,6 +21,8 @@ enum BackupReason: string
 
     case BeforeFiles = 'before_files';
 
+    case BeforeRestoreDatabase = 'before_restore_database';
+
     public static function before(DeploymentKind $kind): self
     {
         return self::from("before_$kind->value");

@@ -21,4 +21,10 @@ enum DeploymentKind: string
 
     /** Files that a person brought, by themselves or as a working copy. */
     case Files = 'files';
+
+    /** Whether it changes single files and leaves databases alone. */
+    public function isByHand(): bool
+    {
+        return $this === self::Files || $this === self::RestoreFiles;
+    }
 }

@@ -12,6 +12,7 @@ enum ErrandKind: string
     case ProveLive = 'prove_live';
     case AskPhp = 'ask_php';
     case AskOpen = 'ask_open';
+    case RestoreDatabase = 'restore_database';
     case RenewPassword = 'renew_password';
     case MakeUser = 'make_user';
     case ChangeUser = 'change_user';
@@ -46,6 +47,7 @@ enum ErrandKind: string
             self::Remove,
             self::ChangeFiles,
             self::MoveAccount,
+            self::RestoreDatabase,
         ], true);
     }
 
@@ -69,6 +71,7 @@ enum ErrandKind: string
             self::CopyElsewhere,
             self::MoveAccount,
             self::ProveLive,
+            self::RestoreDatabase,
         ], true);
     }
 
@@ -99,6 +102,7 @@ enum ErrandKind: string
             self::ProveLive => 'Asking as visitors do',
             self::AskPhp => 'Asking which PHP the site runs',
             self::AskOpen => 'Asking what answers everybody',
+            self::RestoreDatabase => 'Backing up, then restoring the database',
             self::RenewPassword => 'Renewing the password',
             self::MakeUser => 'Making the FTP user',
             self::ChangeUser => 'Asking the host about the FTP user',

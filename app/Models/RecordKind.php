@@ -183,6 +183,8 @@ enum RecordKind: string
 
     case BackupDownloaded = 'backup_downloaded';
 
+    case DatabaseRestored = 'database_restored';
+
     case Removed = 'removed';
 
     case RemovalUndone = 'removal_undone';

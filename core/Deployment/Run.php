@@ -58,6 +58,8 @@ final readonly class Run
      *     anything else
      * @param  (\Closure(string): ?RunEnd)|null  $ended  how the run with an id ended, null where it has not
      * @param  AtHost|null  $host  what the host does by itself; null where it does nothing
+     * @param  (\Closure(): array<string, mixed>)|null  $beside  what else is part of the way back, taken once, before
+     *     anything is touched; what it gives is kept in the journal as "beside"
      * @param  float  $collapseShare  of the known files that may be missing without a question
      */
     public function __construct(
@@ -75,6 +77,7 @@ final readonly class Run
         private ?AtHost $host = null,
         private float $collapseShare = 0.5,
         SurveyLimits $limits = new SurveyLimits,
+        private ?\Closure $beside = null,
     ) {
         $this->surveyor = new Surveyor($pool, $limits);
         $this->backups = new BackupTaker(
@@ -116,6 +119,7 @@ final readonly class Run
         $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
         if (! $lost && ! $this->journal->has(JournalMark::PuttingBack)) {
             try {
+                $this->takeBeside();
                 $held = $this->held($plan, $before->manifest);
                 $refused = $way->carryOut($plan, $before);
                 $proven = (new Proving(
@@ -185,6 +189,20 @@ final readonly class Run
         }
     }
 
+    /** @throws StoreFailure */
+    private function takeBeside(): void
+    {
+        if ($this->beside !== null && $this->journal->kept('beside') === null && ! $this->hasBegun()) {
+            $this->journal->keep('beside', JsonLines::line(($this->beside)()));
+        }
+    }
+
+    /** Whether something of the site may have been replaced already. */
+    private function hasBegun(): bool
+    {
+        return $this->journal->has(JournalMark::Renaming) || $this->journal->has(JournalMark::Replaced);
+    }
+
     /**
      * What browsers may go on showing, asked before anything is replaced; null where that was missed.
      *
@@ -196,7 +214,7 @@ final readonly class Run
         if ($kept !== null) {
             return array_map(HeldCopy::fromFields(...), JsonFields::fromJson($kept)->each('held'));
         }
-        if ($this->proof === null || $this->journal->has(JournalMark::Renaming)) {
+        if ($this->proof === null || $this->hasBegun()) {
             return null;
         }
         $held = $this->proof->held($plan, $before, $this->clock);

@@ -24,4 +24,20 @@ interface DumpsDatabases
      * @throws ControlFailure
      */
     public function dump(string $id, string $database, RemotePath $file): HostJob;
+
+    /**
+     * Whether a database can be made anew from what was written out.
+     *
+     * @throws ControlFailure
+     */
+    public function restoresDatabases(): bool;
+
+    /**
+     * What the database held is gone then; all of the statements are carried out, or none.
+     *
+     * @param  RemotePath  $file  that dump() wrote, seen from the account's home
+     *
+     * @throws ControlFailure
+     */
+    public function restore(string $id, string $database, RemotePath $file): HostJob;
 }

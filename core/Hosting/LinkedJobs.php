@@ -76,6 +76,22 @@ final readonly class LinkedJobs implements DumpsDatabases, WorksOnFiles
         ]);
     }
 
+    public function restoresDatabases(): bool
+    {
+        $account = $this->service->ask('asking what the host does with databases', 'GET', '/v1/account');
+
+        return $account->has('jobs') && in_array('restore', $account->texts('jobs'), true);
+    }
+
+    public function restore(string $id, string $database, RemotePath $file): HostJob
+    {
+        return $this->begin($id, "restoring the database $database", [
+            'kind' => 'restore',
+            'database' => $database,
+            'file' => $file->toString(),
+        ]);
+    }
+
     public function job(string $id): HostJob
     {
         $what = 'asking how far the host is';

@@ -62,6 +62,10 @@
             <div><input class="entry is-short" id="rehearse_days" name="rehearse_days" type="number" min="1" max="1000"
                     value="@exactly(old('rehearse_days', $rule->rehearse_days))"> <span class="soft">days; left empty,
                     no rehearsal is promised</span></div>
+            <div class="side">In any case</div>
+            <div class="soft">stay the only backup of a site, pinned ones, and the one before each deployment, restore
+                or change by hand for {{ config('cellarium.way_back_days') }} days, so that each can be undone, whatever
+                the numbers say.</div>
             <div class="side">With these numbers</div>
             <div>@include('parts.retention')</div>
             <div></div>

@@ -1,3 +1,4 @@
+@use('App\Text\Amount')
 <x-page :title="'Backup '.$view->backup->id" place="Backups">
     <x-slot:where><x-site-where :site="$view->backup->site" here="backup {{ $view->backup->id }}"><x-slot:facts><a
         href="/backups?site={{ $view->backup->site_id }}">its backups</a></x-slot:facts></x-site-where></x-slot:where>
@@ -69,4 +70,34 @@
             </div>
         </form>
     </section>
+    @if ($view->in === '' && $view->backup->databasesHeld() !== '')
+        <section class="sheet" aria-labelledby="databases">
+            <h2 id="databases">Databases <small>of the same moment</small></h2>
+            @if ($view->backup->databases === null)
+                <p>{{ ucfirst($view->backup->databasesHeld()) }}.</p>
+            @else
+                <table class="facts-table">
+                    <tbody>
+                        @foreach ($view->backup->databases as $database)
+                            <tr>
+                                <td><code class="breakable">{{ $database['name'] }}</code></td>
+                                <td>{{ Amount::bytes($database['bytes']) }} of statements</td>
+                                <td>
+                                    @leads("/backups/{$view->backup->id}/restore-database", 'POST')
+                                        <form method="post" class="act-form"
+                                            action="/backups/{{ $view->backup->id }}/restore-database">@csrf
+                                            <input type="hidden" name="database" value="@exactly($database['name'])">
+                                            <button class="act" data-once>Restore this database</button>
+                                        </form>
+                                    @endleads
+                                </td>
+                            </tr>
+                        @endforeach
+                    </tbody>
+                </table>
+                <p class="soft">What was ordered or written in it since is gone then. The site is backed up first, with
+                    what the database holds now; restoring files, or undoing, never touches a database.</p>
+            @endif
+        </section>
+    @endif
 </x-page>

@@ -48,8 +48,8 @@
         <section class="sheet is-above" aria-labelledby="open">
             <h2 id="open">Open to everybody <small>and should not be</small></h2>
             @foreach ($view->open as $one)
-                <p class="word is-trouble"><a href="{{ $site->liveAddress($one->url) }}" target="_blank" rel="noreferrer noopener"><x-domain
-                            :name="$one->url" /></a> {{ $one->words() }}
+                <p class="word is-trouble"><a href="{{ $site->liveAddress($one->url) }}" target="_blank"
+                        rel="noreferrer noopener"><x-domain :name="$one->url" /></a> {{ $one->words() }}
                     <span class="soft">Asked {{ $one->asked_at?->shown('j M H:i') }}.</span></p>
             @endforeach
             <div class="row-acts"><x-action to="/sites/{{ $site->id }}/open-addresses">Ask again</x-action></div>

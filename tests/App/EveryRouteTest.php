@@ -246,6 +246,7 @@ final class EveryRouteTest extends AppTestCase
         'POST set-aside/{aside}/restore' => [],
         'POST sites/{site}/backups' => [],
         'POST backups/{backup}/restore' => ['to', 'paths', 'part'],
+        'POST backups/{backup}/restore-database' => ['database'],
         'POST backups/{backup}/cancel' => [],
         'POST backups/{backup}/accept' => [],
         'POST backups/{backup}/pin' => ['because'],

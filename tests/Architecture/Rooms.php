@@ -112,6 +112,7 @@ final class Rooms
         'Removal' => ['Text', 'Failure', 'Models', 'Record', 'FtpUsers'],
         'Moves' => ['Failure', 'Models', 'Record', 'Storage', 'Hosting', 'Accounts', 'FtpUsers', 'Deployments'],
         'Errands' => [
+            'Backups',
             'Text',
             'Failure',
             'Models',

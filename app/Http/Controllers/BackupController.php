@@ -16,11 +16,13 @@ use App\Backups\StoreFigures;
 use App\Backups\TakeBackup;
 use App\Deployments\MakePlan;
 use App\Deployments\Plans;
+use App\Errands\Errands;
 use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupRule;
 use App\Models\BackupState;
+use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\Site;
@@ -235,6 +237,19 @@ final class BackupController
         MakePlan::dispatch($deployment->id);
 
         return redirect("/deployments/$deployment->id");
+    }
+
+    /** A database by itself; what it holds now is written out and kept first. */
+    public function restoreDatabase(Request $request, Backup $backup): RedirectResponse
+    {
+        $name = $request->validate(['database' => ['required', 'string', 'max:64']])['database'];
+
+        return Errands::answer(Errands::start(
+            ErrandKind::RestoreDatabase,
+            "/backups/$backup->id",
+            $backup->site,
+            ['backup' => $backup->id, 'database' => $name],
+        ));
     }
 
     /** @return list<string> */

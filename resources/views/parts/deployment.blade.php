@@ -20,8 +20,8 @@
         </div>
     @endif
     @if ($view->but() !== null)
-        <p class="word is-{{ $deployment->tone() === 'now' ? 'trouble' : 'soon' }}" role="status">Live; {{ $view->but() }}.
-            <a href="#proofs">See which</a></p>
+        <p class="word is-{{ $deployment->tone() === 'now' ? 'trouble' : 'soon' }}" role="status">Live;
+            {{ $view->but() }}. <a href="#proofs">See which</a></p>
     @endif
     @foreach ($view->setups() as $one)
         <p class="word is-trouble" role="status"><a href="{{ $view->site->liveAddress($one->url) }}" target="_blank"

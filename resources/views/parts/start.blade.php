@@ -1,6 +1,9 @@
 <section class="sheet" aria-labelledby="first">
     <h2 id="first">Backup first</h2>
     <p>{{ $view->backupFirst() }}</p>
+    @if ($deployment->databases_ahead !== null)
+        <p class="soft">{{ $deployment->databases_ahead }}</p>
+    @endif
     @unless ($view->room()->isEnough())
         <p class="is-now-text">There is no room for it as it is. {{ $view->room()->sentence() }}</p>
     @endunless

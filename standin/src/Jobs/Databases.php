@@ -50,6 +50,32 @@ final readonly class Databases
         return "$sql-- end\n";
     }
 
+    /**
+     * All of the statements or none.
+     *
+     * @return string|null what is wrong with them
+     */
+    public function restore(string $name, string $sql): ?string
+    {
+        $tables = [];
+        foreach (explode("\n", rtrim($sql)) as $line) {
+            if ($line === '' || str_starts_with($line, '--')) {
+                continue;
+            }
+            if (preg_match('/\AINSERT INTO `([^`]+)` VALUES \((.*)\);\z/', $line, $match) !== 1) {
+                return 'The statements are not understood.';
+            }
+            preg_match_all("/'((?:[^'\\\\]|\\\\.)*)'/", $match[2], $values);
+            $tables[$match[1]][] = array_map(stripslashes(...), $values[1]);
+        }
+        $database = ['tables' => $tables] + $this->read($name);
+        $file = "$this->directory/$name.json";
+
+        return file_put_contents($file, json_encode($database, JSON_THROW_ON_ERROR)) === false
+            ? 'The database could not be written.'
+            : null;
+    }
+
     /** @return array<mixed> */
     private function read(string $name): array
     {

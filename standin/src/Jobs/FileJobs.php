@@ -17,7 +17,7 @@ use function Amp\ByteStream\splitLines;
 /** The jobs of all accounts, begun and ended, for as long as the host runs. */
 final class FileJobs
 {
-    public const KINDS = ['pack', 'unpack', 'move', 'dump'];
+    public const KINDS = ['pack', 'unpack', 'move', 'dump', 'restore'];
 
     private const MOST_MOVES = 10_000;
 
@@ -46,10 +46,11 @@ final class FileJobs
             'move' => $this->move($account, $job, $body),
             'pack', 'unpack' => $this->archive($account, $job, $body),
             'dump' => $this->dump($account, $job, $body),
+            'restore' => $this->restore($account, $job, $body),
             default => throw new InvalidArgumentException('kind: '.implode(', ', self::KINDS)),
         };
         $this->jobs[$account->name][$id] = $job;
-        in_array($kind, ['move', 'dump'], true) ? $work() : async($work)->ignore();
+        in_array($kind, ['move', 'dump', 'restore'], true) ? $work() : async($work)->ignore();
 
         return $job;
     }
@@ -100,6 +101,27 @@ final class FileJobs
             }
             @unlink("$file.part");
             $job->end('The database could not be written out.');
+        };
+    }
+
+    /** @return \Closure(): void */
+    private function restore(HostedAccount $account, FileJob $job, Body $body): \Closure
+    {
+        $file = $this->path($account, $body->text('file'));
+        is_file($file) || throw new InvalidArgumentException('file: not there');
+        $databases = new Databases($account);
+        $name = $body->text('database');
+        $databases->dump($name) ?? throw new InvalidArgumentException('database: there is none of that name');
+
+        return static function () use ($account, $job, $databases, $name, $file): void {
+            $job->total = 1;
+            $fails = $account->faults->jobsFailAt !== null;
+            $trouble = $fails ? 'The job was broken off.' : $databases->restore(
+                $name,
+                (string) file_get_contents($file),
+            );
+            $trouble === null && $job->done = 1;
+            $job->end($trouble);
         };
     }
 
