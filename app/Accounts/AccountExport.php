@@ -64,7 +64,7 @@ final readonly class AccountExport
         $zip = new \ZipArchive;
         if ($file === false || $zip->open($file, \ZipArchive::OVERWRITE) !== true) {
             throw new Problem(
-                'The list could not be written. Check the space and rights of the disk for temporary files.',
+                'The list could not be written. Check the space and permissions of the disk for temporary files.',
             );
         }
         $zip->addFromString('accounts.csv', (string) stream_get_contents($list));

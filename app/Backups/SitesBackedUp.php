@@ -15,6 +15,12 @@ final readonly class SitesBackedUp
 {
     private const EACH = 100;
 
+    /** What has no backup or breaks a promise, and then what would break one next. */
+    private const ORDER = 'COALESCE(placeholder, 0), last_backup_at IS NOT NULL, '
+        .'NOT (COALESCE(backup_promised_at < ?, 0) OR COALESCE(rehearsal_promised_at < ?, 0) '
+        .'OR rehearsal_trouble IS NOT NULL), '
+        ."LEAST(COALESCE(backup_promised_at, '9999-12-31'), COALESCE(rehearsal_promised_at, '9999-12-31')), domain";
+
     /** Days over which growth is looked at. */
     private const DAYS = 30;
 
@@ -33,7 +39,7 @@ final readonly class SitesBackedUp
     public function __construct(Expiry $expiry)
     {
         $this->sites = Site::with('account.client', 'client')
-            ->orderByRaw('COALESCE(placeholder, 0), last_backup_at IS NOT NULL, backup_promised_at, domain')
+            ->orderByRaw(self::ORDER, [now(), now()])
             ->simplePaginate(self::EACH)
             ->withPath('/backups/sites');
         $sites = $this->sites->getCollection();

@@ -95,7 +95,7 @@ final readonly class ChangeAsked
             };
         }
         $all = array_merge(...$steps);
-        $all === [] && throw new Problem('All of them have these rights already. Nothing was changed.');
+        $all === [] && throw new Problem('All of them have these permissions already. Nothing was changed.');
 
         return $all;
     }
@@ -113,7 +113,7 @@ final readonly class ChangeAsked
             FileAction::Move => "Move $what to $this->to",
             FileAction::Copy => "Copy $what to $this->to",
             FileAction::SetAside => "Set $what aside",
-            FileAction::SetModes => "Set the rights of $what to ".implode(' and ', array_filter([
+            FileAction::SetModes => "Set the permissions of $what to ".implode(' and ', array_filter([
                 $this->files === null ? null : Rights::digits($this->files),
                 $this->directories === null || $this->directories === $this->files
                     ? null

@@ -107,7 +107,7 @@ final readonly class ChangesByHand
         return $this->begin(
             $place,
             FileAction::SetModes,
-            'Mend the rights of '.(count($steps) === 1 ? $steps[0]->path->name() : Amount::files(count($steps))),
+            'Mend the permissions of '.(count($steps) === 1 ? $steps[0]->path->name() : Amount::files(count($steps))),
             $person,
             ['asked' => [], 'steps' => self::stored($steps), 'state' => ChangeState::Waiting],
         );

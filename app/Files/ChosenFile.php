@@ -97,12 +97,14 @@ final readonly class ChosenFile
         return $this->row->entry->mode === null ? '' : Rights::digits($this->row->entry->mode);
     }
 
-    /** The mode that lets visitors in who were refused; null where they were not, or where that is not why. */
+    /** The mode that lets visitors in who were refused, or keeps those out who should not change it; else null. */
     public function mend(): ?string
     {
         $opened = $this->row->visitors()?->get === VisitorsGet::Refused ? $this->row->rights()?->opened() : null;
 
-        return $opened === null ? null : Rights::digits($opened);
+        $better = $opened ?? $this->row->rights()?->narrowed();
+
+        return $better === null ? null : Rights::digits($better);
     }
 
     /** The sentence above the rights of one that visitors are refused. */

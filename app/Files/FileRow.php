@@ -84,7 +84,7 @@ final readonly class FileRow
             Provenance::Package => $bringer ?? 'deployed',
             Provenance::ChangedSince => 'changed since '.($bringer ?? 'then'),
             Provenance::ByHand => 'by hand here',
-            Provenance::NotOurs => 'not ours',
+            Provenance::NotOurs => 'not from here',
         };
     }
 

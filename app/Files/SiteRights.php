@@ -6,6 +6,7 @@ namespace App\Files;
 
 use App\Models\Errand;
 use App\Models\Site;
+use App\Storage\RunFiles;
 use App\Storage\RunLimits;
 use Cellarium\Core\File\FileChange;
 use Cellarium\Core\File\RightsCheck;
@@ -22,7 +23,7 @@ use Cellarium\Core\Transfer\TransferPool;
 /** The rights of all that lies below the document root of a site. */
 final readonly class SiteRights
 {
-    public function __construct(private FileWorkers $workers)
+    public function __construct(private FileWorkers $workers, private RunFiles $files)
     {
     }
 
@@ -55,8 +56,15 @@ final readonly class SiteRights
                 'entry' => $one->entry->toArray(),
                 'fault' => $one->fault->value,
                 'wanted' => $one->wanted,
-            ], (new RightsCheck($installed))->of($live)),
+            ], (new RightsCheck($installed, $this->deployed($site)))->of($live)),
         ];
+    }
+
+    private function deployed(Site $site): ?Manifest
+    {
+        $last = $site->lastDeployment;
+
+        return $last?->runPlace()->root->equals($site->root()) === true ? $this->files->left($last) : null;
     }
 
     /** @return list<WrongRights> paths below the document root */

@@ -20,7 +20,7 @@ final class StepWords
             FileChangeKind::Rename => 'rename or move',
             FileChangeKind::Copy => 'copy',
             FileChangeKind::SetAside => 'hold here and take away there',
-            FileChangeKind::SetMode => 'set rights from '.($step->seen?->mode === null
+            FileChangeKind::SetMode => 'set permissions from '.($step->seen?->mode === null
                 ? 'what they are'
                 : Rights::digits($step->seen->mode)).' to '.Rights::digits((int) $step->mode),
         };

@@ -94,8 +94,8 @@ final readonly class VisitorsAsked
             'words' => 'Visitors are no longer refused: they were asked for again.',
         ] : [
             'ok' => false,
-            'words' => 'Visitors are still refused: '.implode(', ', array_slice($still, 0, 3)).'. The rights, a folder '
-                .'above, or the settings of the web server keep them out.',
+            'words' => 'Visitors are still refused: '.implode(', ', array_slice($still, 0, 3)).'. The permissions, a '
+                .'folder above, or the settings of the web server keep them out.',
         ];
     }
 

@@ -140,7 +140,7 @@ final readonly class ReachProofs
             new ProofStep(
                 $as,
                 $as
-                    ? 'Directory, space and rights are as asked for, the host says; nobody signed in, '
+                    ? 'Directory, space and permissions are as asked for, the host says; nobody signed in, '
                         .'its password was forgotten here'
                     : 'The host says otherwise: it is '
                         .($told->open ? 'open' : 'closed')

@@ -120,7 +120,7 @@ enum ErrandKind: string
             self::CountFiles => 'Counting what lies in it',
             self::ChangeFiles => 'Changing files',
             self::FindFiles => 'Looking for files',
-            self::CheckRights => 'Checking the rights of the site',
+            self::CheckRights => 'Checking the permissions of the site',
             self::CopyElsewhere => 'Fetching the files for the other site',
             self::MoveAccount => 'Making the account anew at the other host',
         };

@@ -25,7 +25,7 @@ enum FileAction: string
             self::Move => 'moved',
             self::Copy => 'copied',
             self::SetAside => 'set aside',
-            self::SetModes => 'given other rights',
+            self::SetModes => 'given other permissions',
             self::Save => 'saved',
             self::Undo => 'undone',
         };

@@ -12,8 +12,8 @@ final class RehearsalFailed extends RuntimeException
     public static function unpacking(string $path): self
     {
         return new self(
-            "$path could not be made in the directory for rehearsals. Look at the room and rights there, then rehearse "
-                .'again; of the backup this says nothing.',
+            "$path could not be made in the directory for rehearsals. Look at the room and permissions there, then "
+                .'rehearse again; of the backup this says nothing.',
         );
     }
 

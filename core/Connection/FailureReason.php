@@ -96,7 +96,7 @@ enum FailureReason: string
             self::Incomplete => 'Ask the provider about faults of their storage; nothing this server confirms can be '
                 .'relied on until then.',
             self::NotUnderstood => 'Send the words of the server to whoever looks after Cellarium.',
-            self::LocalFile => 'Check the space and rights of the disk that Cellarium keeps its files on.',
+            self::LocalFile => 'Check the space and permissions of the disk that Cellarium keeps its files on.',
         };
     }
 }

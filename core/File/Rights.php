@@ -58,4 +58,23 @@ final readonly class Rights
 
         return ($this->mode & $needed) === $needed ? null : $this->mode | ($needed * 011) | 0400;
     }
+
+    /**
+     * What is offered instead where everyone may change it: as it was deployed, else what files and folders of a site
+     * mostly have, 644 and 755, without what it lacks already.
+     *
+     * @param  int|null  $deployed  twelve bits, null where that is not known
+     * @param  bool  $isRun  whether the file is a program that is started by itself
+     * @return int|null null where nobody may change it that should not
+     */
+    public function narrowed(?int $deployed = null, bool $isRun = false): ?int
+    {
+        $usual = $this->kind === EntryKind::Directory || $isRun ? 0755 : 0644;
+
+        return match (true) {
+            ($this->mode & 0002) === 0 => null,
+            $deployed !== null && ($deployed & 0002) === 0 => $deployed,
+            default => $this->mode & $usual,
+        };
+    }
 }

@@ -18,11 +18,17 @@ use Cellarium\Core\Path\RelativePath;
  */
 final readonly class RightsCheck
 {
+    /** What servers start as a program of its own. */
+    private const PROGRAM = '/\.(?:cgi|pl|py|sh)\z/i';
+
     /** @var array<string, int> mode that a path has to have at least, by path */
     private array $writable;
 
-    /** @param  list<InstalledPackage>  $installed */
-    public function __construct(private array $installed)
+    /**
+     * @param  list<InstalledPackage>  $installed
+     * @param  Manifest|null  $deployed  what the last deployment left, paths below the document root
+     */
+    public function __construct(private array $installed, private ?Manifest $deployed = null)
     {
         $writable = [];
         foreach ($installed as $package) {
@@ -64,7 +70,10 @@ final readonly class RightsCheck
             ($mode & 0002) !== 0 && ! $this->isForEveryone($path) => new WrongRights(
                 $entry,
                 RightsFault::AnyoneWrites,
-                $mode & ~0002,
+                (new Rights($mode, $entry->kind))->narrowed(
+                    $this->deployed?->get($path)?->mode,
+                    preg_match(self::PROGRAM, $path) === 1,
+                ) ?? $mode,
             ),
             $entry->isFile() && ($mode & 06000) !== 0 => new WrongRights(
                 $entry,

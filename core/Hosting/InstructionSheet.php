@@ -48,7 +48,7 @@ final readonly class InstructionSheet
             ['Name' => $name, 'Full login, to compare' => $full, 'Directory' => $directory] + [
                 'Space limit' => self::space($spaceLimit),
             ]
-                + ($readOnly ? ['Rights' => 'read only'] : []),
+                + ($readOnly ? ['Permissions' => 'read only'] : []),
             $password,
         );
     }

@@ -20,13 +20,14 @@ final class StoreFailure extends RuntimeException
     {
         return new self(
             StoreFault::NotWritten,
-            "$what could not be written. Check the space and rights of the disk that Cellarium keeps its files on.",
+            "$what could not be written. Check the space and permissions of the disk that Cellarium keeps its files "
+                .'on.',
         );
     }
 
     public static function reading(string $file): self
     {
-        return new self(StoreFault::NotRead, "$file could not be read. Check that it is there, and its rights.");
+        return new self(StoreFault::NotRead, "$file could not be read. Check that it is there, and its permissions.");
     }
 
     public static function missing(string $sha256): self

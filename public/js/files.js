@@ -127,8 +127,16 @@
             const bits = [...form.querySelectorAll('[data-bit]')]
                 .reduce((sum, one) => sum + (one.checked ? Number(one.dataset.bit) : 0), 0);
             field.value = special + bits.toString(8).padStart(3, '0');
+            warn(form);
         }
     });
+
+    // What everyone on the server may change is told before it is set.
+    const warn = (form) => {
+        const word = form?.querySelector('[data-for-everyone]');
+        word && (word.hidden = ![...form.querySelectorAll('[name=files], [name=directories]')]
+            .some(field => /^[0-7]{3,4}$/.test(field.value) && (parseInt(field.value, 8) & 2) !== 0));
+    };
 
     document.addEventListener('input', (event) => {
         if (event.target.matches('[data-digits]') && /^[0-7]{3,4}$/.test(event.target.value)) {
@@ -137,6 +145,8 @@
                 one.checked = (mode & Number(one.dataset.bit)) !== 0;
             });
         }
+        event.target.matches('[name=files], [name=directories]')
+            && warn(event.target.closest('[data-rights], .drop-body'));
     });
 
     document.addEventListener('click', (event) => {

@@ -30,7 +30,7 @@
                 </details>
             @endleads
             @if ($place->site !== null)
-                <x-action :to="$place->owner().'/rights-checks'" data-act="check">Check rights</x-action>
+                <x-action :to="$place->owner().'/rights-checks'" data-act="check">Check permissions</x-action>
             @endif
         @leads($place->owner().'/file-changes', 'POST')
             @if ($place->site !== null)

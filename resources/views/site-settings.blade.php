@@ -62,7 +62,7 @@
                 <label for="mounts">Mounted below</label>
                 <div>
                     <textarea class="entry is-mono" id="mounts" name="mounts" rows="2" spellcheck="false"
-                        placeholder="/blog /apps/blog">@exactly(old('mounts',
+                        placeholder="/journal /apps/journal">@exactly(old('mounts',
                             collect($site->mounts)->map(fn($mount) =>
                                 "{$mount['path']} {$mount['directory']}")->join("\n")))</textarea>
                     <p class="soft">directories from elsewhere that answer below the site: address and directory, one
@@ -81,8 +81,8 @@
                 <div><label class="check"><input type="checkbox" name="shows_files" value="1"
                             aria-describedby="shows-note" @checked(old('shows_files', $site->shows_files))> its
                         client’s people may look at them</label>
-                    <p class="soft" id="shows-note">at names, rights, addresses and pictures; they change nothing, and
-                        never see what another client has in the same place</p>
+                    <p class="soft" id="shows-note">at names, permissions, addresses and pictures; they change nothing,
+                        and never see what another client has in the same place</p>
                 </div>
                 <label for="notes">Notes</label>
                 <textarea class="entry" id="notes" name="notes" rows="3">@exactly(old('notes', $site->notes))</textarea>

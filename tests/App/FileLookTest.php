@@ -98,18 +98,18 @@ final class FileLookTest extends FilesTestCase
         $there = $this->post("/sites/{$this->site->id}/rights-checks")->headers->get('Location');
 
         $this->get((string) $there)->assertOk()->assertSee('2 of 5 are not as they should be')
-            ->assertSeeInOrder(['dials/', '777', '775', 'prices.html', '666', '664']);
+            ->assertSeeInOrder(['dials/', '777', '755', 'prices.html', '666', '644']);
         $this->post((string) $there, ['names' => ['prices.html', 'index.html']])->assertRedirect();
 
         $change = $this->lastChange();
         self::assertSame(ChangeState::Done, $change->state, (string) $change->trouble);
-        self::assertSame(['664', '777'], array_map(
+        self::assertSame(['644', '777'], array_map(
             fn (string $path): string => decoct(fileperms($this->root()."/$path") & 0777),
             ['prices.html', 'dials'],
         ));
         $this->host->faults(['refuse' => true]);
         $there = $this->post("/sites/{$this->site->id}/rights-checks")->headers->get('Location');
-        $this->get((string) $there)->assertSee('The rights are not known');
+        $this->get((string) $there)->assertSee('The permissions are not known');
         self::assertSame(2, Errand::where('kind', 'check_rights')->count());
     }
 

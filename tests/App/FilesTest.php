@@ -34,7 +34,7 @@ final class FilesTest extends FilesTestCase
             ->assertOk()
             ->assertSeeInOrder(['dials/', 'stones 1.0', 'index.html', 'stones 1.0'])
             ->assertSeeInOrder(['prices.html', 'changed since'])
-            ->assertSeeInOrder(["it's 100% #1 ?.txt", 'not ours'])
+            ->assertSeeInOrder(["it's 100% #1 ?.txt", 'not from here'])
             ->assertSee('1 hidden')
             ->assertDontSee('.secret');
         $this->get("$this->files?hidden=1&look=1")->assertSee('.secret');

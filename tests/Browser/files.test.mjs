@@ -79,12 +79,12 @@ test('rights are digits and ticks at once, and what visitors get is asked', asyn
     await page.locator('[data-digits]').fill('600');
     assert.equal(await page.getByLabel('group: read').isChecked(), false);
     await page.getByRole('button', { name: 'Set', exact: true }).last().click();
-    await page.getByRole('link', { name: 'Set the rights of index.html to 600' }).waitFor();
+    await page.getByRole('link', { name: 'Set the permissions of index.html to 600' }).waitFor();
     await page.getByRole('button', { name: 'Ask what visitors get' }).click();
     await page.getByText('is the smallest change that mends it').waitFor();
     await assertGood(page);
     await page.getByRole('button', { name: 'Mend to 644' }).click();
-    await page.getByRole('link', { name: 'Set the rights of index.html to 644' }).waitFor();
+    await page.getByRole('link', { name: 'Set the permissions of index.html to 644' }).waitFor();
     await page.getByRole('button', { name: 'Ask what visitors get' }).click();
     await page.locator('tr[data-name="index.html"]').getByText('get it').waitFor();
     await page.close();
@@ -283,8 +283,8 @@ test('a folder for private downloads, versions beside each other, and the rights
     await assertGood(page);
 
     await page.goto(filesPage);
-    await page.getByRole('button', { name: 'Check rights' }).click();
-    await page.getByRole('heading', { name: /^Rights/ }).waitFor();
+    await page.getByRole('button', { name: 'Check permissions' }).click();
+    await page.getByRole('heading', { name: /^Permissions/ }).waitFor();
     await page.getByText(/as\s+they\s+should\s+be/).waitFor();
     await assertGood(page);
     await page.close();

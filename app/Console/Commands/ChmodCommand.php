@@ -22,7 +22,7 @@ final class ChmodCommand extends CellariumCommand
         .'{path : a file or folder, from where the site begins} {--below : of a folder, all that lies in it too} '
         .'{--folders= : digits for folders; without it folders stay, unless the path is one} {--json}';
 
-    protected $description = 'Set the rights of a file or folder of a site';
+    protected $description = 'Set the permissions of a file or folder of a site';
 
     public function handle(Connections $connections, ChangesByHand $changes, CarryOutByHand $carryOut): int
     {
@@ -69,6 +69,6 @@ final class ChmodCommand extends CellariumCommand
 
     private static function mode(string $digits): int
     {
-        return Rights::parse($digits) ?? throw new Problem('Rights are three digits from 0 to 7, like 644.');
+        return Rights::parse($digits) ?? throw new Problem('Permissions are three digits from 0 to 7, like 644.');
     }
 }

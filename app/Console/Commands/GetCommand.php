@@ -46,7 +46,7 @@ final class GetCommand extends CellariumCommand
                 $place,
                 (string) file_get_contents($beside, length: SensitiveContent::LOOKED_AT),
             );
-            rename($beside, $to) || throw new Problem("$to could not be written. Look at the directory's rights.");
+            rename($beside, $to) || throw new Problem("$to could not be written. Look at the directory's permissions.");
         } finally {
             @unlink($beside);
         }

@@ -444,7 +444,7 @@ final class FileController
     {
         return $digits === null || $digits === ''
             ? null
-            : Rights::parse($digits) ?? throw new Problem('Rights are three digits from 0 to 7, like 644.');
+            : Rights::parse($digits) ?? throw new Problem('Permissions are three digits from 0 to 7, like 644.');
     }
 
     /** What is still looked at when it is done: what it was about, where that is still here. */

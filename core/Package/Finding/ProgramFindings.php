@@ -104,7 +104,7 @@ final readonly class ProgramFindings
         foreach ($paths as $mode => $some) {
             $others = count($some) - 1;
             $what = match (true) {
-                ($mode & 06000) !== 0 => 'would run with the rights of its owner',
+                ($mode & 06000) !== 0 => 'would run with the permissions of its owner',
                 ($mode & 0400) === 0 => 'cannot be read by its owner',
                 default => 'can be written by everybody',
             };

@@ -20,7 +20,7 @@
         <p class="word is-trouble" role="alert">@words($change->trouble)</p>
     @endif
     @if ($change->versions->contains('mode_refused', true))
-        <p class="word is-soon">The server did not set the rights of
+        <p class="word is-soon">The server did not set the permissions of
             {{ Amount::files($change->versions->where('mode_refused', true)->count()) }}; it keeps its own.</p>
     @endif
     @if ($change->proof !== null)

@@ -1,7 +1,8 @@
 @use('App\Text\Amount')
 <aside class="chosen" id="chosen" aria-live="polite">
     @if ($chosen === null)
-        <section class="sheet"><p class="calm">Choose a file to see its address, its rights and what it held before.</p>
+        <section class="sheet"><p class="calm">Choose a file to see its address, its permissions and what it held
+                before.</p>
         </section>
     @else
         @php($entry = $chosen->row->entry)
@@ -15,13 +16,14 @@
                 @include('parts.file-look')
             @endif
             @if ($chosen->row->rights() === null)
-                <p class="soft">The server does not tell its rights.</p>
+                <p class="soft">The server does not tell its permissions.</p>
             @else
                 @if ($chosen->mend() !== null)
-                    <p class="word is-trouble">{{ $chosen->refused() }} <b>{{ $chosen->mend() }}</b> is the smallest
-                        change that mends it.</p>
-                @endif
-                @if ($chosen->row->rights()->warning() !== null)
+                    <p class="word is-trouble">{{ $chosen->row->rights()->warning() ?? $chosen->refused() }}
+                        <b>{{ $chosen->mend() }}</b>
+                        {{ $chosen->row->rights()->warning() === null ? 'is the smallest change that mends it.'
+                            : 'is what a site mostly has.' }}</p>
+                @elseif ($chosen->row->rights()->warning() !== null)
                     <p class="word is-soon">{{ $chosen->row->rights()->warning() }}</p>
                 @endif
                 <form method="post" action="{{ $place->owner() }}/file-changes" data-rights>
@@ -51,8 +53,10 @@
                             @endforeach
                         </tbody>
                     </table>
+                    <p class="word is-soon" data-for-everyone role="alert" hidden>With these, everyone who has an
+                        account on this server may change it, whoever they are.</p>
                     <div class="row-acts">
-                        <label class="is-sr-only" for="mode">Rights as digits</label>
+                        <label class="is-sr-only" for="mode">Permissions as digits</label>
                         <input class="entry is-short" id="mode" data-digits inputmode="numeric" maxlength="4" required
                             name="{{ $entry->isDirectory() ? 'directories' : 'files' }}" pattern="[0-7]{3,4}"
                             value="{{ $chosen->mend() ?? $chosen->digits() }}" @readonly(! $place->mayBeChanged())>

@@ -47,8 +47,8 @@
                 <thead>
                     <tr>
                         <th class="tick"><input type="checkbox" data-all aria-label="choose all that is shown"></th>
-                        @foreach (['name' => 'Name', 'size' => 'Size', 'changed' => 'Changed', 'rights' => 'Rights',
-                            'from' => 'Comes from'] as $column => $title)
+                        @foreach (['name' => 'Name', 'size' => 'Size', 'changed' => 'Changed',
+                            'rights' => 'Permissions', 'from' => 'Comes from'] as $column => $title)
                             <th class="is-{{ $column }}" aria-sort="{{ $table->order->sorts($column) }}">
                                 <a href="{{ $place->url(null, $table->order->by($column)) }}">{{ $title }}<span
                                         aria-hidden="true">{{ $table->order->arrow($column) }}</span></a>

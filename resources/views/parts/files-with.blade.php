@@ -39,7 +39,7 @@
         </div>
     </details>
     <details class="drop is-up" data-act="rights" data-needs>
-        <summary class="act">Rights</summary>
+        <summary class="act">Permissions</summary>
         <div class="drop-body">
             <label for="files-mode">Files</label>
             <input class="entry is-short" id="files-mode" name="files" inputmode="numeric" maxlength="4"
@@ -49,6 +49,8 @@
                 pattern="[0-7]{3,4}" placeholder="755">
             <label class="check"><input type="checkbox" name="below" value="1"> and all that lies below; it is counted
                 first</label>
+            <p class="word is-soon" data-for-everyone role="alert" hidden>With these, everyone who has an account on
+                this server may change them, whoever they are.</p>
             <button class="act is-main" name="do" value="set_modes">Set</button>
         </div>
     </details>

@@ -5,13 +5,13 @@
 @php($result = $errand->result ?? [])
 <section class="sheet files" id="rights-check" aria-labelledby="rights"
     @if ($going) hx-get="/rights-checks/{{ $errand->id }}" hx-trigger="every 1s" hx-swap="outerHTML" @endif>
-    <h1 id="rights">Rights <small>of all that lies below {{ $site->document_root }}</small></h1>
+    <h1 id="rights">Permissions <small>of all that lies below {{ $site->document_root }}</small></h1>
     @if ($going)
         <p class="search-far" role="status">{{ $errand->started_at === null ? 'waits its turn'
             : 'being looked at, '.Amount::seconds($errand->started_at->diffInSeconds(now())) }}
             <x-action to="/errands/{{ $errand->id }}/cancel">Cancel</x-action></p>
     @elseif ($errand->state !== ErrandState::Done)
-        <p class="word is-trouble" role="alert">The rights are not known: not all of it could be looked at.
+        <p class="word is-trouble" role="alert">The permissions are not known: not all of it could be looked at.
             @words($errand->words ?? '')</p>
     @elseif (($result['told'] ?? 0) === 0)
         <p class="word is-soon">The server tells the rights of none of {{ number_format($result['checked'] ?? 0) }}

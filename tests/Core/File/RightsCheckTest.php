@@ -52,9 +52,9 @@ final class RightsCheckTest extends TestCase
     {
         self::assertSame(
             [
-                'cgi' => 'anyone_writes 775',
+                'cgi' => 'anyone_writes 755',
                 'cgi/run.php' => 'runs_as_owner 755',
-                'page.html' => 'anyone_writes 664',
+                'page.html' => 'anyone_writes 644',
             ],
             self::check([
                 'page.html' => 0666,
@@ -92,8 +92,26 @@ final class RightsCheckTest extends TestCase
     public function test_passwords_are_not_for_everyone(): void
     {
         self::assertSame(
-            ['.env' => 'anyone_reads 640', 'dump.sql' => 'anyone_writes 664'],
+            ['.env' => 'anyone_reads 640', 'dump.sql' => 'anyone_writes 644'],
             self::check(['.env' => 0644, 'dump.sql' => 0666, 'safe/.env' => 0600]),
         );
+    }
+
+    public function test_what_everyone_may_change_is_offered_as_it_was_deployed(): void
+    {
+        $entry = static fn (string $path, int $mode): ManifestEntry => new ManifestEntry(
+            RelativePath::fromString($path),
+            EntryKind::File,
+            1,
+            null,
+            $mode,
+        );
+        $live = Manifest::of([$entry('a.html', 0777), $entry('b.html', 0777), $entry('run.cgi', 0777)]);
+        $deployed = Manifest::of([$entry('a.html', 0640), $entry('b.html', 0666)]);
+        $wanted = [];
+        foreach ((new RightsCheck([], $deployed))->of($live) as $one) {
+            $wanted[$one->entry->path->toString()] = sprintf('%03o', $one->wanted);
+        }
+        self::assertSame(['a.html' => '640', 'b.html' => '644', 'run.cgi' => '755'], $wanted);
     }
 }

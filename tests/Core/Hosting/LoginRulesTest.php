@@ -91,7 +91,7 @@ final class LoginRulesTest extends TestCase
                 'Full login, to compare' => 'job@site.example',
                 'Directory' => '/www/site',
                 'Space limit' => '200 MB',
-                'Rights' => 'read only',
+                'Permissions' => 'read only',
             ],
             $sheet->fields,
         );
