@@ -252,7 +252,15 @@ final readonly class DeploymentView
     /** How far the run has come; null before it says so. */
     public function progress(): ?RunProgress
     {
-        return isset($this->deployment->progress['files']) ? new RunProgress($this->deployment) : null;
+        $progress = $this->deployment->progress;
+        $stage = $this->deployment->stage;
+
+        return ! isset($progress['files']) ? null : new RunProgress(
+            $this->deployment,
+            $stage === null
+                ? null
+                : $this->foretelling->of($stage, (int) $progress['files'], (int) $progress['bytes'])?->seconds,
+        );
     }
 
     public function room(): RoomDrawing

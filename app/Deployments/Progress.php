@@ -261,6 +261,7 @@ final class Progress implements LaneListener, RunListener
             'now' => $this->meter->now(),
             'average' => $this->meter->average(),
             'left' => $this->work->left(),
+            'stage_seconds' => round($now - $this->stageBegan, 1),
             'speeds' => $this->history->speeds(),
             'speeds_each' => $this->history->each(),
             'failed' => $this->failed,

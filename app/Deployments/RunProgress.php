@@ -6,6 +6,7 @@ namespace App\Deployments;
 
 use App\Models\Deployment;
 use App\Text\Amount;
+use Cellarium\Core\Deployment\RunStage;
 
 /** How far a run has come, in the words and lengths that a page shows. */
 final readonly class RunProgress
@@ -15,10 +16,14 @@ final readonly class RunProgress
 
     private const HEIGHT = 40;
 
+    /** So many times as long is slower than usual. */
+    private const SLOWER = 1.6;
+
     /** @var array<string, mixed> as Progress writes it down */
     private array $facts;
 
-    public function __construct(private Deployment $deployment)
+    /** @param  float|null  $usual  seconds that all of this stage mostly takes in this account; null where not known */
+    public function __construct(private Deployment $deployment, private ?float $usual = null)
     {
         $this->facts = $deployment->progress ?? [];
     }
@@ -34,22 +39,48 @@ final readonly class RunProgress
         return round(self::WIDTH * ($this->facts['share'] ?? 0), 1);
     }
 
-    /** @return array<string, string> term => words */
+    /** @return array<string, string> how much is there and when it will be ready, term => words */
     public function pairs(): array
     {
         $pairs = [];
-        if ($this->facts['files'] > 0) {
-            $pairs['Files'] = number_format($this->facts['files_done']).' of '.number_format($this->facts['files']);
+        if ($this->facts['files'] > 1) {
+            $goes = count($this->facts['lanes']);
+            $waits = $this->facts['files'] - $this->facts['files_done'] - $goes;
+            $pairs[$this->deployment->stage === RunStage::Proving ? 'Answered' : 'There'] =
+                number_format($this->facts['files_done']).' of '.number_format($this->facts['files'])
+                .($goes === 0 ? '' : ", $goes ".($goes === 1 ? 'goes' : 'go'))
+                .($goes === 0 || $waits <= 0 ? '' : ', '.number_format($waits).($waits === 1 ? ' waits' : ' wait'));
         }
         if ($this->facts['bytes'] > 0) {
             $pairs['Bytes'] = Amount::bytes($this->facts['bytes_done']).' of '.Amount::bytes($this->facts['bytes']);
-            $pairs['Speed'] = $this->speed();
         }
         $left = $this->facts['share'] === null ? null : $this->facts['left'];
-        $pairs['Elapsed'] = Amount::seconds($this->deployment->started_at?->diffInSeconds(now()))
-            .($left === null ? '' : ', about '.Amount::seconds($left).' left');
+        if ($left !== null) {
+            $pairs['Ready'] = 'about '.now()->addSeconds((int) ceil($left))->shown('H:i').$this->pace((float) $left);
+        }
 
         return $pairs;
+    }
+
+    /** @return array<string, string> what is behind that, term => words */
+    public function details(): array
+    {
+        return ($this->facts['bytes'] > 0 ? ['Speed' => $this->speed()] : []) + [
+            'Elapsed' => Amount::seconds($this->deployment->started_at?->diffInSeconds(now())),
+        ];
+    }
+
+    /** Beside what the last runs in this account took; "" where that is not known. */
+    private function pace(float $left): string
+    {
+        $all = (float) ($this->facts['stage_seconds'] ?? 0.0) + $left;
+
+        return match (true) {
+            $this->usual === null || $this->usual < 1.0 => '',
+            $all > self::SLOWER * $this->usual => ', slower than usual here',
+            $all < $this->usual / self::SLOWER => ', quicker than usual here',
+            default => ', as quick as usual here',
+        };
     }
 
     private function speed(): string

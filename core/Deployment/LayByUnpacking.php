@@ -66,6 +66,7 @@ final readonly class LayByUnpacking implements LaysTree
         $this->settle();
         $archive = (new Beside($root, $this->order->id))->archive;
         $here = ScratchFile::create();
+        $this->listener->stage(RunStage::Packing, count($tree->files), 0);
         $this->pack($tree, $here->path);
         $bytes = (int) filesize($here->path);
         $this->listener->stage(RunStage::Sending, 1, $bytes);
@@ -126,6 +127,7 @@ final readonly class LayByUnpacking implements LaysTree
                 $this->store->read((string) $file->entry->sha256),
                 self::LEVEL,
             );
+            $this->listener->moved($file->entry->path->toString(), 0);
         }
         $zip->finish();
         fclose($out) || throw StoreFailure::writing('The archive of what is sent');

@@ -52,14 +52,20 @@ final readonly class LiveProof
     /**
      * @param  Manifest  $after  what the server holds now
      * @param  Manifest|null  $before  what it held before, hashes known, to tell what an address shows instead
+     * @param  (\Closure(string, int): void)|null  $asked  hears each address that was asked, and of how many
      * @return list<PageProof> the start page first; of the share that is set, and all that must answer besides
      */
-    public function prove(Plan $plan, Manifest $after, ?Manifest $before = null): array
-    {
+    public function prove(
+        Plan $plan,
+        Manifest $after,
+        ?Manifest $before = null,
+        ?\Closure $asked = null,
+    ): array {
         return $this->fetchAll(
             $this->withOthers($this->shareOf($this->expected($plan, $after))),
             [],
             new WhyDifferent($after, $before),
+            $asked,
         );
     }
 
@@ -224,10 +230,15 @@ final readonly class LiveProof
      * @param  array<string, ManifestEntry|null>  $expected  by address
      * @param  array<string, true>  $gone  addresses that must not show it
      * @param  WhyDifferent|null  $why  of a way forward; null for the way back, which is looked at to its end
+     * @param  (\Closure(string, int): void)|null  $asked
      * @return list<PageProof>
      */
-    private function fetchAll(array $expected, array $gone, ?WhyDifferent $why = null): array
-    {
+    private function fetchAll(
+        array $expected,
+        array $gone,
+        ?WhyDifferent $why = null,
+        ?\Closure $asked = null,
+    ): array {
         $proofs = [];
         foreach (array_chunk($expected, self::TOGETHER, true) as $some) {
             $answers = $this->answers(array_map(strval(...), array_keys($some)), $this->hostAddress);
@@ -239,6 +250,7 @@ final readonly class LiveProof
                     isset($gone[$url]),
                     $why,
                 );
+                $asked === null || $asked((string) $url, count($expected));
                 if ($why !== null && $this->stopsAtFirst && ! $proof->holds()) {
                     return $proofs;
                 }

@@ -52,7 +52,17 @@ final readonly class Proving
         do {
             $this->listener->stage(RunStage::Proving, 0, 0);
             $after = $this->settled($order->root, $plan, $before);
-            $proofs = $this->proof?->prove($plan, $after, $before) ?? [];
+            $all = 0;
+            $proofs = $this->proof?->prove(
+                $plan,
+                $after,
+                $before,
+                function (string $url, int $of) use (&$all): void {
+                    $all === $of || $this->listener->stage(RunStage::Proving, $of, 0);
+                    $all = $of;
+                    $this->listener->moved($url, 0);
+                },
+            ) ?? [];
             $failed = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());
             $next = $failed === [] ? null : $this->listener->proofFailed($proofs);
             if ($next === AfterFailedProof::GoBack) {

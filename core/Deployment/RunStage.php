@@ -11,6 +11,9 @@ enum RunStage: string
     case BackingUp = 'backing_up';
     case Sending = 'sending';
 
+    /** Here, into the archive that the host unpacks. */
+    case Packing = 'packing';
+
     /** At the host, beside the document root. */
     case Unpacking = 'unpacking';
     case Replacing = 'replacing';
@@ -20,7 +23,11 @@ enum RunStage: string
     /** Whether visitors see the old site and nothing else, so that the run may be cancelled and nothing was changed. */
     public function isUntouched(): bool
     {
-        return in_array($this, [self::Surveying, self::BackingUp, self::Sending, self::Unpacking], true);
+        return in_array(
+            $this,
+            [self::Surveying, self::BackingUp, self::Packing, self::Sending, self::Unpacking],
+            true,
+        );
     }
 
     /** Whether it may stand still for as long as anybody likes. */

@@ -10,6 +10,16 @@
     let goToFirst = false;
     const answersWhatIsTyped = () => document.querySelector('#found .found')?.dataset.words === finder().value.trim();
 
+    // What was unfolded stays so when it is drawn anew.
+    const unfolded = new Set();
+    document.addEventListener('toggle', (event) => {
+        event.target.matches?.('details[data-stays]')
+            && unfolded[event.target.open ? 'add' : 'delete'](event.target.id);
+    }, true);
+    document.addEventListener('htmx:afterSettle', () => {
+        unfolded.forEach((id) => { document.getElementById(id)?.setAttribute('open', ''); });
+    });
+
     document.addEventListener('htmx:afterSwap', (event) => {
         if (event.target.id === 'found' && goToFirst && answersWhatIsTyped()) {
             goToFirst = false;

@@ -16,18 +16,27 @@
                 <rect class="part" width="{{ $progress->width() }}" height="10" rx="3" />
             </svg>
         @endif
-        @if ($progress->line() !== '')
-            <svg class="speed" viewBox="0 0 300 40" preserveAspectRatio="none" role="img"
-                aria-label="{{ $progress->lineInWords() }}">
-                <polyline points="{{ $progress->line() }}" />
-            </svg>
-        @endif
         <dl class="pairs">
             @foreach ($progress->pairs() as $term => $words)
                 <dt>{{ $term }}</dt>
                 <dd>{{ $words }}</dd>
             @endforeach
         </dl>
+        <details id="run-details" data-stays>
+            <summary>details</summary>
+            @if ($progress->line() !== '')
+                <svg class="speed" viewBox="0 0 300 40" preserveAspectRatio="none" role="img"
+                    aria-label="{{ $progress->lineInWords() }}">
+                    <polyline points="{{ $progress->line() }}" />
+                </svg>
+            @endif
+            <dl class="pairs">
+                @foreach ($progress->details() as $term => $words)
+                    <dt>{{ $term }}</dt>
+                    <dd>{{ $words }}</dd>
+                @endforeach
+            </dl>
+        </details>
         @if ($progress->failed() !== [])
             <div class="word is-trouble" role="alert">
                 @if ($view->isUnproven())

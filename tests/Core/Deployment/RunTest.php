@@ -277,7 +277,7 @@ final class RunTest extends TestCase
         $result = $this->carryOut(listener: $listener);
         self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
         self::assertSame($this->after, self::contents($this->live));
-        self::assertSame(['surveying', 'backing_up', 'sending', 'replacing', 'proving'], $listener->stages);
+        self::assertSame(['surveying', 'backing_up', 'sending', 'replacing', 'proving', 'proving'], $listener->stages);
         self::assertSame('http://site.example/', $result->proofs[0]->url);
         self::assertCount(5, $result->proofs);
         $backup = (new BackupShelf("$this->own/backups"))->manifest((string) $result->backup);
