@@ -16,6 +16,7 @@ use App\Models\ProofBy;
 use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Record\Record;
+use App\Sites\LiveHeadline;
 use App\Storage\RunFiles;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\ModeNotSet;
@@ -221,6 +222,7 @@ final readonly class EndOfRun
                 'addresses' => $result->addresses,
                 'notes' => $result->notes === [] ? null : $result->notes,
                 'found_live' => $result->found?->toArray(),
+                'touched' => self::touched($deployment, $result),
                 'read_back' => $result->readBack,
                 'read_back_of' => $result->readBackOf,
                 'unproven' => $result->unproven === [] ? null : $result->unproven,
@@ -241,6 +243,7 @@ final readonly class EndOfRun
                     count($result->proofs) < $result->addresses || $result->readBack < $result->readBackOf,
                 );
             $site->update($shown + $this->facts->of($deployment, $result->after));
+            LiveHeadline::refresh($site);
         }
         Record::write(
             RecordKind::of($result->end),
@@ -249,6 +252,17 @@ final readonly class EndOfRun
             ['deployment' => $deployment->id],
             $deployment->person,
         );
+    }
+
+    /** @return list<string>|null paths that a change of some files has touched; null for one of a whole, or of many */
+    private static function touched(Deployment $deployment, RunResult $result): ?array
+    {
+        $isSome = $deployment->kind->isByHand() || $deployment->paths !== null;
+        $items = $isSome ? $result->plan?->files(Change::Add, Change::Replace, Change::SetAside) ?? [] : [];
+
+        return ! $isSome || count($items) > LiveHeadline::MOST_PATHS
+            ? null
+            : array_map(static fn (PlanItem $item): string => $item->path->toString(), $items);
     }
 
     /** What was taken out of the document root is held for its time, listed and restored from there. */

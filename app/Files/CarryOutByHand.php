@@ -14,6 +14,7 @@ use App\Models\FileVersion;
 use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Record\Record;
+use App\Sites\LiveHeadline;
 use App\Storage\RunIds;
 use App\Storage\SiteLockNames;
 use Cellarium\Core\Connection\RemoteFailure;
@@ -253,6 +254,9 @@ final readonly class CarryOutByHand
             ['change' => $change->id],
             $change->person,
         );
+        foreach ($change->account->sites as $site) {
+            LiveHeadline::refresh($site);
+        }
         $refused = $change->action === FileAction::SetModes && $state === ChangeState::Done
             ? $this->refused($change)
             : [];

@@ -42,6 +42,7 @@ final class Deployment extends Model
         'proofs' => 'array',
         'notes' => 'array',
         'found_live' => 'array',
+        'touched' => 'array',
         'unproven' => 'array',
         'modes_not_set' => 'array',
         'collapse_accepted' => 'boolean',

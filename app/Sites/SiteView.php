@@ -9,7 +9,6 @@ use App\Models\Backup;
 use App\Models\BackupRule;
 use App\Models\BackupState;
 use App\Models\Deployment;
-use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\OpenAddress;
@@ -92,8 +91,7 @@ final readonly class SiteView
             $this->site->placeholder === true => 'the host’s placeholder',
             $last === null && $this->site->placeholder === null => 'not looked at yet',
             $last === null => 'a site from before, not deployed from here',
-            $last->kind === DeploymentKind::Files => 'changed by hand',
-            default => $last->title(),
+            default => $this->site->live_says ?? LiveHeadline::of($this->site) ?? $last->title(),
         };
     }
 

@@ -105,10 +105,11 @@ final class Rooms
             'FtpUsers',
             'Accounts',
             'Backups',
+            'Sites',
         ],
         'Sheets' => ['Text', 'Failure', 'Models', 'Record'],
         'SelfBackup' => ['Failure', 'Models', 'Record', 'Storage', 'Sheets'],
-        'Files' => ['Text', 'Failure', 'Models', 'Record', 'Storage', 'Hosting'],
+        'Files' => ['Text', 'Failure', 'Models', 'Record', 'Storage', 'Hosting', 'Sites'],
         'Removal' => ['Text', 'Failure', 'Models', 'Record', 'FtpUsers'],
         'Moves' => ['Failure', 'Models', 'Record', 'Storage', 'Hosting', 'Accounts', 'FtpUsers', 'Deployments'],
         'Errands' => [

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Models\Deployment;
+use App\Models\DeploymentState;
+use Illuminate\Http\UploadedFile;
+
+/** One line says what is live, whatever was changed since and whatever of that was taken back. */
+final class LiveHeadlineTest extends FilesTestCase
+{
+    private function says(): string
+    {
+        return (string) $this->site->refresh()->live_says;
+    }
+
+    private function carriedOut(): Deployment
+    {
+        $plan = Deployment::latest('id')->firstOrFail();
+        $this->post("/deployments/$plan->id/start");
+        self::assertSame(DeploymentState::Proven, $plan->refresh()->state, (string) $plan->trouble);
+
+        return $plan;
+    }
+
+    private function upload(string ...$names): Deployment
+    {
+        $this->post("/sites/{$this->site->id}/file-uploads", [
+            'at' => $this->at(),
+            'brought' => array_map(
+                static fn (string $name) => UploadedFile::fake()->createWithContent($name, '<p>'.uniqid()),
+                $names,
+            ),
+        ])->assertRedirect();
+
+        return $this->carriedOut();
+    }
+
+    public function test_it_names_the_version_and_counts_what_was_changed_since(): void
+    {
+        $this->deployed(['index.html' => '<h1>Dials</h1>', 'a.html' => 'a', 'b.html' => 'b']);
+        self::assertSame('stones 1.0', $this->says());
+        $this->upload('a.html');
+        self::assertSame('stones 1.0, 1 file changed by hand since', $this->says());
+        $second = $this->upload('a.html', 'c.html');
+        self::assertSame('stones 1.0, 2 files changed by hand since', $this->says(), 'a.html is one file');
+        $this->get("/sites/{$this->site->id}")->assertSee('stones 1.0, 2 files changed by hand since');
+
+        $this->change('set_aside', ['b.html']);
+        self::assertSame('stones 1.0, 3 files changed by hand since', $this->says());
+        $this->post("/file-changes/{$this->lastChange()->id}/undo")->assertRedirect();
+        self::assertSame('stones 1.0, 2 files changed by hand since', $this->says());
+
+        $this->post("/deployments/$second->id/undo")->assertRedirect();
+        $this->carriedOut();
+        self::assertSame('stones 1.0, 1 file changed by hand since', $this->says(), 'as before the second upload');
+
+        $next = $this->deployed(['index.html' => '<h1>Newer</h1>']);
+        self::assertSame('stones 1.0', $this->says());
+        $this->post("/backups/$next->backup_id/restore", ['paths' => ['a.html']])->assertRedirect();
+        $this->carriedOut();
+        self::assertSame('stones 1.0, 1 file changed by hand since', $this->says());
+    }
+}
