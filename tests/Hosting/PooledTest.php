@@ -7,6 +7,7 @@ namespace Tests\Hosting;
 use Cellarium\Core\Connection\ConnectionPool;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\HostSlots;
+use Cellarium\Core\Connection\LooksAgain;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
@@ -66,6 +67,19 @@ final class PooledTest extends RemoteDirectoryContract
             self::assertSame(FailureReason::SignInRefused, $failure->reason, 'it got as far as the sign-in');
         }
         self::assertNotSame([], $first->list(RemotePath::root()), 'the refused one gave its slot back');
+    }
+
+    public function test_names_that_a_listing_leaves_out_are_found_another_way(): void
+    {
+        $remote = $this->remote();
+        assert($remote instanceof LooksAgain && $this->host !== null);
+        mkdir("{$this->host->home}/css");
+        file_put_contents("{$this->host->home}/css/a.css", 'a');
+        $this->host->faults(['listing_fault' => 'empty-mlsd']);
+        $css = RemotePath::fromString('/css');
+        self::assertSame([], $remote->list($css));
+        self::assertSame(['a.css'], $remote->namesOtherwise($css, ['a.css', 'b.css']));
+        self::assertSame([], $remote->namesOtherwise(RemotePath::fromString('/gone'), ['a.css']));
     }
 
     public function test_of_idle_connections_only_so_many_stay_open_over_all_processes(): void
