@@ -30,7 +30,7 @@ return (static function (): array {
             $environment,
         );
         if ($process === false || proc_close($process) !== 0) {
-            exit('It did not work: '.implode(' ', $command)."\n");
+            throw new RuntimeException('It did not work: '.implode(' ', $command).'');
         }
     };
     $socket = (str_starts_with($setting('CELLARIUM_VAR'), '/') ? '' : getcwd().'/')

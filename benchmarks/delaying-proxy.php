@@ -28,7 +28,7 @@ foreach (array_slice($argv, 4) as $port) {
         STREAM_SERVER_BIND | STREAM_SERVER_LISTEN,
         $context,
     );
-    $socket === false && exit("$from:$port cannot be listened at: $error\n");
+    $socket === false && throw new RuntimeException("$from:$port cannot be listened at: $error");
     stream_set_blocking($socket, false);
     $listening[(int) $port] = $socket;
 }

@@ -14,6 +14,7 @@ chdir(dirname(__DIR__));
 require 'vendor/autoload.php';
 $app = require 'bootstrap/app.php';
 $app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();
+restore_exception_handler(); // Whoever starts it is told by the status.
 
 use App\Models\Account;
 use App\Models\Deployment;
@@ -53,7 +54,7 @@ $ask = static function (string $path, ?array $form = null) use ($handle): array 
 };
 $token = static function (string $page) use ($ask): string {
     preg_match('/name="_token" value="([^"]+)"/', $ask($page)[1], $match) === 1
-        || exit("Nothing answers at $page: run ./start first.\n");
+        || throw new RuntimeException("Nothing answers at $page: run ./start first.");
 
     return $match[1];
 };
@@ -72,13 +73,13 @@ $plan = static function () use ($ask, $token, $deployed): float {
         'package' => $deployed->package_id,
     ])[2];
     $id = (int) basename($there);
-    $id > 0 || exit("No plan was begun.\n");
+    $id > 0 || throw new RuntimeException('No plan was begun.');
     do {
         usleep(20_000);
         $state = Deployment::whereKey($id)->value('state');
     } while ($state === DeploymentState::Drafting && hrtime(true) - $from < 300e9);
     $took = (hrtime(true) - $from) / 1e6;
-    $state === DeploymentState::Planned || exit("The plan came to nothing: $state->value\n");
+    $state === DeploymentState::Planned || throw new RuntimeException("The plan came to nothing: $state->value");
     Deployment::whereKey($id)->update(['state' => DeploymentState::Cancelled]);
 
     return $took;

@@ -92,7 +92,7 @@ $measure = static function (int $pages) use ($site, $best): array {
     ));
     unlink((string) $archive);
     exec('rm -rf '.escapeshellarg($directory));
-    $found->findings === [] || exit("It found what is not there: {$found->findings[0]->message}\n");
+    $found->findings === [] || throw new RuntimeException("It found what is not there: {$found->findings[0]->message}");
 
     return [$baseline, $took, $whole, $files];
 };

@@ -24,6 +24,7 @@ ini_set('memory_limit', '128M');
 require 'vendor/autoload.php';
 $app = require 'bootstrap/app.php';
 $app->make(Kernel::class)->bootstrap();
+restore_exception_handler(); // Whoever starts it is told by the status.
 
 $rows = (int) ($argv[1] ?? 5000);
 $text = "client,host,login,password,domain,document root,tags,notes\n";

@@ -29,7 +29,7 @@ try {
         [['file', '/dev/null', 'r'], ['pipe', 'w'], STDERR],
         $pipes,
     );
-    fgets($pipes[1]) === "ready\n" || exit("The proxy did not start.\n");
+    fgets($pipes[1]) === "ready\n" || throw new RuntimeException('The proxy did not start.');
     $client = new CurlWebClient(static fn (): string => '127.0.0.2');
     $urls = array_map(
         static fn (int $page): string => "http://site.example:$host->webPort/page-$page.html",

@@ -24,7 +24,7 @@ need_for_running() {
     need 'command -v php' php8.2-cli
     local have; have=$(php -m 2>/dev/null || true)
     local extension
-    for extension in curl intl mbstring mysql xml zip; do
+    for extension in curl gmp intl mbstring mysql xml zip; do
         local module=$extension
         [ "$extension" = mysql ] && module=pdo_mysql
         need "grep -qix '$module' <<<'$have'" "php8.2-$extension"

@@ -50,7 +50,7 @@
             @foreach ($view->open as $one)
                 <p class="word is-trouble"><a href="{{ $site->liveAddress($one->url) }}" target="_blank"
                         rel="noreferrer noopener"><x-domain :name="$one->url" /></a> {{ $one->words() }}
-                    <span class="soft">Asked {{ $one->asked_at?->shown('j M H:i') }}.</span></p>
+                    Asked {{ $one->asked_at?->shown('j M H:i') }}.</p>
             @endforeach
             <div class="row-acts"><x-action to="/sites/{{ $site->id }}/open-addresses">Ask again</x-action></div>
         </section>

@@ -7,7 +7,10 @@ namespace Tests\Hosting;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
-/** Benchmarks that nobody starts rot unseen: each that needs nothing beside itself is started, as small as it goes. */
+/**
+ * Benchmarks that nobody starts rot unseen: each that needs nothing beside itself is started, as small as it goes. The
+ * others are started by ./test, beside the application of the browser tests.
+ */
 final class BenchmarksTest extends TestCase
 {
     /** @return iterable<string, array{list<string>, string}> what is started, and what it says at its end */
@@ -17,6 +20,11 @@ final class BenchmarksTest extends TestCase
         yield 'plan' => [['plan', '200'], 'all of it read'];
         yield 'proof' => [['proof', '5', '1'], 'all the same'];
         yield 'reach' => [['reach', '1'], 'who reaches what'];
+        yield 'backups' => [['backups', 'backups', '40'], 'plain loop, reckoned'];
+        yield 'drawing' => [['backups', 'drawing'], 'events'];
+        yield 'files' => [['files'], 'at the most in this process'];
+        yield 'transfer' => [['transfer', 'small', '0'], 'small down'];
+        yield 'sftp' => [['sftp', '10', '100000', '0'], 'all of it moved'];
     }
 
     /** @param  list<string>  $arguments */
@@ -28,6 +36,8 @@ final class BenchmarksTest extends TestCase
             [PHP_BINARY, dirname(__DIR__, 2)."/benchmarks/$name.php", ...$arguments],
             [1 => ['pipe', 'w'], 2 => ['redirect', 1]],
             $pipes,
+            null,
+            ['BENCHMARK' => 'tiny'] + getenv(),
         );
         self::assertNotFalse($process);
         $said = (string) stream_get_contents($pipes[1]);
