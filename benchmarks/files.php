@@ -201,4 +201,5 @@ foreach ([0, 20] as $delay) {
     }
     $proxy?->stop();
 }
+$server->stop();
 printf("%.0f MB at the most in this process\n", memory_get_peak_usage(true) / 1e6);
