@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
-use App\Accounts\AccountCheck;
-use App\Backups\DatabaseDumps;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
@@ -37,12 +35,8 @@ final class MakePlan implements ForHost, ShouldQueue
         return Deployment::with('site.account')->find($this->deployment)?->site->account->host;
     }
 
-    public function handle(
-        PlanMaker $plans,
-        AccountCheck $check,
-        DatabaseDumps $dumps,
-        Locks $locks,
-    ): void {
+    public function handle(PlanMaker $plans, Locks $locks): void
+    {
         $deployment = Deployment::with(
             'site.account.client',
             'site.account.sites',
@@ -67,12 +61,7 @@ final class MakePlan implements ForHost, ShouldQueue
         }
         try {
             $deployment->update(['started_at' => now()]);
-            $check->space($deployment->site->account); // A plan that lacks room is no plan.
             $plans->make($deployment);
-            $deployment->kind->isByHand() || $deployment->update(['databases_ahead' => $dumps->ahead(
-                $deployment->site,
-                $deployment->runPlace()->root,
-            )]);
         } catch (\Throwable $failure) {
             // How it ended is written down with the deployment, and shown there.
             if (! Problem::isExpected($failure)) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
+use App\Accounts\AccountCheck;
+use App\Backups\DatabaseDumps;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Deployment;
@@ -71,6 +73,8 @@ final readonly class PlanMaker
         private PackageChecks $checks,
         private Ways $ways,
         private UploadInspection $inspection,
+        private AccountCheck $check,
+        private DatabaseDumps $dumps,
     ) {
     }
 
@@ -101,6 +105,8 @@ final readonly class PlanMaker
             ]);
             throw $failure;
         }
+        // What it weighs is the room there is now.
+        $this->check->space($deployment->site->account);
         $this->files->keepDraft($deployment, $plan);
         $this->ways->weigh($deployment, $plan);
         $deployment->update([
@@ -109,6 +115,9 @@ final readonly class PlanMaker
             'policy' => $policy->toArray(),
             'counts' => $plan->counts(),
             'planned_at' => now(),
+            'databases_ahead' => $deployment->kind->isByHand()
+                ? null
+                : $this->dumps->ahead($deployment->site, $deployment->runPlace()->root),
             'started_at' => null,
             'progress' => null,
             'trouble' => null,
