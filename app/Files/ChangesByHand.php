@@ -57,6 +57,7 @@ final readonly class ChangesByHand
             && throw new Problem('Nothing was chosen. Tick one or more files first.');
         self::leavesRoots($place, $chosen, $asked->action);
         $steps = $asked->looksInto($chosen) ? null : $asked->steps($place->at, $chosen, []);
+        $steps === null || NewlyPublic::mustNotBe($place->account, $steps);
         $isCounted = $steps === null || self::mayTear($place, $steps);
 
         return $this->begin(
@@ -237,6 +238,7 @@ final readonly class ChangesByHand
                 number_format(count($steps)),
             ));
         }
+        NewlyPublic::mustNotBe($change->account, $steps);
         $torn = $change->site === null
             ? null
             : $this->references->look($change->site, $steps, $this->stillAtIt($change));

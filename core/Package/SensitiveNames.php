@@ -25,9 +25,14 @@ final class SensitiveNames
 
     public static function isOne(RelativePath $path): bool
     {
+        return self::isSecret($path) || preg_match(self::COPY, $path->name()) === 1;
+    }
+
+    /** Databases, passwords, keys and the history of a site; not what was only left beside a file. */
+    public static function isSecret(RelativePath $path): bool
+    {
         return preg_match(self::DUMP, $path->name()) === 1
             || preg_match(self::SETTINGS, $path->name()) === 1
-            || preg_match(self::COPY, $path->name()) === 1
             || preg_match(self::KEY, $path->name()) === 1
             || array_intersect($path->segments(), self::HISTORY) !== [];
     }

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Files\Listings;
 use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Models\DirectoryListing;
 use App\Models\FileDraft;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
@@ -14,6 +16,7 @@ use App\Models\Site;
 use App\Models\Upload;
 use App\Storage\RunFiles;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Path\RemotePath;
 use Illuminate\Http\UploadedFile;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\Support\Builder\PersonBuilder;
@@ -225,6 +228,29 @@ final class InspectedUploadsTest extends FilesTestCase
             'files' => 'site',
             'content' => '<h1>Prices</h1><a href="dials/brass.html">Brass</a><img src="img/Nowhere.png" alt="">',
         ])->assertSee('img/Nowhere.png, which is not on the server')->assertDontSee('brass.html, which is not');
+    }
+
+    public function test_by_no_name_and_no_move_a_secret_comes_where_visitors_come(): void
+    {
+        $this->change('rename', ['prices.html'], ['called' => 'prices.sql'])->assertSessionHas('trouble');
+        self::assertFileExists($this->root().'/prices.html');
+        file_put_contents(dirname($this->root()).'/all.sql', 'INSERT INTO a VALUES (1);');
+        foreach (['move', 'copy'] as $do) {
+            $this->get("/accounts/{$this->account->id}/files/www?look=1")->assertOk();
+            $listing = DirectoryListing::of($this->account, RemotePath::fromString('/www'));
+            $words = array_values(array_filter(
+                Listings::entries($listing) ?? [],
+                static fn ($entry): bool => $entry->name === 'all.sql',
+            ));
+            $send = fn (string $to) => $this->post("/accounts/{$this->account->id}/file-changes", [
+                'do' => $do,
+                'at' => '/www',
+                'names' => [$words[0]->seenWord()],
+                'folder' => $to,
+            ]);
+            $send('/www/site.example')->assertSessionHas('trouble');
+            self::assertFileDoesNotExist($this->root().'/all.sql', $do);
+        }
     }
 
     /** @return array{int, array<string, mixed>} */
