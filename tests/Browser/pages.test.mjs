@@ -105,3 +105,15 @@ test('a backup on demand shows up by itself as read back', async () => {
     await page.waitForURL(/\/backups\?site=/);
     await page.locator('tbody tr').first().getByText('read back').waitFor({ timeout: 90000 });
 });
+
+test('what did not work leads back to where one was', async () => {
+    const page = await signIn();
+    await page.goto(`${base}/accounts`);
+    await page.evaluate(() => location.assign('/accounts/999999'));
+    await page.getByRole('link', { name: 'Back to where you were' }).click();
+    await page.waitForURL(`${base}/accounts`);
+    // Whoever came from nowhere is led to Today.
+    await page.goto(`${base}/accounts/999999`);
+    await page.getByRole('link', { name: 'To Today' }).click();
+    await page.getByRole('heading', { name: /Needs a hand/ }).waitFor();
+});

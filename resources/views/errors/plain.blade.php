@@ -12,6 +12,7 @@
     <link rel="stylesheet" href="/vendor/bulma-1.0.4.min.css">
     <link rel="stylesheet" href="/css/fonts.css">
     <link rel="stylesheet" href="/css/cellarium.css">
+    <script src="/js/back.js" defer></script>
 </head>
 
 <body>
@@ -20,7 +21,7 @@
             <h1>{{ $title }}</h1>
             <p>{{ $words }}</p>
             @if ($again ?? false)
-            <p class="soft">This page tries again every five seconds.</p>@else<p><a href="/">To Today</a>
+            <p class="soft">This page tries again every five seconds.</p>@else<p><a href="/" data-back>To Today</a>
                 </p>
             @endif
         </section>
