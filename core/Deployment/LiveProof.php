@@ -123,6 +123,9 @@ final readonly class LiveProof
         $replaced = $this->replaced($plan, $before);
         foreach (array_slice(array_keys($replaced), 0, self::TOGETHER) as $url) {
             $answer = $this->fetcher->fetchPlainly((string) $url, $this->hostAddress);
+            if ($answer->status === 0) {
+                break; // A host that does not answer is not waited for address by address.
+            }
             $seconds = $answer->status === 200 ? Freshness::seconds($answer, $clock->now()->getTimestamp()) : 0;
             $seconds === 0 || $found[] = new HeldCopy($replaced[$url], $seconds);
         }

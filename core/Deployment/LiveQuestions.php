@@ -17,6 +17,9 @@ final readonly class LiveQuestions
 
     private const MOST_DIRECTORIES = 40;
 
+    /** So many are asked for before what came is looked at: of a host that fell silent nothing more is asked. */
+    private const TOGETHER = 24;
+
     private const LISTING = '~<title>\s*(?:Index of|Directory listing (?:for|of)|Directory) ~i';
 
     /** @param  \Closure(list<string>): array<string, WebAnswer>  $ask  answers by address */
@@ -47,15 +50,15 @@ final readonly class LiveQuestions
             $url = $this->addresses->below($one->address, $one->isFromTop);
             $url === null || $urls[$url] ??= $one;
         }
-        $most = array_slice(array_map(strval(...), array_keys($urls)), 0, self::MOST);
-        foreach ($most === [] ? [] : ($this->ask)($most) as $url => $answer) {
+        $answers = $this->answers(array_slice(array_keys($urls), 0, self::MOST));
+        foreach ($answers as $url => $answer) {
             if ($answer->status >= 200 && $answer->status < 400) {
                 continue;
             }
             $found[] = self::unansweredBy($urls[$url], $answer->status);
         }
 
-        return [$found, max(0, count($urls) - self::MOST)];
+        return [$found, count($urls) - count($answers)];
     }
 
     private static function unansweredBy(AskedReference $asked, ?int $status): UnansweredReference
@@ -77,7 +80,7 @@ final readonly class LiveQuestions
             $url === null || count($sent) >= self::MOST || $sent[$url] = $item->target;
         }
         $found = [];
-        foreach ($sent === [] ? [] : ($this->ask)(array_map(strval(...), array_keys($sent))) as $url => $answer) {
+        foreach ($this->answers(array_keys($sent)) as $url => $answer) {
             $found[] = new RefusalProof(
                 $sent[$url]->path->toString(),
                 $url,
@@ -102,13 +105,29 @@ final readonly class LiveQuestions
             }
         }
         $urls = array_filter($urls, is_string(...));
-        $answers = $urls === [] ? [] : ($this->ask)(array_map(strval(...), array_keys($urls)));
-        $found = array_filter(
-            $urls,
-            static fn (string $url): bool => $answers[$url]->status === 200 && self::isListing($answers[$url]->head),
-            ARRAY_FILTER_USE_KEY,
+        $answers = array_filter(
+            $this->answers(array_keys($urls)),
+            static fn (WebAnswer $answer): bool => $answer->status === 200 && self::isListing($answer->head),
         );
 
-        return array_values($found);
+        return array_values(array_intersect_key($urls, $answers));
+    }
+
+    /**
+     * @param  list<array-key>  $urls
+     * @return array<string, WebAnswer> by address; of a host that answers nothing any more only the first
+     */
+    private function answers(array $urls): array
+    {
+        $answers = [];
+        foreach (array_chunk(array_map(strval(...), $urls), self::TOGETHER) as $some) {
+            $come = ($this->ask)($some);
+            $answers += $come;
+            if (array_filter($come, static fn (WebAnswer $answer): bool => $answer->status !== 0) === []) {
+                break;
+            }
+        }
+
+        return $answers;
     }
 }

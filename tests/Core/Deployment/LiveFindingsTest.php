@@ -244,6 +244,19 @@ final class LiveFindingsTest extends TestCase
         );
     }
 
+    public function test_a_host_that_falls_silent_is_not_asked_for_all_of_it(): void
+    {
+        $asks = '';
+        $served = [];
+        for ($number = 0; $number < 60; $number++) {
+            $asks .= "<img src=\"$number.png\">";
+            $served["/$number.png"] = [0, '', []];
+        }
+        $sent = $this->files(['index.html' => $asks]);
+        $found = $this->proof($served)->find(Planner::plan($sent, Manifest::of([]), new Policy), $sent, null);
+        self::assertSame([24, 36], [count($found->unanswered), $found->notAsked]);
+    }
+
     public function test_a_directory_that_visitors_get_as_a_list_is_told(): void
     {
         $sent = $this->files(['img/a.png' => 'a', 'css/a.css' => 'c', 'news/index.html' => 'n']);
