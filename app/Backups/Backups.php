@@ -123,7 +123,7 @@ final readonly class Backups
                 'progress' => null,
                 'root' => $site->application_root,
             ] + self::facts($taken) + $this->dumps->take($site, $root, RunIds::ofBackup($backup->id)) + [
-                'drift' => $this->drift($site, $known, $taken->manifest),
+                'drift' => self::drift($site, $known, $taken->manifest),
             ]);
             $this->shelf->claim($taken->name);
             $site->update(['bytes' => $taken->manifest->bytes()]);
@@ -168,7 +168,7 @@ final readonly class Backups
      * @return array{since: int, counts: array<string, int>, newest: int|null, files: array<string, array<string,
      *     mixed>>}|null
      */
-    private function drift(Site $site, EarlierLook $known, Manifest $now): ?array
+    public static function drift(Site $site, EarlierLook $known, Manifest $now): ?array
     {
         if ($known->seenAt === 0) {
             return null;

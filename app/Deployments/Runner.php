@@ -296,7 +296,13 @@ final readonly class Runner
 
     private function keepBackup(Deployment $deployment, TakenBackup $taken): void
     {
+        $root = $deployment->runPlace()->root;
+        $known = $this->files->known($deployment->site, $root);
         $backup = Backup::create([
+            // What somebody else has changed since the last look is told with this one.
+            'drift' => $root->equals($deployment->site->applicationRoot())
+                ? Backups::drift($deployment->site, $known, $taken->manifest)
+                : null,
             'site_id' => $deployment->site_id,
             'person_id' => $deployment->person_id,
             'reason' => BackupReason::before($deployment->kind),
@@ -305,11 +311,10 @@ final readonly class Runner
         ] + Backups::facts($taken));
         $deployment->update(['backup_id' => $backup->id]);
         $this->shelf->claim($taken->name);
-        $root = $deployment->runPlace()->root;
         $this->files->keepKnown(
             $deployment->site,
             $root,
-            $this->files->known($deployment->site, $root)->then(
+            $known->then(
                 $deployment->started_at->getTimestamp(),
                 $taken->manifest,
             ),

@@ -213,7 +213,9 @@ final readonly class SheetFacts
             (int) $backup->verified_at?->getTimestamp(),
             $backup->site->domain,
             SheetKind::ByNobodyHere,
-            'Found changed: '.implode(', ', array_slice(array_keys($backup->drift['files'] ?? []), 0, 3)),
+            'Changed between '.self::moment($backup->drift['since'] ?? null).' and '
+                .self::moment($backup->verified_at?->getTimestamp()).': '
+                .implode(', ', array_slice(array_keys($backup->drift['files'] ?? []), 0, 3)),
             '',
             "found by backup $backup->id",
             false,
@@ -221,6 +223,11 @@ final readonly class SheetFacts
             (int) ($backup->drift['counts']['changed'] ?? 0),
             (int) ($backup->drift['counts']['removed'] ?? 0),
         ), $this->all($backups));
+    }
+
+    private static function moment(?int $at): string
+    {
+        return $at === null ? 'an earlier look' : CarbonImmutable::createFromTimestamp($at)->format('j M Y H:i');
     }
 
     /** @return list<SheetSite> */

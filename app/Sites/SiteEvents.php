@@ -123,14 +123,15 @@ final readonly class SiteEvents
             $words[] = "$count $kind";
         }
         $found = ($backup->verified_at ?? $backup->created_at)->getTimestamp();
-        $since = CarbonImmutable::createFromTimestamp($drift['since'])->shown('j M H:i');
+        $between = 'between '.CarbonImmutable::createFromTimestamp($drift['since'])->shown('j M H:i').' and '
+            .CarbonImmutable::createFromTimestamp($found)->shown('j M H:i');
 
         // The server's own time of the newest file, where it lies between the two looks.
         return new TimelineEvent(
             Lane::ByNobody,
             max($drift['since'], min($found, $drift['newest'] ?? $found)),
             null,
-            Amount::files($files).' changed by nobody here since '.$since.': '.implode(', ', $words).', as '
+            Amount::files($files)." changed by nobody here $between: ".implode(', ', $words).', as '
                 .implode(', ', array_slice(array_keys($drift['files']), 0, 3)),
             'drift',
             4,

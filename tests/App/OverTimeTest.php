@@ -117,13 +117,32 @@ final class OverTimeTest extends AppTestCase
         self::assertStringContainsString('the earlier one as A', $said['error']);
     }
 
+    public function test_what_a_run_finds_changed_is_nobodys_here_and_stands_between_two_looks(): void
+    {
+        $this->deployed(['index.html' => '<h1>One</h1>', 'prices.html' => '<h1>Prices</h1>']);
+        file_put_contents($this->root().'/prices.html', '<h1>Of somebody else</h1>');
+        $this->artisanJson(
+            'deploy',
+            'site.example',
+            $this->zip(['index.html' => '<h1>Two</h1>']),
+            '--on-conflict=leave',
+        );
+        $drift = Backup::latest('id')->firstOrFail()->drift;
+        self::assertSame(['prices.html'], array_keys($drift['files'] ?? []));
+        $this->actingAs($this->person)
+            ->get("/sites/{$this->site->id}/over-time")
+            ->assertSee('1 file changed by nobody here between');
+        $this->deployed(['index.html' => '<h1>Three</h1>']);
+        self::assertNull(Backup::latest('id')->firstOrFail()->drift, 'what was done here is none');
+    }
+
     public function test_the_drawing_has_it_all_in_its_lanes_as_a_table_and_as_csv(): void
     {
         [, $last] = $this->lived();
         $page = $this->get("/sites/{$this->site->id}/over-time")
             ->assertOk()
             ->assertSee('By nobody here')
-            ->assertSee('2 files changed by nobody here since')
+            ->assertSee('2 files changed by nobody here between')
             ->assertSee("href=\"/backups/$last->id\"", false)
             ->assertSee('stones 1.0')
             ->assertSee('night@');
