@@ -71,7 +71,12 @@ final readonly class SiteView
             ->first();
         $this->aside = $site->setAside()
             ->held()
-            ->with('deployment.package', 'change')
+            ->with(
+                'deployment.package',
+                'deployment.fromBackup.site',
+                'deployment.undoes.package',
+                'change',
+            )
             ->latest('id')
             ->limit(self::MOST)
             ->get();

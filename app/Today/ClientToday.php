@@ -41,7 +41,12 @@ final readonly class ClientToday
     {
         return new self(
             $person->load('client'),
-            Site::with('lastDeployment.package', 'lastDeployment.fromBackup', 'lastDeployment.undoes.package')
+            Site::with(
+                'lastDeployment.package',
+                'lastDeployment.fromBackup.site',
+                'lastDeployment.undoes.package',
+                'lastDeployment.undoes.fromBackup.site',
+            )
                 ->withCount(['backups' => static fn ($backups) => $backups->where('state', BackupState::Verified)])
                 ->orderBy('domain')
                 ->get(),

@@ -62,5 +62,7 @@ final class LiveHeadlineTest extends FilesTestCase
         $this->post("/backups/$next->backup_id/restore", ['paths' => ['a.html']])->assertRedirect();
         $this->carriedOut();
         self::assertSame('stones 1.0, 1 file changed by hand since', $this->says());
+        $this->get("/accounts/{$this->account->id}")->assertOk()->assertSee('Restore a.html of');
+        $this->get("/sites/{$this->site->id}")->assertOk();
     }
 }

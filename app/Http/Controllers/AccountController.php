@@ -56,6 +56,9 @@ final class AccountController
             'client',
             'sites.client',
             'sites.lastDeployment.package',
+            'sites.lastDeployment.fromBackup.site',
+            'sites.lastDeployment.undoes.package',
+            'sites.lastDeployment.undoes.fromBackup.site',
             'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id'),
         ]);
         $account->ftpUsers->each(static fn ($user) => $user->setRelation('account', $account));

@@ -29,7 +29,12 @@ final class SetAsideController
             'site' => $site,
             'files' => $site->setAside()
                 ->held()
-                ->with('deployment.package', 'change')
+                ->with(
+                    'deployment.package',
+                    'deployment.fromBackup.site',
+                    'deployment.undoes.package',
+                    'change',
+                )
                 ->latest('id')
                 ->paginate(self::EACH),
         ]);

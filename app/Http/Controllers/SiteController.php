@@ -42,8 +42,9 @@ final class SiteController
             'lastDeployment.package',
             'lastDeployment.person',
             'lastDeployment.backup',
-            'lastDeployment.fromBackup',
+            'lastDeployment.fromBackup.site',
             'lastDeployment.undoes.package',
+            'lastDeployment.undoes.fromBackup.site',
         ]);
 
         return view('site', [
