@@ -174,8 +174,8 @@ return [
     ),
     'a live page shows the bytes that were sent' => $core(
         'Deployment/LiveProof.php',
-        '$answer->sha256 === $entry->sha256;',
-        'true;',
+        'default => $answer->sha256 === $entry->sha256,',
+        'default => true,',
         'Deployment/LiveProofTest.php',
     ),
     'what no page shows is read back' => $core(
