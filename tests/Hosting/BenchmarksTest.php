@@ -8,8 +8,8 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
 /**
- * Benchmarks that nobody starts rot unseen: each that needs nothing beside itself is started, as small as it goes. Those
- * of lists and of hanging hosts are started by ./test, beside the application of the browser tests; pages.php is not.
+ * Benchmarks that nobody starts rot unseen: each that needs nothing beside itself is started, as small as it goes. Two
+ * are started by ./test, beside the application of the browser tests; pages.php is not.
  */
 final class BenchmarksTest extends TestCase
 {
