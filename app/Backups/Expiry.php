@@ -44,7 +44,7 @@ final readonly class Expiry
         $numbers = $sites->modelKeys();
         $held = self::held()
             ->whereIn('site_id', $numbers)
-            ->get(['id', 'site_id', 'root', 'verified_at', 'created_at', 'pinned_at'])
+            ->get(['id', 'site_id', 'root', 'reason', 'verified_at', 'created_at', 'pinned_at'])
             ->groupBy('site_id');
         $waysBack = $this->waysBack($numbers);
         $fates = [];
@@ -62,6 +62,7 @@ final readonly class Expiry
                         $backup->verified_at ?? $backup->created_at,
                         $backup->pinned_at !== null,
                         isset($waysBack[$backup->id]),
+                        $backup->reason->isOfSmallChange(),
                     ))->values()->all(),
                 ));
             }

@@ -27,4 +27,10 @@ enum BackupReason: string
     {
         return self::from("before_$kind->value");
     }
+
+    /** Whether single files were changed by hand after it. */
+    public function isOfSmallChange(): bool
+    {
+        return $this === self::BeforeFiles || $this === self::BeforeRestoreFiles;
+    }
 }

@@ -9,12 +9,16 @@ use DateTimeImmutable;
 /** A backup that is there, as far as keeping it goes. */
 final readonly class HeldBackup
 {
-    /** @param  bool  $isWayBack  whether something that may yet be taken back needs it */
+    /**
+     * @param  bool  $isWayBack  whether something that may yet be taken back needs it
+     * @param  bool  $isOfSmallChange  whether it was taken before a change of single files: it takes no other's place
+     */
     public function __construct(
         public int $id,
         public DateTimeImmutable $takenAt,
         public bool $isPinned = false,
         public bool $isWayBack = false,
+        public bool $isOfSmallChange = false,
     ) {
     }
 

@@ -39,9 +39,15 @@ final readonly class Retention
         usort($backups, static fn (HeldBackup $one, HeldBackup $other): int => [$other->takenAt, $other->id]
             <=> [$one->takenAt, $one->id]);
         $reasons = [];
+        $isSmall = static fn (HeldBackup $backup): bool => $backup->isOfSmallChange;
+        // What was taken before a small change has only what is left over.
+        $byRank = [
+            ...array_filter($backups, static fn (HeldBackup $backup): bool => ! $isSmall($backup)),
+            ...array_filter($backups, $isSmall),
+        ];
         foreach ($this->numbers() as $period => $number) {
             $seen = [];
-            foreach ($backups as $backup) {
+            foreach ($byRank as $backup) {
                 $key = $backup->takenAt->setTimezone($this->zone)->format(Period::from($period)->format());
                 if (! isset($seen[$key]) && count($seen) < $number) {
                     $reasons[$backup->id][] = Period::from($period)->keeps();

@@ -65,7 +65,7 @@
             <div class="side">In any case</div>
             <div class="soft">stay the only backup of a site, pinned ones, and the one before each deployment, restore
                 or change by hand for {{ config('cellarium.way_back_days') }} days, so that each can be undone, whatever
-                the numbers say.</div>
+                the numbers say. What was taken before a change by hand takes no other one’s place in them.</div>
             <div class="side">With these numbers</div>
             <div>@include('parts.retention')</div>
             <div></div>

@@ -65,6 +65,20 @@ final class RetentionTest extends TestCase
         self::assertSame([6, 3, 1], self::kept(self::retention('0 3 1 1 1')->decide($backups)));
     }
 
+    public function test_what_was_taken_before_a_small_change_takes_no_place_of_another(): void
+    {
+        $at = static fn (string $time): DateTimeImmutable => new DateTimeImmutable($time, new DateTimeZone('UTC'));
+        $backups = [
+            new HeldBackup(1, $at('2026-06-08 10:00')),
+            new HeldBackup(2, $at('2026-06-08 11:00'), isOfSmallChange: true),
+            new HeldBackup(3, $at('2026-06-09 10:00'), isOfSmallChange: true),
+            new HeldBackup(4, $at('2026-06-10 10:00'), isOfSmallChange: true),
+            new HeldBackup(5, $at('2026-06-11 10:00')),
+        ];
+        self::assertSame([5, 1], self::kept(self::retention('0 2 0 0 0')->decide($backups)));
+        self::assertSame([5, 4, 1], self::kept(self::retention('0 3 0 0 0')->decide($backups)), 'what is left over');
+    }
+
     public function test_a_time_without_backups_costs_none_of_the_earlier_ones(): void
     {
         $backups = self::taken(['2025-11-03 01:00', '2025-11-04 01:00', '2026-06-10 01:00']);
