@@ -6,8 +6,11 @@ namespace Tests\App;
 
 use App\Files\Listings;
 use App\Models\ChangeByHand;
+use App\Models\Deployment;
+use App\Models\DeploymentState;
 use App\Models\DirectoryListing;
 use Cellarium\Core\Path\RemotePath;
+use Illuminate\Http\UploadedFile;
 use Illuminate\Testing\TestResponse;
 
 /** A deployed site whose files somebody works on. */
@@ -46,6 +49,33 @@ abstract class FilesTestCase extends AppTestCase
             'at' => $this->at(),
             'names' => array_map($this->word(...), $names),
         ] + $more)->assertRedirect();
+    }
+
+    /**
+     * Files that somebody brings to the document root by the form.
+     *
+     * @param  array<string, string>  $files  by name
+     */
+    final protected function bring(array $files): TestResponse
+    {
+        return $this->post("/sites/{$this->site->id}/file-uploads", [
+            'at' => $this->at(),
+            'brought' => array_map(
+                static fn (string $name, string $text) => UploadedFile::fake()->createWithContent($name, $text),
+                array_keys($files),
+                $files,
+            ),
+        ])->assertRedirect();
+    }
+
+    /** The newest plan, started and carried out to its proof. */
+    final protected function carriedOut(): Deployment
+    {
+        $plan = Deployment::latest('id')->firstOrFail();
+        $this->post("/deployments/$plan->id/start");
+        self::assertSame(DeploymentState::Proven, $plan->refresh()->state, (string) $plan->trouble);
+
+        return $plan;
     }
 
     final protected function at(): string

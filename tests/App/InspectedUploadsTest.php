@@ -17,7 +17,6 @@ use App\Models\Upload;
 use App\Storage\RunFiles;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Path\RemotePath;
-use Illuminate\Http\UploadedFile;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\Support\Builder\PersonBuilder;
 use Tests\Support\Builder\SiteBuilder;
@@ -267,19 +266,11 @@ final class InspectedUploadsTest extends FilesTestCase
 
     private function byForm(): string
     {
-        $files = array_filter(
+        $this->bring(array_filter(
             self::FOLDER,
             static fn (string $name): bool => ! str_contains($name, '/'),
             ARRAY_FILTER_USE_KEY,
-        );
-        $this->post("/sites/{$this->site->id}/file-uploads", [
-            'at' => $this->at(),
-            'brought' => array_map(
-                static fn (string $name, string $text) => UploadedFile::fake()->createWithContent($name, $text),
-                array_keys($files),
-                $files,
-            ),
-        ])->assertRedirect();
+        ));
 
         return $this->root();
     }

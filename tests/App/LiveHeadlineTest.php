@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Models\Deployment;
-use App\Models\DeploymentState;
-use Illuminate\Http\UploadedFile;
 
 /** One line says what is live, whatever was changed since and whatever of that was taken back. */
 final class LiveHeadlineTest extends FilesTestCase
@@ -16,24 +14,9 @@ final class LiveHeadlineTest extends FilesTestCase
         return (string) $this->site->refresh()->live_says;
     }
 
-    private function carriedOut(): Deployment
-    {
-        $plan = Deployment::latest('id')->firstOrFail();
-        $this->post("/deployments/$plan->id/start");
-        self::assertSame(DeploymentState::Proven, $plan->refresh()->state, (string) $plan->trouble);
-
-        return $plan;
-    }
-
     private function upload(string ...$names): Deployment
     {
-        $this->post("/sites/{$this->site->id}/file-uploads", [
-            'at' => $this->at(),
-            'brought' => array_map(
-                static fn (string $name) => UploadedFile::fake()->createWithContent($name, '<p>'.uniqid()),
-                $names,
-            ),
-        ])->assertRedirect();
+        $this->bring(array_map(static fn (): string => '<p>'.uniqid(), array_flip($names)));
 
         return $this->carriedOut();
     }

@@ -12,7 +12,6 @@ use App\Models\Package;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Packages\Packages;
-use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use Quaylight\Site;
 use Tests\Support\Zips;
@@ -23,14 +22,7 @@ final class WhatVisitorsGetTest extends FilesTestCase
     /** @param  array<string, string>  $files */
     private function uploaded(array $files): Deployment
     {
-        $this->post("/sites/{$this->site->id}/file-uploads", [
-            'at' => $this->at(),
-            'brought' => array_map(
-                static fn (string $name, string $text) => UploadedFile::fake()->createWithContent($name, $text),
-                array_keys($files),
-                $files,
-            ),
-        ])->assertRedirect();
+        $this->bring($files);
 
         return Deployment::latest('id')->firstOrFail();
     }
