@@ -58,7 +58,9 @@ final readonly class ChangesByHand
         self::leavesRoots($place, $chosen, $asked->action);
         $steps = $asked->looksInto($chosen) ? null : $asked->steps($place->at, $chosen, []);
         $steps === null || NewlyPublic::mustNotBe($place->account, $steps);
-        $isCounted = $steps === null || self::mayTear($place, $steps);
+        $isCounted = $steps === null
+            || self::mayTear($place, $steps)
+            || NewlyPublic::folders($place->account, $steps) !== [];
 
         return $this->begin(
             $place,
@@ -239,6 +241,15 @@ final readonly class ChangesByHand
             ));
         }
         NewlyPublic::mustNotBe($change->account, $steps);
+        foreach (NewlyPublic::folders($change->account, $steps) as $folder) {
+            foreach ($surveyor->survey($folder->path)->manifest->files() as $file) {
+                NewlyPublic::look(
+                    $change->account,
+                    $folder->path->join($file->path),
+                    $folder->to?->join($file->path) ?? throw new \LogicException('It goes somewhere.'),
+                );
+            }
+        }
         $torn = $change->site === null
             ? null
             : $this->references->look($change->site, $steps, $this->stillAtIt($change));

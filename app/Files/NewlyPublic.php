@@ -7,6 +7,8 @@ namespace App\Files;
 use App\Failure\Problem;
 use App\Models\Account;
 use Cellarium\Core\File\FileChange;
+use Cellarium\Core\File\FileChangeKind;
+use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Package\SensitiveNames;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
@@ -22,15 +24,38 @@ final class NewlyPublic
     public static function mustNotBe(Account $account, array $steps): void
     {
         foreach ($steps as $step) {
-            $address = $step->to === null ? null : self::addressOf($account, $step->to);
-            $wasPublic = self::addressOf($account, $step->path) !== null && self::isSecret($step->path);
-            if ($step->to !== null && $address !== null && ! $wasPublic && self::isSecret($step->to)) {
-                throw new Problem(
-                    "{$step->to->name()} holds what nobody should be able to fetch, by its name, and everybody could "
-                        ."at $address. Nothing was changed. Put it above the document root; a maintainer who wants it "
-                        .'there all the same uploads it, with a reason.',
-                );
-            }
+            $step->to === null || self::look($account, $step->path, $step->to);
+        }
+    }
+
+    /**
+     * The folders that come to visitors as a whole; what lies in them is not known by their name.
+     *
+     * @param  list<FileChange>  $steps
+     * @return list<FileChange>
+     */
+    public static function folders(Account $account, array $steps): array
+    {
+        return array_values(array_filter(
+            $steps,
+            static fn (FileChange $step): bool => $step->kind === FileChangeKind::Rename
+                && $step->to !== null
+                && $step->seen?->kind === EntryKind::Directory
+                && self::addressOf($account, $step->to) !== null
+                && self::addressOf($account, $step->path) === null,
+        ));
+    }
+
+    /** @throws Problem where it is a secret that visitors could not fetch before */
+    public static function look(Account $account, RemotePath $from, RemotePath $to): void
+    {
+        $address = self::isSecret($to) ? self::addressOf($account, $to) : null;
+        if ($address !== null && (! self::isSecret($from) || self::addressOf($account, $from) === null)) {
+            throw new Problem(
+                "{$to->name()} holds what nobody should be able to fetch, by its name, and everybody could at "
+                    ."$address. Nothing was changed. Put it above the document root; a maintainer who wants it there "
+                    .'all the same uploads it, with a reason.',
+            );
         }
     }
 

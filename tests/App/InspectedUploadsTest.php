@@ -234,12 +234,14 @@ final class InspectedUploadsTest extends FilesTestCase
         $this->change('rename', ['prices.html'], ['called' => 'prices.sql'])->assertSessionHas('trouble');
         self::assertFileExists($this->root().'/prices.html');
         file_put_contents(dirname($this->root()).'/all.sql', 'INSERT INTO a VALUES (1);');
-        foreach (['move', 'copy'] as $do) {
+        mkdir(dirname($this->root()).'/old');
+        file_put_contents(dirname($this->root()).'/old/.env', 'DB_PASSWORD=Tide-Mill-42');
+        foreach ([['move', 'all.sql'], ['copy', 'all.sql'], ['move', 'old'], ['copy', 'old']] as [$do, $name]) {
             $this->get("/accounts/{$this->account->id}/files/www?look=1")->assertOk();
             $listing = DirectoryListing::of($this->account, RemotePath::fromString('/www'));
             $words = array_values(array_filter(
                 Listings::entries($listing) ?? [],
-                static fn ($entry): bool => $entry->name === 'all.sql',
+                static fn ($entry): bool => $entry->name === $name,
             ));
             $send = fn (string $to) => $this->post("/accounts/{$this->account->id}/file-changes", [
                 'do' => $do,
@@ -247,8 +249,11 @@ final class InspectedUploadsTest extends FilesTestCase
                 'names' => [$words[0]->seenWord()],
                 'folder' => $to,
             ]);
-            $send('/www/site.example')->assertSessionHas('trouble');
-            self::assertFileDoesNotExist($this->root().'/all.sql', $do);
+            $answer = $send('/www/site.example');
+            $answer->assertRedirect();
+            self::assertFileDoesNotExist($this->root()."/$name", $do);
+            $told = (string) $this->followingRedirects()->get((string) $answer->headers->get('Location'))->getContent();
+            self::assertStringContainsString('nobody should be able to fetch', $told, "$do $name");
         }
     }
 
