@@ -98,7 +98,7 @@ final readonly class TwoMoments
      */
     private function deployed(Site $site, Backup $a, Backup $b): array
     {
-        $runs = Deployment::with(['package', 'fromBackup', 'undoes.package', 'person'])
+        $runs = Deployment::with([...Deployment::titled(), 'person'])
             ->where(['site_id' => $site->id, 'state' => DeploymentState::Proven])
             ->whereBetween('ended_at', [$a->verified_at, $b->verified_at])
             ->latest('ended_at')

@@ -73,13 +73,7 @@ final readonly class DeploymentTable
     public function rows(): LengthAwarePaginator
     {
         return $this->query()
-            ->with(
-                'site.account.client',
-                'package',
-                'person',
-                'fromBackup',
-                'undoes.package',
-            )
+            ->with([...Deployment::titled(), 'site.account.client', 'person'])
             ->latest('id')
             ->paginate(self::EACH)
             ->withQueryString();

@@ -53,7 +53,7 @@ final readonly class LaterProof
     public function prove(Site $site): string
     {
         $due = $site->deployments()
-            ->with('package', 'fromBackup.site', 'undoes.package')
+            ->with(Deployment::titled())
             ->where('proof_by', ProofBy::ReadingBack)
             ->get()
             ->each(static fn (Deployment $deployment) => $deployment->setRelation('site', $site))

@@ -54,7 +54,7 @@ final readonly class FileTable
         $shown = $order->applied($lists);
         $this->count = count($shown);
         $this->rows = array_map(FileEntry::fromList(...), array_slice($shown, $from, self::ROWS));
-        $this->deployments = Deployment::with('package', 'undoes.package', 'fromBackup')
+        $this->deployments = Deployment::with(Deployment::titled())
             ->whereIn('id', array_unique(array_filter(array_column($this->rows, 'deployment'))))
             ->get()
             ->keyBy('id');

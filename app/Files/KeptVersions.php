@@ -6,6 +6,7 @@ namespace App\Files;
 
 use App\Models\Backup;
 use App\Models\BackupState;
+use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FileVersion;
 use App\Models\Person;
@@ -77,7 +78,7 @@ final readonly class KeptVersions
     private function deployed(Site $site, RemotePath $path, ?ManifestEntry $now): array
     {
         $newest = $site->deployments()
-            ->with(['person', 'package', 'fromBackup', 'undoes.package'])
+            ->with([...Deployment::titled(), 'person'])
             ->where('state', DeploymentState::Proven)
             ->latest('ended_at')
             ->latest('id')

@@ -232,6 +232,24 @@ final class Deployment extends Model
             || ($this->state === DeploymentState::Cancelled && $this->planned_at === null);
     }
 
+    /**
+     * What title() is made of, to be loaded with many of them at once.
+     *
+     * @param  string  $of  the relation that they are loaded by, with a dot at its end
+     * @return list<string>
+     */
+    public static function titled(string $of = ''): array
+    {
+        return array_map(static fn (string $relation): string => $of.$relation, [
+            'package',
+            'fromBackup.site',
+            'undoes.package',
+            'undoes.fromBackup.site',
+            'undoes.undoes.package',
+            'undoes.undoes.fromBackup.site',
+        ]);
+    }
+
     public function title(): string
     {
         return match ($this->kind) {

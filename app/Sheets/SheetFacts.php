@@ -110,7 +110,7 @@ final readonly class SheetFacts
     /** @return list<SheetChange> */
     private function deployments(): array
     {
-        $runs = Deployment::with(['site', 'person', 'backup', 'package', 'fromBackup.site', 'undoes.package'])
+        $runs = Deployment::with([...Deployment::titled(), 'site', 'person', 'backup'])
             ->whereIn('site_id', $this->sites->pluck('id'))
             ->whereIn('state', [
                 DeploymentState::Proven,

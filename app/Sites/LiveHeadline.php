@@ -56,7 +56,7 @@ final class LiveHeadline
     {
         $runs = $site->deployments()
             ->where('state', DeploymentState::Proven)
-            ->with('package', 'fromBackup.site', 'undoes.package')
+            ->with(Deployment::titled())
             ->latest('id')
             ->limit(self::MOST_RUNS)
             ->get()

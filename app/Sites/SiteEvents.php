@@ -50,7 +50,7 @@ final readonly class SiteEvents
     /** @return list<TimelineEvent> each version until the next one */
     private function live(): array
     {
-        $proven = Deployment::with(['package', 'fromBackup', 'undoes.package', 'undoes.fromBackup'])
+        $proven = Deployment::with(Deployment::titled())
             ->where(['site_id' => $this->site->id, 'state' => DeploymentState::Proven])
             ->whereNotNull('ended_at');
         $before = (clone $proven)->where('ended_at', '<', $this->from)->latest('ended_at')->first();
@@ -234,7 +234,7 @@ final readonly class SiteEvents
     /** @return list<TimelineEvent> */
     private function failedRuns(): array
     {
-        return Deployment::with('package', 'fromBackup')
+        return Deployment::with(Deployment::titled())
             ->where('site_id', $this->site->id)
             ->whereIn('state', [
                 DeploymentState::PutBack,

@@ -54,12 +54,7 @@ final readonly class SiteView
     {
         $this->account = $site->account;
         $this->deployments = $site->deployments()
-            ->with(
-                'package',
-                'person',
-                'fromBackup',
-                'undoes.package',
-            )
+            ->with([...Deployment::titled(), 'person'])
             ->latest('id')
             ->limit(self::MOST)
             ->get();
@@ -71,12 +66,7 @@ final readonly class SiteView
             ->first();
         $this->aside = $site->setAside()
             ->held()
-            ->with(
-                'deployment.package',
-                'deployment.fromBackup.site',
-                'deployment.undoes.package',
-                'change',
-            )
+            ->with([...Deployment::titled('deployment.'), 'change'])
             ->latest('id')
             ->limit(self::MOST)
             ->get();

@@ -6,6 +6,7 @@ namespace App\Today;
 
 use App\Models\BackupState;
 use App\Models\ClientRequest;
+use App\Models\Deployment;
 use App\Models\Person;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
@@ -41,12 +42,7 @@ final readonly class ClientToday
     {
         return new self(
             $person->load('client'),
-            Site::with(
-                'lastDeployment.package',
-                'lastDeployment.fromBackup.site',
-                'lastDeployment.undoes.package',
-                'lastDeployment.undoes.fromBackup.site',
-            )
+            Site::with(Deployment::titled('lastDeployment.'))
                 ->withCount(['backups' => static fn ($backups) => $backups->where('state', BackupState::Verified)])
                 ->orderBy('domain')
                 ->get(),

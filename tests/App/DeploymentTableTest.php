@@ -4,12 +4,16 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Models\Backup;
+use App\Models\BackupReason;
+use App\Models\BackupState;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\RecordEntry;
 use App\Models\RecordGroup;
 use App\Models\RecordKind;
+use App\Models\SetAside;
 use App\Models\Site;
 use App\Record\Record;
 use Tests\Support\Builder\PersonBuilder;
@@ -116,6 +120,48 @@ final class DeploymentTableTest extends AppTestCase
         self::assertSame(1, substr_count((string) $page->getContent(), '<details>'));
         $page->assertSee('3 uploads by hand to');
         self::assertCount(6, $this->shown(''));
+    }
+
+    public function test_every_page_that_names_runs_of_any_kind_loads_what_their_names_are_made_of(): void
+    {
+        $other = SiteBuilder::aSite('other.example')->on($this->account)->from('/www/other.example')->build();
+        $backup = Backup::create([
+            'site_id' => $other->id,
+            'reason' => BackupReason::OnDemand,
+            'state' => BackupState::Verified,
+            'name' => 'named',
+            'verified_at' => now()->subHour(),
+        ]);
+        foreach ([$this->site, $other] as $site) {
+            $of = fn (DeploymentKind $kind, array $columns = []): Deployment => $this->known([
+                'site_id' => $site->id,
+                'kind' => $kind,
+            ] + $columns);
+            $deploy = $of(DeploymentKind::Deploy);
+            $restore = $of(DeploymentKind::RestoreBackup, ['from_backup_id' => $backup->id]);
+            $undo = $of(DeploymentKind::Undo, ['undoes_id' => $restore->id]);
+            $of(DeploymentKind::Undo, ['undoes_id' => $undo->id]);
+            $of(DeploymentKind::RestoreFiles, ['undoes_id' => $deploy->id]);
+            $of(DeploymentKind::RestoreBackup, ['from_backup_id' => $backup->id, 'state' => DeploymentState::PutBack]);
+            foreach ([$restore, $undo] as $run) {
+                SetAside::create([
+                    'site_id' => $site->id,
+                    'deployment_id' => $run->id,
+                    'path' => 'a.html',
+                    'sha256' => str_repeat('0', 64),
+                    'bytes' => 1,
+                    'set_aside_at' => now(),
+                    'held_until' => now()->addDay(),
+                ]);
+            }
+        }
+        $id = $this->site->id;
+        $pages = ['/deployments', "/sites/$id", "/sites/$id/over-time", "/sites/$id/set-aside"];
+        $this->actingAs($this->person);
+        foreach ([...$pages, "/accounts/{$this->account->id}", '/record', '/backups'] as $page) {
+            $this->get($page)->assertOk();
+        }
+        $this->get("/sites/$id")->assertSee('the backup of other.example');
     }
 
     public function test_plans_are_discarded_one_or_many_and_what_runs_is_not(): void

@@ -11,6 +11,7 @@ use App\Accounts\ConnectAccount;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
+use App\Models\Deployment;
 use App\Models\ErrandKind;
 use App\Models\SavedView;
 use App\Models\Site;
@@ -55,10 +56,7 @@ final class AccountController
         $account->load([
             'client',
             'sites.client',
-            'sites.lastDeployment.package',
-            'sites.lastDeployment.fromBackup.site',
-            'sites.lastDeployment.undoes.package',
-            'sites.lastDeployment.undoes.fromBackup.site',
+            ...Deployment::titled('sites.lastDeployment.'),
             'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id'),
         ]);
         $account->ftpUsers->each(static fn ($user) => $user->setRelation('account', $account));

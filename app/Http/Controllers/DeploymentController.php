@@ -260,7 +260,7 @@ final class DeploymentController
     {
         $given = $request->validate(['plans' => ['required', 'array', 'max:200'], 'plans.*' => ['integer']]);
         $gone = 0;
-        foreach (Deployment::with('site.account', 'package', 'undoes.package')->findMany($given['plans']) as $plan) {
+        foreach (Deployment::with([...Deployment::titled(), 'site.account'])->findMany($given['plans']) as $plan) {
             $gone += (int) StartPlan::discard($plan);
         }
 

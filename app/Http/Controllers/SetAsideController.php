@@ -8,6 +8,7 @@ use App\Deployments\MakePlan;
 use App\Deployments\Plans;
 use App\Errands\Errands;
 use App\Files\ChangesByHand;
+use App\Models\Deployment;
 use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\SetAside;
@@ -29,12 +30,7 @@ final class SetAsideController
             'site' => $site,
             'files' => $site->setAside()
                 ->held()
-                ->with(
-                    'deployment.package',
-                    'deployment.fromBackup.site',
-                    'deployment.undoes.package',
-                    'change',
-                )
+                ->with([...Deployment::titled('deployment.'), 'change'])
                 ->latest('id')
                 ->paginate(self::EACH),
         ]);

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
+use App\Models\Deployment;
 use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\RecordKind;
@@ -39,12 +40,9 @@ final class SiteController
             'account.sites',
             'account.ftpUsers' => static fn ($query) => $query->alive(),
             'destinations',
-            'lastDeployment.package',
+            ...Deployment::titled('lastDeployment.'),
             'lastDeployment.person',
             'lastDeployment.backup',
-            'lastDeployment.fromBackup.site',
-            'lastDeployment.undoes.package',
-            'lastDeployment.undoes.fromBackup.site',
         ]);
 
         return view('site', [
