@@ -19,6 +19,9 @@ final readonly class VisitorsView
     /** So many of a kind are named one by one. */
     public const NAMED = 12;
 
+    /** Seconds that nobody notices. */
+    private const AT_ONCE = 60;
+
     private function __construct(private Deployment $deployment, private LiveFindings $found)
     {
     }
@@ -80,8 +83,8 @@ final readonly class VisitorsView
             return null;
         }
         $longest = $this->found->held[0] ?? null;
-        if ($longest === null || $this->deployment->ended_at === null) {
-            return 'Visitors who were there before see the new version at once: their browsers ask each time.';
+        if (($longest->seconds ?? 0) < self::AT_ONCE || $this->deployment->ended_at === null) {
+            return 'Visitors who were there before see the new version at once; their browsers hold no old one.';
         }
         $others = count($this->found->held) - 1;
 

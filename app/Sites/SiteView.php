@@ -97,7 +97,8 @@ final readonly class SiteView
 
         return $last?->ended_at === null
             ? ''
-            : "since {$last->ended_at->shown('j M Y H:i')}, by ".($last->person?->shortName() ?? 'the console');
+            : ($last->kind->isByHand() ? 'last on ' : 'put there ').$last->ended_at->shown('j M Y H:i').', by '
+                .($last->person?->shortName() ?? 'the console');
     }
 
     /** On which backup it can go back in one step; null where there is no step to take back. */

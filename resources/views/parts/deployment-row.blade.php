@@ -23,5 +23,5 @@
         @endif
     </td>
     <td class="when" data-label="took">{{ $run->seconds() === null ? '' : Amount::seconds($run->seconds()) }}</td>
-    <td>{{ $run->person?->shortName() ?? 'console' }}</td>
+    <td class="when" data-label="by">{{ $run->person?->shortName() ?? 'console' }}</td>
 </tr>
