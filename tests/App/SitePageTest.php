@@ -64,7 +64,7 @@ final class SitePageTest extends AppTestCase
         $this->get("/sites/{$this->site->id}")
             ->assertOk()
             ->assertSee("href=\"/deployments/$run->id\"", false)
-            ->assertSee('since '.$run->ended_at->format('j M Y H:i'))
+            ->assertSee('put there '.$run->ended_at->format('j M Y H:i'))
             ->assertSee("one step, onto backup number $run->backup_id")
             ->assertSee('Undo stones 1.0');
         self::assertSame(['proven', 'proven'], [$this->tones()['Live pages'], $this->tones()['Backup']]);
