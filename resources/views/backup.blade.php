@@ -2,7 +2,7 @@
 <x-page :title="'Backup '.$view->backup->id" place="Backups">
     <x-slot:where><x-site-where :site="$view->backup->site" here="backup {{ $view->backup->id }}"><x-slot:facts><a
         href="/backups?site={{ $view->backup->site_id }}">its backups</a></x-slot:facts></x-site-where></x-slot:where>
-    <section class="sheet" aria-labelledby="backup">
+    <section class="sheet is-above" aria-labelledby="backup">
         <h1 id="backup">Backup of {{ $view->backup->verified_at?->shown('j M Y H:i') }}
             <small>{{ $view->backup->holds() }}, {{ $view->backup->why() }}</small></h1>
         <p class="trail"><a href="/backups/{{ $view->backup->id }}">all</a>
@@ -19,7 +19,7 @@
                 <table class="facts-table">
                     <thead>
                         <tr>
-                            <th class="pick"></th>
+                            <th class="tick"></th>
                             <th>Name</th>
                             <th>Holds</th>
                             <th>Time on the server</th>
@@ -49,7 +49,7 @@
                         to have them too.</p>
                 @endif
             @endif
-            <p class="soft">Nothing chosen is all of it. What is brought back goes through a plan: what is there now is
+            <p class="soft">Nothing chosen is all of it. What is restored goes through a plan: what is there now is
                 shown beside it and backed up first.</p>
             <div class="row-acts">
                 @leads("/backups/{$view->backup->id}/restore", 'POST')
@@ -62,7 +62,7 @@
                             @endforeach
                         </select>
                     @endif
-                    <button class="act is-main" data-once>Bring back</button>
+                    <button class="act is-main" data-once>Restore</button>
                 @endleads
                 @leads("/backups/{$view->backup->id}/zip")
                     <button class="act" formaction="/backups/{{ $view->backup->id }}/zip">Download as zip</button>

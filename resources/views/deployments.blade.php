@@ -56,9 +56,9 @@
                             @if (count($group) > 1)
                                 <tr class="is-directory">
                                     <td colspan="7"><details>
-                                            <summary>{{ count($group) }} uploads by hand to
-                                                <x-domain :name="$group[0]->site->domain" />, the last
-                                                {{ $group[0]->when() }}</summary>
+                                            <summary>{{ count($group) }} uploads by hand on
+                                                {{ $group[0]->when() }} and before, to
+                                                <x-domain :name="$group[0]->site->domain" /></summary>
                                             <table class="facts-table">
                                                 <tbody>
                                                     @foreach ($group as $run)

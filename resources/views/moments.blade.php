@@ -40,7 +40,7 @@
                 <table class="facts-table">
                     <thead>
                         <tr>
-                            <th class="pick"></th>
+                            <th class="tick"></th>
                             <th>File</th>
                             <th>A → B</th>
                             <th>Who and when</th>
@@ -76,7 +76,7 @@
                 @endif
                 <div class="row-acts">
                     @leads("/backups/$a->id/restore", 'POST')
-                        <button class="act is-main" data-once>Bring back what is marked as it was at A</button>
+                        <button class="act is-main" data-once>Restore what is marked as it was at A</button>
                     @endleads
                     @leads("/backups/$a->id/zip")
                         <button class="act" formaction="/backups/{{ $a->id }}/zip">Download it as it was at A</button>

@@ -118,7 +118,7 @@ final class DeploymentTableTest extends AppTestCase
         array_map(static fn (int $number): Deployment => $by(), range(1, 2));
         $page = $this->actingAs($this->person)->get('/deployments')->assertOk();
         self::assertSame(1, substr_count((string) $page->getContent(), '<details>'));
-        $page->assertSee('3 uploads by hand to');
+        $page->assertSee('3 uploads by hand on');
         self::assertCount(6, $this->shown(''));
     }
 

@@ -111,7 +111,7 @@ final class OverTimeTest extends AppTestCase
             ->assertOk()
             ->assertSee('came from nobody here')
             ->assertSee('6 B → 12 B')
-            ->assertSee('Bring back what is marked');
+            ->assertSee('Restore what is marked');
         [$status, $said] = $this->artisanJson('diff', ...['site.example', (string) $last->id, (string) $first->id]);
         self::assertSame(1, $status);
         self::assertStringContainsString('the earlier one as A', $said['error']);

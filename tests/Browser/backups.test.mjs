@@ -35,7 +35,7 @@ test('a rule is tried and saved; a backup is pinned, rehearsed, and a file of it
     await page.locator('tbody td a').first().click();
     await page.getByRole('heading', { name: /Backup of/ }).waitFor();
     await page.getByLabel('index.html', { exact: true }).check();
-    await page.getByRole('button', { name: 'Bring back' }).click();
+    await page.getByRole('button', { name: 'Restore', exact: true }).click();
     await page.getByText(/Restore index.html of the backup of/).first().waitFor();
     await page.getByRole('heading', { name: /What will change/ }).waitFor();
     assert.deepEqual(page.troubles, []);

@@ -261,7 +261,7 @@ final class BackupController
         ]);
         // Where a part is meant, nothing marked is not everything.
         $request->boolean('part') && ($valid['paths'] ?? []) === [] && throw new Problem(
-            'Nothing was marked, so nothing was begun. Mark what is to be brought back.',
+            'Nothing was marked, so nothing was begun. Mark what is to be restored.',
         );
 
         return array_values(array_map(strval(...), $valid['paths'] ?? []));
