@@ -35,8 +35,11 @@ use Illuminate\Support\Str;
  */
 final readonly class AccountCheck
 {
-    public function __construct(private Connections $connections, private UnknownUsers $strangers)
-    {
+    public function __construct(
+        private Connections $connections,
+        private UnknownUsers $strangers,
+        private SharedRoots $shared,
+    ) {
     }
 
     /**
@@ -208,8 +211,27 @@ final readonly class AccountCheck
                 },
         );
         Record::write(RecordKind::DocumentRootProven, $step->sentence, $site);
+        $step->ok && $this->lookForOtherLogins($site, $remote);
 
         return $step;
+    }
+
+    /** Through which other accounts the same directory is reached; the proof of the root holds without it. */
+    private function lookForOtherLogins(Site $site, RemoteDirectory $remote): void
+    {
+        $accounts = $this->shared->accounts($site);
+        if ($accounts->isEmpty()) {
+            return;
+        }
+        $nonce = strtolower(Str::random(20));
+        $site->update(['token' => $site->root()->child(DocumentRootProof::tokenName($nonce))->toString()]);
+        $this->shared->look(
+            $site,
+            $remote,
+            $accounts,
+            $nonce,
+        );
+        $site->update(['token' => null]);
     }
 
     private static function stillAbove(Site $site, RemotePath $root): ?string

@@ -10,8 +10,8 @@ use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupState;
 use App\Models\Deployment;
-use App\Models\FileVersion;
 use App\Models\RecordKind;
+use App\Models\SamePlace;
 use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunFiles;
@@ -29,7 +29,6 @@ use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Manifest\Drift;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Storage\StoreSettings;
@@ -173,20 +172,16 @@ final readonly class Backups
         if ($known->seenAt === 0) {
             return null;
         }
+        // Whichever site and login it was looked at or changed through: it is one place.
+        $place = SamePlace::ofSite($site);
         $since = collect([
-            Backup::where(['site_id' => $site->id, 'root' => $site->application_root])->max('verified_at'),
-            Deployment::where('site_id', $site->id)->max('ended_at'),
+            Backup::whereIn('site_id', $place->sites)->where('root', $site->application_root)->max('verified_at'),
+            Deployment::whereIn('site_id', $place->sites)->max('ended_at'),
         ])->filter()->map(CarbonImmutable::parse(...))->max() ?? CarbonImmutable::createFromTimestamp($known->seenAt);
         $ours = [];
-        $root = $site->applicationRoot();
-        $versions = FileVersion::where('account_id', $site->account_id)
-            ->where('at', '>=', $since)
-            ->select(['id', 'path', 'after']);
+        $versions = $place->versions()->where('at', '>=', $since)->select(['id', 'account_id', 'path', 'after']);
         foreach ($versions->lazyById(500) as $version) {
-            foreach ([$version->path, $version->after['path'] ?? null] as $path) {
-                $below = $path === null ? null : $root->toward(RemotePath::fromString('/'.ltrim($path, '/')));
-                $below === null || $ours[$below->toString()] = true;
-            }
+            $ours += array_fill_keys($place->within($version), true);
         }
         $drift = Drift::between($known->manifest, $now, $ours);
 

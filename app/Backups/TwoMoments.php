@@ -8,14 +8,13 @@ use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
-use App\Models\FileVersion;
 use App\Models\FtpUser;
+use App\Models\SamePlace;
 use App\Models\Site;
 use App\Storage\RunFiles;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Manifest\Drift;
-use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Storage\StoreFailure;
 
@@ -98,8 +97,10 @@ final readonly class TwoMoments
      */
     private function deployed(Site $site, Backup $a, Backup $b): array
     {
+        $place = SamePlace::ofSite($site, $a->rootPath());
         $runs = Deployment::with([...Deployment::titled(), 'person'])
-            ->where(['site_id' => $site->id, 'state' => DeploymentState::Proven])
+            ->whereIn('site_id', $place->sites)
+            ->where('state', DeploymentState::Proven)
             ->whereBetween('ended_at', [$a->verified_at, $b->verified_at])
             ->latest('ended_at')
             ->limit(self::MOST_RUNS)
@@ -107,8 +108,8 @@ final readonly class TwoMoments
         $done = [];
         $unread = null;
         foreach ($runs as $run) {
-            $run->setRelation('site', $site);
-            if (! $run->runPlace()->root->equals($a->rootPath())) {
+            $run->site_id === $site->id && $run->setRelation('site', $site);
+            if (! $place->isAt($run->site->account_id, $run->runPlace()->root)) {
                 continue;
             }
             $who = [
@@ -140,16 +141,16 @@ final readonly class TwoMoments
      */
     private function byHand(Site $site, Backup $a, Backup $b): array
     {
-        $root = $a->rootPath();
+        $place = SamePlace::ofSite($site, $a->rootPath());
         $done = [];
-        $versions = FileVersion::with('change.person')
-            ->where('account_id', $site->account_id)
+        $versions = $place->versions()
+            ->with('change.person')
             ->whereBetween('at', [$a->verified_at, $b->verified_at])
             ->latest('id');
         foreach ($versions->lazy(500) as $version) {
             foreach ([$version->path, $version->after['path'] ?? null] as $path) {
-                $below = $path === null ? null : $root->toward(RemotePath::fromString('/'.ltrim($path, '/')));
-                $below === null || $done[$below->toString()] ??= [
+                $below = $path === null ? null : $place->below($version->account_id, $path);
+                $below === null || $done[$below] ??= [
                     'words' => $version->change->person?->shortName() ?? 'the console',
                     'at' => $version->at,
                     'page' => "/file-changes/$version->change_id",

@@ -14,6 +14,7 @@ use App\Models\DeploymentState;
 use App\Models\Package;
 use App\Models\Person;
 use App\Models\RecordKind;
+use App\Models\SamePlace;
 use App\Models\SetAside;
 use App\Models\Site;
 use App\Packages\Types;
@@ -199,14 +200,16 @@ final readonly class PlanMaker
     /** The deployment that left what is compared with; null where nothing was deployed there, or not from there. */
     private function before(Deployment $deployment): ?Deployment
     {
-        $last = $deployment->site->deployments()
+        $place = SamePlace::ofSite($deployment->site, $deployment->runPlace()->root);
+        $last = Deployment::with('site')
+            ->whereIn('site_id', $place->sites)
             ->where('state', DeploymentState::Proven)
             ->latest('ended_at')
             ->latest('id')
             ->first();
-        $last?->setRelation('site', $deployment->site);
 
-        return $last?->runPlace()->root->equals($deployment->runPlace()->root) === true
+        return $last !== null
+            && $place->isAt($last->site->account_id, $last->runPlace()->root)
             && $this->files->hasLeft($last)
                 ? $last
                 : null;

@@ -44,7 +44,7 @@ final readonly class FtpUserTable
     /** @return LengthAwarePaginator<int, FtpUser> */
     public function page(): LengthAwarePaginator
     {
-        $query = FtpUser::with('account.client', 'account.sites', 'person');
+        $query = FtpUser::with(['account.client', 'account.sites', 'account.shared.other.sites', 'person']);
         $like = '%'.addcslashes($this->words, '%_\\').'%';
         $this->words === ''
             || $query->where(

@@ -75,6 +75,10 @@ final class Account extends Model
                 // Nor do those of its FTP users go to another host; they are renewed there.
                 $account->ftpUsers()->whereNotNull('secret')->update(['secret' => null]);
             }
+            if ($account->wasChanged(['host', 'login', 'address', 'start_directory'])) {
+                // Another login has other directories; which of them are shared is seen when a root is proven again.
+                SharedDirectory::where('account_id', $account->id)->orWhere('other_id', $account->id)->delete();
+            }
         });
     }
 
@@ -128,6 +132,12 @@ final class Account extends Model
     public function ftpUsers(): HasMany
     {
         return $this->hasMany(FtpUser::class);
+    }
+
+    /** @return HasMany<SharedDirectory, $this> directories that other accounts have too */
+    public function shared(): HasMany
+    {
+        return $this->hasMany(SharedDirectory::class)->orderBy('id');
     }
 
     /** @return MorphMany<Proof, $this> */
@@ -201,20 +211,45 @@ final class Account extends Model
         return DirectoryTree::fromFields(new JsonFields($this->tree ?? []));
     }
 
-    /** @return list<SitePlaces> its sites as far as reach goes */
+    /** @return list<SitePlaces> its sites as far as reach goes, and those of other accounts that it reaches too */
     public function places(): array
     {
-        return $this->sites
-            ->map(
-                fn (Site $site): SitePlaces => new SitePlaces(
-                    $site->domain,
-                    $this->ownerOf($site),
-                    $site->root(),
-                    array_map(RemotePath::fromString(...), array_column($site->mounts, 'directory')),
-                ),
-            )
-            ->values()
-            ->all();
+        $own = $this->sites->map(fn (Site $site): SitePlaces => new SitePlaces(
+            $site->domain,
+            $this->ownerOf($site),
+            $site->root(),
+            $site->mounted(),
+        ))->all();
+
+        return [...array_values($own), ...$this->placesElsewhere()];
+    }
+
+    /** @return list<SharedDirectory> by which other accounts have a place of this one, for whoever may see them */
+    public function sharing(RemotePath $place): array
+    {
+        $this->loadMissing('shared.other.sites');
+
+        return array_values(array_filter(
+            $this->shared->all(),
+            static fn (SharedDirectory $shared): bool => $shared->other !== null && $shared->toThere($place) !== null,
+        ));
+    }
+
+    /** @return list<SitePlaces> of sites of other accounts, in what this one shares with them */
+    public function placesElsewhere(): array
+    {
+        $this->loadMissing('shared.other.sites');
+        $places = [];
+        foreach ($this->shared as $shared) {
+            foreach ($shared->other->sites ?? [] as $site) {
+                $place = $this->sites->contains('domain', $site->domain)
+                    ? null
+                    : $shared->placesOf($site->domain, $shared->other->ownerOf($site), $site->root());
+                $place === null || $places[$site->id] = $place;
+            }
+        }
+
+        return array_values($places);
     }
 
     /** The number of the client whose site it is, as text: the account's own, unless the site has another. */

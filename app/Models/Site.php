@@ -120,7 +120,7 @@ final class Site extends Model
         return $this->hasMany(SiteStay::class)->oldest('id');
     }
 
-    /** @return non-empty-list<SiteHome> all accounts that it was in, the one that it is in last */
+    /** @return non-empty-list<SiteHome> all accounts that it was in or can be reached in, the one that it is in last */
     public function homes(): array
     {
         $since = null;
@@ -133,6 +133,16 @@ final class Site extends Model
                 $stay->until,
             );
             $since = $stay->until;
+        }
+        $others = SharedDirectory::where('account_id', $this->account_id)->with('other')->orderBy('id')->get();
+        foreach ($others as $shared) {
+            $there = $shared->toThere($this->applicationRoot());
+            $there === null || $shared->other === null || $homes[] = new SiteHome(
+                $shared->other,
+                $there,
+                null,
+                null,
+            );
         }
         $homes[] = new SiteHome(
             $this->account,

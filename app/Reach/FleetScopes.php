@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Reach;
 
+use App\Models\Account;
 use App\Models\Closing;
 use App\Models\FtpUserState;
 use Cellarium\Core\Json\JsonFields;
@@ -62,6 +63,7 @@ final class FleetScopes
             ->orderBy('domain')
             ->get(['account_id', 'client_id', 'domain', 'document_root', 'mounts'])
             ->groupBy('account_id');
+        $elsewhere = self::elsewhere($users->keys());
         $rows = DB::table('accounts')
             ->whereNull('removed_at')
             ->whereIn('id', $users->keys())
@@ -71,13 +73,14 @@ final class FleetScopes
         $zone = ' '.config('app.timezone');
 
         return FleetScope::of(
-            (static function () use ($rows, $sites, $users, $zone): \Generator {
+            (static function () use ($rows, $sites, $users, $elsewhere, $zone): \Generator {
                 foreach ($rows as $account) {
                     yield self::account(
                         $zone,
                         $account,
                         $sites->get($account->id, new Collection()),
                         $users->get($account->id, new Collection()),
+                        $elsewhere[$account->id] ?? [],
                     );
                 }
             })(),
@@ -87,35 +90,37 @@ final class FleetScopes
     }
 
     /**
+     * What accounts reach of the sites of others; few do, and models do for them.
+     *
+     * @param  Collection<int, int>  $accounts
+     * @return array<int, list<SitePlaces>> by the number of the account
+     */
+    private static function elsewhere(Collection $accounts): array
+    {
+        return Account::with('sites', 'shared.other.sites')
+            ->whereIn('id', DB::table('shared_directories')->whereIn('account_id', $accounts)->select('account_id'))
+            ->get()
+            ->mapWithKeys(static fn (Account $account): array => [$account->id => $account->placesElsewhere()])
+            ->all();
+    }
+
+    /**
      * @param  Collection<int, \stdClass>  $sites
      * @param  Collection<int, \stdClass>  $users
+     * @param  list<SitePlaces>  $elsewhere
      */
     private static function account(
         string $zone,
         \stdClass $account,
         Collection $sites,
         Collection $users,
+        array $elsewhere,
     ): AccountScope {
         $time = static fn (?string $at): ?int => $at === null ? null : (int) strtotime($at.$zone);
 
         return new AccountScope(
             $account->id,
-            $sites
-                ->map(
-                    static fn (\stdClass $site): SitePlaces => new SitePlaces(
-                        $site->domain,
-                        (string) ($site->client_id ?? $account->client_id),
-                        RemotePath::fromString($site->document_root),
-                        $site->mounts === '[]'
-                            ? []
-                            : array_map(
-                                RemotePath::fromString(...),
-                                array_column((array) json_decode($site->mounts, true), 'directory'),
-                            ),
-                    ),
-                )
-                ->values()
-                ->all(),
+            [...self::places($account, $sites), ...$elsewhere],
             $account->tree === null || ! str_contains($account->tree, '"scripts"')
                 ? []
                 : DirectoryTree::fromFields(JsonFields::fromJson($account->tree))->scriptFolders(),
@@ -134,5 +139,24 @@ final class FleetScopes
                 ->values()
                 ->all(),
         );
+    }
+
+    /**
+     * @param  Collection<int, \stdClass>  $sites  of the account
+     * @return list<SitePlaces>
+     */
+    private static function places(\stdClass $account, Collection $sites): array
+    {
+        return array_values($sites->map(static fn (\stdClass $site): SitePlaces => new SitePlaces(
+            $site->domain,
+            (string) ($site->client_id ?? $account->client_id),
+            RemotePath::fromString($site->document_root),
+            $site->mounts === '[]'
+                ? []
+                : array_map(
+                    RemotePath::fromString(...),
+                    array_column((array) json_decode($site->mounts, true), 'directory'),
+                ),
+        ))->all());
     }
 }

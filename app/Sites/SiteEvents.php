@@ -11,6 +11,7 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\Proof;
+use App\Models\SamePlace;
 use App\Models\Site;
 use App\Models\SiteHome;
 use App\Text\Amount;
@@ -28,11 +29,15 @@ final readonly class SiteEvents
 
     private CarbonImmutable $until;
 
+    /** @var non-empty-list<int> numbers of the sites that are at this place, mostly one */
+    private array $sites;
+
     public function __construct(private Site $site, CarbonImmutable $from, CarbonImmutable $until)
     {
         // In the zone of the application, as all moments are stored.
         $this->from = $from->setTimezone((string) config('app.timezone'));
         $this->until = $until->setTimezone((string) config('app.timezone'));
+        $this->sites = SamePlace::ofSite($site)->sites;
     }
 
     /** @return list<TimelineEvent> */
@@ -51,7 +56,8 @@ final readonly class SiteEvents
     private function live(): array
     {
         $proven = Deployment::with(Deployment::titled())
-            ->where(['site_id' => $this->site->id, 'state' => DeploymentState::Proven])
+            ->whereIn('site_id', $this->sites)
+            ->where('state', DeploymentState::Proven)
             ->whereNotNull('ended_at');
         $before = (clone $proven)->where('ended_at', '<', $this->from)->latest('ended_at')->first();
         $within = $proven->whereBetween('ended_at', [$this->from, $this->until])->oldest('ended_at')->limit(self::MOST);
@@ -143,7 +149,7 @@ final readonly class SiteEvents
     private function byHand(): array
     {
         return ChangeByHand::with('person')
-            ->where('site_id', $this->site->id)
+            ->whereIn('site_id', $this->sites)
             ->whereBetween('ended_at', [$this->from, $this->until])
             ->where('done', '>', 0)
             ->latest('id')
@@ -235,7 +241,7 @@ final readonly class SiteEvents
     private function failedRuns(): array
     {
         return Deployment::with(Deployment::titled())
-            ->where('site_id', $this->site->id)
+            ->whereIn('site_id', $this->sites)
             ->whereIn('state', [
                 DeploymentState::PutBack,
                 DeploymentState::PutBackUnproven,

@@ -15,10 +15,12 @@ use App\Models\OpenAddress;
 use App\Models\Person;
 use App\Models\ProofKind;
 use App\Models\SetAside;
+use App\Models\SharedDirectory;
 use App\Models\Site;
 use App\Text\Amount;
 use Carbon\CarbonImmutable;
 use Carbon\CarbonInterface;
+use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\SiteReach;
 use Illuminate\Support\Collection;
@@ -304,6 +306,17 @@ final readonly class SiteView
             'directory' => $directory,
             'address' => $this->site->addressOf($directory),
         ], [$this->site->document_root, ...array_column($this->site->mounts, 'directory')]);
+    }
+
+    /** @return list<array{SharedDirectory, RemotePath}> other accounts that have its files, and where they have them */
+    public function alsoReached(): array
+    {
+        $root = $this->site->applicationRoot();
+
+        return array_map(
+            static fn (SharedDirectory $shared): array => [$shared, $shared->toThere($root) ?? $shared->there()],
+            $this->account->sharing($root),
+        );
     }
 
     /** The deployment that is at work or waits; null where none is. */

@@ -6,6 +6,7 @@ namespace App\Storage;
 
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
+use App\Models\SamePlace;
 use App\Models\Site;
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Deployment\KeptPlan;
@@ -308,9 +309,10 @@ final readonly class RunFiles
         array_map(unlink(...), [...glob("$own.jsonl") ?: [], ...glob("$own-*.jsonl") ?: []]);
     }
 
-    /** One for each directory: what was seen in another says nothing. */
+    /** One for each directory, whichever sites begin there: what was seen in another says nothing. */
     private function knownFile(Site $site, RemotePath $root): string
     {
+        [$site, $root] = SamePlace::ofSite($site, $root)->first($site);
         $where = $root->equals($site->root()) ? '' : '-'.substr(hash('sha256', $root->toString()), 0, 16);
 
         return "$this->var/manifests/site-$site->id$where.jsonl";

@@ -195,7 +195,7 @@ final readonly class Concerns
     /** @return list<Concern> */
     private static function openUsers(): array
     {
-        return FtpUser::with('account.client', 'account.sites')
+        return FtpUser::with('account.client', 'account.sites', 'account.shared.other.sites')
             ->whereNotIn('state', FtpUserState::ENDED)
             ->where(self::concernsUs(...))
             ->where(

@@ -51,7 +51,10 @@ final readonly class LocalRemoteDirectory implements CopiesFiles, RemoteDirector
         }
 
         return $bytes === false || ! $whole
-            ? throw RemoteFailure::while("reading $file", FailureReason::LocalFile)
+            ? throw RemoteFailure::while(
+                "reading $file",
+                $bytes === $most ? FailureReason::Incomplete : FailureReason::LocalFile,
+            )
             : $bytes;
     }
 

@@ -37,6 +37,32 @@ final readonly class PlacedFile
         ?string $hostAddress,
         \Closure $shows,
     ): array {
+        return $this->during($remote, function (RemotePath $place) use (
+            $fetcher,
+            $addresses,
+            $hostAddress,
+            $shows,
+        ): array {
+            $url = (string) $addresses->of($place);
+            $answer = $fetcher->fetch($url);
+            $direct = $hostAddress === null || $shows($answer) ? null : $fetcher->fetch($url, $hostAddress);
+
+            return [$answer, $direct !== null && $shows($direct) ? $direct : null];
+        });
+    }
+
+    /**
+     * Does something while it is there.
+     *
+     * @template Found
+     *
+     * @param  \Closure(RemotePath): Found  $do
+     * @return Found
+     *
+     * @throws RemoteFailure when it could not be put there or not be removed
+     */
+    public function during(RemoteDirectory $remote, \Closure $do): mixed
+    {
         $place = $this->root->child($this->name);
         $stream = fopen('php://temp', 'w+b');
         assert($stream !== false);
@@ -44,11 +70,8 @@ final readonly class PlacedFile
         rewind($stream);
         try {
             $remote->write($place, $stream, strlen($this->text));
-            $url = (string) $addresses->of($place);
-            $answer = $fetcher->fetch($url);
-            $direct = $hostAddress === null || $shows($answer) ? null : $fetcher->fetch($url, $hostAddress);
 
-            return [$answer, $direct !== null && $shows($direct) ? $direct : null];
+            return $do($place);
         } finally {
             self::remove($remote, $place);
         }

@@ -12,12 +12,16 @@ final readonly class SitePlaces
     /** @var non-empty-list<RemotePath> document root first; what lies inside another of them is left out */
     public array $directories;
 
-    /** @param  list<RemotePath>  $mounted  directories from elsewhere in the account that answer below the site */
+    /**
+     * @param  list<RemotePath>  $mounted  directories from elsewhere in the account that answer below the site
+     * @param  bool  $isPart  whether the rest of the site lies where no login of the account comes to
+     */
     public function __construct(
         public string $domain,
         public string $client,
         public RemotePath $documentRoot,
         array $mounted = [],
+        public bool $isPart = false,
     ) {
         $own = [$documentRoot];
         foreach ($mounted as $directory) {
@@ -26,5 +30,16 @@ final readonly class SitePlaces
             }
         }
         $this->directories = $own;
+    }
+
+    /** A site of another account of which only a directory is within this one. */
+    public static function partOf(string $domain, string $client, RemotePath $directory): self
+    {
+        return new self(
+            $domain,
+            $client,
+            $directory,
+            isPart: true,
+        );
     }
 }

@@ -35,7 +35,11 @@ final readonly class SiteReach
         }
 
         return match (true) {
-            $whole === count($site->directories) => new self($site->domain, $site->client, Extent::Whole),
+            $whole === count($site->directories) && ! $site->isPart => new self(
+                $site->domain,
+                $site->client,
+                Extent::Whole,
+            ),
             $parts !== [] => new self(
                 $site->domain,
                 $site->client,

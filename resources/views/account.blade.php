@@ -63,6 +63,11 @@
                                         @if ($site->client_id !== null && $site->client_id !== $account->client_id)
                                             <div><x-tag tone="soon">of {{ $site->client->name }}</x-tag></div>
                                         @endif
+                                        @foreach ($account->sharing($site->applicationRoot()) as $shared)
+                                            <div class="soft">also reached as
+                                                <x-link to="/accounts/{{ $shared->other_id }}">{{ $shared->other->login
+                                                    }} at {{ $shared->other->host }}</x-link></div>
+                                        @endforeach
                                         @foreach ($site->mounts as $mount)
                                             <div class="soft"><x-path :path="$mount['path']" /> from
                                                 <x-path :path="$mount['directory']" /></div>

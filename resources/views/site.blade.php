@@ -73,6 +73,14 @@
                             aria-label="copy address {{ $site->base_url }}/">copy address</button></dd>
                     <dt>Document root</dt>
                     <dd><x-path :path="$site->document_root" /></dd>
+                    @foreach ($view->alsoReached() as [$shared, $there])
+                        <dt>Also reached</dt>
+                        <dd>in <x-path :path="$there->toString()" /> as
+                            <x-link to="/accounts/{{ $shared->other_id }}">{{ $shared->other->login }} at
+                                {{ $shared->other->host }}</x-link>
+                            <div class="soft">One place: its changes wait for one another. A token put there was seen
+                                through both {{ $shared->proven_at->shown('j M H:i') }}.</div></dd>
+                    @endforeach
                     @if ($site->application_root !== null)
                         <dt>Application</dt>
                         <dd><x-path :path="$site->application_root" /> <span class="soft">is backed up and compared as

@@ -305,4 +305,24 @@ return [
         'false => throw',
         'Backup/RehearsalTest.php',
     ),
+    'one directory of two logins takes turns' => $app(
+        'Storage/SiteLockNames.php',
+        '[$site->domain, ...self::meeting($site->account, $site->applicationRoot())]',
+        '[$site->domain]',
+        'SamePlaceTest',
+        'test_its_work_takes_turns',
+    ),
+    'one directory of two logins drifts once' => $app(
+        'Storage/RunFiles.php',
+        '[$site, $root] = SamePlace::ofSite($site, $root)->first($site);',
+        '',
+        'SamePlaceTest',
+        'test_what_was_done_through_one',
+    ),
+    'a directory is shared only where the very token was read' => $core(
+        'DocumentRoot/SharedRootProof.php',
+        'return stream_get_contents($stream) === $text;',
+        'return true;',
+        'DocumentRoot/SharedRootProofTest.php',
+    ),
 ];

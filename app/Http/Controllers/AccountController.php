@@ -56,6 +56,7 @@ final class AccountController
         $account->load([
             'client',
             'sites.client',
+            'shared.other.sites',
             ...Deployment::titled('sites.lastDeployment.'),
             'ftpUsers' => static fn ($query) => $query->orderBy('created_at')->orderBy('id'),
         ]);

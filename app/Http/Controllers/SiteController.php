@@ -38,6 +38,7 @@ final class SiteController
             'client',
             'account.client',
             'account.sites',
+            'account.shared.other.sites',
             'account.ftpUsers' => static fn ($query) => $query->alive(),
             'destinations',
             ...Deployment::titled('lastDeployment.'),

@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\DocumentRoot;
+
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Path\RemotePath;
+
+/** Finds through which other logins a directory is reached: a random token put there through one is read by them. */
+final class SharedRootProof
+{
+    /**
+     * The token is removed again whatever happens.
+     *
+     * @param  string  $nonce  random letters and digits
+     * @param  list<OtherLogin>  $others
+     * @return list<SharedRoot> one for each login, in their order
+     *
+     * @throws RemoteFailure when the token could not be put there or not be removed
+     */
+    public static function find(
+        RemoteDirectory $remote,
+        RemotePath $root,
+        string $nonce,
+        array $others,
+    ): array {
+        $name = DocumentRootProof::tokenName($nonce);
+        $text = "cellarium $nonce\n";
+
+        return (new PlacedFile($root, $name, $text))->during(
+            $remote,
+            static fn (): array => array_map(
+                static fn (OtherLogin $other): SharedRoot => self::lookThrough($other, $name, $text),
+                $others,
+            ),
+        );
+    }
+
+    private static function lookThrough(OtherLogin $other, string $name, string $text): SharedRoot
+    {
+        foreach ($other->candidates as $directory) {
+            try {
+                if (self::holds($other->remote, $directory->child($name), $text)) {
+                    return SharedRoot::at($other->key, $directory);
+                }
+            } catch (RemoteFailure $failure) {
+                if (! $failure->reason->isOfOneFile()) {
+                    return SharedRoot::notLookedFor($other->key, $failure);
+                }
+            }
+        }
+
+        return SharedRoot::nowhere($other->key);
+    }
+
+    /** @throws RemoteFailure */
+    private static function holds(RemoteDirectory $remote, RemotePath $file, string $text): bool
+    {
+        $stream = fopen('php://memory', 'w+b');
+        assert($stream !== false);
+        $remote->read($file, $stream, strlen($text));
+        rewind($stream);
+
+        return stream_get_contents($stream) === $text;
+    }
+
+    /**
+     * Directories in which another login may have what one has at a root: what it is known to have, then the root and
+     * each directory that it is in left out in turn, as for a login that is shut into one of them.
+     *
+     * @param  list<RemotePath>  $known  directories of the other login: its document roots, those that were seen
+     * @return list<RemotePath>
+     */
+    public static function candidates(RemotePath $root, array $known): array
+    {
+        $asShutIn = [];
+        for ($jail = $root; $jail->depth() > 0; $jail = $jail->parent()) {
+            $asShutIn[] = $root->seenFrom($jail);
+        }
+        $distinct = [];
+        foreach (array_filter([...$known, $root, ...array_reverse($asShutIn)]) as $candidate) {
+            $distinct[$candidate->toString()] = $candidate;
+        }
+
+        return array_values($distinct);
+    }
+}
