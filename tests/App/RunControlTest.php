@@ -57,6 +57,15 @@ final class RunControlTest extends AppTestCase
         $this->waitUntil($run, static fn (Deployment $run): bool => ! $run->isGoing(), 'It should end');
     }
 
+    /** @return list<string> what is said of each file of a page */
+    private static function ofFiles(string $page): array
+    {
+        preg_match('/<ol class="lanes" aria-label="Files">(.*?)<\/ol>/s', $page, $list);
+        preg_match_all('/<span>([^<]*)<\/span><\/li>/', $list[1] ?? '', $words);
+
+        return $words[1];
+    }
+
     public function test_a_paused_run_stands_still_and_goes_on_where_it_was(): void
     {
         $this->host->faults(['delay_ms' => 200]);
@@ -68,7 +77,14 @@ final class RunControlTest extends AppTestCase
             'It should send',
         );
         $this->post("/deployments/$run->id/pause")->assertRedirect();
-        $this->get("/deployments/$run->id/live")->assertSee('Go on')->assertSee('Paused:');
+        $page = $this->get("/deployments/$run->id/live")->assertSee('Go on')->assertSee('Paused:');
+        $said = array_count_values(array_map(
+            static fn (string $words): string => (string) preg_replace('/,.*/', '', $words),
+            self::ofFiles((string) $page->getContent()),
+        ));
+        self::assertSame(41, array_sum($said), 'each file has its row');
+        self::assertGreaterThan(2, $said['is there'] ?? 0);
+        self::assertGreaterThan(0, $said['waits'] ?? 0);
         // What was in hand when it heard of it is finished.
         $done = -1;
         $this->waitUntil($run, static function (Deployment $run) use (&$done): bool {
@@ -98,6 +114,7 @@ final class RunControlTest extends AppTestCase
             'index.html',
             'not as long as what was sent',
             'Try these again',
+            'was refused',
             'Stop and go back',
         ]);
         $this->host->faults([]);

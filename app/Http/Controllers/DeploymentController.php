@@ -12,6 +12,7 @@ use App\Deployments\InspectionView;
 use App\Deployments\MakePlan;
 use App\Deployments\NeedsView;
 use App\Deployments\Plans;
+use App\Deployments\SentFiles;
 use App\Deployments\SiteFacts;
 use App\Deployments\StartPlan;
 use App\Deployments\UploadInspection;
@@ -349,6 +350,7 @@ final class DeploymentController
                     $aside,
                     $this->filter($request, $deployment),
                 ),
+            'sent' => $deployment->state->isGoing() ? SentFiles::of($deployment, $this->files) : [],
             'inspection' => InspectionView::of($deployment, $this->files, $this->inspection),
             'mayOverrule' => Gate::allows(Permission::OverruleInspection->value),
             'needs' => NeedsView::of($deployment->site, $this->siteFacts->needs($deployment)),

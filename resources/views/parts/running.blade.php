@@ -64,7 +64,14 @@
             @else
                 <x-action to="/deployments/{{ $deployment->id }}/retry" main>Try these again</x-action>
             @endif
-        @else
+        @endif
+        @if ($sent !== [])
+            <ol class="lanes" aria-label="Files">
+                @foreach ($sent as $file)
+                    <li class="is-{{ $file->tone }}"><x-path :path="$file->path" /><span>{{ $file->words }}</span></li>
+                @endforeach
+            </ol>
+        @elseif ($progress->failed() === [])
             <ol class="lanes" aria-label="Connections">
                 @foreach ($progress->lanes() as $lane)
                     <li><x-path :path="$lane['subject']" /><span>{{ $lane['words'] }}</span></li>

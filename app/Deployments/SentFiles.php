@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+use App\Models\Deployment;
+use App\Storage\RunFiles;
+use App\Text\Amount;
+use Cellarium\Core\Deployment\JournalMark;
+use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Plan\Change;
+use Cellarium\Core\Plan\PlanFilter;
+
+/** The files of a run while they are sent and named: each of them where it has few, else those that are on their way. */
+final readonly class SentFiles
+{
+    /** Of more, nobody reads each. */
+    private const MOST = 60;
+
+    /** @var array<string, array{subject: string, bytes: int, size: int}> by path, what each connection has in hand */
+    private array $going;
+
+    /** @var array<string, string> words of the server, by path */
+    private array $refused;
+
+    private function __construct(Deployment $run)
+    {
+        $this->going = array_column($run->progress['lanes'] ?? [], null, 'subject');
+        $this->refused = array_column($run->progress['failed'] ?? [], 'words', 'subject');
+    }
+
+    /** @return list<SentFile> none in stages that have other things to show than files */
+    public static function of(Deployment $run, RunFiles $kept): array
+    {
+        if (! in_array($run->stage, [RunStage::Sending, RunStage::Replacing], true)) {
+            return [];
+        }
+        $files = new self($run);
+        $plan = $kept->planReader($run);
+        $paths = [];
+        foreach ([Change::Add, Change::Replace] as $change) {
+            [$items, $count] = $plan->search(new PlanFilter($change), 0, self::MOST);
+            $paths = [...$paths, ...array_map(static fn ($item): string => $item->path->toString(), $items)];
+            if ($count > self::MOST || count($paths) > self::MOST) {
+                return $files->onTheWay();
+            }
+        }
+        sort($paths, SORT_STRING);
+        $journal = $kept->journal($run);
+
+        return array_map(
+            static fn (string $path): SentFile => $files->file(
+                $path,
+                isset($journal->noted(JournalMark::Sent)[$path]),
+                isset($journal->noted(JournalMark::Renamed)[$path]),
+            ),
+            $paths,
+        );
+    }
+
+    /** @return list<SentFile> */
+    private function onTheWay(): array
+    {
+        return array_map(
+            fn (int|string $path): SentFile => $this->file((string) $path),
+            array_keys($this->refused + $this->going),
+        );
+    }
+
+    private function file(string $path, bool $isSent = false, bool $isNamed = false): SentFile
+    {
+        $lane = $this->going[$path] ?? null;
+
+        return match (true) {
+            isset($this->refused[$path]) => new SentFile($path, 'was refused', 'now'),
+            $isNamed => new SentFile($path, 'has its name', 'proven'),
+            $isSent => new SentFile($path, 'is there', 'kept'),
+            $lane !== null => new SentFile(
+                $path,
+                'goes'.($lane['size'] > 0
+                    ? ', '.Amount::bytes($lane['bytes']).' of '.Amount::bytes($lane['size'])
+                    : ''),
+                'soon',
+            ),
+            default => new SentFile($path, 'waits', 'later'),
+        };
+    }
+}
