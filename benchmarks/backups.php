@@ -43,7 +43,7 @@ const CONNECTIONS = 8;
 /** Files that the plain loop reads. */
 const LOOPED = 300;
 
-const PORTS = [21_800, 22_199];
+const PORTS = [16_800, 17_199];
 
 $part = $argv[1] ?? 'all';
 $sizes = array_map(intval(...), array_slice($argv, 2)) ?: [5_000, 50_000];

@@ -36,7 +36,7 @@ use Tests\Support\Vsftpd;
 
 require __DIR__.'/../vendor/autoload.php';
 
-const PORTS = [21_400, 21_799];
+const PORTS = [16_400, 16_799];
 // Fewer, and over one connection, where the tests only start it: this daemon ends a session when two take one port.
 define('IS_TINY', getenv('BENCHMARK') === 'tiny');
 define('LISTED', IS_TINY ? 20 : 10_000);

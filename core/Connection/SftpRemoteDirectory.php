@@ -340,11 +340,13 @@ final class SftpRemoteDirectory implements
             }
             throw $failure;
         } catch (\Exception $broken) {
+            // The library waits for no longer than an answer may take, too, and then has no packet to understand.
+            $reason = $this->sftp?->isTimeout() === true ? FailureReason::TimedOut : SshSession::reason($broken);
             // An answer of this connection may still be on its way, so it is not used again.
             $this->sftp = null;
             throw RemoteFailure::while(
                 $what,
-                SshSession::reason($broken),
+                $reason,
                 $broken->getMessage(),
                 $broken,
             );
