@@ -98,17 +98,16 @@ final readonly class TwoMoments
     private function deployed(Site $site, Backup $a, Backup $b): array
     {
         $place = SamePlace::ofSite($site, $a->rootPath());
-        $runs = Deployment::with([...Deployment::titled(), 'person'])
+        $runs = Deployment::with([...Deployment::titled(), 'person', 'site'])
             ->whereIn('site_id', $place->sites)
             ->where('state', DeploymentState::Proven)
-            ->whereBetween('ended_at', [$a->verified_at, $b->verified_at])
+            ->whereBetween('ended_at', self::moments($a, $b))
             ->latest('ended_at')
             ->limit(self::MOST_RUNS)
             ->get();
         $done = [];
         $unread = null;
         foreach ($runs as $run) {
-            $run->site_id === $site->id && $run->setRelation('site', $site);
             if (! $place->isAt($run->site->account_id, $run->runPlace()->root)) {
                 continue;
             }
@@ -145,7 +144,7 @@ final readonly class TwoMoments
         $done = [];
         $versions = $place->versions()
             ->with('change.person')
-            ->whereBetween('at', [$a->verified_at, $b->verified_at])
+            ->whereBetween('at', self::moments($a, $b))
             ->latest('id');
         foreach ($versions->lazy(500) as $version) {
             foreach ([$version->path, $version->after['path'] ?? null] as $path) {
@@ -163,6 +162,12 @@ final readonly class TwoMoments
         }
 
         return $done;
+    }
+
+    /** @return array{string, string} a backup is known to the second, what is done to the thousandth */
+    private static function moments(Backup $a, Backup $b): array
+    {
+        return [(string) $a->verified_at?->format('Y-m-d H:i:s'), $b->verified_at?->format('Y-m-d H:i:s').'.999'];
     }
 
     /** @return array<string, array{CarbonImmutable, CarbonImmutable|null}> between which two looks, by path */

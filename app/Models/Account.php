@@ -242,14 +242,21 @@ final class Account extends Model
         $places = [];
         foreach ($this->shared as $shared) {
             foreach ($shared->other->sites ?? [] as $site) {
-                $place = $this->sites->contains('domain', $site->domain)
-                    ? null
-                    : $shared->placesOf($site->domain, $shared->other->ownerOf($site), $site->root());
-                $place === null || $places[$site->id] = $place;
+                $place = $shared->placesOf($site->domain, $shared->other->ownerOf($site), $site->root());
+                $place === null || $this->has($place) || $places[$site->id] = $place;
             }
         }
 
         return array_values($places);
+    }
+
+    /** Whether a site of this account is the same one: of that domain, or the same client's in the same directory. */
+    private function has(SitePlaces $place): bool
+    {
+        return $this->sites->contains(fn (Site $own): bool => $own->domain === $place->domain
+            || ! $place->isPart
+                && $own->root()->equals($place->documentRoot)
+                && $this->ownerOf($own) === $place->client);
     }
 
     /** The number of the client whose site it is, as text: the account's own, unless the site has another. */

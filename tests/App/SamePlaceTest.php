@@ -8,6 +8,7 @@ use App\Accounts\AccountCheck;
 use App\Backups\TwoMoments;
 use App\Models\Account;
 use App\Models\Backup;
+use App\Models\Client;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
@@ -112,12 +113,16 @@ final class SamePlaceTest extends AppTestCase
 
     public function test_what_was_done_through_one_is_no_drift_of_the_other(): void
     {
+        $this->travelTo(now()->subDays(2));
         $this->deployed(['index.html' => 'one', 'prices.html' => 'prices']);
         $this->prove($this->site);
         $first = $this->back('mirror.example');
         self::assertSame(2, $first->files);
+        $this->travel(1)->hours();
         $run = $this->deployed(['index.html' => 'two', 'prices.html' => 'prices']);
+        $this->travel(1)->hours();
         $second = $this->back('mirror.example');
+        $this->travel(1)->hours();
         self::assertNull($second->drift);
         $differences = app(TwoMoments::class)->between($this->mirror, $first, $second);
         self::assertSame(['index.html'], array_column($differences, 'path'));
@@ -142,7 +147,8 @@ final class SamePlaceTest extends AppTestCase
     public function test_who_reaches_it_through_one_reaches_the_site_of_the_other(): void
     {
         $this->prove($this->site);
-        $this->jailed->load('sites');
+        self::assertSame(['site.example'], array_column($this->account->places(), 'domain'));
+        $this->mirror->update(['client_id' => Client::create(['name' => 'Another', 'colour' => '#225577'])->id]);
         $reach = fn (string $directory): array => array_column(
             Reach::of(RemotePath::fromString($directory), $this->account->refresh()->places())->touched(),
             'domain',
