@@ -88,7 +88,7 @@ final class SharedRootProofTest extends TestCase
 
     public function test_a_file_of_that_name_that_holds_something_else_is_another_directory(): void
     {
-        file_put_contents("$this->server/home/b/public/cellarium-k2j4h6g8f0.txt", "cellarium another0000\n");
+        file_put_contents("$this->server/home/b/public/cellarium-k2j4h6g8f0.txt", "cellarium another000\n");
         $found = SharedRootProof::find(
             new LocalRemoteDirectory($this->server),
             self::path('/home/a/public'),
