@@ -7,13 +7,16 @@ namespace App\Backups;
 use App\Failure\Problem;
 use App\Hosting\Connections;
 use App\Models\Site;
+use App\Storage\RunIds;
 use Cellarium\Core\Backup\DatabaseFetch;
 use Cellarium\Core\Backup\TakenDatabase;
+use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\HostDatabase;
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\TransferFailed;
@@ -41,10 +44,12 @@ final readonly class DatabaseDumps
         if ($host === null) {
             return ['databases' => null, 'databases_said' => $said];
         }
+        // The account's own login: one that is made for a job may not come where they are written out.
+        $remote = $this->connections->remote($site->account);
+        $this->removeLeftOvers($remote, $root->parent());
         try {
-            // The account's own login: one that is made for a job may not come where they are written out.
             $taken = (new DatabaseFetch(
-                new SequentialPool($this->connections->remote($site->account), $this->store),
+                new SequentialPool($remote, $this->store),
                 $this->store,
                 $host,
                 new AtHost($host, $root),
@@ -90,6 +95,19 @@ final readonly class DatabaseDumps
             default => 'Its database is not part of the way back: the host does not write databases out. Write it out '
                 .'in the panel of the host first.',
         };
+    }
+
+    /** A worker that was killed leaves a whole database there. */
+    private function removeLeftOvers(RemoteDirectory $remote, RemotePath $beside): void
+    {
+        try {
+            foreach ($remote->list($beside) as $entry) {
+                $run = TemporaryName::run($entry->name);
+                $run !== null && RunIds::isOfBackupLongOver($run) && $remote->remove($beside->child($entry->name));
+            }
+        } catch (RemoteFailure $failure) {
+            logger()->warning("What earlier backups left in $beside was not removed: {$failure->getMessage()}");
+        }
     }
 
     private function isSafe(Site $site, RemotePath $root): bool

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Storage;
 
+use App\Models\Backup;
 use App\Models\ChangeByHand;
 use App\Models\Deployment;
 use Cellarium\Core\Deployment\RunEnd;
@@ -28,6 +29,20 @@ final class RunIds
     public static function ofBackup(int $backup): string
     {
         return 'backup'.base_convert((string) $backup, 10, 36).self::mark($backup);
+    }
+
+    /**
+     * Whether a backup of this Cellarium that is long over, or the restoring of a database that began with it, has laid
+     * down what has the name of that run.
+     */
+    public static function isOfBackupLongOver(string $run): bool
+    {
+        $id = preg_match('/\Abackup([0-9a-z]+)[0-9a-f]{4}[rn]*\z/', $run, $match) === 1
+            ? (int) base_convert($match[1], 36, 10)
+            : 0;
+
+        return str_starts_with($run, self::ofBackup($id))
+            && Backup::whereKey($id)->where('created_at', '<', now()->subDay())->exists();
     }
 
     /** Of a change by hand, whose temporary files nobody else takes away. */

@@ -10,6 +10,8 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
+use App\Storage\RunIds;
+use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\WorkInProgress;
 use Illuminate\Http\UploadedFile;
@@ -59,6 +61,27 @@ final class DatabasesTest extends AppTestCase
         self::assertTrue($zip->open($file, \ZipArchive::CHECKCONS));
         self::assertSame($sql, $zip->getFromName('database-shop.sql'));
         $this->get("/backups?site={$this->site->id}")->assertSee('database shop, ');
+    }
+
+    public function test_what_a_killed_worker_left_beside_the_site_goes_with_a_later_backup(): void
+    {
+        $this->database('shop', 'site.example');
+        $run = RunIds::ofBackup($this->backup()->id);
+        $left = static fn (string $run, int $number): string => '/www/'.TemporaryName::of($run, $number);
+        $files = [$left($run, 1), $left("{$run}r", 1), $left("{$run}rn", 1)];
+        $others = [$left('backup1ffff', 1), $left('1abcd', 1)];
+        foreach ([...$files, ...$others] as $file) {
+            file_put_contents($this->host->home.$file, 'a whole database');
+        }
+        $there = fn (array $of): array => array_values(
+            array_filter($of, fn (string $file): bool => is_file($this->host->home.$file)),
+        );
+        $this->backup();
+        self::assertSame($files, $there($files), 'it may be at work still');
+        $this->travel(2)->days();
+        $this->backup();
+        self::assertSame([], $there($files));
+        self::assertSame($others, $there($others), 'those are of somebody else');
     }
 
     public function test_where_that_is_not_possible_it_is_said_and_the_files_are_backed_up_all_the_same(): void
