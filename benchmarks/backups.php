@@ -94,13 +94,7 @@ if ($part === 'all' || $part === 'backups') {
             $pool = new WorkerPool($server->endpoint(), CONNECTIONS, store: $settings->bulk());
             $surveyor = new Surveyor($pool);
             $look = $known === null ? EarlierLook::never() : EarlierLook::at(4_000_000_000, $known);
-            $listed = TrustedListing::of(
-                $pool,
-                $root,
-                $surveyor->survey($root),
-                $look,
-                1.0,
-            )->knowing($look);
+            $listed = TrustedListing::of($pool, $root, $surveyor->survey($root), $look, 1.0)->knowing($look);
             $backup = (new BackupTaker(
                 $pool,
                 $store,
@@ -120,14 +114,7 @@ if ($part === 'all' || $part === 'backups') {
             });
             [$backup, $memory] = $result;
             $last = $backup->manifest;
-            printf(
-                "%-8d %-22s %10.2f %10d %7.1f MB\n",
-                $files,
-                $what,
-                $took,
-                $backup->fetchedFiles,
-                $memory / 1e6,
-            );
+            printf("%-8d %-22s %10.2f %10d %7.1f MB\n", $files, $what, $took, $backup->fetchedFiles, $memory / 1e6);
         }
         $endpoint = $server->endpoint();
         $loop = new Filesystem(new FtpAdapter(FtpConnectionOptions::fromArray([
@@ -145,13 +132,7 @@ if ($part === 'all' || $part === 'backups') {
                 file_put_contents("$scratch/looped", $loop->readStream($path));
             }
         });
-        printf(
-            "%-8d %-22s %10.2f %10d\n",
-            $files,
-            'plain loop, reckoned',
-            $took * $files / $looped,
-            $files,
-        );
+        printf("%-8d %-22s %10.2f %10d\n", $files, 'plain loop, reckoned', $took * $files / $looped, $files);
         $stored = array_sum(iterator_to_array($settings->objects()->sizes()));
         printf("%.1f MB on the server, %.1f MB stored\n", $bytes / 1e6, $stored / 1e6);
         $server->stop();
@@ -176,12 +157,7 @@ if ($part === 'all' || $part === 'sweep') {
         $removed = 0;
         $took = $seconds(static function () use ($settings, $references, &$removed): void {
             $sweep = new ContentSweep($settings->objects(), $settings->work());
-            $removed = $sweep->sweep(
-                $references,
-                time() + 60,
-                time(),
-                true,
-            )->asideFiles;
+            $removed = $sweep->sweep($references, time() + 60, time(), true)->asideFiles;
         });
         echo "sweep of 20,000 with $count references: ".round($took, 2)." s, $removed removed\n";
     }
@@ -207,13 +183,7 @@ if ($part === 'all' || $part === 'store') {
         });
         $read = $seconds(static fn () => $store->isIntact($content->sha256, $content->size)
             || throw new RuntimeException('It differs.'));
-        printf(
-            "%s, 200 MB: copied in %.2f s, sealed in %.2f s, read back in %.2f s\n",
-            $kind,
-            $copied,
-            $kept,
-            $read,
-        );
+        printf("%s, 200 MB: copied in %.2f s, sealed in %.2f s, read back in %.2f s\n", $kind, $copied, $kept, $read);
     }
 }
 
@@ -241,10 +211,5 @@ if ($part === 'all' || $part === 'drawing') {
         }
         $line->ticks(new DateTimeZone('Europe/Lisbon'));
     });
-    printf(
-        "2,000 events: laid out in %.1f ms, %d shapes; sorted in %.1f ms\n",
-        1e3 * $laid,
-        $drawn,
-        1e3 * $sorted,
-    );
+    printf("2,000 events: laid out in %.1f ms, %d shapes; sorted in %.1f ms\n", 1e3 * $laid, $drawn, 1e3 * $sorted);
 }

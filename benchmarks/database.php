@@ -22,13 +22,7 @@ return (static function (): array {
         'PHP_CLI_SERVER_WORKERS' => '2',
     ] + getenv();
     $run = static function (string ...$command) use ($environment): void {
-        $process = proc_open(
-            $command,
-            [],
-            $pipes,
-            null,
-            $environment,
-        );
+        $process = proc_open($command, [], $pipes, null, $environment);
         if ($process === false || proc_close($process) !== 0) {
             throw new RuntimeException('It did not work: '.implode(' ', $command).'');
         }
@@ -36,27 +30,13 @@ return (static function (): array {
     $socket = (str_starts_with($setting('CELLARIUM_VAR'), '/') ? '' : getcwd().'/')
         .$setting('CELLARIUM_VAR')
         .'/mariadb.sock';
-    $sql = static fn (string $text) => $run(
-        'mariadb',
-        '--no-defaults',
-        "--socket=$socket",
-        '-e',
-        $text,
-    );
+    $sql = static fn (string $text) => $run('mariadb', '--no-defaults', "--socket=$socket", '-e', $text);
     $sql(
         'DROP DATABASE IF EXISTS cellarium_bench; CREATE DATABASE cellarium_bench; GRANT ALL ON cellarium_bench.* '
-            ."TO '{$setting(
-                'DB_USERNAME',
-            )}'@'127.0.0.1'",
+            ."TO '{$setting('DB_USERNAME')}'@'127.0.0.1'",
     );
     register_shutdown_function(static fn () => $sql('DROP DATABASE IF EXISTS cellarium_bench'));
-    $run(
-        PHP_BINARY,
-        'artisan',
-        'migrate',
-        '--force',
-        '--quiet',
-    );
+    $run(PHP_BINARY, 'artisan', 'migrate', '--force', '--quiet');
 
     return [$environment, $run];
 })();

@@ -67,13 +67,7 @@ for (; ;) {
     }
     $none = null;
     $wait = $due === INF ? 1.0 : max(0.0, $due - $now);
-    $heard = @stream_select(
-        $readable,
-        $writable,
-        $none,
-        0,
-        (int) ($wait * 1e6),
-    );
+    $heard = @stream_select($readable, $writable, $none, 0, (int) ($wait * 1e6));
     if ($heard === false) {
         continue;
     }

@@ -56,12 +56,7 @@ $seconds = static function (Closure $work): float {
 
     return (hrtime(true) - $start) / 1e9;
 };
-$server = new Vsftpd(
-    $scratch,
-    Protocol::Ftp,
-    '',
-    passivePorts: PORTS,
-);
+$server = new Vsftpd($scratch, Protocol::Ftp, '', passivePorts: PORTS);
 $home = $server->home;
 mkdir("$home/listed");
 for ($file = 0; $file < LISTED; $file++) {
@@ -143,13 +138,7 @@ foreach ([0, 20] as $delay) {
                 .' '.escapeshellarg($address).' | wc -l', $said);
             (int) $said[0] >= LISTED || throw new RuntimeException('curl lists less.');
         });
-        printf(
-            "%2d ms, listing %d: %.2f s; curl %.2f s\n",
-            $delay,
-            LISTED,
-            $ours,
-            $curl,
-        );
+        printf("%2d ms, listing %d: %.2f s; curl %.2f s\n", $delay, LISTED, $ours, $curl);
     }
     if ($does('finding')) {
         foreach (['name' => new Sought('*.html'), 'text' => new Sought('*.html', text: '0211 99')] as $how => $sought) {

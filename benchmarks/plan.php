@@ -58,12 +58,7 @@ $site = static function (int $edition) use ($files): Manifest {
 $measure = static function (string $name, Closure $work): void {
     $start = hrtime(true);
     $work();
-    printf(
-        "%-46s %7.0f ms %7.1f MB at most\n",
-        $name,
-        (hrtime(true) - $start) / 1e6,
-        memory_get_peak_usage() / 1e6,
-    );
+    printf("%-46s %7.0f ms %7.1f MB at most\n", $name, (hrtime(true) - $start) / 1e6, memory_get_peak_usage() / 1e6);
 };
 
 $kept = new KeptPlan(new FileJournal($directory), 'draft');
@@ -74,12 +69,7 @@ if ($part === 'plan') {
     $plan = null;
     $measure('three manifests in memory', static fn (): null => null);
     $measure('planned', static function () use (&$plan, $package, $live, $deployed, $ours): void {
-        $plan = Planner::plan(
-            $package,
-            $live,
-            new Policy(ours: $ours),
-            $deployed,
-        );
+        $plan = Planner::plan($package, $live, new Policy(ours: $ours), $deployed);
     });
     $measure('stored', static fn () => $kept->keep($plan));
     $measure('the tree of a swap', static fn () => TreeBeside::of($plan));

@@ -177,12 +177,7 @@ $roundTrip = static function (Endpoint $endpoint) use ($seconds): float {
         array_map(static fn ($stream) => fwrite($stream, "NOOP\r\n"), $open);
         for ($going = count($open); $going > 0; $going = count($open)) {
             [$answered, $none] = [$open, null];
-            stream_select(
-                $answered,
-                $none,
-                $none,
-                10,
-            ) || throw new RuntimeException('The server fell silent.');
+            stream_select($answered, $none, $none, 10) || throw new RuntimeException('The server fell silent.');
             foreach ($answered as $connection => $stream) {
                 fgets($stream) === false && throw new RuntimeException('The server hung up.');
                 if (--$left[$connection] > 0) {
@@ -229,15 +224,7 @@ $tree = TreeBeside::of(Planner::plan(StoredFiles::in($store, $texts), Manifest::
 /** The small files as one archive, unpacked at the host and listed as they lie there. */
 $unpack = static function (Endpoint $endpoint, StandinHost $host) use ($store, $tree, $scratch): void {
     $root = RemotePath::fromString('/site');
-    $order = new RunOrder(
-        'bench',
-        $root,
-        Manifest::of([]),
-        new Policy,
-        EarlierLook::never(),
-        null,
-        [],
-    );
+    $order = new RunOrder('bench', $root, Manifest::of([]), new Policy, EarlierLook::never(), null, []);
     $pool = new WorkerPool($endpoint, CONNECTIONS);
     $laid = (new Beside($root, 'bench'))->laid;
     $pool->run([Job::makeDirectory($laid, '')]);
@@ -292,12 +279,7 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
     foreach ($delays as $delay) {
         $home = "$scratch/".($tls === '' ? 'plain' : 'tls')."-$delay";
         mkdir($home);
-        $server = new Vsftpd(
-            $home,
-            $protocol,
-            $tls,
-            passivePorts: PORTS,
-        );
+        $server = new Vsftpd($home, $protocol, $tls, passivePorts: PORTS);
         // One place for both: what comes in over FTP is what the host unpacks.
         $host = new StandinHost(['space_limit' => 1_000_000_000]);
         rmdir($server->home);

@@ -25,11 +25,7 @@ use Illuminate\Session\Middleware\StartSession as StartsEverySession;
 $root = dirname(__DIR__);
 
 return Application::configure(basePath: $root)
-    ->withRouting(
-        web: $root.'/routes/web.php',
-        api: $root.'/routes/api.php',
-        commands: $root.'/routes/console.php',
-    )
+    ->withRouting(web: $root.'/routes/web.php', api: $root.'/routes/api.php', commands: $root.'/routes/console.php')
     ->withMiddleware(function (Middleware $middleware): void {
         // Its package is missing, see framework-gaps.php; no page is for other origins.
         $middleware->remove(HandleCors::class);

@@ -12,12 +12,8 @@ declare(strict_types=1);
 require __DIR__.'/SiteBuilder.php';
 
 /** @param  array<string, string>  $files */
-function zip(
-    string $to,
-    string $wrapper,
-    array $files,
-    int $time,
-): void {
+function zip(string $to, string $wrapper, array $files, int $time): void
+{
     @unlink($to);
     $zip = new ZipArchive;
     $zip->open($to, ZipArchive::CREATE) === true || exit(1);
@@ -47,12 +43,7 @@ foreach (["$to/content", "$to/packages"] as $directory) {
  *     ship?: bool,
  * }>  $sites
  */
-$sites = json_decode(
-    (string) file_get_contents(__DIR__.'/sites.json'),
-    true,
-    16,
-    JSON_THROW_ON_ERROR,
-);
+$sites = json_decode((string) file_get_contents(__DIR__.'/sites.json'), true, 16, JSON_THROW_ON_ERROR);
 $time = (int) strtotime('2026-09-01 09:00');
 foreach ($sites as $domain => $site) {
     if ($site['old'] ?? false) {
@@ -93,12 +84,7 @@ $draft['spring.html'] = <<<'HTML'
 $draft['trials/beds.html'] = "<!doctype html>\n<title>Trial beds</title>\n<p><a href=\"../index.html\">Home</a>\n";
 $draft['spring.html~'] = "<title>Spring</title>\n";
 $draft['config/.env'] = "ORDERS_TO=orders@thriftcampion.example\nSHOP_PASSWORD=made-up-for-the-demo\n";
-zip(
-    "$to/packages/thrift-campion-5.2-rc1.zip",
-    'thrift-campion-5.2-rc1',
-    $draft,
-    $time + 86400 * 60,
-);
+zip("$to/packages/thrift-campion-5.2-rc1.zip", 'thrift-campion-5.2-rc1', $draft, $time + 86400 * 60);
 
 /**
  * @return array<string, string> what lies below a directory, by path
@@ -106,9 +92,7 @@ zip(
 function below(string $directory): array
 {
     $files = [];
-    $all = new RecursiveIteratorIterator(
-        new RecursiveDirectoryIterator($directory, FilesystemIterator::SKIP_DOTS),
-    );
+    $all = new RecursiveIteratorIterator(new RecursiveDirectoryIterator($directory, FilesystemIterator::SKIP_DOTS));
     foreach ($all as $file) {
         $files[substr((string) $file, strlen($directory) + 1)] = (string) file_get_contents((string) $file);
     }
@@ -132,10 +116,5 @@ foreach (
         'berth-book-1.0' => below(__DIR__.'/berth-book'),
     ] as $name => $files
 ) {
-    zip(
-        "$to/packages/$name.zip",
-        $name,
-        $files,
-        $time + 86400 * 30,
-    );
+    zip("$to/packages/$name.zip", $name, $files, $time + 86400 * 30);
 }

@@ -225,12 +225,7 @@ final readonly class AccountCheck
         }
         $nonce = strtolower(Str::random(20));
         $site->update(['token' => $site->root()->child(DocumentRootProof::tokenName($nonce))->toString()]);
-        $this->shared->look(
-            $site,
-            $remote,
-            $accounts,
-            $nonce,
-        );
+        $this->shared->look($site, $remote, $accounts, $nonce);
         $site->update(['token' => null]);
     }
 

@@ -102,12 +102,7 @@ final readonly class AccountImport
             }
         }
 
-        return Rehearsal::of(
-            $list,
-            $columns,
-            $known,
-            $domains,
-        );
+        return Rehearsal::of($list, $columns, $known, $domains);
     }
 
     /**

@@ -99,12 +99,7 @@ final readonly class AccountTable
                 'accounts.trouble',
                 'accounts.used_at',
             ])
-            ->join(
-                'clients',
-                'clients.id',
-                '=',
-                'accounts.client_id',
-            )
+            ->join('clients', 'clients.id', '=', 'accounts.client_id')
             ->with([
                 'client',
                 'sites' => static fn ($sites) => $sites
@@ -143,12 +138,7 @@ final readonly class AccountTable
     /** @return array{int, int} accounts that fit, and all there are */
     public function counts(): array
     {
-        $query = Account::query()->join(
-            'clients',
-            'clients.id',
-            '=',
-            'accounts.client_id',
-        );
+        $query = Account::query()->join('clients', 'clients.id', '=', 'accounts.client_id');
         $this->filter($query);
 
         return [$query->count(), Account::count()];
@@ -157,12 +147,7 @@ final readonly class AccountTable
     /** @param  Builder<Account>  $query */
     private function filter(Builder $query): void
     {
-        foreach (preg_split(
-            '/\s+/',
-            $this->get('q'),
-            -1,
-            PREG_SPLIT_NO_EMPTY,
-        ) ?: [] as $word) {
+        foreach (preg_split('/\s+/', $this->get('q'), -1, PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
             $like = '%'.addcslashes($word, '%_\\').'%';
             $query->where(
                 static fn (Builder $any) => $any

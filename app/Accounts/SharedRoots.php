@@ -73,12 +73,8 @@ final readonly class SharedRoots
      *
      * @throws RemoteFailure when the token could not be put there or not be removed
      */
-    public function look(
-        Site $site,
-        RemoteDirectory $remote,
-        Collection $accounts,
-        string $nonce,
-    ): void {
+    public function look(Site $site, RemoteDirectory $remote, Collection $accounts, string $nonce): void
+    {
         $others = [];
         foreach ($accounts as $account) {
             try {
@@ -91,12 +87,7 @@ final readonly class SharedRoots
                 logger()->info("{$account->title()} was not asked for a shared directory: {$problem->getMessage()}");
             }
         }
-        $found = SharedRootProof::find(
-            $remote,
-            $site->root(),
-            $nonce,
-            $others,
-        );
+        $found = SharedRootProof::find($remote, $site->root(), $nonce, $others);
         foreach ($found as $shared) {
             $other = $accounts->find($shared->key);
             $shared->trouble === null

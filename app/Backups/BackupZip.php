@@ -64,12 +64,7 @@ final readonly class BackupZip
         $tag = '"'.hash('sha256', $shown->toText()).'"';
         $length = $archive->length();
         try {
-            $asked = ByteRange::asked(
-                $range,
-                $ifRange,
-                $tag,
-                $length,
-            );
+            $asked = ByteRange::asked($range, $ifRange, $tag, $length);
         } catch (\OutOfRangeException) {
             return new StreamedResponse(null, 416, ['Content-Range' => "bytes */$length"]);
         }

@@ -189,12 +189,7 @@ final readonly class Backups
             'since' => $since->getTimestamp(),
             'counts' => array_count_values(array_column($drift->files, 'kind')),
             'newest' => $drift->newest(),
-            'files' => array_slice(
-                $drift->files,
-                0,
-                self::MOST_NAMED,
-                true,
-            ),
+            'files' => array_slice($drift->files, 0, self::MOST_NAMED, true),
         ];
     }
 

@@ -60,12 +60,7 @@ final readonly class DatabaseRestore
         $file = $root->parent()->child(TemporaryName::of($run, 1));
         $at = new AtHost($host, $root);
         try {
-            $pool->run([Job::sendContent(
-                $held['sha256'],
-                $file,
-                (int) $held['bytes'],
-                "database $name",
-            )]);
+            $pool->run([Job::sendContent($held['sha256'], $file, (int) $held['bytes'], "database $name")]);
             $at->finish(
                 "restoring the database $name",
                 static fn (): HostJob => $host->restore("$run-restore", $name, $at->path($file, $root)),

@@ -99,10 +99,7 @@ final readonly class Expiry
     /** @return list<string> names of backups on the shelf that go */
     public function namesDue(): array
     {
-        $ids = array_map(
-            static fn (Fate $fate): int => $fate->backup->id,
-            array_merge(...array_values($this->due())),
-        );
+        $ids = array_map(static fn (Fate $fate): int => $fate->backup->id, array_merge(...array_values($this->due())));
 
         return Backup::whereIn('id', $ids)->pluck('name')->all();
     }

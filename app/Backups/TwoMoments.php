@@ -73,12 +73,7 @@ final readonly class TwoMoments
                 $before->get($path)?->size,
                 $after->get($path)?->size,
                 $who,
-                $who === null ? self::window(
-                    $since,
-                    $found,
-                    $change['modified'],
-                    $users,
-                ) : null,
+                $who === null ? self::window($since, $found, $change['modified'], $users) : null,
             );
         }
         usort($differences, static fn ($one, $other): int => strcmp($one->path, $other->path));

@@ -43,18 +43,9 @@ final readonly class Bringing
      *
      * @throws Problem
      */
-    public function archive(
-        Site $site,
-        RemotePath $into,
-        string $file,
-        ?Person $person,
-    ): Deployment {
-        return $this->order(
-            $site,
-            $into,
-            $this->intake->unpack($file, 'the upload'),
-            $person,
-        );
+    public function archive(Site $site, RemotePath $into, string $file, ?Person $person): Deployment
+    {
+        return $this->order($site, $into, $this->intake->unpack($file, 'the upload'), $person);
     }
 
     /**
@@ -62,18 +53,9 @@ final readonly class Bringing
      *
      * @throws Problem
      */
-    public function files(
-        Site $site,
-        RemotePath $into,
-        array $files,
-        ?Person $person,
-    ): Deployment {
-        return $this->contents(
-            $site,
-            $into,
-            array_map(FilePieces::of(...), $files),
-            $person,
-        );
+    public function files(Site $site, RemotePath $into, array $files, ?Person $person): Deployment
+    {
+        return $this->contents($site, $into, array_map(FilePieces::of(...), $files), $person);
     }
 
     /**
@@ -81,18 +63,9 @@ final readonly class Bringing
      *
      * @throws Problem
      */
-    public function texts(
-        Site $site,
-        RemotePath $into,
-        array $texts,
-        ?Person $person,
-    ): Deployment {
-        return $this->contents(
-            $site,
-            $into,
-            array_map(static fn (string $text): array => [$text], $texts),
-            $person,
-        );
+    public function texts(Site $site, RemotePath $into, array $texts, ?Person $person): Deployment
+    {
+        return $this->contents($site, $into, array_map(static fn (string $text): array => [$text], $texts), $person);
     }
 
     /**
@@ -100,12 +73,8 @@ final readonly class Bringing
      *
      * @throws Problem
      */
-    private function contents(
-        Site $site,
-        RemotePath $into,
-        array $contents,
-        ?Person $person,
-    ): Deployment {
+    private function contents(Site $site, RemotePath $into, array $contents, ?Person $person): Deployment
+    {
         $entries = [];
         foreach ($contents as $name => $pieces) {
             $content = $this->store->put($pieces);
@@ -119,12 +88,7 @@ final readonly class Bringing
             );
         }
 
-        return $this->order(
-            $site,
-            $into,
-            Manifest::of($entries),
-            $person,
-        );
+        return $this->order($site, $into, Manifest::of($entries), $person);
     }
 
     /**
@@ -157,12 +121,8 @@ final readonly class Bringing
     }
 
     /** @throws Problem */
-    private function order(
-        Site $site,
-        RemotePath $into,
-        Manifest $brought,
-        ?Person $person,
-    ): Deployment {
+    private function order(Site $site, RemotePath $into, Manifest $brought, ?Person $person): Deployment
+    {
         [$brought, $copy] = $this->workingCopy($brought);
         $into = $copy->directory ?? $into;
         $root = $site->applicationRoot();

@@ -25,10 +25,7 @@ final readonly class ChosenPlace
                 [$site->root(), ...$site->mounted()],
                 static fn ($served): bool => $served->toward($destination->path()) !== null,
             );
-            $reached === [] || $places[$destination->directory] = new self(
-                $destination->name,
-                $destination->directory,
-            );
+            $reached === [] || $places[$destination->directory] = new self($destination->name, $destination->directory);
         }
 
         return array_values($places);

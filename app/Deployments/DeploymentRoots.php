@@ -36,12 +36,7 @@ final readonly class DeploymentRoots
         $place = $place?->equals($site->root()) === true ? null : $place;
         $mount = $place === null || $site->root()->toward($place) !== null ? null : self::mountOf($site, $place);
         if ($type?->place === Place::AboveDocumentRoot) {
-            return self::above(
-                $site,
-                $package,
-                $type,
-                $place,
-            );
+            return self::above($site, $package, $type, $place);
         }
 
         return [$mount ?? $site->applicationRoot(), $place];
@@ -104,12 +99,8 @@ final readonly class DeploymentRoots
      *
      * @throws Problem where what lies there is not this application's alone
      */
-    private static function above(
-        Site $site,
-        Package $package,
-        PackageType $type,
-        ?RemotePath $place,
-    ): array {
+    private static function above(Site $site, Package $package, PackageType $type, ?RemotePath $place): array
+    {
         $served = $place ?? $site->root();
         $isServed = $served->equals($site->root())
             || array_filter($site->mounted(), static fn (RemotePath $mount): bool => $mount->equals($served)) !== [];

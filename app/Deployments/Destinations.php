@@ -46,13 +46,7 @@ final readonly class Destinations
             return new PackageDestination($place);
         }
         if ($type->place === Place::InsideSystem) {
-            return new PackageDestination($place ?? $this->part(
-                $site,
-                $package,
-                $type,
-                $where,
-                $installed,
-            ));
+            return new PackageDestination($place ?? $this->part($site, $package, $type, $where, $installed));
         }
         $kind = $type->isUpdate ? (string) $type->system : $type->id;
         $there = self::at($where, $place, $installed->systems($kind));
@@ -69,21 +63,12 @@ final readonly class Destinations
                 "{$package->title()} is an update, and what it updates is not installed on $site->domain"
                     .($place === null ? '' : " in $place").'. Install it first, or choose its directory.',
             )
-            : new PackageDestination($place, $this->replaced(
-                $type,
-                $there,
-                $where,
-                $live,
-            ));
+            : new PackageDestination($place, $this->replaced($type, $there, $where, $live));
     }
 
     /** @return list<string> files of the version that is there, as it brought them, as paths of the run */
-    private function replaced(
-        PackageType $type,
-        InstalledPackage $there,
-        RunPlace $where,
-        Manifest $live,
-    ): array {
+    private function replaced(PackageType $type, InstalledPackage $there, RunPlace $where, Manifest $live): array
+    {
         $before = Package::kept()
             ->where('version', $there->version)
             ->whereIn('type', [$type->system, $type->id])

@@ -163,12 +163,7 @@ final readonly class EndOfRun
         }
         $sent = array_filter($sent, is_int(...));
 
-        return EarlierLook::afterSending(
-            time(),
-            $result->after,
-            $sent === [] ? null : max($sent),
-            $isPast,
-        );
+        return EarlierLook::afterSending(time(), $result->after, $sent === [] ? null : max($sent), $isPast);
     }
 
     /** Nothing was touched, and the server is not what the plan was made for: it is made for what is there now. */

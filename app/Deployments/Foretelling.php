@@ -36,12 +36,7 @@ final readonly class Foretelling
     public static function for(Deployment $deployment): self
     {
         $runs = Deployment::query()
-            ->join(
-                'sites',
-                'sites.id',
-                '=',
-                'deployments.site_id',
-            )
+            ->join('sites', 'sites.id', '=', 'deployments.site_id')
             ->where([
                 'sites.account_id' => $deployment->site->account_id,
                 'deployments.state' => DeploymentState::Proven,
@@ -93,12 +88,7 @@ final readonly class Foretelling
             $paces = $paces === [] ? $this->paces($one) : $paces;
         }
 
-        return Expectation::of(
-            $paces,
-            $files,
-            $bytes,
-            $this->connections,
-        );
+        return Expectation::of($paces, $files, $bytes, $this->connections);
     }
 
     /** @return list<Pace> */

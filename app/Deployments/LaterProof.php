@@ -120,9 +120,7 @@ final readonly class LaterProof
             $this->proofs->hostAddress($site, $this->connections->endpoint($site->account)->address),
         );
         $proofs = $proof->prove($plan, $after);
-        $failed = array_values(
-            array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds()),
-        );
+        $failed = array_values(array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds()));
         if ($failed !== [] || $proofs === []) {
             $sentence = $proofs === [] ? 'There is no address to ask' : $failed[0]->sentence();
             $site->proofs()->create([

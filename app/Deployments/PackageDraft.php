@@ -49,23 +49,12 @@ final readonly class PackageDraft
         );
         $where = $deployment->runPlace();
         $type = $types->get((string) $package->type);
-        $destination = (new Destinations($types))->of(
-            $deployment,
-            $package,
-            $where,
-            $sides->live,
-            $sides->installed,
-        );
+        $destination = (new Destinations($types))->of($deployment, $package, $where, $sides->live, $sides->installed);
         $into = $type?->place === Place::AboveDocumentRoot
             ? null
             : $where->root->toward($destination->place ?? $where->served);
         $target = TypeRules::writable(
-            self::target(
-                $package,
-                $types,
-                $where,
-                (string) $into,
-            ),
+            self::target($package, $types, $where, (string) $into),
             $type,
             (string) $into,
             $sides->live,
@@ -85,23 +74,13 @@ final readonly class PackageDraft
             $destination->place,
             $target,
             $policy,
-            Planner::plan(
-                $target,
-                $sides->live,
-                $policy,
-                $sides->left,
-                $deployment->answers(),
-            ),
+            Planner::plan($target, $sides->live, $policy, $sides->left, $deployment->answers()),
         );
     }
 
     /** @param  string  $into  from where the run begins, "" is there */
-    private static function target(
-        Package $package,
-        PackageTypes $types,
-        RunPlace $where,
-        string $into,
-    ): Manifest {
+    private static function target(Package $package, PackageTypes $types, RunPlace $where, string $into): Manifest
+    {
         $type = $types->get((string) $package->type);
         $target = TypeRules::target($package->contents(), $type);
 

@@ -161,13 +161,7 @@ final readonly class PlanMaker
                 $before === null ? null : $this->files->left($before),
             ),
             fn (?RemotePath $place): array => $this->ours($deployment, $place),
-            fn (Manifest $target): array => $this->placeholders(
-                $site,
-                $where,
-                $survey->manifest,
-                $target,
-                $remote,
-            ),
+            fn (Manifest $target): array => $this->placeholders($site, $where, $survey->manifest, $target, $remote),
         );
         $deployment->directory = $draft->place?->toString();
         $deployment->exists && $deployment->save();

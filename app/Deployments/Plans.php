@@ -231,14 +231,7 @@ final readonly class Plans
         ?RemotePath $place = null,
         ?string $reason = null,
     ): Deployment {
-        return $this->maker->make($this->orderDeploy(
-            $site,
-            $package,
-            $as,
-            $person,
-            $place,
-            $reason,
-        ));
+        return $this->maker->make($this->orderDeploy($site, $package, $as, $person, $place, $reason));
     }
 
     public function restore(Backup $backup, ?Person $person = null): Deployment
@@ -247,12 +240,8 @@ final readonly class Plans
     }
 
     /** @param  array<string, int|string|list<string>|null>  $links */
-    private function order(
-        Site $site,
-        DeploymentKind $kind,
-        array $links,
-        ?Person $person,
-    ): Deployment {
+    private function order(Site $site, DeploymentKind $kind, array $links, ?Person $person): Deployment
+    {
         $site->isRemoved()
             && throw new Problem("$site->domain is removed from Cellarium. Undo the removal first.");
         $deployment = Deployment::create([
@@ -265,12 +254,6 @@ final readonly class Plans
         ] + $links);
         $deployment->refresh()->setRelation('site', $site);
 
-        return $deployment->load(
-            'package',
-            'fromBackup',
-            'undoes.backup',
-            'person',
-            'ftpUser',
-        );
+        return $deployment->load('package', 'fromBackup', 'undoes.backup', 'person', 'ftpUser');
     }
 }

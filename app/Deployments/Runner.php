@@ -149,12 +149,8 @@ final readonly class Runner
      * @param  \Closure(Run, RunOrder): T  $work
      * @return T
      */
-    private function at(
-        Deployment $deployment,
-        HeldLock $lock,
-        ?\Closure $hear,
-        \Closure $work,
-    ): mixed {
+    private function at(Deployment $deployment, HeldLock $lock, ?\Closure $hear, \Closure $work): mixed
+    {
         $site = $deployment->site;
         $user = $deployment->ftpUser;
         $endpoint = $user === null || $user->hasEnded()
@@ -314,10 +310,7 @@ final readonly class Runner
         $this->files->keepKnown(
             $deployment->site,
             $root,
-            $known->then(
-                $deployment->started_at->getTimestamp(),
-                $taken->manifest,
-            ),
+            $known->then($deployment->started_at->getTimestamp(), $taken->manifest),
         );
         Record::write(
             RecordKind::BackupTaken,
@@ -339,11 +332,7 @@ final readonly class Runner
     /** @return array<string, mixed> columns of the backup */
     private function databases(Deployment $deployment): array
     {
-        $taken = $this->dumps->take(
-            $deployment->site,
-            $deployment->runPlace()->root,
-            RunIds::of($deployment->id),
-        );
+        $taken = $this->dumps->take($deployment->site, $deployment->runPlace()->root, RunIds::of($deployment->id));
         $deployment->backup()->first()?->update($taken);
 
         return $taken;
@@ -368,12 +357,6 @@ final readonly class Runner
         $all = $verified->manifest->files();
         $readings = array_filter(array_map(static fn (ManifestEntry $file): ?int => $file->readAt, $all));
 
-        return new TakenBackup(
-            $verified,
-            0,
-            0,
-            count($all),
-            $readings === [] ? null : min($readings),
-        );
+        return new TakenBackup($verified, 0, 0, count($all), $readings === [] ? null : min($readings));
     }
 }

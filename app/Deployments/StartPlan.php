@@ -32,12 +32,7 @@ final class StartPlan
         if ($started === 0) {
             return false;
         }
-        $deployment->load(
-            'site.account',
-            'package',
-            'fromBackup',
-            'undoes.package',
-        );
+        $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
         Record::write(
             RecordKind::DeploymentStarted,
             "{$deployment->title()} started on {$deployment->site->domain}",

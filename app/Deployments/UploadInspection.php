@@ -160,12 +160,7 @@ final readonly class UploadInspection
     /** @throws Problem where it was started meanwhile */
     private function again(Deployment $deployment): void
     {
-        $deployment->load(
-            'site.account',
-            'package',
-            'fromBackup',
-            'undoes.package',
-        );
+        $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
         Deployment::where(['id' => $deployment->id, 'state' => DeploymentState::Planned])
             ->update(['state' => DeploymentState::Drafting, 'started_at' => null]) === 1
             || throw new Problem('This plan was started already, or is being made anew. Nothing was changed.');

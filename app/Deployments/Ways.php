@@ -38,12 +38,7 @@ final readonly class Ways
         $counts = $plan->counts();
         $account = $deployment->site->account;
         $fits = static function (Way $way) use ($costs, $counts, $account): bool {
-            $room = Room::of(
-                $costs[$way->value],
-                $counts,
-                (int) $account->space_used,
-                $account->space_limit,
-            );
+            $room = Room::of($costs[$way->value], $counts, (int) $account->space_used, $account->space_limit);
 
             return $room->firstShort() === null;
         };
@@ -94,20 +89,8 @@ final readonly class Ways
         };
 
         return [
-            Way::Swap->value => new WayCost(
-                Way::Swap,
-                $laid,
-                $bytes,
-                $moves,
-                $swap,
-            ),
-            Way::Unpack->value => new WayCost(
-                Way::Unpack,
-                $laid,
-                $bytes,
-                $moves,
-                $unpack,
-            ),
+            Way::Swap->value => new WayCost(Way::Swap, $laid, $bytes, $moves, $swap),
+            Way::Unpack->value => new WayCost(Way::Unpack, $laid, $bytes, $moves, $unpack),
             Way::FileByFile->value => new WayCost(
                 Way::FileByFile,
                 $counts[Change::Add->value]['files'] + $counts[Change::Replace->value]['files'],

@@ -30,12 +30,7 @@ final class Errands
         Client|Account|Site|FtpUser|null $about,
         array $given = [],
     ): Errand {
-        $errand = self::order(
-            $kind,
-            $back,
-            $about,
-            $given,
-        );
+        $errand = self::order($kind, $back, $about, $given);
         self::await($errand);
 
         return $errand;
@@ -129,12 +124,7 @@ final class Errands
     public static function lookAgain(Account $account, ?RemotePath $directory): void
     {
         if ($directory !== null && $account->seen()->lacks($directory)) {
-            self::start(
-                ErrandKind::LookAtTree,
-                "/accounts/$account->id",
-                $account,
-                ['made' => $directory->toString()],
-            );
+            self::start(ErrandKind::LookAtTree, "/accounts/$account->id", $account, ['made' => $directory->toString()]);
             // Its relations stay as they were loaded.
             $account->forceFill(['tree' => Account::findOrFail($account->id)->tree])->syncOriginalAttribute('tree');
         }
@@ -153,9 +143,6 @@ final class Errands
         // What was fetched is shown there.
         return $errand->kind === ErrandKind::FetchFile && $errand->state === ErrandState::Done
             ? redirect($errand->back)
-            : redirect($errand->back)->with(
-                $errand->state === ErrandState::Done ? 'done' : 'trouble',
-                $errand->words,
-            );
+            : redirect($errand->back)->with($errand->state === ErrandState::Done ? 'done' : 'trouble', $errand->words);
     }
 }

@@ -172,11 +172,7 @@ final readonly class CarryOutByHand
 
     private function work(ChangeByHand $change): FileWork
     {
-        return new FileWork(
-            $this->connections->remote($change->account),
-            $this->store,
-            RunIds::ofChange($change),
-        );
+        return new FileWork($this->connections->remote($change->account), $this->store, RunIds::ofChange($change));
     }
 
     private function done(ChangeByHand $change, FileChange $step, FileStepResult $result): void

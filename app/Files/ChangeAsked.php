@@ -85,12 +85,7 @@ final readonly class ChangeAsked
                     $within,
                 ),
                 FileAction::SetAside => FileSteps::setAside($entry, $within),
-                FileAction::SetModes => FileSteps::setModes(
-                    $entry,
-                    $this->files,
-                    $this->directories,
-                    $within,
-                ),
+                FileAction::SetModes => FileSteps::setModes($entry, $this->files, $this->directories, $within),
                 default => throw new \LogicException("{$this->action->value} is ordered otherwise."),
             };
         }

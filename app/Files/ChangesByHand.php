@@ -47,12 +47,8 @@ final readonly class ChangesByHand
      *
      * @throws Problem
      */
-    public function order(
-        FilePlace $place,
-        array $chosen,
-        ChangeAsked $asked,
-        ?Person $person = null,
-    ): ChangeByHand {
+    public function order(FilePlace $place, array $chosen, ChangeAsked $asked, ?Person $person = null): ChangeByHand
+    {
         $chosen === [] && $asked->action !== FileAction::NewFolder
             && throw new Problem('Nothing was chosen. Tick one or more files first.');
         self::leavesRoots($place, $chosen, $asked->action);
@@ -83,12 +79,8 @@ final readonly class ChangesByHand
      *
      * @param  array<string, mixed>  $asked
      */
-    public function orderSave(
-        FilePlace $place,
-        FileChange $save,
-        array $asked,
-        ?Person $person = null,
-    ): ChangeByHand {
+    public function orderSave(FilePlace $place, FileChange $save, array $asked, ?Person $person = null): ChangeByHand
+    {
         return $this->begin(
             $place,
             FileAction::Save,
@@ -135,12 +127,7 @@ final readonly class ChangesByHand
 
         return $this->orderSave(
             $place,
-            FileChange::save(
-                $path,
-                $seen,
-                new StoredContent($version->sha256, $version->size),
-                $version->mode,
-            ),
+            FileChange::save($path, $seen, new StoredContent($version->sha256, $version->size), $version->mode),
             ['version' => $sha256],
             $person,
         );
@@ -160,19 +147,9 @@ final readonly class ChangesByHand
         $place = FilePlace::ofSite($held->site, '')->at($path->parent())
             ?? throw new \LogicException('A file of a site lies in its files.');
 
-        $save = FileChange::save(
-            $path,
-            null,
-            new StoredContent($held->sha256, (int) $held->bytes),
-            $held->mode,
-        );
+        $save = FileChange::save($path, null, new StoredContent($held->sha256, (int) $held->bytes), $held->mode);
 
-        return $this->orderSave(
-            $place,
-            $save,
-            ['set_aside' => $held->id],
-            $person,
-        );
+        return $this->orderSave($place, $save, ['set_aside' => $held->id], $person);
     }
 
     /**

@@ -40,19 +40,9 @@ final readonly class ChosenFile
                 $now = FileEntry::seen($table->place->at, $entry->seenWord());
 
                 $unread = [];
-                $versions = $entry->isFile() ? $kept->of(
-                    $table->place,
-                    $row->path,
-                    $now,
-                    $unread,
-                ) : [];
+                $versions = $entry->isFile() ? $kept->of($table->place, $row->path, $now, $unread) : [];
 
-                return new self(
-                    $table->place,
-                    $row,
-                    $versions,
-                    $unread,
-                );
+                return new self($table->place, $row, $versions, $unread);
             }
         }
 

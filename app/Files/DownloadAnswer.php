@@ -31,12 +31,8 @@ final readonly class DownloadAnswer
      *
      * @throws Problem where it is gone by now
      */
-    public function of(
-        Errand $errand,
-        array $room,
-        string $range,
-        string $ifRange,
-    ): Response {
+    public function of(Errand $errand, array $room, string $range, string $ifRange): Response
+    {
         /** @var array{file: string, size: int, named: string} $facts */
         $facts = $errand->result;
         $headers = [
@@ -55,24 +51,14 @@ final readonly class DownloadAnswer
 
         $size = $facts['size'];
         try {
-            $asked = ByteRange::asked(
-                $range,
-                $ifRange,
-                $headers['ETag'],
-                $size,
-            );
+            $asked = ByteRange::asked($range, $ifRange, $headers['ETag'], $size);
         } catch (\OutOfRangeException) {
             return new Response('', 416, ['Content-Range' => "bytes */$size"]);
         }
 
         return new StreamedResponse(
             static function () use ($errand, $bytes, $asked, $size, $room): void {
-                self::send(
-                    $errand,
-                    $bytes,
-                    $asked->from ?? 0,
-                    $asked?->bytes() ?? $size,
-                );
+                self::send($errand, $bytes, $asked->from ?? 0, $asked?->bytes() ?? $size);
                 array_map(fclose(...), [$bytes, ...$room]);
             },
             $asked === null ? 200 : 206,
@@ -86,12 +72,8 @@ final readonly class DownloadAnswer
      *
      * @throws RuntimeException where no more come, so that what was sent never looks whole
      */
-    private static function send(
-        Errand $errand,
-        $bytes,
-        int $at,
-        int $left,
-    ): void {
+    private static function send(Errand $errand, $bytes, int $at, int $left): void
+    {
         while ($left > 0) {
             // Asked before it is read: what came last has come by then.
             $piece = self::read($bytes, $at, $left);

@@ -53,12 +53,8 @@ final readonly class Downloads
      *
      * @throws Problem|RemoteFailure|TransferFailed
      */
-    public function fetch(
-        Errand $errand,
-        FilePlace $place,
-        array $chosen,
-        \Closure $untilCancelled,
-    ): array {
+    public function fetch(Errand $errand, FilePlace $place, array $chosen, \Closure $untilCancelled): array
+    {
         $name = Spool::newName();
         $goesOn = $this->whileWanted($name, $untilCancelled);
 
@@ -81,13 +77,7 @@ final readonly class Downloads
                         GuardedFile::areShown() && $errand->update(['result' => $facts]);
                         $zip = self::zipInto($file);
                         $hidden = new HiddenFiles($place);
-                        $sent = new SentAsZip(
-                            $pool,
-                            $scratch,
-                            $zip,
-                            $goesOn,
-                            $hidden->leaveOut(...),
-                        );
+                        $sent = new SentAsZip($pool, $scratch, $zip, $goesOn, $hidden->leaveOut(...));
                         $sent->send($place->at, $entries, $copy);
                         self::texts($zip, $copy, $hidden);
                         $zip->finish();

@@ -26,13 +26,8 @@ final readonly class FileCompared
      *
      * @throws Problem|NotText
      */
-    public function of(
-        FilePlace $place,
-        RemotePath $file,
-        string $sha256,
-        string $now,
-        string $seen,
-    ): array {
+    public function of(FilePlace $place, RemotePath $file, string $sha256, string $now, string $seen): array
+    {
         $version = $this->version($place, $file, $sha256);
         $version->size <= TextFile::MOST || throw NotText::tooLarge($version->size, TextFile::MOST);
         $then = $this->store->text($version->sha256);
@@ -43,10 +38,7 @@ final readonly class FileCompared
         return [
             'version' => $version,
             'seen' => $seen,
-            'texts' => SideBySide::of(
-                TextFile::fromBytes($now)->edited(),
-                TextFile::fromBytes($then)->edited(),
-            ),
+            'texts' => SideBySide::of(TextFile::fromBytes($now)->edited(), TextFile::fromBytes($then)->edited()),
             'isSame' => hash('sha256', $now) === $version->sha256,
         ];
     }

@@ -29,12 +29,8 @@ final readonly class FileFetch
      *
      * @throws Problem|RemoteFailure
      */
-    public function fetch(
-        Account $account,
-        RemotePath $path,
-        int $most,
-        bool $isText,
-    ): array {
+    public function fetch(Account $account, RemotePath $path, int $most, bool $isText): array
+    {
         $name = $path->name();
         $remote = $this->connections->remote($account);
         $found = $remote->stat($path);

@@ -124,15 +124,7 @@ final readonly class FileOrder
         };
         // What is alike stays by name.
         $places = range(0, max(0, count($shown) - 1));
-        array_multisort(
-            $kinds,
-            SORT_ASC,
-            $facts,
-            $this->down ? SORT_DESC : SORT_ASC,
-            $places,
-            SORT_ASC,
-            $shown,
-        );
+        array_multisort($kinds, SORT_ASC, $facts, $this->down ? SORT_DESC : SORT_ASC, $places, SORT_ASC, $shown);
 
         return $shown;
     }
@@ -144,18 +136,8 @@ final readonly class FileOrder
     public static function byName(array $lists): array
     {
         $kinds = array_map(self::kind(...), $lists);
-        $names = array_map(
-            static fn (array $list): string => mb_strtolower((string) $list[FileEntry::NAME]),
-            $lists,
-        );
-        array_multisort(
-            $kinds,
-            SORT_ASC,
-            $names,
-            SORT_ASC,
-            SORT_NATURAL,
-            $lists,
-        );
+        $names = array_map(static fn (array $list): string => mb_strtolower((string) $list[FileEntry::NAME]), $lists);
+        array_multisort($kinds, SORT_ASC, $names, SORT_ASC, SORT_NATURAL, $lists);
 
         return $lists;
     }

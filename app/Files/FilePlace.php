@@ -35,12 +35,7 @@ final readonly class FilePlace
         $site->loadMissing('client', 'account.client', 'account.sites.client');
         $base = $site->applicationRoot();
 
-        return new self(
-            $site->account,
-            $site,
-            $base,
-            $below === '' ? $base : $base->join(self::path($below)),
-        );
+        return new self($site->account, $site, $base, $below === '' ? $base : $base->join(self::path($below)));
     }
 
     /** @throws Problem */
@@ -49,12 +44,7 @@ final readonly class FilePlace
         $account->loadMissing('client', 'sites.client');
         $root = RemotePath::root();
 
-        return new self(
-            $account,
-            null,
-            $root,
-            $below === '' ? $root : $root->join(self::path($below)),
-        );
+        return new self($account, null, $root, $below === '' ? $root : $root->join(self::path($below)));
     }
 
     /**
@@ -82,12 +72,7 @@ final readonly class FilePlace
     public function at(RemotePath $at): ?self
     {
         return $this->base->contains($at)
-            ? new self(
-                $this->account,
-                $this->site,
-                $this->base,
-                $at,
-            )
+            ? new self($this->account, $this->site, $this->base, $at)
             : null;
     }
 

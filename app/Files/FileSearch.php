@@ -106,13 +106,7 @@ final class FileSearch
 
         return new FoundFile(
             $path,
-            new RemoteEntry(
-                $path->name(),
-                EntryKind::from($kind),
-                $size,
-                $modified,
-                $mode,
-            ),
+            new RemoteEntry($path->name(), EntryKind::from($kind), $size, $modified, $mode),
             $count,
             $lines,
             $isSensitive,

@@ -60,22 +60,11 @@ final readonly class FileTable
             ->keyBy('id');
     }
 
-    public static function of(
-        FilePlace $place,
-        ?DirectoryListing $listing,
-        FileOrder $order,
-        int $from = 0,
-    ): self {
+    public static function of(FilePlace $place, ?DirectoryListing $listing, FileOrder $order, int $from = 0): self
+    {
         $lists = Listings::lists($listing);
 
-        return new self(
-            $place,
-            $listing,
-            $order,
-            $lists !== null,
-            $lists ?? [],
-            max(0, $from),
-        );
+        return new self($place, $listing, $order, $lists !== null, $lists ?? [], max(0, $from));
     }
 
     /** Where the next piece is; null where this is the last. */

@@ -39,12 +39,8 @@ final readonly class KeptVersions
      * @param  list<int>  $unread  numbers of backups that could not be looked into are added to it
      * @return list<KeptVersion> each contents once, newest first
      */
-    public function of(
-        FilePlace $place,
-        RemotePath $path,
-        ?ManifestEntry $now,
-        array &$unread = [],
-    ): array {
+    public function of(FilePlace $place, RemotePath $path, ?ManifestEntry $now, array &$unread = []): array
+    {
         $site = $place->served();
         $all = [
             ...($site === null ? [] : $this->deployed($site, $path, $now)),

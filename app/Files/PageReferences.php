@@ -82,12 +82,8 @@ final readonly class PageReferences
         return $moves;
     }
 
-    private function torn(
-        Site $site,
-        Moves $moves,
-        TransferPool $pool,
-        string $scratch,
-    ): TornPages {
+    private function torn(Site $site, Moves $moves, TransferPool $pool, string $scratch): TornPages
+    {
         $root = $site->root();
         $earlier = $this->files->known($site, $root);
         // A server that lists less than it holds would have no page lead anywhere.
@@ -102,21 +98,9 @@ final readonly class PageReferences
         $own = [$site->domain, "www.$site->domain"];
         $torn = new TornPages;
         $before = new Resolver($listed, $own);
-        $pages = $this->pages(
-            $known,
-            $root,
-            $pool,
-            $scratch,
-            $torn,
-        );
+        $pages = $this->pages($known, $root, $pool, $scratch, $torn);
         foreach ($pages as $page => $text) {
-            $followed = FollowedText::of(
-                $page,
-                $text,
-                $moves,
-                $before,
-                $own,
-            );
+            $followed = FollowedText::of($page, $text, $moves, $before, $own);
             $torn->pages++;
             array_push($torn->torn, ...$followed->torn);
             if ($followed->text !== null) {
@@ -176,13 +160,8 @@ final readonly class PageReferences
         }
     }
 
-    private function mend(
-        Site $site,
-        ManifestEntry $page,
-        string $to,
-        string $before,
-        string $after,
-    ): MendedPage {
+    private function mend(Site $site, ManifestEntry $page, string $to, string $before, string $after): MendedPage
+    {
         $was = $this->store->put([$before]);
         $place = $site->root()->join(RelativePath::fromString($to));
         $seen = $page->at(RelativePath::fromString(ltrim($place->toString(), '/')))->withSha256($was->sha256);
@@ -190,12 +169,7 @@ final readonly class PageReferences
         return new MendedPage(
             $page->path->toString(),
             $was->sha256,
-            FileChange::save(
-                $place,
-                $seen,
-                $this->store->put([$after]),
-                $page->mode,
-            ),
+            FileChange::save($place, $seen, $this->store->put([$after]), $page->mode),
         );
     }
 }

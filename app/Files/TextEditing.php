@@ -146,12 +146,7 @@ final readonly class TextEditing
     ): ChangeByHand {
         $draft->text === null && throw new Problem('Nothing was changed, so nothing is saved.');
         $bytes = $this->base($draft)->bytesOf($draft->text);
-        $this->inspection->mustBeRight(
-            $place,
-            $draft,
-            $bytes,
-            $reason,
-        );
+        $this->inspection->mustBeRight($place, $draft, $bytes, $reason);
 
         return $this->changes->orderSave(
             $place,

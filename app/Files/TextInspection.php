@@ -51,12 +51,8 @@ final readonly class TextInspection
      *
      * @throws Problem where it must not be saved
      */
-    public function mustBeRight(
-        FilePlace $place,
-        FileDraft $draft,
-        string $bytes,
-        ?string $reason,
-    ): void {
+    public function mustBeRight(FilePlace $place, FileDraft $draft, string $bytes, ?string $reason): void
+    {
         $stop = $this->newIn($place, $draft, $bytes)[0] ?? null;
         if ($stop === null || ! $stop->stops()) {
             return;
@@ -85,12 +81,7 @@ final readonly class TextInspection
         if ($site === null || $root === null || $path === null) {
             return [];
         }
-        $file = new ManifestEntry(
-            $path,
-            EntryKind::File,
-            strlen($bytes),
-            sha256: $this->store->put([$bytes])->sha256,
-        );
+        $file = new ManifestEntry($path, EntryKind::File, strlen($bytes), sha256: $this->store->put([$bytes])->sha256);
         $known = $this->runs->known($site, $root)->manifest;
         $inspected = InspectedFiles::of(
             Manifest::of([$file]),

@@ -51,11 +51,7 @@ final readonly class TextReview
             'difference' => SideBySide::of($base->edited(), $edited),
             'isSame' => $draft->text === null,
             'mistakes' => [
-                ...$this->mistakes->newIn(
-                    RelativePath::fromString($draft->path()->name()),
-                    $base->edited(),
-                    $edited,
-                ),
+                ...$this->mistakes->newIn(RelativePath::fromString($draft->path()->name()), $base->edited(), $edited),
                 ...array_map(
                     static fn (PackageFinding $one): TextMistake => new TextMistake($one->line, "It $one->message"),
                     $found,

@@ -30,10 +30,7 @@ final class TornPages
     /** How many pages would break. */
     public function broken(): int
     {
-        return count(array_unique(array_map(
-            static fn (TornReference $torn): string => $torn->page,
-            $this->torn,
-        )));
+        return count(array_unique(array_map(static fn (TornReference $torn): string => $torn->page, $this->torn)));
     }
 
     /** Of the references, how many can be mended. */

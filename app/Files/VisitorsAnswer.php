@@ -22,13 +22,7 @@ final readonly class VisitorsAnswer
 
     public static function of(VisitorsGet $get, WebAnswer $answer): self
     {
-        return new self(
-            $get,
-            $answer->status,
-            $answer->location,
-            $answer->error,
-            CarbonImmutable::now(),
-        );
+        return new self($get, $answer->status, $answer->location, $answer->error, CarbonImmutable::now());
     }
 
     public function words(): string

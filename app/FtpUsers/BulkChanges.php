@@ -40,12 +40,8 @@ final readonly class BulkChanges
      *
      * @throws Problem
      */
-    public function draft(
-        BulkKind $kind,
-        array $ids,
-        ?CarbonImmutable $closesAt,
-        ?Person $person,
-    ): BulkChange {
+    public function draft(BulkKind $kind, array $ids, ?CarbonImmutable $closesAt, ?Person $person): BulkChange
+    {
         $ids !== [] || throw new Problem('Tick the FTP users first.');
         count($ids) <= self::MOST || throw new Problem('No more than '.self::MOST.' at once.');
         $kind !== BulkKind::Move
@@ -216,12 +212,7 @@ final readonly class BulkChanges
     /** @return array{bool, string} */
     private function move(FtpUser $user, CarbonImmutable $closesAt): array
     {
-        $this->users->endAt(
-            $user,
-            Closing::AtTime,
-            $closesAt,
-            '',
-        );
+        $this->users->endAt($user, Closing::AtTime, $closesAt, '');
         $holds = $user->state !== FtpUserState::Open || $user->action() !== null || $this->users->settle($user);
 
         return [

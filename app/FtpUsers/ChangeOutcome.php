@@ -180,12 +180,7 @@ final readonly class ChangeOutcome
 
             return false;
         }
-        $this->end(
-            $user,
-            $removes,
-            'its sign-in is refused',
-            $why,
-        );
+        $this->end($user, $removes, 'its sign-in is refused', $why);
 
         return true;
     }
@@ -215,12 +210,8 @@ final readonly class ChangeOutcome
         return true;
     }
 
-    private function end(
-        FtpUser $user,
-        bool $removes,
-        string $proof,
-        string $why,
-    ): void {
+    private function end(FtpUser $user, bool $removes, string $proof, string $why): void
+    {
         $user->update([
             'state' => $removes ? FtpUserState::Removed : FtpUserState::Closed,
             'closed_at' => $user->closed_at ?? now(),

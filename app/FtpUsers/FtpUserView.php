@@ -31,13 +31,7 @@ final readonly class FtpUserView
         $steps = $last === null ? new Collection : $user->proofs()->where('run', $last->run)->orderBy('id')->get();
         [$word, $tone] = self::stands($user);
 
-        return new self(
-            $steps,
-            $last?->kind,
-            $user->isBeingProven(),
-            $word,
-            $tone,
-        );
+        return new self($steps, $last?->kind, $user->isBeingProven(), $word, $tone);
     }
 
     /** Its closing time as a form field has it; tomorrow evening where it has none. */

@@ -97,12 +97,8 @@ final readonly class FtpUsers
     }
 
     /** @throws ControlFailure|Problem nothing was changed */
-    public function change(
-        FtpUser $user,
-        ?RemotePath $directory,
-        bool $setsSpace,
-        ?int $spaceLimit,
-    ): void {
+    public function change(FtpUser $user, ?RemotePath $directory, bool $setsSpace, ?int $spaceLimit): void
+    {
         $this->want($user, PendingChange::change($directory, $setsSpace, $spaceLimit));
     }
 
@@ -113,12 +109,8 @@ final readonly class FtpUsers
     }
 
     /** @throws ControlFailure|Problem it stays closed */
-    public function reopen(
-        FtpUser $user,
-        Closing $ends,
-        ?CarbonImmutable $closesAt,
-        string $endsReason = '',
-    ): void {
+    public function reopen(FtpUser $user, Closing $ends, ?CarbonImmutable $closesAt, string $endsReason = ''): void
+    {
         $user->state === FtpUserState::Closed || throw new Problem("$user->login is not closed.");
         $this->want($user, PendingChange::reopen($ends, $closesAt, $endsReason), (new PasswordMaker)->make());
     }
@@ -155,12 +147,8 @@ final readonly class FtpUsers
      *
      * @throws Problem
      */
-    public function endAt(
-        FtpUser $user,
-        Closing $ends,
-        ?CarbonImmutable $closesAt,
-        string $reason,
-    ): void {
+    public function endAt(FtpUser $user, Closing $ends, ?CarbonImmutable $closesAt, string $reason): void
+    {
         $user->hasEnded() && throw new Problem("$user->login has ended already.");
         if ($ends === Closing::WithJob && $user->secret === null && $user->next_secret === null) {
             throw new Problem(

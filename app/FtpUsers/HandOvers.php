@@ -110,12 +110,7 @@ final readonly class HandOvers
             "Settings of {$link->ftpUser->login} opened by ".mb_substr($by, 0, 100).', from '.$request->ip(),
             $link->ftpUser->account,
         );
-        $held = json_decode(
-            $text,
-            true,
-            4,
-            JSON_THROW_ON_ERROR,
-        );
+        $held = json_decode($text, true, 4, JSON_THROW_ON_ERROR);
 
         return new SignInSettings(
             $held['host'],

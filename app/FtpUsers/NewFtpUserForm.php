@@ -179,24 +179,11 @@ final class NewFtpUserForm
             ->whereIn('domain', array_column($foresight->reach->with(Extent::Whole), 'domain'))
             ->sum('bytes');
         if ($held >= $limit) {
-            return sprintf(
-                '%s lie there already, so with this limit it could store nothing.',
-                Bytes::words($held),
-            );
+            return sprintf('%s lie there already, so with this limit it could store nothing.', Bytes::words($held));
         }
         $largest = DB::table('sites')
-            ->join(
-                'deployments',
-                'deployments.site_id',
-                '=',
-                'sites.id',
-            )
-            ->join(
-                'packages',
-                'packages.id',
-                '=',
-                'deployments.package_id',
-            )
+            ->join('deployments', 'deployments.site_id', '=', 'sites.id')
+            ->join('packages', 'packages.id', '=', 'deployments.package_id')
             ->whereIn('sites.domain', $domains)
             ->where('sites.account_id', $this->account->id)
             ->whereNull('sites.removed_at')

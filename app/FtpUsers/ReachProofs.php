@@ -183,9 +183,7 @@ final readonly class ReachProofs
                 'run' => $run,
                 'made_at' => $step->at === null
                     ? now()->format('Y-m-d H:i:s.v')
-                    : CarbonImmutable::createFromTimestamp($step->at, config('app.timezone'))->format(
-                        'Y-m-d H:i:s.v',
-                    ),
+                    : CarbonImmutable::createFromTimestamp($step->at, config('app.timezone'))->format('Y-m-d H:i:s.v'),
                 'sentence' => mb_substr($step->sentence, 0, 1000),
                 'next' => $step->next === null ? null : mb_substr($step->next, 0, 500),
             ] + $step->toArray(),

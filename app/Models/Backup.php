@@ -125,9 +125,7 @@ final class Backup extends Model
             $this->taken_over_files === 0 => '',
             $this->taken_over_since === null => "; $this->taken_over_files as sent by the last run",
             default => "; $this->taken_over_files taken from earlier readings, the "
-                ."oldest of {$this->taken_over_since->shown(
-                    'j M Y',
-                )}",
+                ."oldest of {$this->taken_over_since->shown('j M Y')}",
         };
 
         return "$this->fetched_files of $this->files"

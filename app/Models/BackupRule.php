@@ -104,24 +104,12 @@ final class BackupRule extends Model
 
     public function kept(): Promise
     {
-        return new Promise(
-            max(1, $this->hours),
-            $this->quiet_from,
-            $this->quiet_until,
-            $this->zone(),
-        );
+        return new Promise(max(1, $this->hours), $this->quiet_from, $this->quiet_until, $this->zone());
     }
 
     public function retention(): Retention
     {
-        return new Retention(
-            $this->hourly,
-            $this->daily,
-            $this->weekly,
-            $this->monthly,
-            $this->yearly,
-            $this->zone(),
-        );
+        return new Retention($this->hourly, $this->daily, $this->weekly, $this->monthly, $this->yearly, $this->zone());
     }
 
     private function zone(): DateTimeZone

@@ -49,12 +49,8 @@ final class Package extends Model
     /**
      * @param  array<string, mixed>  $facts  its columns
      */
-    public static function add(
-        array $facts,
-        Manifest $contents,
-        Links $links,
-        PackageTraits $traits,
-    ): self {
+    public static function add(array $facts, Manifest $contents, Links $links, PackageTraits $traits): self
+    {
         return DB::transaction(static function () use ($facts, $contents, $links, $traits): self {
             // One that was let go comes back under its number: the deployments there were name it.
             $package = self::updateOrCreate(['sha256' => $facts['sha256']], [...$facts, 'let_go_at' => null]);

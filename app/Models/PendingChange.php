@@ -72,22 +72,12 @@ final readonly class PendingChange
 
     public function withAnswer(): self
     {
-        return new self(
-            $this->action,
-            $this->facts,
-            true,
-            $this->tries,
-        );
+        return new self($this->action, $this->facts, true, $this->tries);
     }
 
     public function withAnotherTry(): self
     {
-        return new self(
-            $this->action,
-            $this->facts,
-            $this->asked,
-            $this->tries + 1,
-        );
+        return new self($this->action, $this->facts, $this->asked, $this->tries + 1);
     }
 
     /** The short name of one to be created. */

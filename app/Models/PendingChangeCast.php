@@ -10,21 +10,13 @@ use Illuminate\Database\Eloquent\Model;
 /** @implements CastsAttributes<PendingChange, PendingChange> */
 final class PendingChangeCast implements CastsAttributes
 {
-    public function get(
-        Model $model,
-        string $key,
-        mixed $value,
-        array $attributes,
-    ): ?PendingChange {
+    public function get(Model $model, string $key, mixed $value, array $attributes): ?PendingChange
+    {
         return is_string($value) ? PendingChange::fromJson($value) : null;
     }
 
-    public function set(
-        Model $model,
-        string $key,
-        mixed $value,
-        array $attributes,
-    ): ?string {
+    public function set(Model $model, string $key, mixed $value, array $attributes): ?string
+    {
         return $value instanceof PendingChange ? $value->toJson() : null;
     }
 }

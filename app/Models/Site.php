@@ -126,30 +126,15 @@ final class Site extends Model
         $since = null;
         $homes = [];
         foreach ($this->stays as $stay) {
-            $homes[] = new SiteHome(
-                $stay->account,
-                RemotePath::fromString($stay->root),
-                $since,
-                $stay->until,
-            );
+            $homes[] = new SiteHome($stay->account, RemotePath::fromString($stay->root), $since, $stay->until);
             $since = $stay->until;
         }
         $others = SharedDirectory::where('account_id', $this->account_id)->with('other')->orderBy('id')->get();
         foreach ($others as $shared) {
             $there = $shared->toThere($this->applicationRoot());
-            $there === null || $shared->other === null || $homes[] = new SiteHome(
-                $shared->other,
-                $there,
-                null,
-                null,
-            );
+            $there === null || $shared->other === null || $homes[] = new SiteHome($shared->other, $there, null, null);
         }
-        $homes[] = new SiteHome(
-            $this->account,
-            $this->applicationRoot(),
-            $since,
-            null,
-        );
+        $homes[] = new SiteHome($this->account, $this->applicationRoot(), $since, null);
 
         return $homes;
     }

@@ -56,12 +56,8 @@ final readonly class MoveAccount
      *
      * @throws Problem before anything was made
      */
-    public function carryOut(
-        AccountMove $move,
-        array $sites,
-        array $users,
-        ?Person $person,
-    ): array {
+    public function carryOut(AccountMove $move, array $sites, array $users, ?Person $person): array
+    {
         self::check($move->from, $move->to);
         // How users sign in is guessed from an account's first site, which may be another one in a moment.
         foreach ([$move->from, $move->to] as $account) {

@@ -111,12 +111,7 @@ final readonly class Fitting
     {
         $marks = DB::table('package_marks')->where('package_id', $package->id)->pluck('mark');
         $rows = DB::table('package_marks as m')
-            ->join(
-                'packages as p',
-                'p.id',
-                '=',
-                'm.package_id',
-            )
+            ->join('packages as p', 'p.id', '=', 'm.package_id')
             ->whereIn('m.mark', $marks)
             ->whereNull('p.let_go_at')
             ->get(['m.mark', 'm.package_id', 'p.name']);

@@ -59,9 +59,7 @@ final readonly class LetGo
     {
         $newest = Package::kept()->whereIn('name', $names)->groupBy('name')->selectRaw('MAX(id) AS id')->pluck('id');
 
-        return self::of(
-            Package::kept()->whereIn('name', $names)->whereNotIn('id', $newest)->pluck('id')->all(),
-        );
+        return self::of(Package::kept()->whereIn('name', $names)->whereNotIn('id', $newest)->pluck('id')->all());
     }
 
     /** @return Collection<int, Package> */

@@ -20,9 +20,6 @@ final readonly class LibraryRow
     /** @return list<RunningAt> sites that run an older version */
     public function behind(): array
     {
-        return array_values(array_filter(
-            $this->live,
-            fn (RunningAt $at): bool => $at->package < $this->newest->id,
-        ));
+        return array_values(array_filter($this->live, fn (RunningAt $at): bool => $at->package < $this->newest->id));
     }
 }

@@ -51,10 +51,7 @@ final readonly class MendPreview
     /** @return string "12 places in 5 files, 3 files left out" */
     public function inWords(): string
     {
-        $left = count(array_filter(
-            $this->plan->changes,
-            static fn (MendChange $change): bool => $change->to === null,
-        ));
+        $left = count(array_filter($this->plan->changes, static fn (MendChange $change): bool => $change->to === null));
         $moved = count($this->plan->changes) - $this->places - $left;
 
         return implode(', ', array_filter([

@@ -79,10 +79,7 @@ final readonly class Packages
      */
     public function places(Manifest $contents, array $findings): array
     {
-        $mends = array_filter(
-            Mend::all($findings),
-            static fn (Mend $mend): bool => $mend->finding->offset !== null,
-        );
+        $mends = array_filter(Mend::all($findings), static fn (Mend $mend): bool => $mend->finding->offset !== null);
         $changes = [];
         foreach ((new Mending($this->store))->plan($contents, array_values($mends))->changes as $change) {
             $changes["$change->path:$change->offset"] = $change;
@@ -191,10 +188,7 @@ final readonly class Packages
             'start_page' => $found->startPage(),
             'type' => $found->kind?->type?->id,
             'type_evidence' => $found->kind->evidence ?? [],
-            'type_choices' => array_map(
-                static fn (PackageType $type): string => $type->id,
-                $found->kind->equal ?? [],
-            ),
+            'type_choices' => array_map(static fn (PackageType $type): string => $type->id, $found->kind->equal ?? []),
             'stops' => $found->stops(),
             'findings' => array_map(
                 static fn (PackageFinding $finding): array => $finding->toArray(),

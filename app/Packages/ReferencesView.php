@@ -119,10 +119,7 @@ final readonly class ReferencesView
             $this->findings,
             static fn (PackageFinding $one): bool => $one->code === FindingCode::FileUnused,
         );
-        $apart = array_filter(
-            $this->picture->drawing->nodes,
-            static fn (DrawnNode $node): bool => ! $node->isReached,
-        );
+        $apart = array_filter($this->picture->drawing->nodes, static fn (DrawnNode $node): bool => ! $node->isReached);
 
         return implode(' ', array_filter([
             $apart === [] ? '' : 'Right of the line stands what nobody comes to from the start page.',

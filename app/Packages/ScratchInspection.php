@@ -37,13 +37,7 @@ final readonly class ScratchInspection
         try {
             $store = StoreSettings::scratch($scratch)->open();
 
-            $intake = new PackageIntake(
-                $store,
-                $this->clock,
-                $this->limits,
-                $this->types,
-                $this->sites,
-            );
+            $intake = new PackageIntake($store, $this->clock, $this->limits, $this->types, $this->sites);
 
             return $intake->take($file, $name);
         } finally {

@@ -27,13 +27,8 @@ final readonly class Uploads
     }
 
     /** @throws StoreFailure */
-    public function begin(
-        Person $person,
-        string $name,
-        int $length,
-        ?int $site,
-        ?string $into = null,
-    ): Upload {
+    public function begin(Person $person, string $name, int $length, ?int $site, ?string $into = null): Upload
+    {
         $upload = Upload::create([
             'person_id' => $person->id,
             'site_id' => $site,

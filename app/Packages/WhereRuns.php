@@ -44,18 +44,8 @@ final readonly class WhereRuns
     {
         // What went into a directory, was undone or brought back lies over something else.
         $rows = DB::table('sites')
-            ->join(
-                'deployments as d',
-                'd.id',
-                '=',
-                'sites.last_deployment_id',
-            )
-            ->leftJoin(
-                'packages as p',
-                'p.id',
-                '=',
-                'd.package_id',
-            )
+            ->join('deployments as d', 'd.id', '=', 'sites.last_deployment_id')
+            ->leftJoin('packages as p', 'p.id', '=', 'd.package_id')
             ->whereNull('sites.removed_at')
             ->where(static fn (Builder $any) => $any
                 ->whereIn('p.name', $names)
@@ -77,12 +67,7 @@ final readonly class WhereRuns
         [$plain, $others] = $rows->partition($isPlain);
         $closer = $others->isEmpty() ? collect() : DB::query()
             ->fromSub(self::ranked()->whereIn('d.site_id', $others->pluck('site_id')), 'ranked')
-            ->join(
-                'packages as p',
-                'p.id',
-                '=',
-                'ranked.package_id',
-            )
+            ->join('packages as p', 'p.id', '=', 'ranked.package_id')
             ->where('place', 1)
             ->whereIn('p.name', $names)
             ->get(['ranked.*', 'p.name', 'p.version']);
@@ -109,12 +94,7 @@ final readonly class WhereRuns
     private static function ranked(): Builder
     {
         return DB::table('deployments as d')
-            ->join(
-                'sites',
-                'sites.id',
-                '=',
-                'd.site_id',
-            )
+            ->join('sites', 'sites.id', '=', 'd.site_id')
             ->whereNull('sites.removed_at')
             ->where('d.state', DeploymentState::Proven)
             ->whereIn('d.kind', [DeploymentKind::Deploy, DeploymentKind::RestoreBackup])

@@ -162,12 +162,7 @@ final readonly class People
     {
         $person->update(['password' => $password]);
         $person->links()->whereNull('used_at')->delete();
-        Record::write(
-            RecordKind::PasswordChosen,
-            "$person->name chose a password",
-            $person->client,
-            person: $person,
-        );
+        Record::write(RecordKind::PasswordChosen, "$person->name chose a password", $person->client, person: $person);
         SignInNotice::send($person, 'Your password for Cellarium was changed.');
     }
 

@@ -109,13 +109,7 @@ final class FairQueue extends DatabaseQueue
             'attempts' => $record->increment(),
         ]);
 
-        return new DatabaseJob(
-            $this->container,
-            $this,
-            $record,
-            $this->connectionName,
-            $next->urgency->value,
-        );
+        return new DatabaseJob($this->container, $this, $record, $this->connectionName, $next->urgency->value);
     }
 
     private function next(?string $queue): ?WorkAtHost
@@ -176,18 +170,9 @@ final class FairQueue extends DatabaseQueue
      * @param  int  $attempts
      * @return array<string, mixed>
      */
-    protected function buildDatabaseRecord(
-        $queue,
-        $payload,
-        $availableAt,
-        $attempts = 0,
-    ): array {
-        $record = parent::buildDatabaseRecord(
-            $queue,
-            $payload,
-            $availableAt,
-            $attempts,
-        );
+    protected function buildDatabaseRecord($queue, $payload, $availableAt, $attempts = 0): array
+    {
+        $record = parent::buildDatabaseRecord($queue, $payload, $availableAt, $attempts);
 
         return $record + ['host' => json_decode($payload, true, flags: JSON_THROW_ON_ERROR)['host'] ?? null];
     }
@@ -198,18 +183,9 @@ final class FairQueue extends DatabaseQueue
      * @param  \DateTimeInterface|\DateInterval|int  $delay
      * @param  int  $attempts
      */
-    protected function pushToDatabase(
-        $queue,
-        $payload,
-        $delay = 0,
-        $attempts = 0,
-    ): int {
-        $id = parent::pushToDatabase(
-            $queue,
-            $payload,
-            $delay,
-            $attempts,
-        );
+    protected function pushToDatabase($queue, $payload, $delay = 0, $attempts = 0): int
+    {
+        $id = parent::pushToDatabase($queue, $payload, $delay, $attempts);
         $this->wakes->of(self::ANY)->one();
         // A worker that is kept for closing takes nothing else, so it must not be the one that is woken for it.
         $queue === Urgency::Closing->value && $this->wakes->of($queue)->one();

@@ -40,13 +40,7 @@ final class Wake
         while (($left = $until - hrtime(true) / 1e9) > 0) {
             $read = [$pipe];
             $none = null;
-            $changed = @stream_select(
-                $read,
-                $none,
-                $none,
-                (int) $left,
-                (int) (fmod($left, 1.0) * 1e6),
-            );
+            $changed = @stream_select($read, $none, $none, (int) $left, (int) (fmod($left, 1.0) * 1e6));
             if ($changed !== 1) {
                 return;
             }

@@ -61,13 +61,7 @@ final class MapRows
         foreach ([...$matters, ...$open, ...array_map(strval(...), array_keys($linked))] as $path) {
             $important += self::withAllAbove($path);
         }
-        $rows = new self(
-            $tree,
-            $serves,
-            $children,
-            $important,
-            array_flip($open),
-        );
+        $rows = new self($tree, $serves, $children, $important, array_flip($open));
         $rows->descend('/');
 
         return $rows->withLeads();

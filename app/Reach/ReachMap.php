@@ -44,11 +44,7 @@ final readonly class ReachMap
         $closed = $account->ftpUsers->filter->hasEnded()->sortByDesc('closed_at')->values();
         $shown = [...$account->ftpUsers->reject->hasEnded()->values(), ...($showsClosed ? $closed : [])];
         $users = array_slice($shown, 0, self::MOST_LANES);
-        $rows = MapRows::of(
-            $account,
-            array_map(static fn (FtpUser $user): string => $user->directory, $users),
-            $open,
-        );
+        $rows = MapRows::of($account, array_map(static fn (FtpUser $user): string => $user->directory, $users), $open);
         $places = array_map(static fn (MapRow $row): RemotePath => $row->place(), $rows);
         $lanes = array_map(static fn (FtpUser $user): MapLane => MapLane::of($user, $places), $users);
         $order = static fn (MapLane $lane): array => [$lane->closed, $lane->from, -$lane->to];

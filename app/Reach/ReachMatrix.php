@@ -186,18 +186,8 @@ final readonly class ReachMatrix
         foreach (array_chunk($this->fit, 5000) as $part) {
             // Rows and no models: of thousands, making each a model takes longer than all the rest.
             $users = DB::table('ftp_users')
-                ->join(
-                    'accounts',
-                    'accounts.id',
-                    '=',
-                    'ftp_users.account_id',
-                )
-                ->join(
-                    'clients',
-                    'clients.id',
-                    '=',
-                    'accounts.client_id',
-                )
+                ->join('accounts', 'accounts.id', '=', 'ftp_users.account_id')
+                ->join('clients', 'clients.id', '=', 'accounts.client_id')
                 ->whereIn(
                     'ftp_users.id',
                     array_map(static fn (LoginScope $login): int|string => $login->login->key, $part),
@@ -254,12 +244,7 @@ final readonly class ReachMatrix
         $like = '%'.addcslashes($words, '%_\\').'%';
 
         return DB::table('accounts')
-            ->join(
-                'clients',
-                'clients.id',
-                '=',
-                'accounts.client_id',
-            )
+            ->join('clients', 'clients.id', '=', 'accounts.client_id')
             ->where(
                 static fn ($any) => $any
                     ->where('clients.name', 'like', $like)

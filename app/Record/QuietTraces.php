@@ -17,12 +17,7 @@ final class QuietTraces
         $monolog = $logger->getLogger();
         foreach ($monolog instanceof Monolog ? $monolog->getHandlers() : [] as $handler) {
             if ($handler instanceof FormattableHandlerInterface) {
-                $formatter = new LineFormatter(
-                    null,
-                    'Y-m-d H:i:s',
-                    false,
-                    true,
-                );
+                $formatter = new LineFormatter(null, 'Y-m-d H:i:s', false, true);
                 $formatter->includeStacktraces(false);
                 $handler->setFormatter($formatter);
             }

@@ -50,12 +50,8 @@ final readonly class DatabaseUser
      *
      * @throws Problem with what it said
      */
-    public function run(
-        array $command,
-        array $streams,
-        string $trouble,
-        bool $isOnDatabase = true,
-    ): void {
+    public function run(array $command, array $streams, string $trouble, bool $isOnDatabase = true): void
+    {
         $settings = self::settings();
         $said = ScratchFile::create();
         $process = proc_open(

@@ -38,13 +38,7 @@ final readonly class SelfBackup
             if ($from === false) {
                 return false;
             }
-            $zip->compressed(
-                $name,
-                (int) filemtime($path),
-                0600,
-                $from,
-                1,
-            );
+            $zip->compressed($name, (int) filemtime($path), 0600, $from, 1);
             fclose($from);
 
             return true;

@@ -61,12 +61,7 @@ final readonly class SheetFacts
         if ($from === null || $until === null || $deployment->isGoing()) {
             throw new Problem('A sheet tells how a deployment ended. Make it once this one has.');
         }
-        $cover = new SheetCover(
-            $from->getTimestamp(),
-            $until->getTimestamp(),
-            $zone,
-            $deployment->id,
-        );
+        $cover = new SheetCover($from->getTimestamp(), $until->getTimestamp(), $zone, $deployment->id);
         $facts = new self($deployment->site->owner(), collect([$deployment->site]), $cover);
 
         return $facts->sheet([self::ofRun($deployment)]);

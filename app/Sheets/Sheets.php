@@ -99,12 +99,7 @@ final readonly class Sheets
         $sites->isEmpty() && throw new Problem("$client->name has no site to tell of.");
         $cover = new SheetCover($from->getTimestamp(), min($until->getTimestamp(), now()->getTimestamp() + 1), $zone);
 
-        return $this->keep(
-            SheetFacts::of($client, $sites, $cover),
-            $client,
-            $only,
-            null,
-        );
+        return $this->keep(SheetFacts::of($client, $sites, $cover), $client, $only, null);
     }
 
     /**
@@ -172,12 +167,8 @@ final readonly class Sheets
         }
     }
 
-    private function keep(
-        ClientSheet $facts,
-        Client $client,
-        ?Site $site,
-        ?Deployment $deployment,
-    ): Sheet {
+    private function keep(ClientSheet $facts, Client $client, ?Site $site, ?Deployment $deployment): Sheet
+    {
         $sheet = Sheet::create([
             'client_id' => $client->id,
             'site_id' => $site?->id,

@@ -21,43 +21,23 @@ final readonly class ProvenFact
 
     public static function holds(string $name, string $words, ?CarbonInterface $at): self
     {
-        return new self(
-            $name,
-            $words,
-            'proven',
-            $at,
-        );
+        return new self($name, $words, 'proven', $at);
     }
 
     /** It held once, and is older than promised. */
     public static function late(string $name, string $words, CarbonInterface $at): self
     {
-        return new self(
-            $name,
-            $words,
-            'soon',
-            $at,
-        );
+        return new self($name, $words, 'soon', $at);
     }
 
     public static function fails(string $name, string $words, ?CarbonInterface $at): self
     {
-        return new self(
-            $name,
-            $words,
-            'now',
-            $at,
-        );
+        return new self($name, $words, 'now', $at);
     }
 
     public static function missing(string $name, string $words): self
     {
-        return new self(
-            $name,
-            $words,
-            'plain',
-            null,
-        );
+        return new self($name, $words, 'plain', null);
     }
 
     /** "" where it has none. */

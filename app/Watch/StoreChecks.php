@@ -73,12 +73,7 @@ final readonly class StoreChecks
             $this->mender->mend($damaged);
         }
         $before = StoreDay::orderByDesc('day')->first();
-        $this->compare(
-            $before,
-            StoreFigures::note($this->settings),
-            $round->refresh(),
-            $missing !== [],
-        );
+        $this->compare($before, StoreFigures::note($this->settings), $round->refresh(), $missing !== []);
 
         return $checked;
     }
@@ -95,12 +90,8 @@ final readonly class StoreChecks
     }
 
     /** Reading nothing, or less than there was, must not look like a quiet night. */
-    private function compare(
-        ?StoreDay $before,
-        StoreDay $now,
-        StoreRound $round,
-        bool $lacksSomething,
-    ): void {
+    private function compare(?StoreDay $before, StoreDay $now, StoreRound $round, bool $lacksSomething): void
+    {
         $isAnythingHeld = Expiry::held()->where('files', '>', 0)->exists()
             || Package::kept()->where('files', '>', 0)->exists();
         $isEmpty = $now->files === 0 || ($round->ended_at !== null && $round->files === 0);

@@ -24,12 +24,8 @@ final readonly class ByteRange
      *
      * @throws \OutOfRangeException where it begins behind the end
      */
-    public static function asked(
-        string $asked,
-        string $if,
-        string $tag,
-        int $length,
-    ): ?self {
+    public static function asked(string $asked, string $if, string $tag, int $length): ?self
+    {
         $isOne = preg_match('/\Abytes=(\d{0,15})-(\d{0,15})\z/', trim($asked), $match) === 1;
         if (! $isOne || ($match[1] === '' && $match[2] === '') || ($if !== '' && $if !== $tag)) {
             return null;

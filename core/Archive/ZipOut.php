@@ -49,12 +49,7 @@ final class ZipOut
             $ends += strlen($bytes);
         });
         foreach ($entries as [$name, $size]) {
-            $zip->begin(
-                $name,
-                self::FILE,
-                0,
-                new ZippedSize($size, $size, 0),
-            );
+            $zip->begin($name, self::FILE, 0, new ZippedSize($size, $size, 0));
             $zip->at += $size;
             $ends += $size;
         }
@@ -69,12 +64,7 @@ final class ZipOut
      */
     public function directory(string $name, ?int $modified, ?int $mode): void
     {
-        $this->begin(
-            "$name/",
-            self::DIRECTORY | ($mode ?? 0755),
-            $modified ?? 0,
-            new ZippedSize(0, 0, 0),
-        );
+        $this->begin("$name/", self::DIRECTORY | ($mode ?? 0755), $modified ?? 0, new ZippedSize(0, 0, 0));
     }
 
     /**
@@ -84,20 +74,9 @@ final class ZipOut
      *
      * @throws \LengthException where it gives others
      */
-    public function file(
-        string $name,
-        ?int $modified,
-        ?int $mode,
-        int $size,
-        int $crc,
-        $bytes,
-    ): void {
-        $this->begin(
-            $name,
-            self::FILE | ($mode ?? 0644),
-            $modified ?? 0,
-            new ZippedSize($size, $size, $crc),
-        );
+    public function file(string $name, ?int $modified, ?int $mode, int $size, int $crc, $bytes): void
+    {
+        $this->begin($name, self::FILE | ($mode ?? 0644), $modified ?? 0, new ZippedSize($size, $size, $crc));
         $left = $size;
         while ($left > 0 && ($chunk = fread($bytes, 1 << 18)) !== false && $chunk !== '') {
             $left -= strlen($chunk);
@@ -110,13 +89,8 @@ final class ZipOut
      * @param  resource  $bytes  read from where it stands to its end
      * @param  int  $level  1 (quick) to 9
      */
-    public function compressed(
-        string $name,
-        ?int $modified,
-        ?int $mode,
-        $bytes,
-        int $level,
-    ): void {
+    public function compressed(string $name, ?int $modified, ?int $mode, $bytes, int $level): void
+    {
         $packed = fopen('php://temp/maxmemory:'.self::HELD_BYTES, 'w+b');
         $deflate = deflate_init(ZLIB_ENCODING_RAW, ['level' => $level]);
         if ($packed === false || $deflate === false) {
@@ -165,13 +139,7 @@ final class ZipOut
                 $length,
                 $at,
             ));
-            $this->put(pack(
-                'VVPV',
-                0x07064B50,
-                0,
-                $end,
-                1,
-            ));
+            $this->put(pack('VVPV', 0x07064B50, 0, $end, 1));
         }
         $this->put(pack(
             'VvvvvVVv',
@@ -186,31 +154,15 @@ final class ZipOut
         ));
     }
 
-    private function begin(
-        string $name,
-        int $mode,
-        int $modified,
-        ZippedSize $size,
-    ): void {
+    private function begin(string $name, int $mode, int $modified, ZippedSize $size): void
+    {
         $isText = mb_check_encoding($name, 'UTF-8');
         $flags = $isText ? 0x0800 : 0;
         [$time, $date] = self::asDos($modified);
         // Seconds since 1970 in UTC, beside the old field that knows neither zones nor odd seconds.
-        $stamp = pack(
-            'vvCV',
-            0x5455,
-            5,
-            1,
-            max(0, min($modified, 0x7FFFFFFF)),
-        );
+        $stamp = pack('vvCV', 0x5455, 5, 1, max(0, min($modified, 0x7FFFFFFF)));
         $isBig = max($size->bytes, $size->inArchive) >= self::MOST_32;
-        $sizes = $isBig ? pack(
-            'vvPP',
-            1,
-            16,
-            $size->bytes,
-            $size->inArchive,
-        ) : '';
+        $sizes = $isBig ? pack('vvPP', 1, 16, $size->bytes, $size->inArchive) : '';
         $isFar = $this->at >= self::MOST_32;
         $places = $isBig || $isFar
             ? pack('vv', 1, ($isBig ? 16 : 0) + ($isFar ? 8 : 0))

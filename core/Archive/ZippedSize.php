@@ -24,12 +24,7 @@ final readonly class ZippedSize
 
     public static function deflated(int $bytes, int $inArchive, int $crc): self
     {
-        return new self(
-            $bytes,
-            $inArchive,
-            $crc,
-            self::DEFLATED,
-        );
+        return new self($bytes, $inArchive, $crc, self::DEFLATED);
     }
 
     /** As an archive numbers it (APPNOTE 4.4.5). */

@@ -48,12 +48,7 @@ final readonly class BackupArchive
             $sums[$file->path->toString()] = $byContents["$sha256 $file->size"];
         }
 
-        return new self(
-            $manifest,
-            $store,
-            $sums,
-            $manifest->toText(),
-        );
+        return new self($manifest, $store, $sums, $manifest->toText());
     }
 
     /** Bytes that send() gives. */
@@ -99,14 +94,7 @@ final readonly class BackupArchive
         assert($list !== false);
         fwrite($list, $this->list);
         rewind($list);
-        $zip->file(
-            $this->listName(),
-            null,
-            null,
-            strlen($this->list),
-            crc32($this->list),
-            $list,
-        );
+        $zip->file($this->listName(), null, null, strlen($this->list), crc32($this->list), $list);
         $zip->finish();
     }
 

@@ -162,10 +162,7 @@ final readonly class BackupShelf
     {
         $files = $name === null
             ? glob("$this->directory/*.damaged")
-            : array_filter(
-                [$this->file($name, self::CLAIMED), $this->file($name, self::UNCLAIMED)],
-                is_file(...),
-            );
+            : array_filter([$this->file($name, self::CLAIMED), $this->file($name, self::UNCLAIMED)], is_file(...));
         foreach ($files === false ? [] : $files as $file) {
             yield from self::hashes(self::inflated((string) @file_get_contents($file)));
         }

@@ -47,11 +47,8 @@ final readonly class BackupTaker
      * @throws TransferFailed
      * @throws StoreFailure
      */
-    public function take(
-        TrustedListing $seen,
-        ?\Closure $fetched = null,
-        ?PackedFetch $packed = null,
-    ): Backup {
+    public function take(TrustedListing $seen, ?\Closure $fetched = null, ?PackedFetch $packed = null): Backup
+    {
         [$root, $listed] = [$seen->root, $seen->manifest];
         $this->store->begin();
         $taken = new TakenFiles($fetched);
@@ -60,12 +57,7 @@ final readonly class BackupTaker
             $this->unpack($packed, $missing, $taken);
         }
         for ($round = 1; $missing !== []; $round++) {
-            $failed = $this->fetch(
-                $root,
-                $missing,
-                $taken,
-                $round,
-            );
+            $failed = $this->fetch($root, $missing, $taken, $round);
             $now = $this->surveyor?->survey($root)->manifest ?? $listed;
             $missing = $taken->then($now);
             $isStuck = static fn (TransferFailed $one): bool => isset($missing[$one->job->subject]);
@@ -81,13 +73,7 @@ final readonly class BackupTaker
         $this->store->flush();
         $name = $this->shelf->keep($manifest, $this->clock->now());
 
-        return $taken->backup(VerifiedBackup::readBack(
-            $this->shelf,
-            $this->store,
-            $name,
-            $manifest,
-            $taken->come(),
-        ));
+        return $taken->backup(VerifiedBackup::readBack($this->shelf, $this->store, $name, $manifest, $taken->come()));
     }
 
     /**
@@ -119,20 +105,11 @@ final readonly class BackupTaker
      * @param  array<string, ManifestEntry>  $missing
      * @return list<TransferFailed> of single files
      */
-    private function fetch(
-        RemotePath $root,
-        array $missing,
-        TakenFiles $taken,
-        int $round,
-    ): array {
+    private function fetch(RemotePath $root, array $missing, TakenFiles $taken, int $round): array
+    {
         $jobs = (static function () use ($missing, $root, $round): \Generator {
             foreach ($missing as $path => $entry) {
-                yield Job::keep(
-                    $root->join($entry->path),
-                    $entry->size,
-                    (string) $path,
-                    $round > 1,
-                );
+                yield Job::keep($root->join($entry->path), $entry->size, (string) $path, $round > 1);
             }
         })();
 
@@ -159,12 +136,7 @@ final readonly class BackupTaker
         foreach ($missing as $path => $entry) {
             $content = $archive?->take($entry);
             if ($content !== null) {
-                $taken->fetched(
-                    $entry,
-                    $content->sha256,
-                    $content->size,
-                    $at,
-                );
+                $taken->fetched($entry, $content->sha256, $content->size, $at);
                 unset($missing[$path]);
             }
         }

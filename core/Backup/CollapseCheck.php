@@ -73,12 +73,7 @@ final readonly class CollapseCheck
             count($names[$directory]) >= self::NAMES ?: $names[$directory][] = $file->path->name();
         }
         $jobs = [];
-        foreach (array_slice(
-            $names,
-            0,
-            self::DIRECTORIES,
-            true,
-        ) as $directory => $here) {
+        foreach (array_slice($names, 0, self::DIRECTORIES, true) as $directory => $here) {
             $place = $directory === '' ? $root : RemotePath::fromString("$root/$directory");
             $jobs[] = Job::lookAgain($place, $here);
         }

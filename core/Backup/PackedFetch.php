@@ -56,12 +56,7 @@ final readonly class PackedFetch
             );
             $size = $this->size();
             $size === null || $this->pool->run([
-                Job::fetch(
-                    $this->archive,
-                    $here,
-                    $size,
-                    $this->archive->name(),
-                ),
+                Job::fetch($this->archive, $here, $size, $this->archive->name()),
             ]);
 
             return $size !== null;

@@ -43,12 +43,8 @@ final class TakenFiles
      * @param  int  $bytes  that came; more than were listed, where it grew meanwhile
      * @param  int  $at  seconds since 1970
      */
-    public function fetched(
-        ManifestEntry $entry,
-        string $sha256,
-        int $bytes,
-        int $at,
-    ): void {
+    public function fetched(ManifestEntry $entry, string $sha256, int $bytes, int $at): void
+    {
         $path = $entry->path->toString();
         $this->listed[$path] = $entry;
         $isAsListed = $bytes === $entry->size;

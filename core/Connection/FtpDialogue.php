@@ -30,20 +30,9 @@ final class FtpDialogue
     }
 
     /** @throws RemoteFailure Unreachable, TimedOut */
-    public static function connect(
-        string $host,
-        string $address,
-        int $port,
-        int $seconds,
-        ?string $authorities,
-    ): self {
-        $dialogue = new self(
-            $host,
-            $address,
-            $port,
-            $seconds,
-            $authorities,
-        );
+    public static function connect(string $host, string $address, int $port, int $seconds, ?string $authorities): self
+    {
+        $dialogue = new self($host, $address, $port, $seconds, $authorities);
         $dialogue->open(true);
 
         return $dialogue;
@@ -193,12 +182,7 @@ final class FtpDialogue
     public function reaches(int $port): bool
     {
         $where = str_contains($this->address, ':') ? "[$this->address]" : $this->address;
-        $data = @stream_socket_client(
-            "tcp://$where:$port",
-            $number,
-            $error,
-            min(8, $this->seconds),
-        );
+        $data = @stream_socket_client("tcp://$where:$port", $number, $error, min(8, $this->seconds));
         if ($data === false) {
             return false;
         }

@@ -259,12 +259,8 @@ final class FtpRemoteDirectory implements
      * @param  list<string>  $before  commands that lead to the directory
      * @return list<RemoteEntry>
      */
-    private function listBy(
-        array $commands,
-        array $before,
-        string $what,
-        RemotePath $path,
-    ): array {
+    private function listBy(array $commands, array $before, string $what, RemotePath $path): array
+    {
         $url = "{$this->connection->base}/";
         foreach ($commands as $command) {
             $lines = match (substr($command, 0, 4)) {
@@ -326,13 +322,8 @@ final class FtpRemoteDirectory implements
      * @param  array<int, mixed>  $options
      * @return list<RemoteEntry>
      */
-    private function listing(
-        ListingLines $lines,
-        string $what,
-        string $url,
-        array $options,
-        RemotePath $path,
-    ): array {
+    private function listing(ListingLines $lines, string $what, string $url, array $options, RemotePath $path): array
+    {
         $reader = new ListingReader($lines, $what, $this->settings);
         $options += $this->settings->deadline($this->settings->mostListingBytes);
         // Something else than the length taken makes libcurl stop.
@@ -340,13 +331,7 @@ final class FtpRemoteDirectory implements
             ? strlen($chunk)
             : -1;
         try {
-            $this->request(
-                $what,
-                $url,
-                $options,
-                $path,
-                true,
-            );
+            $this->request($what, $url, $options, $path, true);
         } catch (RemoteFailure $failure) {
             throw $reader->gaveUp() ? $this->whyGivenUp($reader, $failure) : $failure;
         }
@@ -462,20 +447,11 @@ final class FtpRemoteDirectory implements
 
     public function write(RemotePath $file, $source, int $size): void
     {
-        $this->store(
-            $file,
-            $source,
-            $size,
-            [],
-        );
+        $this->store($file, $source, $size, []);
     }
 
-    public function writeFrom(
-        RemotePath $file,
-        $source,
-        int $from,
-        int $size,
-    ): bool {
+    public function writeFrom(RemotePath $file, $source, int $from, int $size): bool
+    {
         try {
             $this->store(
                 $file,
@@ -500,12 +476,8 @@ final class FtpRemoteDirectory implements
      * @param  int  $size  bytes that it gives
      * @param  array<int, mixed>  $more  options of libcurl
      */
-    private function store(
-        RemotePath $file,
-        $source,
-        int $size,
-        array $more,
-    ): void {
+    private function store(RemotePath $file, $source, int $size, array $more): void
+    {
         $options = $more + [
             CURLOPT_UPLOAD => true,
             CURLOPT_UPLOAD_BUFFERSIZE => self::BUFFER,
@@ -520,14 +492,7 @@ final class FtpRemoteDirectory implements
         // With TLS 1.3 bytes are on their way before the server refuses the connection they go through.
         $rewind = static fn (): bool => $start !== false && fseek($source, $start) === 0;
         try {
-            $this->request(
-                "writing $file",
-                $this->url($file),
-                $options,
-                $file->parent(),
-                true,
-                $rewind,
-            );
+            $this->request("writing $file", $this->url($file), $options, $file->parent(), true, $rewind);
         } catch (RemoteFailure $failure) {
             $failure->reason === FailureReason::DataRefused && $size > 0 && $this->removeEmpty($file);
             throw $failure;

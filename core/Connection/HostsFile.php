@@ -35,12 +35,7 @@ final class HostsFile implements NameService
         $names = [];
         $lines = $this->file === null ? false : @file($this->file, FILE_IGNORE_NEW_LINES);
         foreach ($lines === false ? [] : $lines as $line) {
-            $fields = preg_split(
-                '/\s+/',
-                trim(preg_replace('/#.*/', '', $line) ?? ''),
-                -1,
-                PREG_SPLIT_NO_EMPTY,
-            );
+            $fields = preg_split('/\s+/', trim(preg_replace('/#.*/', '', $line) ?? ''), -1, PREG_SPLIT_NO_EMPTY);
             foreach (array_slice($fields === false ? [] : $fields, 1) as $name) {
                 $names[strtolower($name)][] = $fields[0] ?? '';
             }

@@ -62,12 +62,7 @@ final class ListListing implements ListingLines
             return null;
         }
         $this->style ??= preg_match(self::DOS, $line) === 1 ? self::DOS : self::UNIX;
-        if (preg_match(
-            $this->style,
-            $line,
-            $match,
-            PREG_UNMATCHED_AS_NULL,
-        ) !== 1) {
+        if (preg_match($this->style, $line, $match, PREG_UNMATCHED_AS_NULL) !== 1) {
             throw RemoteFailure::while($this->what, FailureReason::NotUnderstood, $line);
         }
         $entry = $this->style === self::DOS ? self::dos($match) : self::unix($match, $this->now);
@@ -97,27 +92,9 @@ final class ListListing implements ListingLines
         }
         $number = $month === null ? (int) $m : self::MONTHS[strtolower($month)] ?? 0;
         $time = match (true) {
-            $month === null => self::time(
-                (int) $y,
-                $number,
-                (int) $d,
-                (int) $h,
-                (int) $i,
-            ),
-            $year !== null => self::time(
-                (int) $year,
-                $number,
-                (int) $day,
-                0,
-                0,
-            ),
-            default => self::lastTime(
-                $number,
-                (int) $day,
-                (int) $hour,
-                (int) $minute,
-                $now,
-            ),
+            $month === null => self::time((int) $y, $number, (int) $d, (int) $h, (int) $i),
+            $year !== null => self::time((int) $year, $number, (int) $day, 0, 0),
+            default => self::lastTime($number, (int) $day, (int) $hour, (int) $minute, $now),
         };
 
         return $time === null
@@ -163,13 +140,7 @@ final class ListListing implements ListingLines
         };
         $h = $half === null ? (int) $hour : (int) $hour % 12 + ($half === 'PM' ? 12 : 0);
         $y = strlen((string) $year) === 4 ? (int) $year : (int) $year + ((int) $year < 70 ? 2000 : 1900);
-        $time = self::time(
-            $y,
-            (int) $month,
-            (int) $day,
-            $h,
-            (int) $minute,
-        );
+        $time = self::time($y, (int) $month, (int) $day, $h, (int) $minute);
 
         return $time === null
             ? null
@@ -183,41 +154,18 @@ final class ListListing implements ListingLines
             );
     }
 
-    private static function time(
-        int $year,
-        int $month,
-        int $day,
-        int $hour,
-        int $minute,
-    ): ?int {
+    private static function time(int $year, int $month, int $day, int $hour, int $minute): ?int
+    {
         return checkdate($month, $day, $year) && $hour < 24 && $minute < 60
-            ? (int) gmmktime(
-                $hour,
-                $minute,
-                0,
-                $month,
-                $day,
-                $year,
-            )
+            ? (int) gmmktime($hour, $minute, 0, $month, $day, $year)
             : null;
     }
 
     /** The latest such day that is not later than tomorrow: clocks and zones differ by less than that. */
-    private static function lastTime(
-        int $month,
-        int $day,
-        int $hour,
-        int $minute,
-        int $now,
-    ): ?int {
+    private static function lastTime(int $month, int $day, int $hour, int $minute, int $now): ?int
+    {
         for ($year = (int) gmdate('Y', $now) + 1; $year > (int) gmdate('Y', $now) - 9; $year--) {
-            $time = self::time(
-                $year,
-                $month,
-                $day,
-                $hour,
-                $minute,
-            );
+            $time = self::time($year, $month, $day, $hour, $minute);
             if ($time !== null && $time <= $now + 86400) {
                 return $time;
             }

@@ -111,13 +111,7 @@ final class PacedSocket
         $read = $for === 'read' ? [$this->socket] : null;
         $write = $for === 'write' ? [$this->socket] : null;
         $none = null;
-        @stream_select(
-            $read,
-            $write,
-            $none,
-            (int) $left,
-            (int) (fmod($left, 1.0) * 1e6),
-        );
+        @stream_select($read, $write, $none, (int) $left, (int) (fmod($left, 1.0) * 1e6));
         $this->deadline->waited((hrtime(true) - $began) / 1e9);
     }
 }

@@ -17,10 +17,5 @@ interface ResumesSending
      *
      * @throws RemoteFailure the file then holds an unknown part
      */
-    public function writeFrom(
-        RemotePath $file,
-        $source,
-        int $from,
-        int $size,
-    ): bool;
+    public function writeFrom(RemotePath $file, $source, int $from, int $size): bool;
 }

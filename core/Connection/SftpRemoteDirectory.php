@@ -106,26 +106,12 @@ final class SftpRemoteDirectory implements
 
     public function write(RemotePath $file, $source, int $size): void
     {
-        $this->put(
-            $file,
-            $source,
-            $size,
-            -1,
-        );
+        $this->put($file, $source, $size, -1);
     }
 
-    public function writeFrom(
-        RemotePath $file,
-        $source,
-        int $from,
-        int $size,
-    ): bool {
-        $this->put(
-            $file,
-            $source,
-            $size - $from,
-            $from,
-        );
+    public function writeFrom(RemotePath $file, $source, int $from, int $size): bool
+    {
+        $this->put($file, $source, $size - $from, $from);
 
         return true;
     }
@@ -135,12 +121,8 @@ final class SftpRemoteDirectory implements
      * @param  int  $size  bytes that it gives
      * @param  int  $from  where they go in the file; -1 for a file that is made anew
      */
-    private function put(
-        RemotePath $file,
-        $source,
-        int $size,
-        int $from,
-    ): void {
+    private function put(RemotePath $file, $source, int $size, int $from): void
+    {
         $what = "writing $file";
 
         $this->tell($what, function (SFTP $sftp) use ($file, $source, $size, $from, $what): bool {

@@ -18,12 +18,7 @@ final readonly class CommonWords
     public static function fromText(string $text): self
     {
         $ranks = [];
-        foreach (preg_split(
-            '/\s+/',
-            mb_strtolower($text),
-            -1,
-            PREG_SPLIT_NO_EMPTY,
-        ) ?: [] as $at => $word) {
+        foreach (preg_split('/\s+/', mb_strtolower($text), -1, PREG_SPLIT_NO_EMPTY) ?: [] as $at => $word) {
             $ranks[$word] ??= $at + 1;
         }
 
@@ -35,12 +30,7 @@ final readonly class CommonWords
     {
         $first = [];
         foreach ($own as $text) {
-            foreach (preg_split(
-                '/[^\p{L}\p{N}]+/u',
-                mb_strtolower($text),
-                -1,
-                PREG_SPLIT_NO_EMPTY,
-            ) ?: [] as $word) {
+            foreach (preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($text), -1, PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
                 mb_strlen($word) < 3 || $first[$word] = 1;
             }
             $whole = (string) preg_replace('/[^\p{L}\p{N}]+/u', '', mb_strtolower($text));

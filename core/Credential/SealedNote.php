@@ -55,11 +55,6 @@ final readonly class SealedNote
 
     private static function key(#[\SensitiveParameter] string $token): string
     {
-        return hash_hkdf(
-            'sha256',
-            $token,
-            SODIUM_CRYPTO_SECRETBOX_KEYBYTES,
-            'open',
-        );
+        return hash_hkdf('sha256', $token, SODIUM_CRYPTO_SECRETBOX_KEYBYTES, 'open');
     }
 }

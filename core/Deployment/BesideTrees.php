@@ -108,12 +108,7 @@ final readonly class BesideTrees
             foreach ($path->ancestors() as $above) {
                 $directories[$above->toString()] = true;
             }
-            $jobs[] = Job::rename(
-                $from->join($path),
-                $to->join($path),
-                null,
-                $path->toString(),
-            );
+            $jobs[] = Job::rename($from->join($path), $to->join($path), null, $path->toString());
         }
         foreach (array_keys($directories) as $path) {
             $this->pool->run([Job::makeDirectory(Beside::within($to, (string) $path), (string) $path)]);
@@ -122,12 +117,8 @@ final readonly class BesideTrees
     }
 
     /** What is set aside stays a moment longer, for pages that were open before. */
-    public function letGoOfLingering(
-        TreeBeside $tree,
-        Plan $plan,
-        RemotePath $root,
-        float $seconds,
-    ): void {
+    public function letGoOfLingering(TreeBeside $tree, Plan $plan, RemotePath $root, float $seconds): void
+    {
         $jobs = [];
         foreach ($tree->files as $file) {
             $path = $file->entry->path;

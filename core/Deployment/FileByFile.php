@@ -69,13 +69,7 @@ final readonly class FileByFile implements WayToReplace
 
     public function putBack(Plan $plan, VerifiedBackup $before): array
     {
-        $back = new PuttingBack(
-            $this->pool,
-            $this->surveyor,
-            $this->journal,
-            $this->listener,
-            $this->notesAreLost,
-        );
+        $back = new PuttingBack($this->pool, $this->surveyor, $this->journal, $this->listener, $this->notesAreLost);
 
         return $back->carryOut($this->order, $plan, $before->manifest);
     }

@@ -74,12 +74,6 @@ final readonly class LayBySending implements LaysTree
                 $entry->path->toString(),
                 true,
             )
-            : Job::sendContent(
-                $content,
-                $laid->join($entry->path),
-                $entry->size,
-                $entry->path->toString(),
-                true,
-            );
+            : Job::sendContent($content, $laid->join($entry->path), $entry->size, $entry->path->toString(), true);
     }
 }

@@ -72,12 +72,7 @@ final readonly class LayByUnpacking implements LaysTree
         $this->listener->stage(RunStage::Sending, 1, $bytes);
         $this->pool->run(
             [
-                Job::send(
-                    $here->path,
-                    $archive,
-                    $bytes,
-                    $archive->name(),
-                ),
+                Job::send($here->path, $archive, $bytes, $archive->name()),
             ],
             fn (Job $job) => $this->listener->moved($job->subject, $bytes),
         );

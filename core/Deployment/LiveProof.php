@@ -55,12 +55,8 @@ final readonly class LiveProof
      * @param  (\Closure(string, int): void)|null  $asked  hears each address that was asked, and of how many
      * @return list<PageProof> the start page first; of the share that is set, and all that must answer besides
      */
-    public function prove(
-        Plan $plan,
-        Manifest $after,
-        ?Manifest $before = null,
-        ?\Closure $asked = null,
-    ): array {
+    public function prove(Plan $plan, Manifest $after, ?Manifest $before = null, ?\Closure $asked = null): array
+    {
         return $this->fetchAll(
             $this->withOthers($this->shareOf($this->expected($plan, $after))),
             [],
@@ -236,23 +232,13 @@ final readonly class LiveProof
      * @param  (\Closure(string, int): void)|null  $asked
      * @return list<PageProof>
      */
-    private function fetchAll(
-        array $expected,
-        array $gone,
-        ?WhyDifferent $why = null,
-        ?\Closure $asked = null,
-    ): array {
+    private function fetchAll(array $expected, array $gone, ?WhyDifferent $why = null, ?\Closure $asked = null): array
+    {
         $proofs = [];
         foreach (array_chunk($expected, self::TOGETHER, true) as $some) {
             $answers = $this->answers(array_map(strval(...), array_keys($some)), $this->hostAddress);
             foreach ($some as $url => $entry) {
-                $proofs[] = $proof = self::page(
-                    $answers[$url],
-                    $entry,
-                    $this->hostAddress,
-                    isset($gone[$url]),
-                    $why,
-                );
+                $proofs[] = $proof = self::page($answers[$url], $entry, $this->hostAddress, isset($gone[$url]), $why);
                 $asked === null || $asked((string) $url, count($expected));
                 if ($why !== null && $this->stopsAtFirst && ! $proof->holds()) {
                     return $proofs;

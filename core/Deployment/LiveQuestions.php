@@ -63,12 +63,7 @@ final readonly class LiveQuestions
 
     private static function unansweredBy(AskedReference $asked, ?int $status): UnansweredReference
     {
-        return new UnansweredReference(
-            $asked->page,
-            $asked->line,
-            $asked->asks,
-            $status,
-        );
+        return new UnansweredReference($asked->page, $asked->line, $asked->asks, $status);
     }
 
     /** @return list<RefusalProof> of what was sent and is not meant for visitors */

@@ -34,21 +34,9 @@ final readonly class PageProof
     }
 
     /** @param  bool  $stillThere  whether the answer is what should be gone */
-    public static function ofGone(
-        string $url,
-        int $status,
-        bool $stillThere,
-        ?string $error,
-        ?string $at,
-    ): self {
-        return new self(
-            $url,
-            $status,
-            ! ($status === 200 && $stillThere),
-            $error,
-            $at,
-            true,
-        );
+    public static function ofGone(string $url, int $status, bool $stillThere, ?string $error, ?string $at): self
+    {
+        return new self($url, $status, ! ($status === 200 && $stillThere), $error, $at, true);
     }
 
     public function holds(): bool

@@ -97,12 +97,7 @@ final readonly class PuttingBack
         $renames = [];
         foreach ($back as $index => $entry) {
             $temporary = $order->root->join($entry->path->renamed(TemporaryName::of($order->id, $index)));
-            $sends[] = Job::sendContent(
-                (string) $entry->sha256,
-                $temporary,
-                $entry->size,
-                $entry->path->toString(),
-            );
+            $sends[] = Job::sendContent((string) $entry->sha256, $temporary, $entry->size, $entry->path->toString());
             $renames[] = Job::rename(
                 $temporary,
                 $order->root->join($entry->path),
@@ -130,11 +125,7 @@ final readonly class PuttingBack
                 continue;
             }
             if ($isMadeAgain || $now->get($item->path)?->mode !== $old->mode) {
-                $jobs[] = Job::setMode(
-                    $order->root->join($item->path),
-                    $old->mode,
-                    $item->path->toString(),
-                );
+                $jobs[] = Job::setMode($order->root->join($item->path), $old->mode, $item->path->toString());
             }
         }
 

@@ -80,12 +80,7 @@ final readonly class Run
         private ?\Closure $beside = null,
     ) {
         $this->surveyor = new Surveyor($pool, $limits);
-        $this->backups = new BackupTaker(
-            $pool,
-            $store,
-            $shelf,
-            $clock,
-        );
+        $this->backups = new BackupTaker($pool, $store, $shelf, $clock);
     }
 
     public function carryOut(RunOrder $order): RunResult
@@ -129,14 +124,7 @@ final readonly class Run
                     $this->listener,
                     $this->proof,
                     $this->clock,
-                ))->prove(
-                    $order,
-                    $plan,
-                    $before->manifest,
-                    $backup,
-                    $refused,
-                    $held,
-                );
+                ))->prove($order, $plan, $before->manifest, $backup, $refused, $held);
 
                 return $proven->leaving($this->tidied($way, $plan, $before));
             } catch (RunRefused $barred) {
@@ -148,26 +136,12 @@ final readonly class Run
                     $this->journal->note(JournalMark::PuttingBack);
                 } catch (StoreFailure $unwritten) {
                     // Without the note a killed way back would be taken for a way forward.
-                    return new RunResult(
-                        RunEnd::Unfinished,
-                        $backup,
-                        $plan,
-                        null,
-                        [],
-                        $cause,
-                        $unwritten,
-                    );
+                    return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $unwritten);
                 }
             }
         }
 
-        return $this->putBack(
-            $way,
-            $plan,
-            $before,
-            $backup,
-            $cause,
-        );
+        return $this->putBack($way, $plan, $before, $backup, $cause);
     }
 
     /**
@@ -373,12 +347,7 @@ final readonly class Run
     private function packing(RunOrder $order): ?PackedFetch
     {
         return $this->host !== null && $order->hidesBeside && $order->root->depth() > 0
-            ? new PackedFetch(
-                $this->pool,
-                $this->host,
-                $order->root,
-                $order->id,
-            )
+            ? new PackedFetch($this->pool, $this->host, $order->root, $order->id)
             : null;
     }
 
@@ -410,13 +379,7 @@ final readonly class Run
         if ($kept !== null) {
             return $kept;
         }
-        $plan = Planner::plan(
-            $order->target,
-            $before,
-            $order->policy,
-            $order->left,
-            $order->answers,
-        );
+        $plan = Planner::plan($order->target, $before, $order->policy, $order->left, $order->answers);
         if ($lost) {
             return $plan; // The same as then: it follows from the order and the backup.
         }
@@ -455,15 +418,7 @@ final readonly class Run
             $proofs = $this->proof?->proveBack($plan, $before->manifest) ?? [];
             $this->journal->note(JournalMark::PutBack);
         } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed|ControlFailure $failure) {
-            return new RunResult(
-                RunEnd::Unfinished,
-                $backup,
-                $plan,
-                null,
-                [],
-                $cause,
-                $failure,
-            );
+            return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $failure);
         }
         $wrong = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());
         $unproven = [

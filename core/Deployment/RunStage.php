@@ -23,11 +23,7 @@ enum RunStage: string
     /** Whether visitors see the old site and nothing else, so that the run may be cancelled and nothing was changed. */
     public function isUntouched(): bool
     {
-        return in_array(
-            $this,
-            [self::Surveying, self::BackingUp, self::Packing, self::Sending, self::Unpacking],
-            true,
-        );
+        return in_array($this, [self::Surveying, self::BackingUp, self::Packing, self::Sending, self::Unpacking], true);
     }
 
     /** Whether it may stand still for as long as anybody likes. */

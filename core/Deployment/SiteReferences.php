@@ -85,14 +85,7 @@ final class SiteReferences
                 $found = $resolver->resolve($path, $document, $reference);
                 $target = $found->target;
                 $found->fault === Fault::PlainHttp && $overHttp[$path] = $path;
-                $asks = AskedReference::of(
-                    $item->path,
-                    $text,
-                    $document,
-                    $reference,
-                    $found,
-                    (string) $public,
-                );
+                $asks = AskedReference::of($item->path, $text, $document, $reference, $found, (string) $public);
                 $asks === null || $asked[$asks->key()] ??= $asks;
                 if ($target === null || $target === $path) {
                     continue;

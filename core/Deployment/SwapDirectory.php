@@ -65,19 +65,8 @@ final readonly class SwapDirectory implements WayToReplace
             throw ProofFailed::names(implode(' ', array_unique(array_filter($said))));
         }
         $this->listener->moved('', 0);
-        $this->trees->carryOver(
-            $this->beside->old,
-            $this->beside->root,
-            $before->manifest,
-            $tree,
-            $plan,
-        );
-        $this->trees->letGoOfLingering(
-            $tree,
-            $plan,
-            $this->beside->root,
-            $this->order->lingerSeconds,
-        );
+        $this->trees->carryOver($this->beside->old, $this->beside->root, $before->manifest, $tree, $plan);
+        $this->trees->letGoOfLingering($tree, $plan, $this->beside->root, $this->order->lingerSeconds);
         $refused = [...$refused, ...$this->trees->setDirectoryModes($tree, $this->beside->root)];
         $this->journal->note(JournalMark::Replaced);
 
@@ -104,12 +93,7 @@ final readonly class SwapDirectory implements WayToReplace
         if ($now['laid'] !== null && $now['root'] !== null) {
             // All but the first of the names may have been given.
             $this->give($this->moves($tree, $this->beside->laid, $this->beside->root));
-            $this->trees->carryOver(
-                $this->beside->laid,
-                $this->beside->root,
-                $before->manifest,
-                $tree,
-            );
+            $this->trees->carryOver($this->beside->laid, $this->beside->root, $before->manifest, $tree);
             $this->trees->remove($this->beside->laid);
         }
         $this->pool->run([Job::discard($this->beside->archive)]);

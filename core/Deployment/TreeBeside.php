@@ -108,12 +108,7 @@ final readonly class TreeBeside
             // A page that was open before asks for what goes with it a moment later.
             Change::SetAside => PageNames::isPage($item->path) || $item->live === null
                 ? null
-                : new LaidFile(
-                    $item->live,
-                    true,
-                    $item->live->mode,
-                    true,
-                ),
+                : new LaidFile($item->live, true, $item->live->mode, true),
             default => null,
         };
     }

@@ -43,21 +43,11 @@ final readonly class FtpRungs
         }
         try {
             if ($endpoint->protocol === Protocol::FtpsImplicit) {
-                yield $this->encryption(
-                    $server,
-                    $endpoint,
-                    $ascent,
-                    false,
-                );
+                yield $this->encryption($server, $endpoint, $ascent, false);
             }
             yield $this->greeting($server->hear(), $server, $endpoint);
             if ($endpoint->protocol !== Protocol::FtpsImplicit) {
-                yield $this->encryption(
-                    $server,
-                    $endpoint,
-                    $ascent,
-                    true,
-                );
+                yield $this->encryption($server, $endpoint, $ascent, true);
             }
             yield $this->signIn($server, $endpoint, $domains);
             yield $this->data($server, $endpoint, $ascent);
@@ -122,12 +112,8 @@ final readonly class FtpRungs
     }
 
     /** @param  bool  $asked whether AUTH TLS comes first */
-    private function encryption(
-        FtpDialogue $server,
-        Endpoint $endpoint,
-        LadderResult $ascent,
-        bool $asked,
-    ): Rung {
+    private function encryption(FtpDialogue $server, Endpoint $endpoint, LadderResult $ascent, bool $asked): Rung
+    {
         if ($endpoint->protocol === Protocol::Ftp) {
             $offers = $server->say('FEAT')?->mentions('/^ ?AUTH TLS/mi') === true;
 
@@ -157,13 +143,7 @@ final readonly class FtpRungs
             );
         }
 
-        return $this->identity(
-            $server->certificate,
-            $server->chain,
-            $server->distrust,
-            $endpoint,
-            $ascent,
-        );
+        return $this->identity($server->certificate, $server->chain, $server->distrust, $endpoint, $ascent);
     }
 
     /** @param  list<string>  $chain */
@@ -223,12 +203,7 @@ final readonly class FtpRungs
             );
         }
 
-        return Rung::holds(
-            'encryption',
-            "$about; verified for $endpoint->host",
-            null,
-            $seen,
-        );
+        return Rung::holds('encryption', "$about; verified for $endpoint->host", null, $seen);
     }
 
     /** @param  list<string>  $domains */
@@ -317,19 +292,9 @@ final readonly class FtpRungs
     }
 
     /** @param  list<string>  $domains */
-    public static function fromFailure(
-        string $rung,
-        RemoteFailure $failure,
-        Endpoint $endpoint,
-        array $domains,
-    ): Rung {
-        return self::refusal(
-            $rung,
-            ucfirst($failure->getMessage()),
-            $failure->reason,
-            $endpoint,
-            $domains,
-        );
+    public static function fromFailure(string $rung, RemoteFailure $failure, Endpoint $endpoint, array $domains): Rung
+    {
+        return self::refusal($rung, ucfirst($failure->getMessage()), $failure->reason, $endpoint, $domains);
     }
 
     private function data(FtpDialogue $server, Endpoint $endpoint, LadderResult $ascent): Rung
@@ -351,13 +316,7 @@ final readonly class FtpRungs
         }
         $answer = $server->say('EPSV');
         if ($answer?->code === 229 && preg_match('/\(\|\|\|(\d{1,5})\|\)/', $answer->text(), $match) === 1) {
-            return $this->passive(
-                $server,
-                (int) $match[1],
-                'EPSV',
-                null,
-                (string) $endpoint->address,
-            );
+            return $this->passive($server, (int) $match[1], 'EPSV', null, (string) $endpoint->address);
         }
         $answer = $server->say('PASV');
         if (
@@ -386,13 +345,8 @@ final readonly class FtpRungs
         );
     }
 
-    private function passive(
-        FtpDialogue $server,
-        int $port,
-        string $command,
-        ?string $named,
-        string $address,
-    ): Rung {
+    private function passive(FtpDialogue $server, int $port, string $command, ?string $named, string $address): Rung
+    {
         if (! $server->reaches($port)) {
             return Rung::broke(
                 'data',

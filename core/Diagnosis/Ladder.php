@@ -40,13 +40,7 @@ final readonly class Ladder
         ?string $probe = null,
     ): LadderResult {
         $ascent = new LadderResult;
-        foreach ($this->rungs(
-            $endpoint,
-            $knownAddress,
-            $documentRoots,
-            $probe,
-            $ascent,
-        ) as $rung) {
+        foreach ($this->rungs($endpoint, $knownAddress, $documentRoots, $probe, $ascent) as $rung) {
             $ascent->rungs[] = $rung;
             $hear === null ?: $hear($rung);
             if (! $rung->ok) {
@@ -78,12 +72,7 @@ final readonly class Ladder
         yield $port;
         $below = $endpoint->protocol === Protocol::Sftp ? new SshRungs($this->settings) : new FtpRungs($this->settings);
         yield from $below->climb($endpoint, array_keys($documentRoots), $ascent);
-        yield from $this->files(
-            $endpoint,
-            $documentRoots,
-            $probe,
-            $ascent,
-        );
+        yield from $this->files($endpoint, $documentRoots, $probe, $ascent);
     }
 
     private function name(Endpoint $endpoint, ?string $knownAddress, LadderResult $ascent): Rung
@@ -136,12 +125,7 @@ final readonly class Ladder
         if ($error === null) {
             return Rung::holds(
                 'port',
-                sprintf(
-                    'Port %d answers at %s after %d ms',
-                    $endpoint->port,
-                    $address,
-                    (hrtime(true) - $from) / 1e6,
-                ),
+                sprintf('Port %d answers at %s after %d ms', $endpoint->port, $address, (hrtime(true) - $from) / 1e6),
             );
         }
         foreach ($this->usualPorts as $port => $what) {
@@ -185,12 +169,8 @@ final readonly class Ladder
      * @param  array<string, RemotePath>  $documentRoots
      * @return \Generator<Rung>
      */
-    private function files(
-        Endpoint $endpoint,
-        array $documentRoots,
-        ?string $probe,
-        LadderResult $ascent,
-    ): \Generator {
+    private function files(Endpoint $endpoint, array $documentRoots, ?string $probe, LadderResult $ascent): \Generator
+    {
         $remote = RemoteDirectories::open($endpoint, $this->settings);
         try {
             $count = count($remote->list(RemotePath::root()));

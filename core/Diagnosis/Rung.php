@@ -31,21 +31,9 @@ final readonly class Rung
     ) {
     }
 
-    public static function holds(
-        string $name,
-        string $evidence,
-        ?string $remark = null,
-        ?Pin $identity = null,
-    ): self {
-        return new self(
-            $name,
-            true,
-            $evidence,
-            $remark,
-            null,
-            null,
-            $identity,
-        );
+    public static function holds(string $name, string $evidence, ?string $remark = null, ?Pin $identity = null): self
+    {
+        return new self($name, true, $evidence, $remark, null, null, $identity);
     }
 
     /** The same, with a word on how TLS has to be spoken where that is not as usual. */

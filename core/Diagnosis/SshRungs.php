@@ -68,12 +68,7 @@ final readonly class SshRungs
                 new Remedy('identity', $seen->fingerprint),
                 $seen,
             ),
-            default => Rung::holds(
-                'encryption',
-                "$about; it is the one that was accepted",
-                null,
-                $seen,
-            ),
+            default => Rung::holds('encryption', "$about; it is the one that was accepted", null, $seen),
         };
     }
 

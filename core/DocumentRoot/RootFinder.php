@@ -98,12 +98,7 @@ final readonly class RootFinder
                 }
                 throw $failure;
             }
-            $candidate = $this->weigh(
-                $remote,
-                $directory,
-                $entries,
-                strtolower($domain),
-            );
+            $candidate = $this->weigh($remote, $directory, $entries, strtolower($domain));
             $candidate->score <= 0 ?: $candidates[] = $candidate;
             foreach ($entries as $entry) {
                 if (
@@ -128,12 +123,8 @@ final readonly class RootFinder
     }
 
     /** @param  list<RemoteEntry>  $entries */
-    private function weigh(
-        RemoteReader $remote,
-        RemotePath $directory,
-        array $entries,
-        string $domain,
-    ): RootCandidate {
+    private function weigh(RemoteReader $remote, RemotePath $directory, array $entries, string $domain): RootCandidate
+    {
         $score = 0;
         $reasons = [];
         $add = static function (int $points, string $reason) use (&$score, &$reasons): void {
@@ -158,12 +149,7 @@ final readonly class RootFinder
             && $add(25, 'it lies in a directory named after the domain');
         in_array(self::habit($directory, $bare), $this->habits, true)
             && $add(35, 'other accounts of this host have it in the same place');
-        $this->contents(
-            $remote,
-            $directory,
-            $entries,
-            $add,
-        );
+        $this->contents($remote, $directory, $entries, $add);
 
         return new RootCandidate($directory, $score, $reasons);
     }
@@ -172,12 +158,8 @@ final readonly class RootFinder
      * @param  list<RemoteEntry>  $entries
      * @param  \Closure(int, string): void  $add
      */
-    private function contents(
-        RemoteReader $remote,
-        RemotePath $directory,
-        array $entries,
-        \Closure $add,
-    ): void {
+    private function contents(RemoteReader $remote, RemotePath $directory, array $entries, \Closure $add): void
+    {
         $files = [];
         foreach ($entries as $entry) {
             $files[strtolower($entry->name)] = $entry;

@@ -20,12 +20,8 @@ final class SharedRootProof
      *
      * @throws RemoteFailure when the token could not be put there or not be removed
      */
-    public static function find(
-        RemoteDirectory $remote,
-        RemotePath $root,
-        string $nonce,
-        array $others,
-    ): array {
+    public static function find(RemoteDirectory $remote, RemotePath $root, string $nonce, array $others): array
+    {
         $name = DocumentRootProof::tokenName($nonce);
         $text = "cellarium $nonce\n";
 

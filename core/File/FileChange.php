@@ -60,22 +60,12 @@ final readonly class FileChange
 
     public static function rename(RemotePath $path, ManifestEntry $seen, RemotePath $to): self
     {
-        return new self(
-            FileChangeKind::Rename,
-            $path,
-            $seen,
-            $to,
-        );
+        return new self(FileChangeKind::Rename, $path, $seen, $to);
     }
 
     public static function copy(RemotePath $path, ManifestEntry $seen, RemotePath $to): self
     {
-        return new self(
-            FileChangeKind::Copy,
-            $path,
-            $seen,
-            $to,
-        );
+        return new self(FileChangeKind::Copy, $path, $seen, $to);
     }
 
     public static function setAside(RemotePath $path, ManifestEntry $seen): self
@@ -85,12 +75,7 @@ final readonly class FileChange
 
     public static function setMode(RemotePath $path, ManifestEntry $seen, int $mode): self
     {
-        return new self(
-            FileChangeKind::SetMode,
-            $path,
-            $seen,
-            mode: $mode & 07777,
-        );
+        return new self(FileChangeKind::SetMode, $path, $seen, mode: $mode & 07777);
     }
 
     /**
@@ -127,12 +112,7 @@ final readonly class FileChange
 
     private static function contentsOf(RemotePath $path, ManifestEntry $before, ?ManifestEntry $after): self
     {
-        return self::save(
-            $path,
-            $after,
-            new StoredContent((string) $before->sha256, $before->size),
-            $before->mode,
-        );
+        return self::save($path, $after, new StoredContent((string) $before->sha256, $before->size), $before->mode);
     }
 
     /** @param  \Closure(ManifestEntry): self  $undo */

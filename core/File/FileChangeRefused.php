@@ -67,12 +67,7 @@ final class FileChangeRefused extends RuntimeException
             default => 'no ordinary file',
         };
 
-        return new self(
-            FileRefusal::NotAFile,
-            $path,
-            $now,
-            "$path is $what. Nothing was touched.",
-        );
+        return new self(FileRefusal::NotAFile, $path, $now, "$path is $what. Nothing was touched.");
     }
 
     public static function intoItself(RemotePath $path, RemotePath $to): self

@@ -51,9 +51,7 @@ final readonly class FileWork
         $modeRefused = match ($change->kind) {
             FileChangeKind::Save => $this->save($change, $before),
             FileChangeKind::MakeDirectory => $this->makeDirectory($change),
-            FileChangeKind::RemoveDirectory => $this->plainly(
-                fn () => $this->remote->removeDirectory($change->path),
-            ),
+            FileChangeKind::RemoveDirectory => $this->plainly(fn () => $this->remote->removeDirectory($change->path)),
             FileChangeKind::Rename => $this->plainly(
                 fn () => $this->remote->rename($change->path, $change->to ?? $change->path),
             ),
@@ -86,12 +84,7 @@ final readonly class FileWork
         $there = $change->to === null ? null : $this->look($change->to);
         $outcome = match (true) {
             $change->seen !== null && $before === null => FileOutcome::NotDone,
-            default => $this->outcome(
-                $change,
-                $before,
-                $now,
-                $there,
-            ),
+            default => $this->outcome($change, $before, $now, $there),
         };
 
         return new FileSettled($outcome, $there ?? $now);
@@ -231,12 +224,7 @@ final readonly class FileWork
         try {
             $this->sent($content->sha256, $size, $temporary);
             $this->agreed($change);
-            $this->runner->run(Job::rename(
-                $temporary,
-                $to,
-                $before?->mode,
-                $to->toString(),
-            ));
+            $this->runner->run(Job::rename($temporary, $to, $before?->mode, $to->toString()));
         } catch (\Throwable $failure) {
             $this->discarded($temporary);
             throw $failure;
@@ -248,12 +236,7 @@ final readonly class FileWork
     /** @throws RemoteFailure Incomplete where what arrived is not what was sent */
     private function sent(string $sha256, int $size, RemotePath $temporary): void
     {
-        $this->runner->run(Job::sendContent(
-            $sha256,
-            $temporary,
-            $size,
-            $temporary->toString(),
-        ));
+        $this->runner->run(Job::sendContent($sha256, $temporary, $size, $temporary->toString()));
         $arrived = $this->runner->run(Job::hash($temporary, $size, $temporary->toString()))->sha256;
         if ($arrived !== $sha256) {
             throw RemoteFailure::while(

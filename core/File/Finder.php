@@ -59,12 +59,7 @@ final readonly class Finder
                         $next[] = $seen->root->join(RelativePath::fromString($below));
                     }
                     $findings->directories++;
-                    array_push($texts, ...$this->fitting(
-                        $job->path,
-                        $entries,
-                        $sought,
-                        $findings,
-                    ));
+                    array_push($texts, ...$this->fitting($job->path, $entries, $sought, $findings));
                     ($this->hear)($findings);
                     hrtime(true) < $until
                         || throw SurveyStopped::tooLong($this->limits->seconds, $findings->names);
@@ -102,12 +97,8 @@ final readonly class Finder
      * @param  list<RemoteEntry>  $entries
      * @return list<FoundFile> that are to be read before it is known
      */
-    private function fitting(
-        RemotePath $directory,
-        array $entries,
-        Sought $sought,
-        Findings $findings,
-    ): array {
+    private function fitting(RemotePath $directory, array $entries, Sought $sought, Findings $findings): array
+    {
         $texts = [];
         foreach ($entries as $entry) {
             if (TemporaryName::isOne($entry->name)) {

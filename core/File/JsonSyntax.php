@@ -48,13 +48,7 @@ final class JsonSyntax
     /** "" where there is none. */
     private static function token(string $text, int $at): string
     {
-        $found = preg_match(
-            self::TOKEN,
-            $text,
-            $match,
-            0,
-            $at,
-        );
+        $found = preg_match(self::TOKEN, $text, $match, 0, $at);
 
         return $found === 1 ? $match[0] : '';
     }

@@ -70,12 +70,7 @@ final class LineEnds
     /** @return array{list<string>, list<string>} lines without their ends, and these; of the last "" */
     private static function split(string $text): array
     {
-        $parts = preg_split(
-            '/(\r\n|\r|\n)/',
-            $text,
-            -1,
-            PREG_SPLIT_DELIM_CAPTURE,
-        );
+        $parts = preg_split('/(\r\n|\r|\n)/', $text, -1, PREG_SPLIT_DELIM_CAPTURE);
         $lines = [];
         $ends = [];
         foreach ($parts === false ? [$text] : $parts as $index => $part) {

@@ -63,13 +63,7 @@ final readonly class PhpSyntax
         $until = hrtime(true) / 1e9 + self::SECONDS;
         while (! feof($pipes[1]) && hrtime(true) / 1e9 < $until) {
             [$ready, $none] = [[$pipes[1]], null];
-            @stream_select(
-                $ready,
-                $none,
-                $none,
-                0,
-                200_000,
-            );
+            @stream_select($ready, $none, $none, 0, 200_000);
             $said .= (string) fread($pipes[1], 8192);
         }
         proc_terminate($process);

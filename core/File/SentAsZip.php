@@ -94,12 +94,7 @@ final readonly class SentAsZip
         foreach ($part as $number => $entry) {
             if ($entry->isFile()) {
                 $local[$number] = "$this->scratch/$number";
-                $jobs[] = Job::fetch(
-                    $at->join($entry->path),
-                    $local[$number],
-                    $entry->size,
-                    (string) $entry->path,
-                );
+                $jobs[] = Job::fetch($at->join($entry->path), $local[$number], $entry->size, (string) $entry->path);
             }
         }
         $this->pool->run($jobs);

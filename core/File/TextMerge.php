@@ -119,12 +119,8 @@ final readonly class TextMerge
      * @param  array<int, array{int, list<string>}>  $changes
      * @return list<string> what one side has from a line to another
      */
-    private static function side(
-        array $base,
-        array $changes,
-        int $at,
-        int $until,
-    ): array {
+    private static function side(array $base, array $changes, int $at, int $until): array
+    {
         $lines = [];
         for ($line = $at; $line <= $until;) {
             $change = $changes[$line] ?? null;

@@ -41,23 +41,14 @@ final class WorkingCopy
      * @param  int  $at  seconds since 1970
      * @param  iterable<ManifestEntry>  $entries  paths from the directory
      */
-    public static function of(
-        string $from,
-        RemotePath $directory,
-        int $at,
-        iterable $entries,
-    ): self {
+    public static function of(string $from, RemotePath $directory, int $at, iterable $entries): self
+    {
         $files = [];
         foreach ($entries as $entry) {
             $entry->isFile() && $files[$entry->path->toString()] = $entry->withSha256(self::UNKNOWN);
         }
 
-        return new self(
-            $from,
-            $directory,
-            $at,
-            $files,
-        );
+        return new self($from, $directory, $at, $files);
     }
 
     /**

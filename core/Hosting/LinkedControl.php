@@ -29,12 +29,7 @@ final readonly class LinkedControl implements HostingControl
 
     public function renewPassword(Secret $password): void
     {
-        $this->service->ask(
-            'renewing the password',
-            'PATCH',
-            '/v1/account',
-            ['password' => $password->reveal()],
-        );
+        $this->service->ask('renewing the password', 'PATCH', '/v1/account', ['password' => $password->reveal()]);
     }
 
     public function loginRules(): ?LoginRules
@@ -105,12 +100,7 @@ final readonly class LinkedControl implements HostingControl
     public function changeFtpUser(string $login, UserChange $change): HostedUser
     {
         $what = "changing the FTP user $login";
-        $answer = $this->service->ask(
-            $what,
-            'PATCH',
-            self::at($login),
-            $change->reveal(),
-        );
+        $answer = $this->service->ask($what, 'PATCH', self::at($login), $change->reveal());
         $user = ControlService::understood($what, static fn (): HostedUser => self::user($answer));
         if ($change->open !== null && $user->open !== $change->open) {
             throw ControlFailure::while(

@@ -102,12 +102,7 @@ final readonly class LinkedJobs implements DumpsDatabases, WorksOnFiles
     /** @param  array<string, mixed>  $body */
     private function begin(string $id, string $what, array $body): HostJob
     {
-        return self::read($what, $this->service->ask(
-            $what,
-            'PUT',
-            "/v1/jobs/$id",
-            $body,
-        ));
+        return self::read($what, $this->service->ask($what, 'PUT', "/v1/jobs/$id", $body));
     }
 
     private static function read(string $what, JsonFields $answer): HostJob

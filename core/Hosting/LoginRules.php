@@ -53,13 +53,7 @@ final readonly class LoginRules
             );
         }
 
-        return new self(
-            $form,
-            $signs,
-            min($longest, 100),
-            $most,
-            $readOnly,
-        );
+        return new self($form, $signs, min($longest, 100), $most, $readOnly);
     }
 
     /** @return array<string, mixed> */

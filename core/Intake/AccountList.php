@@ -41,13 +41,7 @@ final readonly class AccountList
         assert($stream !== false);
         fwrite($stream, str_replace(["\r\n", "\r"], "\n", $text));
         rewind($stream);
-        $headings = array_map(trim(...), array_map(strval(...), fgetcsv(
-            $stream,
-            null,
-            $mark,
-            '"',
-            '',
-        ) ?: []));
+        $headings = array_map(trim(...), array_map(strval(...), fgetcsv($stream, null, $mark, '"', '') ?: []));
         // Only in lists of our own: another program's apostrophe may be part of a password.
         $labels = array_map(static fn (Column $column): string => $column->label(), Column::cases());
         $read = $headings !== [] && array_diff($headings, $labels) === []
@@ -55,13 +49,7 @@ final readonly class AccountList
             : static fn (string $cell): string => $cell;
         $rows = [];
         $line = 1 + substr_count((string) $first, "\n");
-        while (($cells = fgetcsv(
-            $stream,
-            null,
-            $mark,
-            '"',
-            '',
-        )) !== false) {
+        while (($cells = fgetcsv($stream, null, $mark, '"', '')) !== false) {
             $line++;
             if ($cells === [null]) {
                 continue;

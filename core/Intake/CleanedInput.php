@@ -90,14 +90,7 @@ final readonly class CleanedInput
             $changes[] = 'prefix www. taken off';
         }
 
-        return new self(
-            $value,
-            $changes,
-            $port,
-            $path,
-            $protocol,
-            $login,
-        );
+        return new self($value, $changes, $port, $path, $protocol, $login);
     }
 
     public static function isHost(string $value): bool

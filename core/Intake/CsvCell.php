@@ -32,12 +32,6 @@ final class CsvCell
      */
     public static function line($sink, array $cells): void
     {
-        fputcsv(
-            $sink,
-            array_map(self::guarded(...), $cells),
-            ',',
-            '"',
-            '',
-        );
+        fputcsv($sink, array_map(self::guarded(...), $cells), ',', '"', '');
     }
 }

@@ -59,13 +59,8 @@ final class LetterAccounts
     }
 
     /** What the letter says instead of a value, and of what part it says that it is the same. */
-    public function say(
-        Fact $fact,
-        string $said,
-        ?Section $as,
-        int $from,
-        int $length,
-    ): void {
+    public function say(Fact $fact, string $said, ?Section $as, int $from, int $length): void
+    {
         $this->accounts[count($this->accounts) - 1]['said'][$fact->value] ??= [$said, $as, $from, $length];
     }
 
@@ -89,12 +84,7 @@ final class LetterAccounts
             && isset($had['host'])
             && $had['host'][0][0]->value !== $found->value
         ) {
-            $found = new Found(
-                Fact::Address,
-                $found->value,
-                $found->from,
-                $found->length,
-            );
+            $found = new Found(Fact::Address, $found->value, $found->from, $found->length);
             $name = Fact::Address->value;
         }
         $other = isset($had[$name]) && $had[$name][0][0]->value !== $found->value;
@@ -313,14 +303,7 @@ final class LetterAccounts
         $protocol ??= Vocabulary::protocolIn((string) strtok($host, '.'));
         $where = $facts['host'] ?? current($facts);
         if ($protocol !== null && $where !== false) {
-            $facts['protocol'] = new Found(
-                Fact::Protocol,
-                $protocol->value,
-                $where->from,
-                $where->length,
-                [],
-                $doubt,
-            );
+            $facts['protocol'] = new Found(Fact::Protocol, $protocol->value, $where->from, $where->length, [], $doubt);
         }
 
         return $facts;

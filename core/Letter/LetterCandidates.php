@@ -189,39 +189,18 @@ final readonly class LetterCandidates
     }
 
     /** @param  array{string, int, bool, bool}  $token */
-    private function add(
-        Fact $fact,
-        array $token,
-        LetterLine $line,
-        int $account,
-        string $doubt,
-    ): bool {
+    private function add(Fact $fact, array $token, LetterLine $line, int $account, string $doubt): bool
+    {
         [$text, $at] = $token;
         $from = $line->offset + $at;
         $found = match ($fact) {
             Fact::Protocol => ($protocol = Vocabulary::protocolIn($text)) === null
                 ? []
-                : [new Found(
-                    $fact,
-                    $protocol->value,
-                    $from,
-                    strlen($text),
-                )],
+                : [new Found($fact, $protocol->value, $from, strlen($text))],
             Fact::Login, Fact::Password => ($cleaned = CleanedInput::word($text))->value === ''
                 ? []
-                : [new Found(
-                    $fact,
-                    $cleaned->value,
-                    $from,
-                    strlen($text),
-                    $cleaned->changes,
-                )],
-            Fact::Port => [new Found(
-                $fact,
-                $text,
-                $from,
-                strlen($text),
-            )],
+                : [new Found($fact, $cleaned->value, $from, strlen($text), $cleaned->changes)],
+            Fact::Port => [new Found($fact, $text, $from, strlen($text))],
             default => LetterValue::plain($fact, $text, $from),
         };
         foreach ($found as $one) {

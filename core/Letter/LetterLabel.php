@@ -51,20 +51,9 @@ final readonly class LetterLabel
                 continue; // It belongs to the label before: what stands behind it, or in brackets.
             }
             for ($count = min(self::MOST_WORDS, count($words) - $index); $count > 0; $count--) {
-                $phrase = self::phrase(
-                    $masked,
-                    $words,
-                    $index,
-                    $count,
-                );
+                $phrase = self::phrase($masked, $words, $index, $count);
                 $known = $phrase === null ? null : Vocabulary::label($phrase);
-                $label = $known === null ? null : self::at(
-                    $masked,
-                    $words,
-                    $index,
-                    $count,
-                    $known,
-                );
+                $label = $known === null ? null : self::at($masked, $words, $index, $count, $known);
                 if ($label !== null) {
                     $labels[] = $label;
                     $end = $label->end;
@@ -87,12 +76,7 @@ final readonly class LetterLabel
         $mentions = [];
         for ($index = 0; $index < count($words); $index++) {
             for ($count = min(self::MOST_WORDS, count($words) - $index); $count > 0; $count--) {
-                $phrase = self::phrase(
-                    $masked,
-                    $words,
-                    $index,
-                    $count,
-                );
+                $phrase = self::phrase($masked, $words, $index, $count);
                 $known = $phrase === null || preg_match('/\A(?:s?ftps?|ftpes|pad|map|alt)\z/', $phrase) === 1
                     ? null
                     : Vocabulary::label($phrase);
@@ -117,12 +101,7 @@ final readonly class LetterLabel
     /** @return list<array{string, int}> with where they begin */
     private static function words(string $masked): array
     {
-        preg_match_all(
-            '/\p{L}[\p{L}\p{M}\d]*/u',
-            $masked,
-            $matches,
-            PREG_OFFSET_CAPTURE,
-        );
+        preg_match_all('/\p{L}[\p{L}\p{M}\d]*/u', $masked, $matches, PREG_OFFSET_CAPTURE);
 
         return $matches[0];
     }
@@ -151,12 +130,8 @@ final readonly class LetterLabel
      * @param  list<array{string, int}>  $words
      * @return string|null folded, null where the words do not stand together
      */
-    private static function phrase(
-        string $line,
-        array $words,
-        int $index,
-        int $count,
-    ): ?string {
+    private static function phrase(string $line, array $words, int $index, int $count): ?string
+    {
         $phrase = Vocabulary::fold($words[$index][0]);
         for ($next = $index + 1; $next < $index + $count; $next++) {
             if (! self::stand($line, $words, $next - 1)) {
@@ -184,13 +159,8 @@ final readonly class LetterLabel
      * @param  list<array{string, int}>  $words
      * @param  array{Fact, bool, bool}  $known
      */
-    private static function at(
-        string $line,
-        array $words,
-        int $index,
-        int $count,
-        array $known,
-    ): ?self {
+    private static function at(string $line, array $words, int $index, int $count, array $known): ?self
+    {
         [$fact, $weak, $misspelled] = $known;
         $first = $index;
         while (
@@ -243,16 +213,7 @@ final readonly class LetterLabel
         }
         $cluster = substr($line, $start, $from - $start).' '.$between;
 
-        return new self(
-            $fact,
-            $start,
-            $from + $length,
-            $kind,
-            self::sectionOf($cluster),
-            $cluster,
-            $weak,
-            $misspelled,
-        );
+        return new self($fact, $start, $from + $length, $kind, self::sectionOf($cluster), $cluster, $weak, $misspelled);
     }
 
     /**

@@ -48,12 +48,7 @@ final readonly class LetterLine
     public function cells(): array
     {
         $cells = [];
-        preg_match_all(
-            '/[^\t|]+?(?=\t|\||[ ]{2,}|\z)/',
-            $this->text,
-            $matches,
-            PREG_OFFSET_CAPTURE,
-        );
+        preg_match_all('/[^\t|]+?(?=\t|\||[ ]{2,}|\z)/', $this->text, $matches, PREG_OFFSET_CAPTURE);
         foreach ($matches[0] as [$cell, $at]) {
             $lead = strlen($cell) - strlen(ltrim($cell));
             trim($cell) === '' ?: $cells[] = [trim($cell), $at + $lead];

@@ -104,12 +104,7 @@ final class LetterReader
             return $waiting;
         }
         if ($waiting !== null && $labels === []) {
-            $this->take(
-                $waiting,
-                $line->text,
-                0,
-                $line,
-            );
+            $this->take($waiting, $line->text, 0, $line);
 
             return null;
         }
@@ -123,12 +118,7 @@ final class LetterReader
             if ($label->mark === LabelMark::Behind) {
                 $this->behind($label, $line);
             } elseif (trim($value, " \t|:.=-–—>→\u{00A0}") !== '') {
-                $this->take(
-                    $label,
-                    $value,
-                    $label->end,
-                    $line,
-                );
+                $this->take($label, $value, $label->end, $line);
             } elseif ($number === count($labels) - 1) {
                 $waiting = $label;
                 $number > 0 || $this->heading($line, $line->text, false);
@@ -179,12 +169,7 @@ final class LetterReader
     {
         if (
             ($this->section?->isElsewhere() ?? false)
-            || preg_match(
-                '~(?<!\w)(?:s?ftps?|ftpes)://[^\s<>"\x{00A0}]+~iu',
-                $line->text,
-                $match,
-                PREG_OFFSET_CAPTURE,
-            )
+            || preg_match('~(?<!\w)(?:s?ftps?|ftpes)://[^\s<>"\x{00A0}]+~iu', $line->text, $match, PREG_OFFSET_CAPTURE)
                 !== 1
         ) {
             return;
@@ -237,12 +222,7 @@ final class LetterReader
         $protocol = Vocabulary::protocolIn($rest);
         if (
             $protocol !== null
-            && preg_match(
-                '/s?ftp|ssh|tls|ssl|impli|expli/i',
-                $rest,
-                $match,
-                PREG_OFFSET_CAPTURE,
-            ) === 1
+            && preg_match('/s?ftp|ssh|tls|ssl|impli|expli/i', $rest, $match, PREG_OFFSET_CAPTURE) === 1
         ) {
             $this->accounts->add(
                 new Found(
@@ -262,18 +242,8 @@ final class LetterReader
     private function behind(LetterLabel $label, LetterLine $line): void
     {
         $before = substr($line->text, 0, $label->at);
-        if (preg_match(
-            '/(\S+)[ \x{00A0}]*\(\s*\z/u',
-            $before,
-            $match,
-            PREG_OFFSET_CAPTURE,
-        ) === 1) {
-            $this->take(
-                $label,
-                $match[1][0],
-                $match[1][1],
-                $line,
-            );
+        if (preg_match('/(\S+)[ \x{00A0}]*\(\s*\z/u', $before, $match, PREG_OFFSET_CAPTURE) === 1) {
+            $this->take($label, $match[1][0], $match[1][1], $line);
         }
     }
 
@@ -292,12 +262,7 @@ final class LetterReader
         foreach ($columns as $number => $facts) {
             $number === 0 || $this->accounts->begin();
             foreach ($facts as [$label, $value, $at, $line]) {
-                $this->take(
-                    $label,
-                    $value,
-                    $at,
-                    $line,
-                );
+                $this->take($label, $value, $at, $line);
             }
         }
     }
@@ -326,12 +291,8 @@ final class LetterReader
         $ours && $this->enter(null);
     }
 
-    private function take(
-        LetterLabel $label,
-        string $text,
-        int $at,
-        LetterLine $line,
-    ): void {
+    private function take(LetterLabel $label, string $text, int $at, LetterLine $line): void
+    {
         $this->leave($label, $text);
         $section = $this->section === Section::Old && $label->section === Section::Files
             ? Section::Old

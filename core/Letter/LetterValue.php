@@ -35,12 +35,7 @@ final readonly class LetterValue
         if (preg_match('/\A(["“„«‘\'`])(.+?)["”“»’\'`](?=[\s.,;)]|\z)/u', $body, $match) === 1) {
             return new self($match[0], $at, substr($body, strlen($match[0])));
         }
-        $end = preg_match(
-            '/[\t|]|[ \x{00A0}]{2,}|\z/u',
-            $body,
-            $match,
-            PREG_OFFSET_CAPTURE,
-        ) === 1
+        $end = preg_match('/[\t|]|[ \x{00A0}]{2,}|\z/u', $body, $match, PREG_OFFSET_CAPTURE) === 1
             ? $match[0][1]
             : strlen($body);
         $cell = substr($body, 0, $end);
@@ -57,12 +52,7 @@ final readonly class LetterValue
             && preg_match('/\A(.+?)([.,;)]+)\z/', $cell, $match) === 1
             && ! (str_ends_with($match[1].$match[2], ')') && str_contains($match[1], '('))
         ) {
-            return new self(
-                $match[1],
-                $at,
-                $match[2].$rest,
-                true,
-            );
+            return new self($match[1], $at, $match[2].$rest, true);
         }
 
         return new self(rtrim($cell), $at, $rest);
@@ -75,19 +65,9 @@ final readonly class LetterValue
         $length = strlen($text);
 
         return match ($label->fact) {
-            Fact::Host => self::host(
-                $text,
-                $from,
-                $length,
-                $label,
-            ),
+            Fact::Host => self::host($text, $from, $length, $label),
             Fact::Address => filter_var(trim($text, '.,;()'), FILTER_VALIDATE_IP) !== false
-                ? [new Found(
-                    Fact::Address,
-                    trim($text, '.,;()'),
-                    $from,
-                    $length,
-                )]
+                ? [new Found(Fact::Address, trim($text, '.,;()'), $from, $length)]
                 : [],
             Fact::Port => self::port($text.$value->rest, $from),
             Fact::Protocol => self::protocol($text.' '.$value->rest, $from, $length),
@@ -106,23 +86,14 @@ final readonly class LetterValue
             Fact::Host => self::host($text, $from, strlen($text)),
             Fact::Domain => self::domain($text, $from),
             Fact::Directory => self::directory($text, $from),
-            Fact::Address => [new Found(
-                $fact,
-                $text,
-                $from,
-                strlen($text),
-            )],
+            Fact::Address => [new Found($fact, $text, $from, strlen($text))],
             default => [],
         };
     }
 
     /** @return list<Found> */
-    public static function host(
-        string $text,
-        int $from,
-        int $length,
-        ?LetterLabel $label = null,
-    ): array {
+    public static function host(string $text, int $from, int $length, ?LetterLabel $label = null): array
+    {
         $cleaned = CleanedInput::host(trim($text, '<>()[]'));
         if (! CleanedInput::isHost($cleaned->value)) {
             return [];
@@ -137,20 +108,8 @@ final readonly class LetterValue
         $changes = array_values(
             array_filter($cleaned->changes, static fn (string $change): bool => ! str_starts_with($change, 'blanks')),
         );
-        $found = [new Found(
-            Fact::Host,
-            $cleaned->value,
-            $from,
-            $length,
-            $changes,
-            $doubt,
-        )];
-        $cleaned->port === null || $found[] = new Found(
-            Fact::Port,
-            (string) $cleaned->port,
-            $from,
-            $length,
-        );
+        $found = [new Found(Fact::Host, $cleaned->value, $from, $length, $changes, $doubt)];
+        $cleaned->port === null || $found[] = new Found(Fact::Port, (string) $cleaned->port, $from, $length);
         if ($cleaned->protocol !== null) {
             // By custom ftps:// means implicit TLS; with another port than its own it does not.
             $protocol = $cleaned->protocol === Protocol::FtpsImplicit && $cleaned->port !== 990
@@ -176,23 +135,13 @@ final readonly class LetterValue
                 ],
             );
         }
-        $cleaned->login === null || ($found[] = new Found(
-            Fact::Login,
-            $cleaned->login,
-            $from,
-            $length,
-        ));
+        $cleaned->login === null || ($found[] = new Found(Fact::Login, $cleaned->login, $from, $length));
         if (
             $cleaned->path !== null
             && $cleaned->protocol !== null
             && RemotePath::tryFromString($cleaned->path) !== null
         ) {
-            $found[] = new Found(
-                Fact::Directory,
-                $cleaned->path,
-                $from,
-                $length,
-            );
+            $found[] = new Found(Fact::Directory, $cleaned->path, $from, $length);
         }
 
         return $found;
@@ -335,13 +284,7 @@ final readonly class LetterValue
         $cleaned = CleanedInput::host(trim($text, '<>()[]'));
 
         return CleanedInput::isHost($cleaned->value) && filter_var($cleaned->value, FILTER_VALIDATE_IP) === false
-            ? [new Found(
-                Fact::Domain,
-                $cleaned->value,
-                $from,
-                strlen($text),
-                $cleaned->changes,
-            )]
+            ? [new Found(Fact::Domain, $cleaned->value, $from, strlen($text), $cleaned->changes)]
             : [];
     }
 }

@@ -53,12 +53,8 @@ final readonly class EarlierLook
      * @param  int|null  $newest  the latest time that is listed of what was sent; null where none is
      * @param  bool  $isPast  whether that second has gone by since
      */
-    public static function afterSending(
-        int $seenAt,
-        Manifest $manifest,
-        ?int $newest,
-        bool $isPast,
-    ): self {
+    public static function afterSending(int $seenAt, Manifest $manifest, ?int $newest, bool $isPast): self
+    {
         return $newest === null
             ? self::at($seenAt, $manifest)
             : new self($manifest, $seenAt, $newest + ($isPast ? 1 : 0));

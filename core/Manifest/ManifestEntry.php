@@ -38,41 +38,19 @@ final readonly class ManifestEntry
     /** @param  int|null  $readAt  when the bytes were read from the server */
     public function withSha256(?string $sha256, ?int $readAt = null): self
     {
-        return new self(
-            $this->path,
-            $this->kind,
-            $this->size,
-            $this->modified,
-            $this->mode,
-            $sha256,
-            $readAt,
-        );
+        return new self($this->path, $this->kind, $this->size, $this->modified, $this->mode, $sha256, $readAt);
     }
 
     /** The same with the bytes that came while it was written to, at no time that anybody could tell. */
     public function grownTo(int $size): self
     {
-        return new self(
-            $this->path,
-            $this->kind,
-            $size,
-            null,
-            $this->mode,
-        );
+        return new self($this->path, $this->kind, $size, null, $this->mode);
     }
 
     /** @param  int|null  $mode  twelve bits */
     public function withMode(?int $mode): self
     {
-        return new self(
-            $this->path,
-            $this->kind,
-            $this->size,
-            $this->modified,
-            $mode,
-            $this->sha256,
-            $this->readAt,
-        );
+        return new self($this->path, $this->kind, $this->size, $this->modified, $mode, $this->sha256, $this->readAt);
     }
 
     /** Whether the mode is one that servers give to whatever is new, or is not known. */
@@ -83,28 +61,13 @@ final readonly class ManifestEntry
 
     public function at(RelativePath $path): self
     {
-        return new self(
-            $path,
-            $this->kind,
-            $this->size,
-            $this->modified,
-            $this->mode,
-            $this->sha256,
-            $this->readAt,
-        );
+        return new self($path, $this->kind, $this->size, $this->modified, $this->mode, $this->sha256, $this->readAt);
     }
 
     /** The same, whenever it was written. */
     public function withoutTime(): self
     {
-        return new self(
-            $this->path,
-            $this->kind,
-            $this->size,
-            null,
-            $this->mode,
-            $this->sha256,
-        );
+        return new self($this->path, $this->kind, $this->size, null, $this->mode, $this->sha256);
     }
 
     /**

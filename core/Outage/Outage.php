@@ -66,12 +66,7 @@ final readonly class Outage
     /** Where what asked was killed before it could tell. */
     public static function notMeasured(): self
     {
-        return new self(
-            0,
-            0,
-            0,
-            isWhole: false,
-        );
+        return new self(0, 0, 0, isWhole: false);
     }
 
     /** One after another, as where a run was taken up again: nobody asked in between. */
@@ -91,12 +86,7 @@ final readonly class Outage
     /** Also that it was not measured, or not all the time. */
     public function sentence(): string
     {
-        $seconds = number_format(
-            $this->milliseconds / 1000,
-            1,
-            '.',
-            '',
-        );
+        $seconds = number_format($this->milliseconds / 1000, 1, '.', '');
         $words = match (true) {
             $this->asked === 0 => '',
             $this->wasOut && $this->isOut => "no site was found, neither before nor after: $this->words",

@@ -92,12 +92,7 @@ final class OutageWatch
         $read = $this->output === null ? [] : [$this->output];
         $none = null;
 
-        return $read === [] || (int) stream_select(
-            $read,
-            $none,
-            $none,
-            self::ANSWER_SECONDS,
-        ) === 0;
+        return $read === [] || (int) stream_select($read, $none, $none, self::ANSWER_SECONDS) === 0;
     }
 
     private function take(string $line): void

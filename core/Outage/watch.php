@@ -21,12 +21,7 @@ const MOST_BYTES = 2_000_000;
 
 $asks = JsonFields::fromJson((string) fgets(STDIN));
 [$url, $at] = [$asks->text('url'), $asks->textOrNull('at')];
-$client = new CurlWebClient(
-    static fn (): ?string => $at,
-    $asks->textOrNull('authorities'),
-    MOST_SECONDS,
-    MOST_BYTES,
-);
+$client = new CurlWebClient(static fn (): ?string => $at, $asks->textOrNull('authorities'), MOST_SECONDS, MOST_BYTES);
 $answers = [];
 $isOver = false;
 do {
@@ -34,12 +29,7 @@ do {
     $answer = $client->fetch($url, $at);
     $ended = intdiv(hrtime(true), 1_000_000);
     // A page that is longer than what is read of it is there.
-    $asked = new Asked(
-        $begun,
-        $ended,
-        $answer->tooLong ? 200 : $answer->status,
-        (string) $answer->error,
-    );
+    $asked = new Asked($begun, $ended, $answer->tooLong ? 200 : $answer->status, (string) $answer->error);
     $line = json_encode($asked->toArray(), JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR)."\n";
     // The first at once, since it is waited for; the rest at the end, since nobody empties the pipe until then.
     $answers[] = $answers === [] && fwrite(STDOUT, $line) !== false ? '' : $line;
@@ -49,12 +39,6 @@ do {
     $between = count($answers) <= OFTEN ? MILLISECONDS_AT_FIRST : MILLISECONDS_LATER;
     $read = [STDIN];
     $none = null;
-    $isOver = stream_select(
-        $read,
-        $none,
-        $none,
-        0,
-        1000 * max(0, $between - ($ended - $begun)),
-    ) !== 0;
+    $isOver = stream_select($read, $none, $none, 0, 1000 * max(0, $between - ($ended - $begun))) !== 0;
 } while (true);
 fwrite(STDOUT, implode('', $answers));

@@ -23,21 +23,13 @@ final readonly class ArchiveLimits
     }
 
     /** @throws PackageRefused */
-    public function check(
-        string $archive,
-        int $entries,
-        int $unpacked,
-        int $packed,
-    ): void {
+    public function check(string $archive, int $entries, int $unpacked, int $packed): void
+    {
         if ($entries > $this->entries) {
             throw PackageRefused::because($archive, RefusalReason::TooManyEntries, (string) $this->entries);
         }
         if ($unpacked > $this->totalBytes) {
-            throw PackageRefused::because(
-                $archive,
-                RefusalReason::TooLarge,
-                Bytes::words($this->totalBytes),
-            );
+            throw PackageRefused::because($archive, RefusalReason::TooLarge, Bytes::words($this->totalBytes));
         }
         if ($unpacked > $this->ratioFrom && $unpacked > $this->ratio * max(1, $packed)) {
             throw PackageRefused::because($archive, RefusalReason::Bomb);

@@ -54,12 +54,7 @@ final readonly class Inspector
         $folder = TypeRules::servedFolder($kind?->type);
         // What never leaves, or lies where no visitor comes, is nobody's trouble.
         $fetchable = TypeRules::fetchable($manifest, $kind?->type);
-        $texts = new TextChecks(
-            $this->contents,
-            $fetchable,
-            new Resolver($fetchable, folder: $folder),
-            $this->today,
-        );
+        $texts = new TextChecks($this->contents, $fetchable, new Resolver($fetchable, folder: $folder), $this->today);
         $found = $texts->references;
         $name = ($origin->isSaid ? null : $kind?->name) ?? $origin->name;
 
@@ -69,28 +64,13 @@ final readonly class Inspector
             $origin->wrapper,
             $manifest,
             self::worstFirst(self::news([
-                ...LayoutFindings::of(
-                    $manifest,
-                    $origin->wrapper,
-                    $origin->left,
-                    $kind?->type,
-                ),
+                ...LayoutFindings::of($manifest, $origin->wrapper, $origin->left, $kind?->type),
                 ...NameFindings::of($fetchable),
-                ...(new ProgramFindings($this->contents, $found))->of(
-                    $fetchable,
-                    $origin->modes,
-                    $kind?->type,
-                ),
+                ...(new ProgramFindings($this->contents, $found))->of($fetchable, $origin->modes, $kind?->type),
                 ...$texts->findings,
                 ...ReferenceFindings::of($fetchable, $found, $folder),
                 ...(new ClientFindings($this->sites))->of($name, $found, $texts->traits),
-                ...(new UseFindings(
-                    $fetchable,
-                    $this->contents,
-                    $found,
-                    $texts->mentions,
-                    $folder,
-                ))->all(),
+                ...(new UseFindings($fetchable, $this->contents, $found, $texts->mentions, $folder))->all(),
             ], $before)),
             $found,
             $texts->traits,
@@ -112,20 +92,9 @@ final readonly class Inspector
         $public = array_filter($brought->all(), $isServed);
         $served = Manifest::of(array_filter($public, static fn (ManifestEntry $entry): bool => ! $isLeft($entry)));
         $there = $place->server->with($served->all());
-        $texts = new TextChecks(
-            $this->contents,
-            $served,
-            new Resolver($there, folder: $place->served),
-            $this->today,
-        );
+        $texts = new TextChecks($this->contents, $served, new Resolver($there, folder: $place->served), $this->today);
         $found = $texts->references;
-        $uses = new UseFindings(
-            $served,
-            $this->contents,
-            $found,
-            $texts->mentions,
-            $place->served,
-        );
+        $uses = new UseFindings($served, $this->contents, $found, $texts->mentions, $place->served);
         $isWhole = $place->isWhole($brought);
         $findings = [
             ...$isWhole ? LayoutFindings::of($place->inside($there), null, []) : [],
@@ -136,12 +105,7 @@ final readonly class Inspector
                     || ! $place->hasProgram($brought),
             ),
             ...$texts->findings,
-            ...ReferenceFindings::of(
-                $there,
-                $found,
-                $place->served,
-                'on the server',
-            ),
+            ...ReferenceFindings::of($there, $found, $place->served, 'on the server'),
             ...(new ClientFindings($this->sites))->of('', $found, $texts->traits),
             ...$isWhole ? $uses->all() : $uses->ofAPart(),
             ...(new UploadFindings($this->contents))->encodings($served, $place),

@@ -126,13 +126,7 @@ final readonly class PackageIntake
 
     private function open(string $file, string $name): Archive
     {
-        $magic = (string) @file_get_contents(
-            $file,
-            false,
-            null,
-            0,
-            6,
-        );
+        $magic = (string) @file_get_contents($file, false, null, 0, 6);
 
         if (str_starts_with($magic, "PK\x03\x04") || str_starts_with($magic, "PK\x05\x06")) {
             return new ZipPackage($file, $name, $this->limits);

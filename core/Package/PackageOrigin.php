@@ -39,12 +39,6 @@ final readonly class PackageOrigin
      */
     public function opened(?string $wrapper, array $left, array $modes): self
     {
-        return new self(
-            $this->name,
-            $this->version,
-            $wrapper,
-            $left,
-            $modes,
-        );
+        return new self($this->name, $this->version, $wrapper, $left, $modes);
     }
 }

@@ -107,12 +107,7 @@ final readonly class Served
      */
     public function below(string $prefix): self
     {
-        return new self(
-            $prefix.$this->address,
-            $this->as,
-            $this->file,
-            $this->hasPages,
-        );
+        return new self($prefix.$this->address, $this->as, $this->file, $this->hasPages);
     }
 
     /** @return array{address: string, as: string, file: string|null} */

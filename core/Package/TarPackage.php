@@ -45,12 +45,7 @@ final class TarPackage implements Archive
             $this->checkSum($header);
             $size = $this->octal(substr($header, 124, 12));
             $kind = $header[156];
-            $this->limits->check(
-                $this->name,
-                ++$count,
-                $this->unpacked + $size,
-                $this->packed,
-            );
+            $this->limits->check($this->name, ++$count, $this->unpacked + $size, $this->packed);
             $this->left = (int) (ceil($size / self::BLOCK) * self::BLOCK);
             if ($kind === 'L' || $kind === 'x' || $kind === 'g') {
                 $longName = $this->longName($kind, $size) ?? $longName;
@@ -96,12 +91,7 @@ final class TarPackage implements Archive
     {
         while (($rest = $this->stream->read(65536)) !== '') {
             $this->unpacked += strlen($rest);
-            $this->limits->check(
-                $this->name,
-                1,
-                $this->unpacked,
-                $this->packed,
-            );
+            $this->limits->check($this->name, 1, $this->unpacked, $this->packed);
         }
     }
 
@@ -109,12 +99,7 @@ final class TarPackage implements Archive
     {
         $data = $this->stream->read($bytes);
         $this->unpacked += strlen($data);
-        $this->limits->check(
-            $this->name,
-            1,
-            $this->unpacked,
-            $this->packed,
-        );
+        $this->limits->check($this->name, 1, $this->unpacked, $this->packed);
         if ($data !== '' && strlen($data) < $bytes) {
             throw PackageRefused::because($this->name, RefusalReason::Broken, 'at its end');
         }
@@ -136,12 +121,7 @@ final class TarPackage implements Archive
     private function checkSum(string $header): void
     {
         $sum = 0;
-        foreach (count_chars(substr_replace(
-            $header,
-            '        ',
-            148,
-            8,
-        ), 1) as $byte => $count) {
+        foreach (count_chars(substr_replace($header, '        ', 148, 8), 1) as $byte => $count) {
             $sum += $byte * $count;
         }
         if (

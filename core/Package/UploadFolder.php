@@ -25,12 +25,8 @@ final readonly class UploadFolder
      * @param  list<string>  $startPages  of the site
      * @return self|null null where nothing has to be asked
      */
-    public static function of(
-        Manifest $brought,
-        UploadPlace $place,
-        string $into,
-        array $startPages,
-    ): ?self {
+    public static function of(Manifest $brought, UploadPlace $place, string $into, array $startPages): ?self
+    {
         $depth = $into === '' ? 0 : RelativePath::fromString($into)->depth();
         $tops = [];
         foreach ($brought->files() as $file) {

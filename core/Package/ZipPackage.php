@@ -37,39 +37,18 @@ final class ZipPackage implements Archive
         $packed = 0;
         $unpacked = 0;
         for ($index = 0; $index < $this->zip->numFiles; $index++) {
-            $limits->check(
-                $name,
-                $index + 1,
-                0,
-                1,
-            );
+            $limits->check($name, $index + 1, 0, 1);
             $stat = $this->zip->statIndex($index);
             if ($stat === false) {
                 throw PackageRefused::because($name, RefusalReason::Broken, 'in its directory');
             }
             $mode = $this->mode($index, $stat['name'], $stat['encryption_method']);
-            $limits->check(
-                $stat['name'],
-                1,
-                $stat['size'],
-                $stat['comp_size'],
-            );
+            $limits->check($stat['name'], 1, $stat['size'], $stat['comp_size']);
             $packed += $stat['comp_size'];
             $unpacked += $stat['size'];
-            $this->entries[] = $this->entry(
-                $index,
-                $stat['name'],
-                $stat['size'],
-                $stat['mtime'],
-                $mode,
-            );
+            $this->entries[] = $this->entry($index, $stat['name'], $stat['size'], $stat['mtime'], $mode);
         }
-        $limits->check(
-            $name,
-            count($this->entries),
-            $unpacked,
-            min($packed, (int) filesize($file)),
-        );
+        $limits->check($name, count($this->entries), $unpacked, min($packed, (int) filesize($file)));
     }
 
     public function entries(): iterable
@@ -152,13 +131,8 @@ final class ZipPackage implements Archive
         return null;
     }
 
-    private function entry(
-        int $index,
-        string $name,
-        int $size,
-        int $modified,
-        ?int $mode,
-    ): ArchiveEntry {
+    private function entry(int $index, string $name, int $size, int $modified, ?int $mode): ArchiveEntry
+    {
         // Some programs write backslashes, though APPNOTE 4.4.17.1 wants slashes.
         $name = str_replace('\\', '/', $name);
 

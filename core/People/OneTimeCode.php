@@ -85,12 +85,7 @@ final readonly class OneTimeCode
     /** HOTP (RFC 4226, 5.3) of the number of the step. */
     private function ofStep(int $step): string
     {
-        $mac = hash_hmac(
-            'sha1',
-            pack('J', $step),
-            $this->key->reveal(),
-            true,
-        );
+        $mac = hash_hmac('sha1', pack('J', $step), $this->key->reveal(), true);
         $offset = ord($mac[19]) & 0x0F;
         $number = hexdec(bin2hex(substr($mac, $offset, 4))) & 0x7FFFFFFF;
 

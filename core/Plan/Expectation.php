@@ -22,19 +22,10 @@ final readonly class Expectation
     /**
      * @param  list<Pace>  $paces  measured before; null comes of none, but where there is nothing to do
      */
-    public static function of(
-        array $paces,
-        int $files,
-        int $bytes,
-        int $connections,
-    ): ?self {
+    public static function of(array $paces, int $files, int $bytes, int $connections): ?self
+    {
         if ($files === 0) {
-            return new self(
-                0,
-                0,
-                0,
-                count($paces),
-            );
+            return new self(0, 0, 0, count($paces));
         }
         if ($paces === []) {
             return null;

@@ -20,10 +20,7 @@ final readonly class LiveChanges
 
     public static function since(Plan $plan, Manifest $live): self
     {
-        $added = array_fill_keys(
-            array_map(static fn ($file): string => (string) $file->path, $live->files()),
-            true,
-        );
+        $added = array_fill_keys(array_map(static fn ($file): string => (string) $file->path, $live->files()), true);
         $changed = [];
         $removed = [];
         foreach ($plan->items as $item) {

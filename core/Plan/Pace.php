@@ -16,12 +16,8 @@ final readonly class Pace
     }
 
     /** Null where nothing was moved, which tells nothing. */
-    public static function measured(
-        int $files,
-        int $bytes,
-        float $seconds,
-        int $connections,
-    ): ?self {
+    public static function measured(int $files, int $bytes, float $seconds, int $connections): ?self
+    {
         return $files < 1
             ? null
             : new self($seconds * max(1, $connections) / self::work($files, $bytes));

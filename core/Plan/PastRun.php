@@ -30,19 +30,9 @@ final readonly class PastRun
     }
 
     /** @param  \Closure(): list<string>  $brings */
-    public static function deploy(
-        int $number,
-        int $backup,
-        ?string $place,
-        Closure $brings,
-    ): self {
-        return new self(
-            $number,
-            $backup,
-            PastRunKind::Deploy,
-            $place,
-            $brings,
-        );
+    public static function deploy(int $number, int $backup, ?string $place, Closure $brings): self
+    {
+        return new self($number, $backup, PastRunKind::Deploy, $place, $brings);
     }
 
     public static function byHand(int $number, int $backup): self
@@ -52,27 +42,12 @@ final readonly class PastRun
 
     public static function undo(int $number, int $backup, int $undoes): self
     {
-        return new self(
-            $number,
-            $backup,
-            PastRunKind::Undo,
-            undoes: $undoes,
-        );
+        return new self($number, $backup, PastRunKind::Undo, undoes: $undoes);
     }
 
     /** @param  list<string>|null  $paths */
-    public static function restore(
-        int $number,
-        int $backup,
-        int $fromBackup,
-        ?array $paths,
-    ): self {
-        return new self(
-            $number,
-            $backup,
-            PastRunKind::Restore,
-            fromBackup: $fromBackup,
-            paths: $paths,
-        );
+    public static function restore(int $number, int $backup, int $fromBackup, ?array $paths): self
+    {
+        return new self($number, $backup, PastRunKind::Restore, fromBackup: $fromBackup, paths: $paths);
     }
 }

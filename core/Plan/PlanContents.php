@@ -48,12 +48,7 @@ final readonly class PlanContents
                 $unread = [$unread[0] + 1, $unread[1] + $item->live->size];
             }
             $line = JsonLines::line($item->toArray());
-            self::enter(
-                $directories,
-                $item,
-                $at,
-                $at + strlen($line),
-            );
+            self::enter($directories, $item, $at, $at + strlen($line));
             $at += strlen($line);
             $chunk .= $line;
             if (strlen($chunk) > self::CHUNK) {
@@ -63,20 +58,12 @@ final readonly class PlanContents
         }
         yield $chunk;
 
-        return new self(
-            $directories,
-            $plan->caseClashes(),
-            ...$unread,
-        );
+        return new self($directories, $plan->caseClashes(), ...$unread);
     }
 
     /** @param  array<string, PlanDirectory>  $directories  by path, to which it is added */
-    private static function enter(
-        array &$directories,
-        PlanItem $item,
-        int $at,
-        int $ends,
-    ): void {
+    private static function enter(array &$directories, PlanItem $item, int $at, int $ends): void
+    {
         $path = $item->path->toString();
         $isFile = $item->isFile();
         for ($slash = 0; $slash !== false; $slash = strpos($path, '/', $slash + 1)) {
@@ -142,11 +129,6 @@ final readonly class PlanContents
             $directories[$directory->path] = $directory;
         }
 
-        return new self(
-            $directories,
-            $clashes,
-            $unread[0] ?? 0,
-            $unread[1] ?? 0,
-        );
+        return new self($directories, $clashes, $unread[0] ?? 0, $unread[1] ?? 0);
     }
 }

@@ -111,13 +111,7 @@ final readonly class Planner
                 continue;
             }
             if ($this->isTakenInOtherCapitals($present)) {
-                yield new PlanItem(
-                    $present->path,
-                    Change::SetAside,
-                    Why::Answered,
-                    null,
-                    $present,
-                );
+                yield new PlanItem($present->path, Change::SetAside, Why::Answered, null, $present);
 
                 continue;
             }
@@ -144,14 +138,7 @@ final readonly class Planner
                 $isOurs => [Change::SetAside, Why::FromLastDeployment],
                 default => [Change::Keep, Why::NotOurs],
             };
-            yield new PlanItem(
-                $present->path,
-                $change,
-                $why,
-                null,
-                $present,
-                deployed: $before,
-            );
+            yield new PlanItem($present->path, $change, $why, null, $present, deployed: $before);
         }
     }
 
@@ -239,12 +226,7 @@ final readonly class Planner
     private function answered(Conflict $conflict, ?ManifestEntry $wanted, ?ManifestEntry $present): \Generator
     {
         $path = ($wanted ?? $present)->path ?? throw new \LogicException('A question is about something.');
-        $choice = $this->choice(
-            $conflict,
-            $path,
-            $wanted,
-            $present,
-        );
+        $choice = $this->choice($conflict, $path, $wanted, $present);
         $change = match ($choice) {
             null => $conflict->mustBeAnswered() ? Change::Asked : Change::Keep,
             Choice::Theirs => $present === null ? Change::LeftAway : Change::Keep,

@@ -25,12 +25,8 @@ final readonly class Undo
      * @param  Manifest  $after  the listing taken when it was done
      * @param  Manifest  $live  what is there now
      */
-    public static function of(
-        Plan $done,
-        Manifest $before,
-        Manifest $after,
-        Manifest $live,
-    ): self {
+    public static function of(Plan $done, Manifest $before, Manifest $after, Manifest $live): self
+    {
         $changedSince = [];
         $back = [];
         $gone = [];

@@ -255,12 +255,7 @@ final class ReachProof
         $this->asUser->remove($probe);
         $answer = $this->answer('250');
         if ($this->account(fn (): ?RemoteEntry => $this->asAccount->stat($there)) !== null) {
-            throw new DoesNotHold(
-                'remove',
-                'What it removed is still there',
-                'Remove it by hand.',
-                $answer,
-            );
+            throw new DoesNotHold('remove', 'What it removed is still there', 'Remove it by hand.', $answer);
         }
         $this->hold('remove', 'Removed it again', $answer);
     }
@@ -329,14 +324,7 @@ final class ReachProof
 
     private function hold(string $name, string $sentence, ?string $answer = null): void
     {
-        $this->steps[] = new ProofStep(
-            true,
-            $sentence,
-            null,
-            $name,
-            $answer,
-            $this->now(),
-        );
+        $this->steps[] = new ProofStep(true, $sentence, null, $name, $answer, $this->now());
     }
 
     private function failed(string $name, RemoteFailure $failure): ProofStep

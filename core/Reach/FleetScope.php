@@ -22,12 +22,7 @@ final readonly class FleetScope
         $logins = [];
         foreach ($accounts as $account) {
             foreach ($account->logins as $login) {
-                $logins[] = LoginScope::of(
-                    $account,
-                    $login,
-                    $now,
-                    $idleAfter,
-                );
+                $logins[] = LoginScope::of($account, $login, $now, $idleAfter);
             }
         }
         $grave = [];

@@ -23,12 +23,8 @@ final readonly class LoginScope
      * @param  int  $now  seconds since 1970
      * @param  int  $idleAfter  days without use from which a login counts as idle
      */
-    public static function of(
-        AccountScope $account,
-        ScopedLogin $login,
-        int $now,
-        int $idleAfter,
-    ): self {
+    public static function of(AccountScope $account, ScopedLogin $login, int $now, int $idleAfter): self
+    {
         $reach = Reach::of($login->directory, $account->sites);
         // A clock that was set back makes no login used in the future.
         $idle = max(0, intdiv($now - $login->used, self::DAY));
@@ -49,13 +45,7 @@ final readonly class LoginScope
             }
         }
 
-        return new self(
-            $account,
-            $login,
-            $reach,
-            $flags,
-            $idle,
-        );
+        return new self($account, $login, $reach, $flags, $idle);
     }
 
     private static function reachesScripts(AccountScope $account, ScopedLogin $login): bool

@@ -19,12 +19,8 @@ final class NarrowerDirectories
      * @param  list<RemotePath>  $named  saved destinations
      * @return list<Reach> of directories inside the chosen one, never itself
      */
-    public static function than(
-        RemotePath $directory,
-        array $sites,
-        DirectoryTree $tree,
-        array $named = [],
-    ): array {
+    public static function than(RemotePath $directory, array $sites, DirectoryTree $tree, array $named = []): array
+    {
         $places = [];
         foreach ($sites as $site) {
             array_push($places, ...$site->directories);

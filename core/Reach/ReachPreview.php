@@ -73,12 +73,7 @@ final readonly class ReachPreview
             $backups,
             $unseen,
             $links,
-            NarrowerDirectories::than(
-                $directory,
-                $sites,
-                $tree,
-                $named,
-            ),
+            NarrowerDirectories::than($directory, $sites, $tree, $named),
         );
     }
 }

@@ -35,11 +35,6 @@ final readonly class SitePlaces
     /** A site of another account of which only a directory is within this one. */
     public static function partOf(string $domain, string $client, RemotePath $directory): self
     {
-        return new self(
-            $domain,
-            $client,
-            $directory,
-            isPart: true,
-        );
+        return new self($domain, $client, $directory, isPart: true);
     }
 }

@@ -40,12 +40,7 @@ final readonly class SiteReach
                 $site->client,
                 Extent::Whole,
             ),
-            $parts !== [] => new self(
-                $site->domain,
-                $site->client,
-                Extent::Part,
-                $parts,
-            ),
+            $parts !== [] => new self($site->domain, $site->client, Extent::Part, $parts),
             default => new self($site->domain, $site->client, Extent::None),
         };
     }

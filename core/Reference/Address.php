@@ -31,28 +31,14 @@ final readonly class Address
      * @param  string|null  $base  of its <base href>
      * @param  list<string>  $own  hosts that are the site itself
      */
-    public static function of(
-        string $value,
-        string $file,
-        ?string $base = null,
-        array $own = [],
-    ): self {
+    public static function of(string $value, string $file, ?string $base = null, array $own = []): self
+    {
         $place = '/'.$file;
         if ($base !== null && ($value === '' || $value[0] !== '#')) {
-            $root = self::of(
-                $base,
-                $file,
-                null,
-                $own,
-            );
+            $root = self::of($base, $file, null, $own);
             if ($root->kind !== AddressKind::Inside) {
                 // All that is relative leads where the base leads.
-                return self::hasScheme($value) ? self::of(
-                    $value,
-                    $file,
-                    null,
-                    $own,
-                ) : $root;
+                return self::hasScheme($value) ? self::of($value, $file, null, $own) : $root;
             }
             $place = '/'.$root->path.($root->isDirectory && $root->path !== '' ? '/' : '');
         }
@@ -60,12 +46,7 @@ final readonly class Address
             return new self(AddressKind::LocalFile);
         }
         if (preg_match('~^(?:(https?|ftps?|sftp):)?[/\\\\]{2}([^/\\\\?#]*)(.*)$~is', $value, $match) === 1) {
-            return self::withHost(
-                strtolower($match[1]),
-                $match[2],
-                $match[3],
-                $own,
-            );
+            return self::withHost(strtolower($match[1]), $match[2], $match[3], $own);
         }
         if (self::hasScheme($value)) {
             return new self(AddressKind::NoPlace);
@@ -80,12 +61,8 @@ final readonly class Address
     }
 
     /** @param  list<string>  $own */
-    private static function withHost(
-        string $scheme,
-        string $authority,
-        string $rest,
-        array $own,
-    ): self {
+    private static function withHost(string $scheme, string $authority, string $rest, array $own): self
+    {
         $at = strrpos($authority, '@');
         $host = $at === false ? $authority : substr($authority, $at + 1);
         $host = strtolower((string) preg_replace('~:\d*$~', '', $host));

@@ -54,31 +54,16 @@ final class Css
         foreach ($found as $one) {
             foreach ([1, 2, 3] as $group) {
                 if (($one[$group][0] ?? null) !== null) {
-                    self::add(
-                        $document,
-                        'css image-set',
-                        $one[$group][0],
-                        $offset + $one[$group][1],
-                    );
+                    self::add($document, 'css image-set', $one[$group][0], $offset + $one[$group][1]);
                 }
             }
         }
     }
 
-    private static function add(
-        Document $document,
-        string $how,
-        string $raw,
-        int $offset,
-    ): void {
+    private static function add(Document $document, string $how, string $raw, int $offset): void
+    {
         $value = str_contains($raw, '\\') ? self::unescape($raw) : $raw;
-        $document->add(new Reference(
-            ReferenceKind::Load,
-            $how,
-            trim($value),
-            $offset,
-            strlen($raw),
-        ));
+        $document->add(new Reference(ReferenceKind::Load, $how, trim($value), $offset, strlen($raw)));
     }
 
     /** CSS Syntax Level 3, 4.3.7. */

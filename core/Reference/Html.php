@@ -88,26 +88,10 @@ final class Html
         $document = new Document($text);
         foreach (Tokens::of(self::TOKENS, $text) as $tag) {
             if (isset($tag[1][0])) {
-                self::tag(
-                    $document,
-                    strtolower($tag[1][0]),
-                    (string) $tag[2][0],
-                    $tag[2][1],
-                );
-                self::text(
-                    $document,
-                    strtolower($tag[1][0]),
-                    (string) $tag[2][0],
-                    (string) $tag[3][0],
-                    $tag[3][1],
-                );
+                self::tag($document, strtolower($tag[1][0]), (string) $tag[2][0], $tag[2][1]);
+                self::text($document, strtolower($tag[1][0]), (string) $tag[2][0], (string) $tag[3][0], $tag[3][1]);
             } elseif (isset($tag[5][0]) && $tag[5][0] !== '') {
-                self::tag(
-                    $document,
-                    strtolower((string) $tag[4][0]),
-                    $tag[5][0],
-                    $tag[5][1],
-                );
+                self::tag($document, strtolower((string) $tag[4][0]), $tag[5][0], $tag[5][1]);
             }
         }
 
@@ -156,12 +140,8 @@ final class Html
         }
     }
 
-    private static function tag(
-        Document $document,
-        string $element,
-        string $written,
-        int $offset,
-    ): void {
+    private static function tag(Document $document, string $element, string $written, int $offset): void
+    {
         if (preg_match(self::INTERESTING, $written) !== 1) {
             return;
         }
@@ -177,14 +157,7 @@ final class Html
         }
         foreach ($attributes as $name => [$value, $at]) {
             if ($value !== '' && ! self::isFilledIn($value)) {
-                self::attribute(
-                    $document,
-                    $element,
-                    (string) $name,
-                    $value,
-                    $at,
-                    $attributes,
-                );
+                self::attribute($document, $element, (string) $name, $value, $at, $attributes);
             }
         }
     }
@@ -206,29 +179,12 @@ final class Html
             if (preg_match('~\bcanonical\b~i', $attributes['rel'][0] ?? '') === 1) {
                 $document->ownAddresses[] = self::address($value);
             }
-            self::add(
-                $document,
-                self::ofLink($attributes),
-                'link href',
-                $value,
-                $at,
-            );
+            self::add($document, self::ofLink($attributes), 'link href', $value, $at);
         } elseif ($element === 'meta' && $name === 'content') {
-            self::meta(
-                $document,
-                $attributes,
-                $value,
-                $at,
-            );
+            self::meta($document, $attributes, $value, $at);
         } elseif (in_array($element, self::SETS[$name] ?? [], true)) {
             foreach (Srcset::candidates($value) as [$url, $place]) {
-                self::add(
-                    $document,
-                    ReferenceKind::Load,
-                    "$element $name",
-                    $url,
-                    $at + $place,
-                );
+                self::add($document, ReferenceKind::Load, "$element $name", $url, $at + $place);
             }
         } elseif (in_array($element, self::LOADS[$name] ?? [], true)) {
             self::add(
@@ -243,13 +199,7 @@ final class Html
             if (strncasecmp($value, 'mailto:', 7) === 0) {
                 $document->ownAddresses[] = self::address($value);
             }
-            self::add(
-                $document,
-                ReferenceKind::Link,
-                "$element $name",
-                $value,
-                $at,
-            );
+            self::add($document, ReferenceKind::Link, "$element $name", $value, $at);
         } elseif (in_array($name, self::STYLED, true)) {
             self::styles($document, $value, $at);
         }
@@ -267,13 +217,7 @@ final class Html
         $within = new Document($plain);
         Css::scan($within, $plain);
         foreach ($within->references as $one) {
-            $document->add(new Reference(
-                $one->kind,
-                $one->how,
-                $one->value,
-                $at,
-                strlen($value),
-            ));
+            $document->add(new Reference($one->kind, $one->how, $one->value, $at, strlen($value)));
         }
     }
 
@@ -285,14 +229,7 @@ final class Html
         int $offset,
         ?int $shownWidth = null,
     ): void {
-        $document->add(new Reference(
-            $kind,
-            $how,
-            self::address($raw),
-            $offset,
-            strlen($raw),
-            $shownWidth,
-        ));
+        $document->add(new Reference($kind, $how, self::address($raw), $offset, strlen($raw), $shownWidth));
     }
 
     /** @param  array<string, array{string, int}>  $attributes */
@@ -312,12 +249,8 @@ final class Html
     }
 
     /** @param  array<string, array{string, int}>  $attributes */
-    private static function meta(
-        Document $document,
-        array $attributes,
-        string $value,
-        int $at,
-    ): void {
+    private static function meta(Document $document, array $attributes, string $value, int $at): void
+    {
         $says = strtolower($attributes['property'][0] ?? $attributes['name'][0] ?? '');
         if (strtolower($attributes['http-equiv'][0] ?? '') === 'refresh') {
             $document->sendsOn = true;
@@ -328,24 +261,12 @@ final class Html
                 $match,
                 PREG_OFFSET_CAPTURE,
             ) === 1) {
-                self::add(
-                    $document,
-                    ReferenceKind::Link,
-                    'meta refresh',
-                    $match[1][0],
-                    $at + $match[1][1],
-                );
+                self::add($document, ReferenceKind::Link, 'meta refresh', $match[1][0], $at + $match[1][1]);
             }
         } elseif ($says === 'og:url') {
             $document->ownAddresses[] = self::address($value);
         } elseif (in_array($says, self::SHOWN, true)) {
-            self::add(
-                $document,
-                ReferenceKind::Link,
-                "meta $says",
-                $value,
-                $at,
-            );
+            self::add($document, ReferenceKind::Link, "meta $says", $value, $at);
         }
     }
 

@@ -32,34 +32,20 @@ final class JsonReferences
     {
         // A manifest of another kind may have this name too.
         if (str_contains($text, '"icons"') || str_contains($text, '"start_url"')) {
-            self::scan(
-                $document,
-                $text,
-                'manifest',
-                self::OF_MANIFESTS,
-            );
+            self::scan($document, $text, 'manifest', self::OF_MANIFESTS);
         }
     }
 
     public static function ofFeed(Document $document, string $text): void
     {
         if (preg_match('~"version"\s*:\s*"https?:\\\\?/\\\\?/[^"]*jsonfeed~', substr($text, 0, 4096)) === 1) {
-            self::scan(
-                $document,
-                $text,
-                'feed',
-                self::OF_FEEDS,
-            );
+            self::scan($document, $text, 'feed', self::OF_FEEDS);
         }
     }
 
     /** @param  array<string, ReferenceKind>  $names */
-    private static function scan(
-        Document $document,
-        string $text,
-        string $what,
-        array $names,
-    ): void {
+    private static function scan(Document $document, string $text, string $what, array $names): void
+    {
         if (! is_array(json_decode($text, true))) {
             return;
         }

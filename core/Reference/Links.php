@@ -57,12 +57,7 @@ final readonly class Links
             foreach ($targets as $target => $times) {
                 $numbers[$from] ??= count($numbers);
                 $numbers[$target] ??= count($numbers);
-                array_push(
-                    $rows,
-                    $numbers[$from],
-                    $numbers[$target],
-                    $times,
-                );
+                array_push($rows, $numbers[$from], $numbers[$target], $times);
             }
         }
 

@@ -56,22 +56,12 @@ final class ReferenceCheck
     {
         foreach ($this->places as [$place, $file, $line, $reference]) {
             if (isset($this->ids[$place->target]) && ! $this->mayHave((string) $place->target, $place->fragment)) {
-                $this->broken[] = new BrokenReference(
-                    Fault::NoSuchPlace,
-                    $file,
-                    $line,
-                    $reference,
-                );
+                $this->broken[] = new BrokenReference(Fault::NoSuchPlace, $file, $line, $reference);
             }
         }
         $this->places = [];
 
-        return new References(
-            $this->broken,
-            $this->links,
-            $this->hosts,
-            array_filter($this->shown),
-        );
+        return new References($this->broken, $this->links, $this->hosts, array_filter($this->shown));
     }
 
     /** A number behind what a script begins names with may be made by it. */
@@ -85,12 +75,8 @@ final class ReferenceCheck
             && isset($this->beginnings[$match[1]]);
     }
 
-    private function note(
-        string $file,
-        Document $document,
-        Reference $reference,
-        Resolved $found,
-    ): void {
+    private function note(string $file, Document $document, Reference $reference, Resolved $found): void
+    {
         if ($found->fault !== null) {
             $this->broken[] = new BrokenReference(
                 $found->fault,
@@ -108,12 +94,7 @@ final class ReferenceCheck
             $this->links[$file][$found->target] = ($this->links[$file][$found->target] ?? 0) + 1;
         }
         if ($found->target !== null) {
-            $this->noteWidth(
-                $file,
-                $document,
-                $reference,
-                $found->target,
-            );
+            $this->noteWidth($file, $document, $reference, $found->target);
             self::isPlace($found) && $this->places[] = [
                 $found,
                 $file,
@@ -123,12 +104,8 @@ final class ReferenceCheck
         }
     }
 
-    private function noteWidth(
-        string $file,
-        Document $document,
-        Reference $reference,
-        string $image,
-    ): void {
+    private function noteWidth(string $file, Document $document, Reference $reference, string $image): void
+    {
         $known = $this->shown[$image] ?? null;
         if ($reference->kind === ReferenceKind::Link || $known === false) {
             return;

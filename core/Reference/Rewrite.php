@@ -31,20 +31,10 @@ final class Rewrite
         }
         $ways = [
             self::segmentwise($path, $target),
-            self::whole(
-                $path,
-                $file,
-                $document,
-                $target,
-            ),
+            self::whole($path, $file, $document, $target),
         ];
         foreach ($ways as $written) {
-            if ($written !== null && self::leadsTo(
-                $written,
-                $file,
-                $document,
-                $own,
-            ) === $target) {
+            if ($written !== null && self::leadsTo($written, $file, $document, $own) === $target) {
                 return $before.$written.$rest.$after;
             }
         }
@@ -53,18 +43,9 @@ final class Rewrite
     }
 
     /** @param  list<string>  $own */
-    private static function leadsTo(
-        string $written,
-        string $file,
-        Document $document,
-        array $own,
-    ): ?string {
-        $address = Address::of(
-            $written,
-            $file,
-            $document->base,
-            $own,
-        );
+    private static function leadsTo(string $written, string $file, Document $document, array $own): ?string
+    {
+        $address = Address::of($written, $file, $document->base, $own);
 
         return $address->kind === AddressKind::AboveRoot ? null : $address->path;
     }
@@ -84,19 +65,12 @@ final class Rewrite
         return implode('/', $written);
     }
 
-    private static function whole(
-        string $path,
-        string $file,
-        Document $document,
-        string $target,
-    ): ?string {
+    private static function whole(string $path, string $file, Document $document, string $target): ?string
+    {
         if ($document->base !== null) {
             return null;
         }
-        $names = array_map(
-            static fn (string $name): string => self::encoded($name, $path),
-            explode('/', $target),
-        );
+        $names = array_map(static fn (string $name): string => self::encoded($name, $path), explode('/', $target));
         if ($path[0] === '/') {
             return '/'.implode('/', $names);
         }

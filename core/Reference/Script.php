@@ -53,13 +53,7 @@ final class Script
             ) === 1
         ) {
             [$value, $place] = $match[1];
-            $document->add(new Reference(
-                ReferenceKind::Link,
-                'source map',
-                $value,
-                $offset + $place,
-                strlen($value),
-            ));
+            $document->add(new Reference(ReferenceKind::Link, 'source map', $value, $offset + $place, strlen($value)));
         }
     }
 }

@@ -29,12 +29,7 @@ final class Splices
     {
         krsort($this->instead);
         foreach ($this->instead as $offset => [$length, $written]) {
-            $text = substr_replace(
-                $text,
-                $written,
-                $offset,
-                $length,
-            );
+            $text = substr_replace($text, $written, $offset, $length);
         }
 
         return $text;

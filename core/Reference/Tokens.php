@@ -29,12 +29,7 @@ final class Tokens
         if (strlen($text) > self::AT_ONCE_BYTES) {
             return self::inParts($pattern, $text);
         }
-        self::hold(preg_match_all(
-            $pattern,
-            $text,
-            $tokens,
-            PREG_SET_ORDER | self::FLAGS,
-        ));
+        self::hold(preg_match_all($pattern, $text, $tokens, PREG_SET_ORDER | self::FLAGS));
 
         return $tokens;
     }

@@ -32,20 +32,10 @@ final readonly class SignedSheet
 
     public static function sign(ClientSheet $sheet, SheetKey $key): self
     {
-        $facts = json_decode(
-            json_encode($sheet->toArray(), JSON_THROW_ON_ERROR),
-            false,
-            40,
-            JSON_THROW_ON_ERROR,
-        );
+        $facts = json_decode(json_encode($sheet->toArray(), JSON_THROW_ON_ERROR), false, 40, JSON_THROW_ON_ERROR);
         assert($facts instanceof \stdClass);
 
-        return new self(
-            $sheet,
-            $key->public(),
-            base64_encode($key->sign(CanonicalJson::of($facts))),
-            $facts,
-        );
+        return new self($sheet, $key->public(), base64_encode($key->sign(CanonicalJson::of($facts))), $facts);
     }
 
     /**
@@ -57,12 +47,7 @@ final readonly class SignedSheet
     {
         strlen($json) <= self::LONGEST || throw SheetRefused::notOne('it is longer than any sheet');
         try {
-            $all = json_decode(
-                $json,
-                false,
-                40,
-                JSON_THROW_ON_ERROR,
-            );
+            $all = json_decode($json, false, 40, JSON_THROW_ON_ERROR);
             $facts = $all instanceof \stdClass ? $all->sheet ?? null : null;
             $facts instanceof \stdClass || throw new \UnexpectedValueException('it holds no sheet');
             $fields = JsonFields::fromJson($json);

@@ -33,13 +33,7 @@ final readonly class ContentCheck
         $damaged = [];
         foreach ($this->objects->sizes($from) as $sha256 => $size) {
             if ($sha256 >= $end || ($goesOn !== null && ! $goesOn())) {
-                return new CheckedContents(
-                    $files,
-                    $read,
-                    $anew,
-                    $damaged,
-                    $sha256,
-                );
+                return new CheckedContents($files, $read, $anew, $damaged, $sha256);
             }
             $files++;
             $read += $size;
@@ -51,12 +45,6 @@ final readonly class ContentCheck
             }
         }
 
-        return new CheckedContents(
-            $files,
-            $read,
-            $anew,
-            $damaged,
-            null,
-        );
+        return new CheckedContents($files, $read, $anew, $damaged, null);
     }
 }

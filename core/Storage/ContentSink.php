@@ -22,12 +22,7 @@ final class ContentSink
     public static function open(\Closure $write)
     {
         in_array(self::SCHEME, stream_get_wrappers(), true) || stream_wrapper_register(self::SCHEME, self::class);
-        $stream = fopen(
-            self::SCHEME.'://',
-            'wb',
-            false,
-            stream_context_create([self::SCHEME => ['write' => $write]]),
-        );
+        $stream = fopen(self::SCHEME.'://', 'wb', false, stream_context_create([self::SCHEME => ['write' => $write]]));
         assert($stream !== false);
 
         return $stream;

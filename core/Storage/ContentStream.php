@@ -36,12 +36,7 @@ final class ContentStream
     public static function open(\Closure $begin)
     {
         in_array(self::SCHEME, stream_get_wrappers(), true) || stream_wrapper_register(self::SCHEME, self::class);
-        $stream = fopen(
-            self::SCHEME.'://',
-            'rb',
-            false,
-            stream_context_create([self::SCHEME => ['begin' => $begin]]),
-        );
+        $stream = fopen(self::SCHEME.'://', 'rb', false, stream_context_create([self::SCHEME => ['begin' => $begin]]));
         assert($stream !== false);
         stream_set_chunk_size($stream, self::CHUNK);
 

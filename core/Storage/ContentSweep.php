@@ -35,12 +35,8 @@ final readonly class ContentSweep
      * @throws StoreFailure nothing is removed when the references could not be listed whole
      * @throws TooMuchToSweep nothing is removed when that many would go at once
      */
-    public function sweep(
-        iterable $referenced,
-        int $before,
-        int $now,
-        bool $however = false,
-    ): SweptContents {
+    public function sweep(iterable $referenced, int $before, int $now, bool $however = false): SweptContents
+    {
         $before = min($before, $this->work->oldest() ?? $before);
         $this->objects->settle();
         $kept = $this->sorted($referenced);
@@ -62,13 +58,7 @@ final readonly class ContentSweep
             isset($going) && fclose($going);
         }
 
-        return new SweptContents(
-            $files,
-            $bytes,
-            $back,
-            $deleted,
-            $freed,
-        );
+        return new SweptContents($files, $bytes, $back, $deleted, $freed);
     }
 
     /**
@@ -88,13 +78,7 @@ final readonly class ContentSweep
             fclose($kept);
         }
 
-        return new SweptContents(
-            0,
-            0,
-            $back,
-            $deleted,
-            $freed,
-        );
+        return new SweptContents(0, 0, $back, $deleted, $freed);
     }
 
     /**

@@ -42,11 +42,6 @@ final class S3Filesystem
             ],
         ]);
 
-        return new Filesystem(new AwsS3V3Adapter(
-            $client,
-            $settings->bucket,
-            $settings->prefix,
-            streamReads: true,
-        ));
+        return new Filesystem(new AwsS3V3Adapter($client, $settings->bucket, $settings->prefix, streamReads: true));
     }
 }

@@ -43,12 +43,7 @@ final class SealedReader
         if (! $isOurs || strlen($sealed) !== SODIUM_CRYPTO_SECRETSTREAM_XCHACHA20POLY1305_HEADERBYTES) {
             throw StoreFailure::damaged($name);
         }
-        $reader = new self(
-            $file,
-            $match[1],
-            $match[2] === 'z',
-            $name,
-        );
+        $reader = new self($file, $match[1], $match[2] === 'z', $name);
         $reader->header = $header;
         $reader->state = sodium_crypto_secretstream_xchacha20poly1305_init_pull($sealed, $keys->key($match[1]));
 

@@ -103,14 +103,7 @@ final class SealedWriter
 
     private function push(string $piece, int $tag): void
     {
-        $this->put(
-            sodium_crypto_secretstream_xchacha20poly1305_push(
-                $this->state,
-                $piece,
-                $this->header,
-                $tag,
-            ),
-        );
+        $this->put(sodium_crypto_secretstream_xchacha20poly1305_push($this->state, $piece, $this->header, $tag));
         $this->header = '';
     }
 

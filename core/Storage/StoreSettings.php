@@ -25,13 +25,7 @@ final readonly class StoreSettings
     /** The same for many contents, which are kept for good when flush() has returned and not one by one. */
     public function bulk(): self
     {
-        return new self(
-            $this->directory,
-            $this->keys,
-            $this->s3,
-            $this->isDurable,
-            true,
-        );
+        return new self($this->directory, $this->keys, $this->s3, $this->isDurable, true);
     }
 
     /** A store that nobody can read any more once this is forgotten. */

@@ -26,14 +26,7 @@ final readonly class TimelineBar
 
     public function inRow(int $row): self
     {
-        return new self(
-            $this->x,
-            $this->width,
-            $row,
-            $this->begins,
-            $this->event,
-            $this->count,
-        );
+        return new self($this->x, $this->width, $row, $this->begins, $this->event, $this->count);
     }
 
     /** With one that comes right behind it. */

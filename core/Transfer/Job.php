@@ -43,21 +43,9 @@ final readonly class Job
         return new self(Operation::List, $directory);
     }
 
-    public static function fetch(
-        RemotePath $file,
-        string $local,
-        int $size,
-        string $subject,
-    ): self {
-        return new self(
-            Operation::Fetch,
-            $file,
-            null,
-            $local,
-            $size,
-            null,
-            $subject,
-        );
+    public static function fetch(RemotePath $file, string $local, int $size, string $subject): self
+    {
+        return new self(Operation::Fetch, $file, null, $local, $size, null, $subject);
     }
 
     /**
@@ -66,19 +54,9 @@ final readonly class Job
      * @param  bool  $mayGrow  whether more bytes than were listed are taken as well, of a file that is written to
      *     meanwhile
      */
-    public static function keep(
-        RemotePath $file,
-        int $size,
-        string $subject,
-        bool $mayGrow = false,
-    ): self {
-        return new self(
-            Operation::Keep,
-            $file,
-            size: $size,
-            subject: $subject,
-            mayGrow: $mayGrow,
-        );
+    public static function keep(RemotePath $file, int $size, string $subject, bool $mayGrow = false): self
+    {
+        return new self(Operation::Keep, $file, size: $size, subject: $subject, mayGrow: $mayGrow);
     }
 
     /**
@@ -87,19 +65,9 @@ final readonly class Job
      * @param  string|null  $content  contents of the store that it should be the same as, where what the server
      *     computes over its own is believed; their hash is the answer then
      */
-    public static function hash(
-        RemotePath $file,
-        int $size,
-        string $subject,
-        ?string $content = null,
-    ): self {
-        return new self(
-            Operation::Hash,
-            $file,
-            size: $size,
-            subject: $subject,
-            content: $content,
-        );
+    public static function hash(RemotePath $file, int $size, string $subject, ?string $content = null): self
+    {
+        return new self(Operation::Hash, $file, size: $size, subject: $subject, content: $content);
     }
 
     /**
@@ -147,21 +115,9 @@ final readonly class Job
         );
     }
 
-    public static function rename(
-        RemotePath $from,
-        RemotePath $to,
-        ?int $mode,
-        string $subject,
-    ): self {
-        return new self(
-            Operation::Rename,
-            $from,
-            $to,
-            null,
-            0,
-            $mode,
-            $subject,
-        );
+    public static function rename(RemotePath $from, RemotePath $to, ?int $mode, string $subject): self
+    {
+        return new self(Operation::Rename, $from, $to, null, 0, $mode, $subject);
     }
 
     /**
@@ -177,12 +133,7 @@ final readonly class Job
             array_push($names, $from->toString(), $to->toString());
         }
 
-        return new self(
-            Operation::RenameTogether,
-            $renames[0][0],
-            subject: $subject,
-            names: $names,
-        );
+        return new self(Operation::RenameTogether, $renames[0][0], subject: $subject, names: $names);
     }
 
     /**
@@ -228,12 +179,7 @@ final readonly class Job
     /** A server that does not set modes is an answer and no failure. */
     public static function setMode(RemotePath $path, int $mode, string $subject): self
     {
-        return new self(
-            Operation::SetMode,
-            $path,
-            mode: $mode,
-            subject: $subject,
-        );
+        return new self(Operation::SetMode, $path, mode: $mode, subject: $subject);
     }
 
     /** @return non-empty-list<array{RemotePath, RemotePath}> what renameTogether() was given */

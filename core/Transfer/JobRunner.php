@@ -216,18 +216,8 @@ final readonly class JobRunner
         if ($held === 0 || $held > $job->size || fseek($source, $held) !== 0) {
             return null;
         }
-        $isWhole = $held === $job->size || $this->remote->writeFrom(
-            $job->path,
-            $source,
-            $held,
-            $job->size,
-        );
-        $is = $isWhole ? $this->hash(Job::hash(
-            $job->path,
-            $job->size,
-            $job->subject,
-            $job->content,
-        ))->sha256 : null;
+        $isWhole = $held === $job->size || $this->remote->writeFrom($job->path, $source, $held, $job->size);
+        $is = $isWhole ? $this->hash(Job::hash($job->path, $job->size, $job->subject, $job->content))->sha256 : null;
         rewind($source);
         $due = $job->content ?? hash_file('sha256', (string) $job->local);
 

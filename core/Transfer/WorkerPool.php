@@ -209,13 +209,7 @@ final class WorkerPool implements TransferPool
 
             return;
         }
-        if (@stream_select(
-            $ready,
-            $none,
-            $none,
-            0,
-            300_000,
-        ) === false) {
+        if (@stream_select($ready, $none, $none, 0, 300_000) === false) {
             // A signal; the next turn looks again. Not when it fails each time: PHP hears no descriptor from 1024 on.
             ++$this->deaf < self::MOST_DEAF
                 || throw new \RuntimeException('The workers cannot be heard: this process has too many files open.');

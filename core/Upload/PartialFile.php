@@ -66,12 +66,7 @@ final readonly class PartialFile
             }
             fseek($stream, $offset);
             try {
-                $this->write(
-                    $stream,
-                    $offset,
-                    $chunks,
-                    $checksum,
-                );
+                $this->write($stream, $offset, $chunks, $checksum);
             } catch (UploadRefused|StoreFailure $refused) {
                 ftruncate($stream, $offset);
                 throw $refused;
@@ -89,12 +84,8 @@ final readonly class PartialFile
      * @param  resource  $stream
      * @param  iterable<string>  $chunks
      */
-    private function write(
-        $stream,
-        int $offset,
-        iterable $chunks,
-        ?UploadChecksum $checksum,
-    ): void {
+    private function write($stream, int $offset, iterable $chunks, ?UploadChecksum $checksum): void
+    {
         $hash = $checksum === null ? null : hash_init($checksum->algorithm);
         foreach ($chunks as $chunk) {
             $offset += strlen($chunk);

@@ -45,22 +45,12 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
 
     public function fetch(string $url, ?string $at = null): WebAnswer
     {
-        return $this->exchange(
-            $url,
-            $at,
-            new BodySink(self::HEAD, $this->mostBytes),
-            self::PAST_CACHES,
-        );
+        return $this->exchange($url, $at, new BodySink(self::HEAD, $this->mostBytes), self::PAST_CACHES);
     }
 
     public function fetchPlainly(string $url, ?string $at = null): WebAnswer
     {
-        return $this->exchange(
-            $url,
-            $at,
-            new BodySink(self::HEAD, $this->mostBytes),
-            [CURLOPT_CERTINFO => true],
-        );
+        return $this->exchange($url, $at, new BodySink(self::HEAD, $this->mostBytes), [CURLOPT_CERTINFO => true]);
     }
 
     public function fetchMany(array $urls, ?string $at = null): array
@@ -72,13 +62,7 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
         do {
             while ($urls !== [] && count($busy) < self::AT_ONCE) {
                 [$url, $curl, $sink] = [array_shift($urls), curl_init(), new BodySink(self::HEAD, $this->mostBytes)];
-                $this->prepare(
-                    $curl,
-                    $url,
-                    $at,
-                    $sink,
-                    self::PAST_CACHES,
-                );
+                $this->prepare($curl, $url, $at, $sink, self::PAST_CACHES);
                 curl_multi_add_handle($multi, $curl);
                 $busy[spl_object_id($curl)] = [$curl, $url, $sink];
             }
@@ -104,12 +88,8 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
         return $answers;
     }
 
-    public function call(
-        string $method,
-        string $url,
-        Secret $token,
-        ?Secret $json = null,
-    ): WebAnswer {
+    public function call(string $method, string $url, Secret $token, ?Secret $json = null): WebAnswer
+    {
         return $this->exchange(
             $url,
             null,
@@ -133,20 +113,9 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
         #[\SensitiveParameter] array $options,
     ): WebAnswer {
         curl_reset($this->curl);
-        $this->prepare(
-            $this->curl,
-            $url,
-            $at,
-            $sink,
-            $options,
-        );
+        $this->prepare($this->curl, $url, $at, $sink, $options);
         curl_exec($this->curl);
-        $answer = $this->answer(
-            $this->curl,
-            $url,
-            $sink,
-            curl_errno($this->curl),
-        );
+        $answer = $this->answer($this->curl, $url, $sink, curl_errno($this->curl));
         curl_reset($this->curl); // What was sent, and to where, does not stay in the handle.
 
         return $answer;
@@ -182,12 +151,8 @@ final class CurlWebClient implements FetchesMany, FetchesPlainly, ServiceCaller,
     }
 
     /** @param  int  $result  libcurl's error number */
-    private function answer(
-        CurlHandle $curl,
-        string $url,
-        BodySink $sink,
-        int $result,
-    ): WebAnswer {
+    private function answer(CurlHandle $curl, string $url, BodySink $sink, int $result): WebAnswer
+    {
         $done = $result === CURLE_OK;
         if ($result === CURLE_OPERATION_TIMEDOUT && curl_getinfo($curl, CURLINFO_SPEED_DOWNLOAD_T) < self::TRICKLE) {
             $this->trickled[self::host($url)] = ($this->trickled[self::host($url)] ?? 0) + 1;

@@ -16,10 +16,5 @@ interface ServiceCaller
      * @param  Secret|null  $json  the body, which may have passwords in it
      * @return WebAnswer its head is the whole body
      */
-    public function call(
-        string $method,
-        string $url,
-        Secret $token,
-        ?Secret $json = null,
-    ): WebAnswer;
+    public function call(string $method, string $url, Secret $token, ?Secret $json = null): WebAnswer;
 }

@@ -187,10 +187,7 @@ final class DatabaseSeeder extends Seeder
         foreach (['quaylight-2.4.zip', 'quaylight-2.5.zip', 'shore-1.2.zip', 'tides-1.0.zip'] as $number => $file) {
             $moments[] = [
                 CarbonImmutable::now()->subDays(9)->addHours($number),
-                static fn () => app(Packages::class)->take(
-                    config('cellarium.var')."/demo/packages/$file",
-                    $file,
-                ),
+                static fn () => app(Packages::class)->take(config('cellarium.var')."/demo/packages/$file", $file),
             ];
         }
         usort($moments, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
@@ -292,12 +289,8 @@ final class DatabaseSeeder extends Seeder
         ];
     }
 
-    private function asks(
-        Person $person,
-        string $domain,
-        ClientRequestKind $kind,
-        string $words,
-    ): void {
+    private function asks(Person $person, string $domain, ClientRequestKind $kind, string $words): void
+    {
         $site = Site::where('domain', $domain)->firstOrFail();
         ClientRequest::create([
             'client_id' => $person->client_id,
@@ -318,12 +311,7 @@ final class DatabaseSeeder extends Seeder
     {
         $check = app(AccountCheck::class);
         $web = (int) config('cellarium.standin.web_port');
-        $world = json_decode(
-            (string) file_get_contents(base_path('demo/world.json')),
-            true,
-            16,
-            JSON_THROW_ON_ERROR,
-        );
+        $world = json_decode((string) file_get_contents(base_path('demo/world.json')), true, 16, JSON_THROW_ON_ERROR);
         foreach ($world['accounts'] as $row) {
             $client = Client::firstOrCreate(
                 ['name' => $row['client']],
@@ -425,12 +413,7 @@ final class DatabaseSeeder extends Seeder
         $moments[] = [$this->at(4, 6, 'rehearsal'), fn () => $this->rehearse('eelgrasskayak.example')];
         foreach (self::FTP_USERS as $user) {
             $at = $this->at($user[4], 12, $user[1]);
-            $moments[] = [$at, fn () => $this->openUser(
-                $user,
-                $at,
-                $person,
-                $ftpUsers,
-            )];
+            $moments[] = [$at, fn () => $this->openUser($user, $at, $person, $ftpUsers)];
         }
         $moments[] = [
             $this->at(9, 20, 'tours-crew'),
@@ -472,12 +455,8 @@ final class DatabaseSeeder extends Seeder
     }
 
     /** @param  array{string, string, string, string, int, Closing, string, int|null}  $row  of FTP_USERS */
-    private function openUser(
-        array $row,
-        CarbonImmutable $at,
-        Person $person,
-        FtpUsers $ftpUsers,
-    ): void {
+    private function openUser(array $row, CarbonImmutable $at, Person $person, FtpUsers $ftpUsers): void
+    {
         [$domain, $name, $directory, $purpose, $days, $ends, $until, $used] = $row;
         $byTime = $ends === Closing::AtTime;
         $user = $ftpUsers->open(
@@ -503,12 +482,7 @@ final class DatabaseSeeder extends Seeder
     private function deploy(string $domain, string $file, Person $person): void
     {
         $package = app(Packages::class)->take(config('cellarium.var')."/demo/packages/$file", $file);
-        $deployment = app(Plans::class)->deploy(
-            $this->site($domain),
-            $package,
-            null,
-            $person,
-        );
+        $deployment = app(Plans::class)->deploy($this->site($domain), $package, null, $person);
         $deployment->update(['state' => DeploymentState::Queued]);
         app(Runner::class)->carryOut($deployment);
         $deployment->refresh()->state === DeploymentState::Proven

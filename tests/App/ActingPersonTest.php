@@ -34,12 +34,7 @@ final class ActingPersonTest extends AppTestCase
     {
         $helper = PersonBuilder::aHelper()->build();
 
-        [$status] = $this->artisanJson(
-            'deploy',
-            'site.example',
-            $this->zip(),
-            "--as=$helper->email",
-        );
+        [$status] = $this->artisanJson('deploy', 'site.example', $this->zip(), "--as=$helper->email");
 
         self::assertSame([0, $helper->id], [$status, Deployment::firstOrFail()->person_id]);
     }
@@ -77,19 +72,9 @@ final class ActingPersonTest extends AppTestCase
             '/www/site.example',
             "--as=$clients->email",
         )[0]);
-        [$status, $said] = $this->artisanJson(
-            'address',
-            'kelpie.example',
-            '/www',
-            "--as=$clients->email",
-        );
+        [$status, $said] = $this->artisanJson('address', 'kelpie.example', '/www', "--as=$clients->email");
         $this->app['auth']->forgetGuards();
-        [, $none] = $this->artisanJson(
-            'address',
-            'no-such.example',
-            '/www',
-            "--as=$clients->email",
-        );
+        [, $none] = $this->artisanJson('address', 'no-such.example', '/www', "--as=$clients->email");
 
         self::assertSame(1, $status);
         self::assertSame(str_replace('no-such', 'kelpie', $none['error']), $said['error']);
@@ -146,12 +131,7 @@ final class ActingPersonTest extends AppTestCase
         self::assertNull($lost->refresh()->password);
         [, $said] = $this->artisanJson('person', $lost->email, '--close');
         self::assertSame('closed', $said['state']);
-        [, $said] = $this->artisanJson(
-            'person',
-            $lost->email,
-            '--open',
-            '--role=helper',
-        );
+        [, $said] = $this->artisanJson('person', $lost->email, '--open', '--role=helper');
         self::assertSame(['open', 'helper'], [$said['state'], $said['role']]);
         [$status, $said] = $this->artisanJson('person', $this->person->email, '--close');
         self::assertSame(1, $status);

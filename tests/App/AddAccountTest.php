@@ -51,10 +51,7 @@ final class AddAccountTest extends AppTestCase
 
     public function test_a_letter_is_stored_nowhere(): void
     {
-        $this->post('/accounts/letter', ['letter' => self::LETTER])->assertHeader(
-            'Cache-Control',
-            'no-store, private',
-        );
+        $this->post('/accounts/letter', ['letter' => self::LETTER])->assertHeader('Cache-Control', 'no-store, private');
         self::assertSame(1, Account::count());
         self::assertStringNotContainsString(StandinHost::PASSWORD, (string) json_encode(session()->all()));
     }

@@ -253,14 +253,7 @@ abstract class AppTestCase extends TestCase
     ): FtpUser {
         return app(FtpUsers::class)->open(
             $this->account,
-            new NewFtpUser(
-                $name,
-                RemotePath::fromString($directory),
-                $space,
-                $ends,
-                $closesAt,
-                person: $this->person,
-            ),
+            new NewFtpUser($name, RemotePath::fromString($directory), $space, $ends, $closesAt, person: $this->person),
         );
     }
 

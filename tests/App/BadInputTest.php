@@ -59,13 +59,7 @@ final class BadInputTest extends AppTestCase
         $file = $make($this->var);
         self::assertLessThan(1_100_000, filesize($file));
         $this->actingAs($this->person)->from('/packages')->followingRedirects()
-            ->post('/packages', ['package' => new UploadedFile(
-                $file,
-                'x.zip',
-                null,
-                null,
-                true,
-            )])
+            ->post('/packages', ['package' => new UploadedFile($file, 'x.zip', null, null, true)])
             ->assertOk()->assertSee($words)->assertDontSee('Stack trace');
         foreach ([['deploy', 'site.example', $file], ['inspect', $file], ['plan', 'site.example', $file]] as $call) {
             [$status, $said] = $this->artisanJson(...$call);

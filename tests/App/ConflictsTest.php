@@ -210,9 +210,6 @@ final class ConflictsTest extends AppTestCase
         self::assertSame(1, $status);
         [$status] = $deploy('--on-conflict=put');
         self::assertSame(0, $status);
-        self::assertSame(
-            self::SECOND['catalogue/order.php'],
-            file_get_contents($this->root().'/catalogue/order.php'),
-        );
+        self::assertSame(self::SECOND['catalogue/order.php'], file_get_contents($this->root().'/catalogue/order.php'));
     }
 }

@@ -183,13 +183,7 @@ final class DeploymentTableTest extends AppTestCase
         $helper = PersonBuilder::aHelper()->build();
         Record::write(RecordKind::AccountConnected, 'Connected to ftp.host.example as harbour', $this->account);
         Record::write(RecordKind::AccountConnected, 'Could not connect to ftp.host.example: refused', $this->account);
-        Record::write(
-            RecordKind::BackupTaken,
-            'Backup of site.example taken',
-            $this->site,
-            [],
-            $helper,
-        );
+        Record::write(RecordKind::BackupTaken, 'Backup of site.example taken', $this->site, [], $helper);
         $this->actingAs($this->person);
         $this->get('/record')
             ->assertSee('Could not connect')

@@ -264,10 +264,7 @@ final class EmptinessTest extends AppTestCase
         exec('rm -rf '.escapeshellarg("$this->var/contents").'/[0-9a-f][0-9a-f]');
         $this->travel(1)->days();
         $this->artisanJson('verify', '--all');
-        self::assertEqualsCanonicalizing(
-            [AlarmKind::CountFell, AlarmKind::NothingRead],
-            Alarm::pluck('kind')->all(),
-        );
+        self::assertEqualsCanonicalizing([AlarmKind::CountFell, AlarmKind::NothingRead], Alarm::pluck('kind')->all());
         self::assertContains(ConcernKind::Store, array_column(Concerns::compute()->all, 'kind'));
     }
 

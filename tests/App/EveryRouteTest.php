@@ -557,12 +557,7 @@ final class EveryRouteTest extends AppTestCase
             foreach (
                 ['0', '-1', 'abc', '99999999999999999999', '1%00', '%FF', '1%27', str_repeat('9', 300)] as $number
             ) {
-                yield "$number in its address" => ['/'.preg_replace(
-                    '/\{\w+\??\}/',
-                    $number,
-                    $uri,
-                    1,
-                ), []];
+                yield "$number in its address" => ['/'.preg_replace('/\{\w+\??\}/', $number, $uri, 1), []];
             }
         }
     }

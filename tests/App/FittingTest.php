@@ -110,12 +110,7 @@ final class FittingTest extends AppTestCase
         [$status, $said] = $this->artisanJson('deploy', 'site.example', $file);
         self::assertSame(1, $status);
         self::assertStringContainsString('fits tideclock.example better', $said['error']);
-        [$status] = $this->artisanJson(
-            'deploy',
-            'site.example',
-            $file,
-            '--reason=They merge in June',
-        );
+        [$status] = $this->artisanJson('deploy', 'site.example', $file, '--reason=They merge in June');
         self::assertSame(0, $status);
     }
 

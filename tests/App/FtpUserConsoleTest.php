@@ -13,12 +13,7 @@ final class FtpUserConsoleTest extends AppTestCase
     /** @return array{int, array<string, mixed>} */
     private function open(string ...$options): array
     {
-        return $this->artisanJson(
-            'user-open',
-            'site.example',
-            'job',
-            ...$options,
-        );
+        return $this->artisanJson('user-open', 'site.example', 'job', ...$options);
     }
 
     public function test_one_is_made_proven_and_handed_over_in_one_command(): void
@@ -127,12 +122,7 @@ final class FtpUserConsoleTest extends AppTestCase
     {
         $this->ftpUser();
         $this->account->update(['control_url' => null]);
-        [$status, $byHand] = $this->artisanJson(
-            'user-open',
-            'site.example',
-            'hand',
-            '--directory=/www/site.example',
-        );
+        [$status, $byHand] = $this->artisanJson('user-open', 'site.example', 'hand', '--directory=/www/site.example');
         self::assertSame([3, false, 'Create hand@site.example'], [$status, $byHand['ok'], $byHand['to_do']['title']]);
         self::assertSame(3, $this->artisanJson('user-close', 'site.example', 'job')[0]);
         self::assertSame(1, $this->artisanJson('user-close', 'site.example', 'nobody')[0]);

@@ -68,12 +68,7 @@ final class FtpUserLifeTest extends FtpUserTestCase
     {
         $user = $this->ftpUser(space: 3_000_000);
         mkdir($this->root().'/media');
-        $this->users()->change(
-            $user,
-            RemotePath::fromString('/www/site.example/media'),
-            true,
-            null,
-        );
+        $this->users()->change($user, RemotePath::fromString('/www/site.example/media'), true, null);
         $this->settled($user);
         $there = $this->atHost();
         self::assertSame(['/www/site.example/media', null], [$user->directory, $user->space_limit]);

@@ -30,10 +30,7 @@ final class FtpUserMadeElsewhereTest extends FtpUserTestCase
         $this->host->changeFtpUser('gone', ['open' => false]);
         $found = $this->foundElsewhere();
         app(AccountCheck::class)->connect($this->account);
-        self::assertSame(
-            ['job@site.example', 'theirs@site.example'],
-            FtpUser::orderBy('id')->pluck('login')->all(),
-        );
+        self::assertSame(['job@site.example', 'theirs@site.example'], FtpUser::orderBy('id')->pluck('login')->all());
         self::assertSame(
             [FtpUserState::Made, '/www', Closing::Never],
             [$found->state, $found->directory, $found->ends],

@@ -260,13 +260,7 @@ final class InspectedUploadsTest extends FilesTestCase
     /** @return array{int, array<string, mixed>} */
     private function sentFrom(string $folder, string ...$more): array
     {
-        return $this->artisanJson(
-            'put',
-            'site.example',
-            $folder,
-            '--yes',
-            ...$more,
-        );
+        return $this->artisanJson('put', 'site.example', $folder, '--yes', ...$more);
     }
 
     private function byForm(): string

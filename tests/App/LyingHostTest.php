@@ -396,10 +396,7 @@ final class LyingHostTest extends AppTestCase
         ]);
         $draft = app(Plans::class)->orderDeploy($this->site, $this->package());
         $draft->update(['started_at' => now()]);
-        $lock = app(Locks::class)->acquire(
-            MakePlan::lockName($draft->id),
-            ...SiteLockNames::of($this->site),
-        );
+        $lock = app(Locks::class)->acquire(MakePlan::lockName($draft->id), ...SiteLockNames::of($this->site));
         self::assertNotNull($lock);
         self::assertSame(0, app(Recovery::class)->takeUp(), 'they are in hand');
         $lock->release();

@@ -74,13 +74,7 @@ final class PagesTest extends AppTestCase
         $file = $this->zip();
         $this->actingAs($this->person);
         foreach (['one-1.0.zip', '..\\..\\two.zip'] as $name) {
-            $this->post('/packages', ['package' => new UploadedFile(
-                $file,
-                $name,
-                null,
-                null,
-                true,
-            )])->assertRedirect(
+            $this->post('/packages', ['package' => new UploadedFile($file, $name, null, null, true)])->assertRedirect(
                 '/packages/'.Package::firstOrFail()->id,
             );
         }
@@ -179,18 +173,8 @@ final class PagesTest extends AppTestCase
         $account = $this->account->load('sites', 'client');
         mkdir($this->root().'/img');
         app(\App\Accounts\AccountCheck::class)->connect($account);
-        $this->ftpUser(
-            'pictures',
-            '/www/site.example/img',
-            Closing::AtTime,
-            now()->addDay(),
-        );
-        $this->ftpUser(
-            'wide',
-            '/www',
-            Closing::AtTime,
-            now()->addDay(),
-        );
+        $this->ftpUser('pictures', '/www/site.example/img', Closing::AtTime, now()->addDay());
+        $this->ftpUser('wide', '/www', Closing::AtTime, now()->addDay());
         $account->load('ftpUsers.proofs');
         $account->ftpUsers->each->setRelation('account', $account);
         $map = ReachMap::of($account);
@@ -228,29 +212,14 @@ final class PagesTest extends AppTestCase
     {
         $this->deployed();
         $site = $this->site->refresh()->load('lastDeployment');
-        $jar = new SiteSummary(
-            $site,
-            $this->account->load('ftpUsers'),
-            0.25,
-            false,
-        );
+        $jar = new SiteSummary($site, $this->account->load('ftpUsers'), 0.25, false);
         self::assertSame(['proven', false, true, false], [$jar->tone, $jar->empty, $jar->proven, $jar->overdue]);
         self::assertStringContainsString('live page proven', $jar->words());
         $this->travel(9)->days();
-        $late = new SiteSummary(
-            $site,
-            $this->account,
-            0.25,
-            true,
-        );
+        $late = new SiteSummary($site, $this->account, 0.25, true);
         self::assertSame(['soon', true], [$late->tone, $late->overdue]);
         self::assertStringContainsString('an FTP user is open, backup overdue', $late->words());
-        self::assertGreaterThan((new SiteSummary(
-            $site,
-            $this->account,
-            0.01,
-            false,
-        ))->level(), $jar->level());
+        self::assertGreaterThan((new SiteSummary($site, $this->account, 0.01, false))->level(), $jar->level());
         $this->actingAs($this->person)->get('/')->assertSee($late->site->domain);
     }
 

@@ -24,12 +24,7 @@ final class PasswordRenewalTest extends AppTestCase
     private function halfDone(string $password): void
     {
         $this->account->update(['next_secret' => $password]);
-        $this->host->control(
-            'PATCH',
-            '/v1/account',
-            StandinHost::TOKEN,
-            ['password' => $password],
-        );
+        $this->host->control('PATCH', '/v1/account', StandinHost::TOKEN, ['password' => $password]);
     }
 
     private function recovered(): Account

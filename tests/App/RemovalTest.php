@@ -43,12 +43,7 @@ final class RemovalTest extends AppTestCase
     public function test_what_goes_with_an_account_is_shown_before_it_goes(): void
     {
         $this->deployed();
-        $this->ftpUser(
-            'desk',
-            '/www/site.example',
-            Closing::AtTime,
-            now()->addDay(),
-        );
+        $this->ftpUser('desk', '/www/site.example', Closing::AtTime, now()->addDay());
 
         $this->get("/removals/accounts/{$this->account->id}")
             ->assertOk()
@@ -62,12 +57,7 @@ final class RemovalTest extends AppTestCase
 
     public function test_an_open_user_is_closed_and_proven_closed_first(): void
     {
-        $user = $this->ftpUser(
-            'desk',
-            '/www/site.example',
-            Closing::AtTime,
-            now()->addDay(),
-        );
+        $user = $this->ftpUser('desk', '/www/site.example', Closing::AtTime, now()->addDay());
 
         $this->remove("accounts/{$this->account->id}", [$user->id => 'close']);
 
@@ -78,12 +68,7 @@ final class RemovalTest extends AppTestCase
 
     public function test_nothing_goes_while_a_user_that_was_to_be_closed_can_still_sign_in(): void
     {
-        $user = $this->ftpUser(
-            'desk',
-            '/www/site.example',
-            Closing::AtTime,
-            now()->addDay(),
-        );
+        $user = $this->ftpUser('desk', '/www/site.example', Closing::AtTime, now()->addDay());
         $this->host->faults(['close_never' => true]);
 
         $page = $this->remove("accounts/{$this->account->id}", [$user->id => 'close']);
@@ -94,12 +79,7 @@ final class RemovalTest extends AppTestCase
 
     public function test_a_user_nobody_decided_about_keeps_everything_as_it_is(): void
     {
-        $this->ftpUser(
-            'desk',
-            '/www/site.example',
-            Closing::AtTime,
-            now()->addDay(),
-        );
+        $this->ftpUser('desk', '/www/site.example', Closing::AtTime, now()->addDay());
 
         $page = $this->remove("accounts/{$this->account->id}");
 
@@ -109,12 +89,7 @@ final class RemovalTest extends AppTestCase
 
     public function test_a_user_that_is_left_open_knowingly_is_named_in_the_record_and_closes_at_its_time_still(): void
     {
-        $user = $this->ftpUser(
-            'desk',
-            '/www/site.example',
-            Closing::AtTime,
-            now()->addHour(),
-        );
+        $user = $this->ftpUser('desk', '/www/site.example', Closing::AtTime, now()->addHour());
 
         $this->remove("accounts/{$this->account->id}", [$user->id => 'leave']);
 

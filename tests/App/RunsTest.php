@@ -90,12 +90,7 @@ final class RunsTest extends AppTestCase
 
     public function test_users_past_their_date_are_closed_and_one_that_cannot_be_is_a_concern(): void
     {
-        $user = $this->ftpUser(
-            'job',
-            '/www',
-            Closing::AtTime,
-            now()->addMinute(),
-        );
+        $user = $this->ftpUser('job', '/www', Closing::AtTime, now()->addMinute());
         $this->artisan('cellarium:close-due');
         self::assertSame(FtpUserState::Open, $user->refresh()->state);
         $this->travel(2)->minutes();
@@ -163,12 +158,7 @@ final class RunsTest extends AppTestCase
         );
         self::assertStringContainsString(
             'does not lie in the document root',
-            $this->artisanJson(
-                'deploy',
-                'site.example',
-                $this->zip(),
-                '--into=/mail',
-            )[1]['error'],
+            $this->artisanJson('deploy', 'site.example', $this->zip(), '--into=/mail')[1]['error'],
         );
         $this->actingAs($this->person)
             ->get('/deployments/new?site='.$this->site->id)

@@ -34,12 +34,7 @@ final class SelfBackupTest extends AppTestCase
     /** @return array{int, array<mixed>} */
     private function bringBack(string $file, string $passphrase = 'low water at noon', string ...$options): array
     {
-        return $this->save(
-            $file,
-            $passphrase,
-            '--bring-back',
-            ...$options,
-        );
+        return $this->save($file, $passphrase, '--bring-back', ...$options);
     }
 
     public function test_a_new_machine_has_everything_again(): void
@@ -76,10 +71,7 @@ final class SelfBackupTest extends AppTestCase
         self::assertSame([0, false], [$status, $said['app_key_is_the_same']]);
         self::assertSame($key, config('app.key'));
         self::assertTrue($this->artisanJson('record', '--verify')[1]['ok'], 'its own line as well');
-        self::assertSame(
-            "APP_KEY=$key\nCELLARIUM_IDENTITY=".self::IDENTITY."\n",
-            file_get_contents("$contents/lines"),
-        );
+        self::assertSame("APP_KEY=$key\nCELLARIUM_IDENTITY=".self::IDENTITY."\n", file_get_contents("$contents/lines"));
         Installation::return(Mark::fromIdentity(self::IDENTITY), Stores::unchecked()->objects());
         (new CellariumServiceProvider($this->app))->register();
         self::assertSame(0, $this->artisanJson('store')[0]);

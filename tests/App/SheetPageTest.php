@@ -18,18 +18,7 @@ final class SheetPageTest extends TestCase
 {
     private static function change(int $at, SheetKind $kind, bool $isGood = true): SheetChange
     {
-        return new SheetChange(
-            $at,
-            'site.example',
-            $kind,
-            "change $at",
-            'Rowan Aldous',
-            'done',
-            $isGood,
-            0,
-            1,
-            0,
-        );
+        return new SheetChange($at, 'site.example', $kind, "change $at", 'Rowan Aldous', 'done', $isGood, 0, 1, 0);
     }
 
     /** @param  list<SheetChange>  $changes */

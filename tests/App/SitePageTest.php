@@ -81,12 +81,7 @@ final class SitePageTest extends AppTestCase
     public function test_who_can_touch_it_is_computed_from_directories_and_ends_with_the_user(): void
     {
         mkdir("{$this->root()}/img");
-        $this->ftpUser(
-            'pictures',
-            '/www/site.example/img',
-            Closing::AtTime,
-            now()->addDay()->setTime(18, 0),
-        );
+        $this->ftpUser('pictures', '/www/site.example/img', Closing::AtTime, now()->addDay()->setTime(18, 0));
         $this->ftpUser('other', '/www/other.example');
         $ended = $this->ftpUser('ended', '/www/site.example');
         app(\App\FtpUsers\FtpUsers::class)->close($ended->load('account.client', 'account.sites'), 'by hand');

@@ -223,12 +223,7 @@ final class WaysTest extends AppTestCase
     {
         $this->deployed(self::FIRST);
         $zip = $this->zip(self::SECOND);
-        [$status] = $this->artisanJson(
-            'deploy',
-            'site.example',
-            $zip,
-            '--way=swap',
-        );
+        [$status] = $this->artisanJson('deploy', 'site.example', $zip, '--way=swap');
         self::assertSame([0, Way::Swap], [$status, Deployment::latest('id')->firstOrFail()->way]);
         $this->host->faults(['no_jobs' => true]);
         $status = Artisan::call('cellarium:deploy', ['site' => 'site.example', 'file' => $zip, '--way' => 'unpack']);

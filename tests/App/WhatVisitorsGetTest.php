@@ -68,12 +68,7 @@ final class WhatVisitorsGetTest extends FilesTestCase
         $folder = $this->directory().'/from';
         mkdir($folder);
         file_put_contents("$folder/tours.html", '<!doctype html><title>T</title><img src="Nowhere.png" alt="">');
-        [$status, $said] = $this->artisanJson(
-            'put',
-            'site.example',
-            $folder,
-            '--yes',
-        );
+        [$status, $said] = $this->artisanJson('put', 'site.example', $folder, '--yes');
         self::assertSame([0, 'live; its pages ask for 1 file that is not there'], [$status, $said['says']]);
         self::assertSame('tours.html', $said['visitors']['unanswered'][0]['page']);
     }

@@ -106,12 +106,7 @@ final readonly class ClassGraph
         $between = $this->between();
         $done = [];
         foreach (array_keys($between) as $room) {
-            $found = self::walk(
-                $room,
-                $between,
-                [],
-                $done,
-            );
+            $found = self::walk($room, $between, [], $done);
             if ($found !== []) {
                 return $found;
             }
@@ -126,12 +121,8 @@ final readonly class ClassGraph
      * @param  array<string, true>  $done  folders no circle leads through
      * @return list<string>
      */
-    private static function walk(
-        string $room,
-        array $between,
-        array $path,
-        array &$done,
-    ): array {
+    private static function walk(string $room, array $between, array $path, array &$done): array
+    {
         foreach ($between[$room] ?? [] as $to => $step) {
             $steps = [...$path, $room => $step];
             if (isset($steps[$to])) {
@@ -139,12 +130,7 @@ final readonly class ClassGraph
 
                 return array_values(array_slice($steps, (int) $at));
             }
-            $found = isset($done[$to]) ? [] : self::walk(
-                $to,
-                $between,
-                $steps,
-                $done,
-            );
+            $found = isset($done[$to]) ? [] : self::walk($to, $between, $steps, $done);
             if ($found !== []) {
                 return $found;
             }

@@ -21,14 +21,6 @@ final class LayoutVisitor extends NodeVisitorAbstract
             $keyed = array_filter($node->items, static fn (Node\ArrayItem $item): bool => $item->key !== null);
             count($keyed) > self::MOST
                 && $this->eachOnItsLine($node->items, $node, 'an array with more than three keys');
-        } elseif ($node instanceof Node\Expr\New_ && $node->class instanceof Node\Stmt\Class_) {
-            return null; // Its arguments stand before a body of many lines.
-        } elseif ($node instanceof Node\Expr\CallLike && ! $node->isFirstClassCallable()) {
-            $arguments = $node->getArgs();
-            count($arguments) > self::MOST
-                && $this->eachOnItsLine($arguments, $node, 'a call with more than three arguments');
-        } elseif ($node instanceof Node\FunctionLike && count($node->getParams()) > self::MOST) {
-            $this->eachOnItsLine($node->getParams(), $node, 'more than three parameters');
         } elseif ($node instanceof Node\Expr\Match_) {
             $this->eachOnItsLine($node->arms, $node, 'the arms of a match');
         } elseif ($node instanceof Node\Expr\Ternary) {

@@ -90,13 +90,7 @@ final class FtpUsersTest extends HostTestCase
             $readOnly,
         );
         $before = self::contents(self::host()->home);
-        $evidence = self::proof(
-            $user->login,
-            $directory,
-            $readOnly,
-            $space,
-            $protocol,
-        )->open(
+        $evidence = self::proof($user->login, $directory, $readOnly, $space, $protocol)->open(
             self::control()->ftpUser($user->login),
         );
         self::assertSame($before, self::contents(self::host()->home), 'nothing is left behind');
@@ -204,13 +198,7 @@ final class FtpUsersTest extends HostTestCase
     public function test_the_control_service_makes_changes_closes_and_removes(): void
     {
         $control = self::control();
-        self::assertEquals(LoginRules::of(
-            '{name}@site.example',
-            'a-z0-9._-',
-            32,
-            100,
-            true,
-        ), $control->loginRules());
+        self::assertEquals(LoginRules::of('{name}@site.example', 'a-z0-9._-', 32, 100, true), $control->loginRules());
         $login = $control->createFtpUser(
             'dawn',
             new Secret(self::PASSWORD),
@@ -234,12 +222,7 @@ final class FtpUsersTest extends HostTestCase
             ] as [$name, $password, $directory, $fault]
         ) {
             try {
-                $control->createFtpUser(
-                    $name,
-                    new Secret($password),
-                    RemotePath::fromString($directory),
-                    null,
-                );
+                $control->createFtpUser($name, new Secret($password), RemotePath::fromString($directory), null);
                 self::fail("$name was taken.");
             } catch (ControlFailure $failure) {
                 self::assertSame([$fault, true], [$failure->reason, $failure->reason->isCertain()]);
@@ -265,12 +248,7 @@ final class FtpUsersTest extends HostTestCase
         self::assertNotContains($login, array_column($control->ftpUsers(), 'login'));
         self::assertSame(401, self::host()->control('GET', '/v1/account', 'wrong')[0]);
         self::assertSame(404, self::host()->control('GET', '/v1/elsewhere', StandinHost::TOKEN)[0]);
-        self::assertSame(401, self::host()->control(
-            'PUT',
-            '/operator/faults/harbour',
-            StandinHost::TOKEN,
-            [],
-        )[0]);
+        self::assertSame(401, self::host()->control('PUT', '/operator/faults/harbour', StandinHost::TOKEN, [])[0]);
         self::assertSame(5_000_000, $control->space()->limit);
         self::assertGreaterThan(0, $control->space()->left());
     }

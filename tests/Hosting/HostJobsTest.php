@@ -164,20 +164,10 @@ final class HostJobsTest extends HostTestCase
         $store = $settings->open();
         $root = RemotePath::fromString(self::SITE);
         try {
-            return (new BackupTaker(
-                $pool,
-                $store,
-                new BackupShelf($this->directory()),
-                new FixedClock,
-            ))->take(
+            return (new BackupTaker($pool, $store, new BackupShelf($this->directory()), new FixedClock))->take(
                 Listed::at($pool, $root),
                 null,
-                new PackedFetch(
-                    $pool,
-                    new AtHost(self::jobs(), $root),
-                    $root,
-                    'backup'.self::$asked++,
-                ),
+                new PackedFetch($pool, new AtHost(self::jobs(), $root), $root, 'backup'.self::$asked++),
             );
         } finally {
             $pool->close();

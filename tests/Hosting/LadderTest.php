@@ -50,13 +50,7 @@ final class LadderTest extends HostTestCase
             new HostsFile(self::host()->directory.'/hosts'),
             new ConnectionSettings(3, $answerSeconds),
             $usualPorts,
-        ))->climb(
-            $endpoint,
-            $known,
-            ['site.example' => RemotePath::fromString($root)],
-            null,
-            '.cellarium-test-0.part',
-        );
+        ))->climb($endpoint, $known, ['site.example' => RemotePath::fromString($root)], null, '.cellarium-test-0.part');
     }
 
     private static function with(
@@ -103,12 +97,8 @@ final class LadderTest extends HostTestCase
         return $this->ssh = new SshServer($this->directory(), array_values($more));
     }
 
-    private function python(
-        string $unknown = '',
-        string $passive = '',
-        bool $tls = false,
-        int $most = 100,
-    ): Endpoint {
+    private function python(string $unknown = '', string $passive = '', bool $tls = false, int $most = 100): Endpoint
+    {
         $own = $this->directory();
         (new CertificateMaker($own))->make([StandinHost::HOST]);
         $home = $this->directory();
@@ -211,12 +201,7 @@ final class LadderTest extends HostTestCase
     {
         $cases = [['1.2', true, TlsUse::Resuming], ['1.3', false, TlsUse::Newest], ['1.3', true, TlsUse::NewestOnce]];
         foreach ($cases as [$version, $reuse, $use]) {
-            $daemon = new Proftpd(
-                $this->directory(),
-                Protocol::FtpsExplicit,
-                $version,
-                $reuse,
-            );
+            $daemon = new Proftpd($this->directory(), Protocol::FtpsExplicit, $version, $reuse);
             try {
                 $daemon->layDirectory('www');
                 $ascent = $this->climb($daemon->endpoint(), root: '/www');
@@ -234,13 +219,7 @@ final class LadderTest extends HostTestCase
     public function test_names_without_record_and_names_that_moved(): void
     {
         $nowhere = self::with(self::host()->endpoint(), host: 'nowhere.invalid', located: false);
-        self::assertBroke(
-            'name',
-            FailureReason::NameUnknown,
-            'misspelled',
-            null,
-            $this->climb($nowhere),
-        );
+        self::assertBroke('name', FailureReason::NameUnknown, 'misspelled', null, $this->climb($nowhere));
         self::assertBroke(
             'name',
             FailureReason::NameUnknown,
@@ -259,13 +238,7 @@ final class LadderTest extends HostTestCase
     {
         $host = self::host();
         $closed = self::with($host->endpoint(), port: 1);
-        self::assertBroke(
-            'port',
-            FailureReason::Unreachable,
-            'The host is down',
-            null,
-            $this->climb($closed),
-        );
+        self::assertBroke('port', FailureReason::Unreachable, 'The host is down', null, $this->climb($closed));
         self::assertBroke(
             'port',
             FailureReason::Unreachable,
@@ -450,24 +423,12 @@ final class LadderTest extends HostTestCase
             $this->climb($host->endpoint()),
         );
         $ssh = $this->ssh('PasswordAuthentication no');
-        self::assertBroke(
-            'sign-in',
-            FailureReason::KeyNeeded,
-            'private key',
-            null,
-            $this->climb($ssh->endpoint()),
-        );
+        self::assertBroke('sign-in', FailureReason::KeyNeeded, 'private key', null, $this->climb($ssh->endpoint()));
         $full = $this->python(most: 1);
         $busy = stream_socket_client("tcp://127.0.0.1:$full->port");
         self::assertNotFalse($busy);
         fgets($busy);
-        self::assertBroke(
-            'greeting',
-            FailureReason::TooManyConnections,
-            'turns away',
-            null,
-            $this->climb($full),
-        );
+        self::assertBroke('greeting', FailureReason::TooManyConnections, 'turns away', null, $this->climb($full));
     }
 
     public function test_data_connections_that_are_named_wrongly_and_roots_that_are_gone(): void

@@ -36,12 +36,7 @@ final class NoModesTest extends TestCase
     #[DataProvider('daemons')]
     public function test_a_file_gets_its_name_whether_or_not_its_mode_is_set(string $daemon, bool $sets): void
     {
-        $server = new $daemon(
-            $this->directory(),
-            Protocol::Ftp,
-            '',
-            setsModes: $sets,
-        );
+        $server = new $daemon($this->directory(), Protocol::Ftp, '', setsModes: $sets);
         try {
             $runner = new JobRunner(new FtpRemoteDirectory($server->endpoint()));
             $server->lay('new.part', 'bytes');

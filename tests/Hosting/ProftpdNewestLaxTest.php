@@ -14,11 +14,6 @@ final class ProftpdNewestLaxTest extends DaemonContract
 {
     protected function start(string $directory): FtpDaemon
     {
-        return new Proftpd(
-            $directory,
-            Protocol::FtpsExplicit,
-            '1.3',
-            false,
-        );
+        return new Proftpd($directory, Protocol::FtpsExplicit, '1.3', false);
     }
 }

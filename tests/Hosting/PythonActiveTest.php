@@ -22,13 +22,7 @@ final class PythonActiveTest extends RemoteDirectoryContract
 
     protected function remote(): RemoteDirectory
     {
-        $this->server = new PythonFtpServer(
-            $this->directory(),
-            '',
-            null,
-            100,
-            'PASV EPSV',
-        );
+        $this->server = new PythonFtpServer($this->directory(), '', null, 100, 'PASV EPSV');
         $passive = $this->server->endpoint();
 
         return new FtpRemoteDirectory(

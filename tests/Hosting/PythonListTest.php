@@ -13,13 +13,6 @@ final class PythonListTest extends PythonContract
 
     protected function start(string $home, string $certificate, string $authorities): PythonFtpServer
     {
-        return new PythonFtpServer(
-            $home,
-            '',
-            $authorities,
-            100,
-            'MLSD MLST EPSV',
-            '10.11.12.13',
-        );
+        return new PythonFtpServer($home, '', $authorities, 100, 'MLSD MLST EPSV', '10.11.12.13');
     }
 }

@@ -75,12 +75,7 @@ final class RunAtStrangersTest extends TestCase
 
             file_put_contents("$server->home/index.html", 'changed by somebody');
             $second = ['index.html' => 'two', 'img/deep/7.svg' => '<svg seven/>'] + $first;
-            $asked = $this->carryOut(
-                $server->endpoint(),
-                'asked',
-                $second,
-                $result->after,
-            );
+            $asked = $this->carryOut($server->endpoint(), 'asked', $second, $result->after);
             self::assertSame(RunEnd::Refused, $asked->end);
             self::assertStringContainsString('index.html changed on the server', (string) $asked->cause?->getMessage());
             $done = $this->carryOut(

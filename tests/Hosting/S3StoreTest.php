@@ -114,10 +114,7 @@ final class S3StoreTest extends TestCase
         self::assertSame([2, 0], [$sweep(time())->asideFiles, $sweep(time() + 6 * 86400)->deletedFiles]);
         self::assertSame('gone', $this->store()->text($this->store()->put(['gone'])->sha256), 'it is stored again');
         self::assertSame(1, $sweep(time() + 8 * 86400)->deletedFiles);
-        self::assertSame(
-            [true, true, false],
-            array_map($this->store()->has(...), [$kept, $gone, $again]),
-        );
+        self::assertSame([true, true, false], array_map($this->store()->has(...), [$kept, $gone, $again]));
     }
 
     public function test_a_store_bears_the_mark_of_its_installation(): void

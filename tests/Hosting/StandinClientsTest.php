@@ -77,22 +77,10 @@ final class StandinClientsTest extends HostTestCase
         $bytes = random_bytes(90_000);
         file_put_contents("$directory/whole.bin", $bytes);
         file_put_contents(self::host()->home.'/half.bin', substr($bytes, 0, 40_000));
-        self::assertSame([0, ''], $this->curl(
-            '-C',
-            '-',
-            '-T',
-            "$directory/whole.bin",
-            $this->url('/half.bin'),
-        ));
+        self::assertSame([0, ''], $this->curl('-C', '-', '-T', "$directory/whole.bin", $this->url('/half.bin')));
         self::assertSame($bytes, file_get_contents(self::host()->home.'/half.bin'));
         file_put_contents("$directory/part.bin", substr($bytes, 0, 12_345));
-        self::assertSame(0, $this->curl(
-            '-C',
-            '-',
-            '-o',
-            "$directory/part.bin",
-            $this->url('/half.bin'),
-        )[0]);
+        self::assertSame(0, $this->curl('-C', '-', '-o', "$directory/part.bin", $this->url('/half.bin'))[0]);
         self::assertSame($bytes, file_get_contents("$directory/part.bin"));
     }
 
@@ -114,22 +102,11 @@ final class StandinClientsTest extends HostTestCase
                 '//../outside.txt',
             ] as $path
         ) {
-            [$status, $said] = $this->curl(
-                '--path-as-is',
-                '--ftp-method',
-                'nocwd',
-                $this->url($path),
-            );
+            [$status, $said] = $this->curl('--path-as-is', '--ftp-method', 'nocwd', $this->url($path));
             self::assertNotSame(0, $status, $path);
             self::assertStringNotContainsString('outside', str_replace('outside.txt', '', $said), $path);
         }
-        self::assertNotSame(0, $this->curl(
-            '-Q',
-            'RNFR /www',
-            '-Q',
-            'RNTO /way-out/www',
-            $this->url('/'),
-        )[0]);
+        self::assertNotSame(0, $this->curl('-Q', 'RNFR /www', '-Q', 'RNTO /way-out/www', $this->url('/'))[0]);
         self::assertNotSame(0, $this->curl('-Q', 'MKD ../made', $this->url('/way-out/'))[0]);
         self::assertDirectoryExists("$host->home/www");
     }
@@ -146,12 +123,7 @@ final class StandinClientsTest extends HostTestCase
         self::assertSame('/neu', ftp_mkdir($ftp, '/neu'));
         $local = $this->directory().'/x.txt';
         file_put_contents($local, "one\ntwo\n");
-        self::assertTrue(ftp_put(
-            $ftp,
-            '/neu/x.txt',
-            $local,
-            FTP_BINARY,
-        ));
+        self::assertTrue(ftp_put($ftp, '/neu/x.txt', $local, FTP_BINARY));
         self::assertSame(8, ftp_size($ftp, '/neu/x.txt'));
         self::assertEqualsWithDelta(time(), ftp_mdtm($ftp, '/neu/x.txt'), 5);
         self::assertContains(
@@ -168,25 +140,13 @@ final class StandinClientsTest extends HostTestCase
             )[0]['name'],
         );
         self::assertSame(0600, ftp_chmod($ftp, 0600, '/neu/x.txt'));
-        self::assertTrue(ftp_append(
-            $ftp,
-            '/neu/x.txt',
-            $local,
-            FTP_BINARY,
-        ));
+        self::assertTrue(ftp_append($ftp, '/neu/x.txt', $local, FTP_BINARY));
         self::assertSame(16, ftp_size($ftp, '/neu/x.txt'));
         self::assertSame(
             '213 Modify=20260102030405; /neu/x.txt',
             ftp_raw($ftp, 'MFMT 20260102030405 /neu/x.txt')[0] ?? '',
         );
-        self::assertSame(gmmktime(
-            3,
-            4,
-            5,
-            1,
-            2,
-            2026,
-        ), ftp_mdtm($ftp, '/neu/x.txt'));
+        self::assertSame(gmmktime(3, 4, 5, 1, 2, 2026), ftp_mdtm($ftp, '/neu/x.txt'));
         self::assertTrue(ftp_rename($ftp, '/neu/x.txt', '/neu/y.txt'));
         self::assertFalse(@ftp_rmdir($ftp, '/neu'));
         self::assertTrue(ftp_delete($ftp, '/neu/y.txt'));

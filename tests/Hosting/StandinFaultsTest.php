@@ -58,12 +58,7 @@ final class StandinFaultsTest extends HostTestCase
                 new FtpRemoteDirectory(self::host()->endpoint($protocol), new ConnectionSettings(5, 2)),
             );
             try {
-                $runner->run(Job::send(
-                    $file,
-                    RemotePath::fromString('/www/x.bin'),
-                    400_000,
-                    'x.bin',
-                ));
+                $runner->run(Job::send($file, RemotePath::fromString('/www/x.bin'), 400_000, 'x.bin'));
                 self::fail("It was taken for done over {$protocol->value}.");
             } catch (RemoteFailure $failure) {
                 self::assertContains($failure->reason, $reasons, $protocol->value.': '.$failure->getMessage());
@@ -78,12 +73,7 @@ final class StandinFaultsTest extends HostTestCase
         $this->expectException(RemoteFailure::class);
         (new \Cellarium\Core\Transfer\JobRunner(
             new FtpRemoteDirectory(self::host()->endpoint(), new ConnectionSettings(5, 2)),
-        ))->run(Job::fetch(
-            RemotePath::fromString('/www/y.bin'),
-            $this->directory().'/y.bin',
-            300_000,
-            'y.bin',
-        ));
+        ))->run(Job::fetch(RemotePath::fromString('/www/y.bin'), $this->directory().'/y.bin', 300_000, 'y.bin'));
     }
 
     public function test_a_pool_gets_through_a_host_that_drops_connections_now_and_then(): void
@@ -115,12 +105,7 @@ final class StandinFaultsTest extends HostTestCase
     public function test_a_pool_makes_do_with_fewer_connections_where_the_host_forbids_more(): void
     {
         $home = $this->directory();
-        $server = new PythonFtpServer(
-            $home,
-            '',
-            null,
-            3,
-        );
+        $server = new PythonFtpServer($home, '', null, 3);
         try {
             file_put_contents("$home/local", 'x');
             $done = 0;

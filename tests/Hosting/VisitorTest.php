@@ -190,12 +190,8 @@ final class VisitorTest extends TestCase
         exec('chown -R '.$owner.' '.escapeshellarg($directory));
     }
 
-    private function carryOut(
-        Endpoint $endpoint,
-        RunOrder $order,
-        string $own,
-        ?AtHost $host,
-    ): RunResult {
+    private function carryOut(Endpoint $endpoint, RunOrder $order, string $own, ?AtHost $host): RunResult
+    {
         $pool = new WorkerPool($endpoint, 3, store: TestStore::settings("$own/contents"));
         try {
             return (new Run(

@@ -131,10 +131,7 @@ final class WholeStartTest extends TestCase
                 self::assertStringContainsString('command denied', $denied->getMessage(), $statement);
             }
         }
-        self::assertStringContainsString(
-            '"ok":true',
-            $this->bash('php artisan cellarium:record --verify --json'),
-        );
+        self::assertStringContainsString('"ok":true', $this->bash('php artisan cellarium:record --verify --json'));
     }
 
     /** @return int the new backup's number */
@@ -264,12 +261,7 @@ final class WholeStartTest extends TestCase
         self::assertSame(0600, fileperms("$this->copy/.env") & 0777);
         self::assertCount(
             16,
-            json_decode(
-                $this->bash('php artisan cellarium:accounts --json'),
-                true,
-                64,
-                JSON_THROW_ON_ERROR,
-            ),
+            json_decode($this->bash('php artisan cellarium:accounts --json'), true, 64, JSON_THROW_ON_ERROR),
         );
         self::assertGreaterThan(8, count($this->processes()));
         $this->recordIsKept();

@@ -54,19 +54,9 @@ final class WithoutEndTest extends TestCase
         $listed = $remote->list(RemotePath::root());
         self::assertSame([['endless.html', 30]], [[$listed[0]->name, $listed[0]->size]]);
         $jobs = [
-            'to a file' => Job::fetch(
-                $path,
-                "$own/endless.html",
-                30,
-                'endless.html',
-            ),
+            'to a file' => Job::fetch($path, "$own/endless.html", 30, 'endless.html'),
             'to the store' => Job::keep($path, 30, 'endless.html'),
-            'to the store, as what changes' => Job::keep(
-                $path,
-                30,
-                'endless.html',
-                true,
-            ),
+            'to the store, as what changes' => Job::keep($path, 30, 'endless.html', true),
         ];
         foreach ($jobs as $where => $job) {
             $failure = self::failure(

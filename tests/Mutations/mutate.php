@@ -32,12 +32,7 @@ run(['cp', '-al', "$root/vendor", "$copy/vendor"], $root)[0] === 0 || exit("The 
 /** @return array{int, string} status and what it said */
 function run(array $command, string $in): array
 {
-    $process = proc_open(
-        $command,
-        [1 => ['pipe', 'w'], 2 => ['redirect', 1]],
-        $pipes,
-        $in,
-    );
+    $process = proc_open($command, [1 => ['pipe', 'w'], 2 => ['redirect', 1]], $pipes, $in);
     $said = (string) stream_get_contents($pipes[1]);
 
     return [proc_close($process), $said];
@@ -46,10 +41,7 @@ function run(array $command, string $in): array
 /** @return array{int, string} of the tests in the copy; its own classes and not those of the checkout */
 function tests(string $copy, array $tests): array
 {
-    return run(
-        [PHP_BINARY, "$copy/vendor/bin/phpunit", '--do-not-cache-result', '--stop-on-defect', ...$tests],
-        $copy,
-    );
+    return run([PHP_BINARY, "$copy/vendor/bin/phpunit", '--do-not-cache-result', '--stop-on-defect', ...$tests], $copy);
 }
 
 $green = [];

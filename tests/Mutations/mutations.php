@@ -7,12 +7,7 @@ declare(strict_types=1);
  *
  * @return array<string, array{file: string, line: string, instead: string, tests: list<string>}>
  */
-$core = static fn (
-    string $file,
-    string $line,
-    string $instead,
-    string ...$tests,
-): array => [
+$core = static fn (string $file, string $line, string $instead, string ...$tests): array => [
     'file' => "core/$file",
     'line' => $line,
     'instead' => $instead,
@@ -22,13 +17,7 @@ $core = static fn (
     ),
 ];
 
-$app = static fn (
-    string $file,
-    string $line,
-    string $instead,
-    string $test,
-    string $filter,
-): array => [
+$app = static fn (string $file, string $line, string $instead, string $test, string $filter): array => [
     'file' => "app/$file",
     'line' => $line,
     'instead' => $instead,

@@ -20,22 +20,12 @@ final class EndlessDirectory implements \Cellarium\Core\Connection\RemoteDirecto
 
     public static function directory(string $name, int $modified = 1_700_000_000): RemoteEntry
     {
-        return new RemoteEntry(
-            $name,
-            EntryKind::Directory,
-            null,
-            $modified,
-        );
+        return new RemoteEntry($name, EntryKind::Directory, null, $modified);
     }
 
     public static function file(string $name, int $size = 1): RemoteEntry
     {
-        return new RemoteEntry(
-            $name,
-            EntryKind::File,
-            $size,
-            1_700_000_000,
-        );
+        return new RemoteEntry($name, EntryKind::File, $size, 1_700_000_000);
     }
 
     public function list(RemotePath $directory): array

@@ -77,13 +77,7 @@ final class EndlessFtpServer
 
     public function endpoint(): Endpoint
     {
-        return new Endpoint(
-            '127.0.0.1',
-            $this->port,
-            Protocol::Ftp,
-            'harbour',
-            new Secret('x'),
-        );
+        return new Endpoint('127.0.0.1', $this->port, Protocol::Ftp, 'harbour', new Secret('x'));
     }
 
     public function stop(): void

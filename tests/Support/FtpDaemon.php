@@ -73,12 +73,7 @@ abstract class FtpDaemon
         );
         $this->process = $process === false ? throw new RuntimeException('The daemon did not start.') : $process;
         $until = microtime(true) + 10;
-        while (($socket = @stream_socket_client(
-            "tcp://127.0.0.1:$this->port",
-            $number,
-            $error,
-            1,
-        )) === false) {
+        while (($socket = @stream_socket_client("tcp://127.0.0.1:$this->port", $number, $error, 1)) === false) {
             microtime(true) < $until && proc_get_status($this->process)['running']
                 ? usleep(5000)
                 : throw new RuntimeException("It did not come up: {$this->log()}");

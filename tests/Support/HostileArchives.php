@@ -123,12 +123,7 @@ final class HostileArchives
         ];
         // The name in the directory counts, and only that.
         yield 'zip, another name before the contents' => [
-            self::changed($ordinary, static fn (string $zip): string => substr_replace(
-                $zip,
-                '../../evil',
-                30,
-                10,
-            )),
+            self::changed($ordinary, static fn (string $zip): string => substr_replace($zip, '../../evil', 30, 10)),
             null,
         ];
         yield 'zip, a name with a NUL' => [
@@ -217,12 +212,7 @@ final class HostileArchives
             RefusalReason::TooLarge,
         ];
         yield 'tar, a wrong sum' => [
-            self::written(substr_replace(
-                Tars::entry('index.html', 'x'),
-                'X',
-                3,
-                1,
-            ).Tars::end()),
+            self::written(substr_replace(Tars::entry('index.html', 'x'), 'X', 3, 1).Tars::end()),
             RefusalReason::NotAnArchive,
         ];
         yield 'tar, one name twice' => [
@@ -264,12 +254,7 @@ final class HostileArchives
         ))($to);
         yield 'xz, cut' => [$xz(static fn (string $xz): string => substr($xz, 0, 5000)), RefusalReason::Broken];
         yield 'xz, a flipped byte' => [
-            $xz(static fn (string $xz): string => substr_replace(
-                $xz,
-                chr(ord($xz[4000]) ^ 1),
-                4000,
-                1,
-            )),
+            $xz(static fn (string $xz): string => substr_replace($xz, chr(ord($xz[4000]) ^ 1), 4000, 1)),
             RefusalReason::Broken,
         ];
         yield 'xz, something behind it' => [
@@ -294,12 +279,7 @@ final class HostileArchives
         $header = substr($xz, $at, $bytes - 4);
         $header[(int) strpos($header, "\x21\x01", 2) + 2] = chr(37);
 
-        return substr_replace(
-            $xz,
-            $header.pack('V', crc32($header)),
-            $at,
-            $bytes,
-        );
+        return substr_replace($xz, $header.pack('V', crc32($header)), $at, $bytes);
     }
 
     /** @return \Closure(string): string */

@@ -208,8 +208,7 @@ final readonly class LetterLayouts
             .": {$f['password']}";
         $text = match ($layout) {
             0 => "FTP\n"
-                .self::lines(
-                    array_map(static fn (array $row): array => ["$row[1] ($row[0])", ''], $rows),
+                .self::lines(array_map(static fn (array $row): array => ["$row[1] ($row[0])", ''], $rows),
                     '',
                     $this->b ? '- ' : '',
                 ),

@@ -208,12 +208,7 @@ final class LetterMaker
         $language = self::LANGUAGES[$number % 7];
         $facts = $this->facts();
         if ($part >= self::LOOKED_AT) {
-            return $this->other(
-                $part,
-                $number,
-                $language,
-                $facts,
-            );
+            return $this->other($part, $number, $language, $facts);
         }
         $layout = (intdiv($number, 7) * 2 + $part) % self::LAYOUTS;
         $labels = [];
@@ -222,12 +217,7 @@ final class LetterMaker
         }
 
         return [
-            $this->noise($this->lay(
-                $layout,
-                $language,
-                $labels,
-                $facts,
-            ), $layout),
+            $this->noise($this->lay($layout, $language, $labels, $facts), $layout),
             $this->expected($layout, $facts),
         ];
     }
@@ -280,12 +270,7 @@ final class LetterMaker
             $password .= $letters[$this->next(strlen($letters))];
         }
         $password =
-            substr_replace(
-                $password,
-                $this->one(['-', '!', '#', '+', '_', '%', '=', '']),
-                4,
-                0,
-            ).$this->next(10);
+            substr_replace($password, $this->one(['-', '!', '#', '+', '_', '%', '=', '']), 4, 0).$this->next(10);
 
         return [
             'host' => $this->one([
@@ -314,12 +299,8 @@ final class LetterMaker
      * @param  array<string, string|int>  $facts
      * @return array{string, list<array<string, string|int|null>>}
      */
-    private function other(
-        int $part,
-        int $number,
-        string $language,
-        array $facts,
-    ): array {
+    private function other(int $part, int $number, string $language, array $facts): array
+    {
         $layout = intdiv($number, 7) % LetterLayouts::COUNT;
         $labels = array_map($this->one(...), LetterLayouts::WORDS[$language]);
         $again = $this->facts();
@@ -361,12 +342,8 @@ final class LetterMaker
      * @param  array<string, string>  $l  labels
      * @param  array<string, string|int>  $f  facts
      */
-    private function lay(
-        int $layout,
-        string $language,
-        array $l,
-        array $f,
-    ): string {
+    private function lay(int $layout, string $language, array $l, array $f): string
+    {
         [$hello, $lead, $files, $mail, $database, $panel, $bye, $is, $and] = self::PHRASES[$language];
         $protocol = $this->protocolWords((string) $f['protocol']);
         $rows = [
@@ -393,15 +370,7 @@ final class LetterMaker
                 ]),
             ),
             3 => $this->table([$domain, ...$rows], $odd === 1),
-            4 => "$domain[0]: $domain[1]\n".$this->sentence(
-                $l,
-                $f,
-                $language,
-                $protocol,
-                $is,
-                $and,
-                $odd === 1,
-            ),
+            4 => "$domain[0]: $domain[1]\n".$this->sentence($l, $f, $language, $protocol, $is, $and, $odd === 1),
             5 => "$files: "
                 .implode(
                     $odd === 1 ? '; ' : ', ',

@@ -51,13 +51,7 @@ final class LyingDirectory implements LooksAgain, RemoteDirectory
     {
         $size = $this->claimed[(int) @fileinode("$this->root$directory/$entry->name")] ?? $entry->size;
 
-        return new RemoteEntry(
-            $entry->name,
-            $entry->kind,
-            $size,
-            $entry->modified,
-            $entry->mode,
-        );
+        return new RemoteEntry($entry->name, $entry->kind, $size, $entry->modified, $entry->mode);
     }
 
     public function namesOtherwise(RemotePath $directory, array $names): array

@@ -282,12 +282,7 @@ final class PlantedFaults
     /** @param  list<string>  $codes */
     private static function unusedFile(string $path, string $text, array $codes): \Closure
     {
-        return static fn (PlantedSite $site) => $site->add(
-            $path,
-            $text,
-            'file_unused',
-            ...$codes,
-        );
+        return static fn (PlantedSite $site) => $site->add($path, $text, 'file_unused', ...$codes);
     }
 
     /** @return array<string, \Closure(PlantedSite): mixed> */
@@ -384,16 +379,7 @@ final class PlantedFaults
     /** @return array<string, \Closure(PlantedSite): mixed> */
     private static function unused(): array
     {
-        $png = "\x89PNG\r\n\x1a\n\0\0\0\rIHDR".pack(
-            'NNCCCCC',
-            4000,
-            3000,
-            8,
-            2,
-            0,
-            0,
-            0,
-        );
+        $png = "\x89PNG\r\n\x1a\n\0\0\0\rIHDR".pack('NNCCCCC', 4000, 3000, 8, 2, 0, 0, 0);
 
         return [
             'a directory nothing refers to' => static function (PlantedSite $site): void {

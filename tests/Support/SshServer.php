@@ -79,12 +79,8 @@ final class SshServer
     }
 
     /** @return string the private key's text */
-    public function key(
-        string $name,
-        string $type,
-        string $passphrase = '',
-        int $bits = 3072,
-    ): string {
+    public function key(string $name, string $type, string $passphrase = '', int $bits = 3072): string
+    {
         exec(
             sprintf(
                 'ssh-keygen -q -a 1 -t %s %s -N %s -f %s </dev/null 2>&1',

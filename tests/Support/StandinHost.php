@@ -113,27 +113,12 @@ final class StandinHost
             $laid = sys_get_temp_dir().'/standin-laid-'.bin2hex(random_bytes(6));
             mkdir($laid);
             file_put_contents("$laid/world-to-lay.json", $json);
-            $this->run(
-                PHP_BINARY,
-                $standin,
-                'lay',
-                '--dir',
-                $laid,
-                '--world',
-                "$laid/world-to-lay.json",
-            );
+            $this->run(PHP_BINARY, $standin, 'lay', '--dir', $laid, '--world', "$laid/world-to-lay.json");
             self::$laid[$json] = $laid;
             $maker = getmypid();
-            register_shutdown_function(
-                static fn () => getmypid() === $maker && exec('rm -rf '.escapeshellarg($laid)),
-            );
+            register_shutdown_function(static fn () => getmypid() === $maker && exec('rm -rf '.escapeshellarg($laid)));
         }
-        $this->run(
-            'cp',
-            '-a',
-            $laid,
-            $this->directory,
-        );
+        $this->run('cp', '-a', $laid, $this->directory);
     }
 
     private function run(string ...$command): void
@@ -164,12 +149,7 @@ final class StandinHost
     public function faults(array $faults): void
     {
         $token = json_decode((string) file_get_contents("$this->directory/world.json"), true)['operator_token'];
-        [$status] = $this->control(
-            'PUT',
-            '/operator/faults/'.self::LOGIN,
-            $token,
-            $faults,
-        );
+        [$status] = $this->control('PUT', '/operator/faults/'.self::LOGIN, $token, $faults);
         if ($status !== 200) {
             throw new RuntimeException("The faults were not taken: $status");
         }
@@ -197,12 +177,7 @@ final class StandinHost
     /** @param  array<string, mixed>  $change */
     public function changeFtpUser(string $name, array $change): void
     {
-        $this->control(
-            'PATCH',
-            "/v1/ftp-users/$name@site.example",
-            self::TOKEN,
-            $change,
-        );
+        $this->control('PATCH', "/v1/ftp-users/$name@site.example", self::TOKEN, $change);
     }
 
     /** @return array<string, mixed>|null what the host has under this name */
@@ -217,12 +192,8 @@ final class StandinHost
      * @param  array<string, mixed>|null  $body
      * @return array{int, array<mixed>}
      */
-    public function control(
-        string $method,
-        string $path,
-        string $token,
-        ?array $body = null,
-    ): array {
+    public function control(string $method, string $path, string $token, ?array $body = null): array
+    {
         $context = stream_context_create([
             'http' => [
                 'method' => $method,

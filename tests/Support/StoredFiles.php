@@ -20,14 +20,7 @@ final class StoredFiles
         foreach ($texts as $path => $text) {
             $relative = RelativePath::fromString($path);
             $content = $store->put([$text]);
-            $entries[] = new ManifestEntry(
-                $relative,
-                EntryKind::File,
-                $content->size,
-                1,
-                null,
-                $content->sha256,
-            );
+            $entries[] = new ManifestEntry($relative, EntryKind::File, $content->size, 1, null, $content->sha256);
             foreach ($relative->ancestors() as $above) {
                 $entries[] = new ManifestEntry($above, EntryKind::Directory);
             }

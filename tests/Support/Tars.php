@@ -18,12 +18,7 @@ final class Tars
         ?string $size = null,
     ): string {
         $header = str_pad($name, 100, "\0")
-            .sprintf(
-                "%07o\0%07o\0%07o\0",
-                0644,
-                0,
-                0,
-            )
+            .sprintf("%07o\0%07o\0%07o\0", 0644, 0, 0)
             .($size ?? sprintf("%011o\0", strlen($contents)))
             .sprintf("%011o\0", 0)
             .'        '
@@ -34,12 +29,7 @@ final class Tars
         $sum = sprintf("%06o\0 ", array_sum(array_map(ord(...), str_split($header))));
         $padding = str_repeat("\0", (512 - strlen($contents) % 512) % 512);
 
-        return substr_replace(
-            $header,
-            $sum,
-            148,
-            8,
-        ).$contents.$padding;
+        return substr_replace($header, $sum, 148, 8).$contents.$padding;
     }
 
     /** Very many empty files, with no end. */

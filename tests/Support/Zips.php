@@ -55,16 +55,7 @@ final class Zips
         for ($number = 0; $number < $times; $number++) {
             $directory .= str_replace('index.html', sprintf('in%03d.html', $number), $entry);
         }
-        $tail = "PK\x05\x06".pack(
-            'vvvvVVv',
-            0,
-            0,
-            $times,
-            $times,
-            strlen($directory),
-            $at,
-            0,
-        );
+        $tail = "PK\x05\x06".pack('vvvvVVv', 0, 0, $times, $times, strlen($directory), $at, 0);
         file_put_contents($zip, substr($data, 0, $at).$directory.$tail);
     }
 }

@@ -15,12 +15,7 @@ echo substr((string) strrchr((string) stream_socket_get_name($listening, false),
 while (true) {
     $ready = [$listening, STDIN];
     $none = null;
-    stream_select(
-        $ready,
-        $none,
-        $none,
-        60,
-    );
+    stream_select($ready, $none, $none, 60);
     if (in_array(STDIN, $ready, true) && feof(STDIN)) {
         exit(0);
     }

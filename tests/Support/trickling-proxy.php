@@ -17,12 +17,7 @@ $said = 0;
 while (! feof($client) && ! feof($server)) {
     $readable = [$client, $server];
     $none = null;
-    stream_select(
-        $readable,
-        $none,
-        $none,
-        60,
-    );
+    stream_select($readable, $none, $none, 60);
     in_array($client, $readable, true) && fwrite($server, (string) fread($client, 65536));
     if (in_array($server, $readable, true)) {
         $isSlow = $said >= (int) $after;

@@ -57,12 +57,7 @@ final class EditCommand extends CellariumCommand
             return $this->refuse('Not saved. Your text is kept as a draft; it is there when the file is edited again.');
         }
         $reason = $this->option('because');
-        $done = $carryOut->carryOut($editing->orderSave(
-            $place,
-            $draft,
-            $person,
-            is_string($reason) ? $reason : null,
-        ));
+        $done = $carryOut->carryOut($editing->orderSave($place, $draft, $person, is_string($reason) ? $reason : null));
 
         return $done->state === ChangeState::Done
             ? $this->ended("$done->title: saved and confirmed by the server. ".($done->proof['words'] ?? ''), $done->id)

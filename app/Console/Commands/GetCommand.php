@@ -35,12 +35,7 @@ final class GetCommand extends CellariumCommand
         FileSecrets::mayBeSeen($site->account_id, $place);
         $beside = "$to.part";
         try {
-            (new JobRunner($remote))->run(Job::fetch(
-                $place,
-                $beside,
-                $found->size,
-                $path->toString(),
-            ));
+            (new JobRunner($remote))->run(Job::fetch($place, $beside, $found->size, $path->toString()));
             FileSecrets::mayBeSeen(
                 $site->account_id,
                 $place,

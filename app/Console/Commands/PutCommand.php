@@ -34,12 +34,7 @@ final class PutCommand extends RunCommand
         foreach ($this->option('contents') === true ? self::lifted($found) : $found as $name => $file) {
             $files[$name] = $file;
         }
-        $plan = $bringing->files(
-            $site,
-            $into,
-            $files,
-            Person::viewer(),
-        );
+        $plan = $bringing->files($site, $into, $files, Person::viewer());
         $this->option('folder') === true && $runs->keepFolderMeant($plan);
 
         return $this->runToItsEnd($plan);

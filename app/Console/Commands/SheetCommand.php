@@ -60,12 +60,7 @@ final class SheetCommand extends CellariumCommand
                 'id' => $sheet->id,
                 'page' => url("/sheets/$sheet->id"),
                 'link' => $link,
-            ] + json_decode(
-                $signed->toJson(),
-                true,
-                64,
-                JSON_THROW_ON_ERROR,
-            ));
+            ] + json_decode($signed->toJson(), true, 64, JSON_THROW_ON_ERROR));
 
             return self::PROVEN;
         }

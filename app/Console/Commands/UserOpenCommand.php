@@ -47,12 +47,7 @@ final class UserOpenCommand extends CellariumCommand
             ->first();
         if ($closed !== null) {
             $user = $closed->setRelation('account', $account);
-            $users->reopen(
-                $user,
-                $ends,
-                $closes,
-                (string) $this->option('reason'),
-            );
+            $users->reopen($user, $ends, $closes, (string) $this->option('reason'));
             $users->byHand($user) || $users->settle($user);
         } else {
             $given = (string) $this->option('directory');

@@ -43,8 +43,7 @@ final class UserProveCommand extends CellariumCommand
             ]);
         } else {
             foreach ($steps as $step) {
-                $this->components->twoColumnDetail(
-                    $step->sentence.($step->answer === null ? '' : " ($step->answer)"),
+                $this->components->twoColumnDetail($step->sentence.($step->answer === null ? '' : " ($step->answer)"),
                     $step->ok ? 'holds' : 'does not hold',
                 );
                 $step->next === null ?: $this->line("      $step->next");

@@ -191,12 +191,8 @@ final class AccountFormController
     }
 
     /** @param  array<string, mixed>  $more */
-    private function form(
-        AccountForm $form,
-        ?Account $account,
-        array $more = [],
-        int $status = 200,
-    ): Response {
+    private function form(AccountForm $form, ?Account $account, array $more = [], int $status = 200): Response
+    {
         return response()->view(
             'account-form',
             $more + [

@@ -21,12 +21,8 @@ final class BackupRuleController
 {
     private const NUMBERS = ['hourly', 'daily', 'weekly', 'monthly', 'yearly'];
 
-    public function edit(
-        Request $request,
-        Site $site,
-        Expiry $expiry,
-        ClockInterface $clock,
-    ): View {
+    public function edit(Request $request, Site $site, Expiry $expiry, ClockInterface $clock): View
+    {
         $site->load('account.client', 'client');
         $rule = BackupRule::of($site);
         $tried = $request->has('hours') ? $this->asked($request) : [];

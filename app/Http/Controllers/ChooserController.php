@@ -20,18 +20,8 @@ final class ChooserController
         $words = self::words($request);
         $like = '%'.addcslashes($words, '%_\\').'%';
         $query = Site::query()
-            ->join(
-                'accounts',
-                'accounts.id',
-                '=',
-                'sites.account_id',
-            )
-            ->join(
-                'clients',
-                'clients.id',
-                '=',
-                'accounts.client_id',
-            );
+            ->join('accounts', 'accounts.id', '=', 'sites.account_id')
+            ->join('clients', 'clients.id', '=', 'accounts.client_id');
         $words === ''
             ? $query->orderByDesc('accounts.used_at')->orderBy('sites.domain')
             : $query

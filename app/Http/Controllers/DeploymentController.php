@@ -71,12 +71,7 @@ final class DeploymentController
     public function choose(Request $request, Types $types): View
     {
         $site = $request->integer('site') > 0
-            ? Site::with(
-                'account.client',
-                'account.ftpUsers',
-                'account.sites',
-                'destinations',
-            )->findOrFail(
+            ? Site::with('account.client', 'account.ftpUsers', 'account.sites', 'destinations')->findOrFail(
                 $request->integer('site'),
             )
             : null;
@@ -288,12 +283,7 @@ final class DeploymentController
     /** Much less is listed than was known, and somebody has looked: it is right. */
     public function accept(Deployment $deployment): RedirectResponse
     {
-        $deployment->load(
-            'site.account',
-            'package',
-            'fromBackup',
-            'undoes.package',
-        );
+        $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
         $accepted = [
             'state' => DeploymentState::Drafting,
             'question' => null,

@@ -109,12 +109,7 @@ final class FileController
             $files[$file->getClientOriginalName()] = $file->getRealPath();
         }
         $person = $request->user();
-        $plan = $bringing->files(
-            $site,
-            $place->at,
-            $files,
-            $person instanceof Person ? $person : null,
-        );
+        $plan = $bringing->files($site, $place->at, $files, $person instanceof Person ? $person : null);
         MakePlan::dispatch($plan->id);
 
         return redirect("/deployments/$plan->id");
@@ -189,12 +184,7 @@ final class FileController
         $order = FileOrder::of($request, $place);
         if ($request->has('from')) {
             return view('parts.files-rows', [
-                'table' => FileTable::of(
-                    $place,
-                    $listing,
-                    $order,
-                    $request->integer('from'),
-                ),
+                'table' => FileTable::of($place, $listing, $order, $request->integer('from')),
             ]);
         }
         $going = $this->looked($request, $place, $listing);
@@ -399,12 +389,7 @@ final class FileController
     /** The page it leads to tells what became of it. */
     private function carryOut(ChangeByHand $change, string $back): RedirectResponse
     {
-        $errand = Errands::start(
-            ErrandKind::ChangeFiles,
-            $back,
-            $change->account,
-            ['change' => $change->id],
-        );
+        $errand = Errands::start(ErrandKind::ChangeFiles, $back, $change->account, ['change' => $change->id]);
 
         return redirect($errand->state->hasEnded() ? $back : "/file-changes/$change->id");
     }

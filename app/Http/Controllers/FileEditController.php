@@ -36,10 +36,7 @@ final class FileEditController
 
     public function ofAccount(Request $request, Account $account, string $path): View|RedirectResponse
     {
-        return $this->show($request, $this->file(FilePlace::ofAccount(
-            $account,
-            $path,
-        )));
+        return $this->show($request, $this->file(FilePlace::ofAccount($account, $path)));
     }
 
     /** Reviewed, saved, or let go. */
@@ -126,12 +123,7 @@ final class FileEditController
             $request->input('reason'),
         );
         $back = $place->url(null, ['chosen' => $draft->path()->name()]);
-        $errand = Errands::start(
-            ErrandKind::ChangeFiles,
-            $back,
-            $place->account,
-            ['change' => $change->id],
-        );
+        $errand = Errands::start(ErrandKind::ChangeFiles, $back, $place->account, ['change' => $change->id]);
         $change->refresh();
 
         return match (true) {

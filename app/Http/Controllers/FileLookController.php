@@ -96,13 +96,7 @@ final readonly class FileLookController
         return $now === null ? Errands::answer($fetched->errand) : view('file-compare', [
             'place' => $place,
             'name' => $file->at->name(),
-            'compared' => $this->compared->of(
-                $place,
-                $file->at,
-                $with,
-                $now,
-                $fetched->facts()['seen'] ?? '',
-            ),
+            'compared' => $this->compared->of($place, $file->at, $with, $now, $fetched->facts()['seen'] ?? ''),
         ]);
     }
 }

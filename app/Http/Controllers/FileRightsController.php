@@ -24,12 +24,7 @@ final class FileRightsController
 {
     public function check(Site $site): RedirectResponse
     {
-        $errand = Errands::order(
-            ErrandKind::CheckRights,
-            '/',
-            $site,
-            ['at' => $site->root()->toString()],
-        );
+        $errand = Errands::order(ErrandKind::CheckRights, '/', $site, ['at' => $site->root()->toString()]);
         $errand->update(['back' => "/rights-checks/$errand->id"]);
 
         return redirect("/rights-checks/$errand->id");
@@ -68,12 +63,7 @@ final class FileRightsController
             $steps === [] ? throw new Problem('Nothing was chosen. Tick one or more files first.') : $steps,
             $person instanceof Person ? $person : null,
         );
-        Errands::start(
-            ErrandKind::ChangeFiles,
-            "/file-changes/$change->id",
-            $site->account,
-            ['change' => $change->id],
-        );
+        Errands::start(ErrandKind::ChangeFiles, "/file-changes/$change->id", $site->account, ['change' => $change->id]);
 
         return redirect("/file-changes/$change->id");
     }

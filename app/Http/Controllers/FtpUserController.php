@@ -75,12 +75,7 @@ final class FtpUserController
             return response($this->form($form), 422);
         }
         $again = "/accounts/$account->id/ftp-users/new";
-        $errand = Errands::start(
-            ErrandKind::MakeUser,
-            $again,
-            $account,
-            ['typed' => $form->typed],
-        );
+        $errand = Errands::start(ErrandKind::MakeUser, $again, $account, ['typed' => $form->typed]);
         if ($errand->state->hasEnded() && $errand->state !== ErrandState::Done) {
             $request->query->set('refused', (string) $errand->id);
 
@@ -178,12 +173,7 @@ final class FtpUserController
     {
         $this->whole($user);
         $ending = $this->ending($request);
-        $this->users->endAt(
-            $user,
-            $ending->kind,
-            $ending->at,
-            $ending->reason,
-        );
+        $this->users->endAt($user, $ending->kind, $ending->at, $ending->reason);
 
         return redirect("/ftp-users/$user->id")->with('done', "$user->login closes {$user->endsWords()}.");
     }
@@ -257,12 +247,7 @@ final class FtpUserController
     /** @param  array<string, mixed>  $order  see FtpUserOrders::change() */
     private function order(FtpUser $user, array $order): RedirectResponse
     {
-        $errand = Errands::start(
-            ErrandKind::ChangeUser,
-            "/ftp-users/$user->id",
-            $user,
-            $order,
-        );
+        $errand = Errands::start(ErrandKind::ChangeUser, "/ftp-users/$user->id", $user, $order);
 
         // Its page tells how far it has come.
         return $errand->state === ErrandState::Done ? redirect($errand->back) : Errands::answer($errand);

@@ -35,14 +35,7 @@ final class FtpUserListController
             array_unique(array_map(intval(...), array_filter((array) $request->input('users', []), is_numeric(...)))),
         );
 
-        return redirect(
-            '/bulk/'.$bulk->draft(
-                $kind,
-                $ids,
-                $closes,
-                $request->user(),
-            )->id,
-        );
+        return redirect('/bulk/'.$bulk->draft($kind, $ids, $closes, $request->user())->id);
     }
 
     public function show(BulkChange $change, BulkChanges $bulk): View

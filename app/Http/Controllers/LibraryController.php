@@ -23,22 +23,13 @@ final class LibraryController
         return view('packages', ['library' => $library, 'packages' => $library->page()]);
     }
 
-    public function compare(
-        Request $request,
-        Package $package,
-        Package $other,
-        ContentStore $store,
-    ): View {
+    public function compare(Request $request, Package $package, Package $other, ContentStore $store): View
+    {
         LetGo::mustBeHere($package);
         LetGo::mustBeHere($other);
 
         return view('compare', [
-            'compare' => new CompareView(
-                $other,
-                $package,
-                $store,
-                $request->string('file')->value(),
-            ),
+            'compare' => new CompareView($other, $package, $store, $request->string('file')->value()),
         ]);
     }
 

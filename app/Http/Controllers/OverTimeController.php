@@ -79,12 +79,8 @@ final class OverTimeController
     }
 
     /** One file at both moments, as texts beside each other. */
-    public function text(
-        Request $request,
-        Site $site,
-        BackupShelf $shelf,
-        ContentStore $store,
-    ): View {
+    public function text(Request $request, Site $site, BackupShelf $shelf, ContentStore $store): View
+    {
         $site->load('account.client', 'client');
         $asked = $request->validate([
             'a' => ['required', 'integer'],
@@ -133,10 +129,6 @@ final class OverTimeController
         ]);
         $until = CarbonImmutable::parse($asked['until'] ?? 'now')->min(CarbonImmutable::now());
 
-        return new OverTime(
-            $site,
-            (int) ($asked['days'] ?? self::USUAL_DAYS),
-            $until->setTimezone(When::zone()),
-        );
+        return new OverTime($site, (int) ($asked['days'] ?? self::USUAL_DAYS), $until->setTimezone(When::zone()));
     }
 }

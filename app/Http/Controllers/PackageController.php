@@ -74,19 +74,8 @@ final class PackageController
 
         return view('package', [
             'package' => $package,
-            'page' => new PackagePage(
-                $package,
-                $contents,
-                $packages,
-                $site,
-                $types->types(),
-            ),
-            'references' => self::drawing(
-                $package,
-                $types,
-                '',
-                '',
-            ),
+            'page' => new PackagePage($package, $contents, $packages, $site, $types->types()),
+            'references' => self::drawing($package, $types, '', ''),
             'tree' => FileTree::ofManifest($contents),
             'landing' => $site === null ? null : $landings->of($site, $package),
             'suiting' => $on->suiting($package, $installed),
@@ -104,12 +93,8 @@ final class PackageController
     }
 
     /** What kind it is, where the rules do not say, or say the wrong thing. */
-    public function say(
-        Request $request,
-        Package $package,
-        Packages $packages,
-        Types $types,
-    ): RedirectResponse {
+    public function say(Request $request, Package $package, Packages $packages, Types $types): RedirectResponse
+    {
         LetGo::mustBeHere($package);
         $type = $types->types()->get($request->string('type')->value()) ?? abort(404);
         $packages->sayType($package, $type->id);
@@ -118,12 +103,8 @@ final class PackageController
     }
 
     /** Where the archive says neither by its own manifest nor by its file name, or says the wrong thing. */
-    public function name(
-        Request $request,
-        Package $package,
-        Packages $packages,
-        Types $types,
-    ): RedirectResponse {
+    public function name(Request $request, Package $package, Packages $packages, Types $types): RedirectResponse
+    {
         LetGo::mustBeHere($package);
         // Where a part of a system goes follows from the name that it gives itself.
         $isFixed = $types->types()->get((string) $package->type)?->name !== null;
@@ -158,12 +139,8 @@ final class PackageController
             : view('references', ['package' => $package, 'references' => $references]);
     }
 
-    private static function drawing(
-        Package $package,
-        Types $types,
-        string $open,
-        string $file,
-    ): ReferencesView {
+    private static function drawing(Package $package, Types $types, string $open, string $file): ReferencesView
+    {
         $type = $types->types()->get((string) $package->type);
 
         return new ReferencesView(

@@ -141,13 +141,7 @@ final class PlanController
             'view' => new PlanFileView(
                 $deployment,
                 $item,
-                PlanRow::ofFile(
-                    $item,
-                    null,
-                    null,
-                    false,
-                    $deployment->kind === DeploymentKind::Undo,
-                ),
+                PlanRow::ofFile($item, null, null, false, $deployment->kind === DeploymentKind::Undo),
                 $bytes,
                 $isHidden,
             ),

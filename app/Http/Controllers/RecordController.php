@@ -22,12 +22,7 @@ final class RecordController
         $before = $request->integer('before');
         $group = RecordGroup::tryFrom((string) $request->query('about', ''));
         $who = $request->integer('who');
-        $entries = RecordEntry::with(
-            'person',
-            'client',
-            'site',
-            'account',
-        )
+        $entries = RecordEntry::with('person', 'client', 'site', 'account')
             ->when(
                 $words !== '',
                 static fn ($query) => $query->where(

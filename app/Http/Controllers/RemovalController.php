@@ -97,12 +97,8 @@ final class RemovalController
         ));
     }
 
-    public function undo(
-        Request $request,
-        RemovableKind $kind,
-        string $id,
-        Removal $removal,
-    ): RedirectResponse {
+    public function undo(Request $request, RemovableKind $kind, string $id, Removal $removal): RedirectResponse
+    {
         $subject = $this->subject($kind, $id);
         $removal->undo($subject, $request->user());
 

@@ -25,24 +25,14 @@ final class RunController
             ->whereNull('paused_at')
             ->update(['paused_at' => now()]);
 
-        return $this->told(
-            $deployment,
-            $paused,
-            RecordKind::DeploymentPaused,
-            'paused',
-        );
+        return $this->told($deployment, $paused, RecordKind::DeploymentPaused, 'paused');
     }
 
     public function goOn(Deployment $deployment): RedirectResponse
     {
         $going = Deployment::where('id', $deployment->id)->whereNotNull('paused_at')->update(['paused_at' => null]);
 
-        return $this->told(
-            $deployment,
-            $going,
-            RecordKind::DeploymentContinued,
-            'goes on',
-        );
+        return $this->told($deployment, $going, RecordKind::DeploymentContinued, 'goes on');
     }
 
     /** With "mend", modes that keep the web server out are set before. */
@@ -66,18 +56,9 @@ final class RunController
         );
     }
 
-    private function told(
-        Deployment $deployment,
-        int $changed,
-        RecordKind $kind,
-        string $words,
-    ): RedirectResponse {
-        $deployment->load(
-            'site.account',
-            'package',
-            'fromBackup',
-            'undoes.package',
-        );
+    private function told(Deployment $deployment, int $changed, RecordKind $kind, string $words): RedirectResponse
+    {
+        $deployment->load('site.account', 'package', 'fromBackup', 'undoes.package');
         $changed === 0 || Record::write(
             $kind,
             "{$deployment->title()} on {$deployment->site->domain}: $words",

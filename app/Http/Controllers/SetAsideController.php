@@ -38,12 +38,7 @@ final class SetAsideController
 
     public function restore(Request $request, SetAside $aside, Plans $plans): RedirectResponse
     {
-        $aside->load(
-            'site.account.client',
-            'site.account.sites',
-            'deployment',
-            'change',
-        );
+        $aside->load('site.account.client', 'site.account.sites', 'deployment', 'change');
         $person = $request->user();
         if ($aside->change_id !== null) {
             return $this->restoreByHand($aside, $person instanceof Person ? $person : null);

@@ -150,10 +150,7 @@ final class SignInController
         }
         $holds = $person !== null
             && (new SessionBond($request->session()))->ends($person) === null
-            && ($isSmall || $access->takes(
-                $address,
-                (string) $request->header('X-Asked-Method', 'GET'),
-            ));
+            && ($isSmall || $access->takes($address, (string) $request->header('X-Asked-Method', 'GET')));
 
         return response()->noContent($holds ? 204 : 401);
     }
@@ -239,12 +236,8 @@ final class SignInController
         }
     }
 
-    private static function refuse(
-        SignInGuard $guard,
-        string $field,
-        string $about,
-        string $words,
-    ): never {
+    private static function refuse(SignInGuard $guard, string $field, string $about, string $words): never
+    {
         $blocked = $guard->blocks();
         Record::write(
             RecordKind::SignInRefused,

@@ -129,12 +129,7 @@ final class SiteController
         $back = $directory === null ? "/sites/$site->id" : "/sites/$site->id/edit";
 
         return Errands::answer(
-            Errands::start(
-                ErrandKind::ProveRoot,
-                $back,
-                $site,
-                ['directory' => $directory?->toString()],
-            ),
+            Errands::start(ErrandKind::ProveRoot, $back, $site, ['directory' => $directory?->toString()]),
         );
     }
 }

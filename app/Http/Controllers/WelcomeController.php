@@ -20,12 +20,7 @@ final class WelcomeController
     /** The code stands behind the "#" of the link, which browsers send to nobody; looking uses nothing up. */
     public function show(): Response
     {
-        return response()->view(
-            'welcome',
-            [],
-            200,
-            ['Referrer-Policy' => 'no-referrer', 'X-Robots-Tag' => 'noindex'],
-        );
+        return response()->view('welcome', [], 200, ['Referrer-Policy' => 'no-referrer', 'X-Robots-Tag' => 'noindex']);
     }
 
     public function choose(Request $request, People $people, Passwords $passwords): RedirectResponse

@@ -74,13 +74,7 @@ final class TextDifference
                 array_push($rows, ...self::paired($gone, $come));
                 [$gone, $come] = [[], []];
                 $text = self::line($line);
-                $rows[] = new DifferenceRow(
-                    ++$left,
-                    $text,
-                    ++$right,
-                    $text,
-                    false,
-                );
+                $rows[] = new DifferenceRow(++$left, $text, ++$right, $text, false);
             }
         }
 
@@ -110,11 +104,6 @@ final class TextDifference
 
     private static function line(mixed $line): string
     {
-        return mb_strimwidth(
-            rtrim(mb_scrub(is_string($line) ? $line : ''), "\r\n"),
-            0,
-            self::LONGEST_LINE,
-            '…',
-        );
+        return mb_strimwidth(rtrim(mb_scrub(is_string($line) ? $line : ''), "\r\n"), 0, self::LONGEST_LINE, '…');
     }
 }

@@ -69,12 +69,7 @@ final class Places
             );
         }
         $apart = array_filter($nodes, static fn (DrawnNode $node): bool => ! $node->isReached);
-        $missing = $isMissing ? [new DrawnNode(
-            NodeKind::Missing,
-            '',
-            0,
-            true,
-        )] : [];
+        $missing = $isMissing ? [new DrawnNode(NodeKind::Missing, '', 0, true)] : [];
 
         return [...array_values(array_diff_key($nodes, $apart)), ...$missing, ...array_values($apart)];
     }

@@ -91,12 +91,7 @@ final readonly class ReferenceDrawing
         foreach ($counts as $key => $times) {
             [$from, $to] = array_map(intval(...), explode(' ', $key));
             if ($from !== $to || $isBroken) {
-                $arcs[] = new DrawnArc(
-                    $from,
-                    $to,
-                    $times,
-                    $isBroken,
-                );
+                $arcs[] = new DrawnArc($from, $to, $times, $isBroken);
             }
         }
 

@@ -28,12 +28,7 @@ final readonly class ClientFindings
     {
         $hosts = $references->hosts;
         uasort($hosts, static fn (array $a, array $b): int => $b[0] <=> $a[0]);
-        $hosts = array_slice(
-            $hosts,
-            0,
-            self::MOST_HOSTS,
-            true,
-        );
+        $hosts = array_slice($hosts, 0, self::MOST_HOSTS, true);
         if ($this->sites === null || $hosts === []) {
             return [];
         }

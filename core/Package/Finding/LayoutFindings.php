@@ -22,12 +22,8 @@ final class LayoutFindings
      * @param  list<string>  $left  leftovers that were not taken in
      * @return list<PackageFinding>
      */
-    public static function of(
-        Manifest $manifest,
-        ?string $wrapper,
-        array $left,
-        ?PackageType $type = null,
-    ): array {
+    public static function of(Manifest $manifest, ?string $wrapper, array $left, ?PackageType $type = null): array
+    {
         $findings = self::startPage(self::served($manifest, $type));
         if ($wrapper !== null) {
             $findings[] = new PackageFinding(
@@ -89,10 +85,7 @@ final class LayoutFindings
 
     private static function missing(Manifest $manifest): PackageFinding
     {
-        $top = array_filter(
-            $manifest->files(),
-            static fn (ManifestEntry $entry): bool => $entry->path->depth() === 1,
-        );
+        $top = array_filter($manifest->files(), static fn (ManifestEntry $entry): bool => $entry->path->depth() === 1);
         foreach ($top as $file) {
             $name = $file->path->name();
             if (preg_match(self::FIRST, $name) === 1) {

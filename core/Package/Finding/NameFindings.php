@@ -42,12 +42,7 @@ final class NameFindings
             strlen($name) > 255 => 'has a name of more than 255 bytes, which servers refuse',
             default => null,
         };
-        $why === null || $findings[] = new PackageFinding(
-            FindingCode::NameUnusual,
-            Severity::Warn,
-            "$why.",
-            $path,
-        );
+        $why === null || $findings[] = new PackageFinding(FindingCode::NameUnusual, Severity::Warn, "$why.", $path);
         $looks = match (true) {
             preg_match(self::UNSEEN, $name) === 1 => 'has marks in its name that nobody sees',
             self::isMixed($name) => 'mixes letters of several scripts that look alike',

@@ -64,13 +64,7 @@ final readonly class PastDates
     private function past(string $text): ?int
     {
         $at = 0;
-        while (preg_match(
-            self::DATE,
-            $text,
-            $one,
-            PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL,
-            $at,
-        ) === 1) {
+        while (preg_match(self::DATE, $text, $one, PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL, $at) === 1) {
             if (self::day(array_map(static fn (array $group): string => (string) $group[0], $one)) < $this->today) {
                 return $one[0][1];
             }

@@ -14,22 +14,12 @@ final class Quote
     {
         $line = trim((string) preg_replace('/\s+/u', ' ', mb_scrub($text)));
 
-        return mb_strimwidth(
-            $line,
-            0,
-            self::LONGEST,
-            '…',
-        );
+        return mb_strimwidth($line, 0, self::LONGEST, '…');
     }
 
     /** The line of a place in a text, from 1. */
     public static function line(string $text, int $offset): int
     {
-        return substr_count(
-            $text,
-            "\n",
-            0,
-            $offset,
-        ) + 1;
+        return substr_count($text, "\n", 0, $offset) + 1;
     }
 }

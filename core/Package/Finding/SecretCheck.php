@@ -38,12 +38,7 @@ final class SecretCheck implements TextCheck
     public function look(ManifestEntry $entry, string $text, ?Document $document): void
     {
         $path = $entry->path->toString();
-        if (preg_match(
-            self::PRIVATE_KEY,
-            $text,
-            $match,
-            PREG_OFFSET_CAPTURE,
-        ) === 1) {
+        if (preg_match(self::PRIVATE_KEY, $text, $match, PREG_OFFSET_CAPTURE) === 1) {
             $this->findings[] = new PackageFinding(
                 FindingCode::SecretKey,
                 Severity::Stop,
@@ -66,12 +61,7 @@ final class SecretCheck implements TextCheck
 
     private function settings(string $path, string $text): void
     {
-        if (preg_match(
-            self::SETTING,
-            $text,
-            $match,
-            PREG_OFFSET_CAPTURE,
-        ) === 1) {
+        if (preg_match(self::SETTING, $text, $match, PREG_OFFSET_CAPTURE) === 1) {
             $this->findings[] = new PackageFinding(
                 FindingCode::SecretSetting,
                 Severity::Stop,
@@ -103,36 +93,21 @@ final class SecretCheck implements TextCheck
 
     private static function address(string $text): ?int
     {
-        $found = str_contains($text, '://') ? preg_match(
-            self::ADDRESS,
-            $text,
-            $match,
-            PREG_OFFSET_CAPTURE,
-        ) : 0;
+        $found = str_contains($text, '://') ? preg_match(self::ADDRESS, $text, $match, PREG_OFFSET_CAPTURE) : 0;
 
         return $found === 1 ? $match[0][1] : null;
     }
 
     private static function signed(string $text): ?int
     {
-        $found = str_contains($text, 'eyJ') ? preg_match(
-            self::SIGNED,
-            $text,
-            $match,
-            PREG_OFFSET_CAPTURE,
-        ) : 0;
+        $found = str_contains($text, 'eyJ') ? preg_match(self::SIGNED, $text, $match, PREG_OFFSET_CAPTURE) : 0;
 
         return $found === 1 ? $match[0][1] : null;
     }
 
     private static function random(string $text): ?int
     {
-        preg_match_all(
-            self::TOKEN,
-            $text,
-            $match,
-            PREG_OFFSET_CAPTURE,
-        );
+        preg_match_all(self::TOKEN, $text, $match, PREG_OFFSET_CAPTURE);
         foreach ($match[1] as [$value, $at]) {
             if (self::isRandom($value)) {
                 return $at;

@@ -79,18 +79,8 @@ final class UnfinishedCheck implements TextCheck
 
     private function filler(string $path, string $text): void
     {
-        $this->words(
-            $path,
-            $text,
-            self::FILLER,
-            FindingCode::UnfinishedFiller,
-        );
-        $this->words(
-            $path,
-            $text,
-            self::SOON,
-            FindingCode::UnfinishedSoon,
-        );
+        $this->words($path, $text, self::FILLER, FindingCode::UnfinishedFiller);
+        $this->words($path, $text, self::SOON, FindingCode::UnfinishedSoon);
     }
 
     /** Parts of pages have none; nobody sees the title of a page that sends visitors on. */
@@ -119,44 +109,20 @@ final class UnfinishedCheck implements TextCheck
     }
 
     /** The first place of each kind in a page that visitors read. */
-    private function words(
-        string $path,
-        string $text,
-        string $pattern,
-        FindingCode $code,
-    ): void {
+    private function words(string $path, string $text, string $pattern, FindingCode $code): void
+    {
         foreach (Html::visible($text) as [$part, $offset]) {
-            if (preg_match(
-                $pattern,
-                $part,
-                $match,
-                PREG_OFFSET_CAPTURE,
-            ) === 1) {
+            if (preg_match($pattern, $part, $match, PREG_OFFSET_CAPTURE) === 1) {
                 [$words, $at] = $match[0];
-                $this->add(
-                    $code,
-                    'says “'.Quote::of($words).'”.',
-                    $path,
-                    Quote::line($text, $offset + $at),
-                );
+                $this->add($code, 'says “'.Quote::of($words).'”.', $path, Quote::line($text, $offset + $at));
 
                 return;
             }
         }
     }
 
-    private function add(
-        FindingCode $code,
-        string $message,
-        string $path,
-        ?int $line,
-    ): void {
-        $this->findings[] = new PackageFinding(
-            $code,
-            Severity::Warn,
-            $message,
-            $path,
-            $line,
-        );
+    private function add(FindingCode $code, string $message, string $path, ?int $line): void
+    {
+        $this->findings[] = new PackageFinding($code, Severity::Warn, $message, $path, $line);
     }
 }

@@ -61,12 +61,7 @@ final class WordProcessorCheck implements TextCheck
 
     private function quotes(string $path, string $text): void
     {
-        if (preg_match(
-            self::QUOTES,
-            $text,
-            $match,
-            PREG_OFFSET_CAPTURE,
-        ) === 1) {
+        if (preg_match(self::QUOTES, $text, $match, PREG_OFFSET_CAPTURE) === 1) {
             $this->findings[] = new PackageFinding(
                 FindingCode::TextQuotes,
                 Severity::Warn,

@@ -39,13 +39,7 @@ final readonly class Mending
             }
         }
 
-        return new MendPlan(
-            $manifest,
-            $names,
-            $texts,
-            $changes,
-            $notDone,
-        );
+        return new MendPlan($manifest, $names, $texts, $changes, $notDone);
     }
 
     /**

@@ -33,27 +33,11 @@ final readonly class InstalledPackages
                 continue;
             }
             foreach (self::places((string) $type->version?->file->pattern, $live) as $directory) {
-                $version = self::said(
-                    $type->version,
-                    $directory,
-                    $live,
-                    $read,
-                );
+                $version = self::said($type->version, $directory, $live, $read);
                 // A file of that name that names no version is something else.
                 if ($version !== null) {
-                    $found[] = new InstalledPackage(
-                        $type,
-                        $directory,
-                        null,
-                        $version,
-                    );
-                    array_push($found, ...self::parts(
-                        $type,
-                        $directory,
-                        $live,
-                        $types,
-                        $read,
-                    ));
+                    $found[] = new InstalledPackage($type, $directory, null, $version);
+                    array_push($found, ...self::parts($type, $directory, $live, $types, $read));
                 }
             }
         }
@@ -136,23 +120,13 @@ final readonly class InstalledPackages
             }
             $into = ltrim($directory.'/'.dirname((string) $type->directory), '/');
             foreach (array_slice(self::below($into, $live), 0, self::MOST_PARTS) as $part) {
-                $name = self::said(
-                    $type->name,
-                    $part,
-                    $live,
-                    $read,
-                );
+                $name = self::said($type->name, $part, $live, $read);
                 if ($name !== null) {
                     $found[] = new InstalledPackage(
                         $type,
                         $part,
                         $name,
-                        self::said(
-                            $type->version,
-                            $part,
-                            $live,
-                            $read,
-                        ),
+                        self::said($type->version, $part, $live, $read),
                     );
                 }
             }
@@ -175,12 +149,8 @@ final readonly class InstalledPackages
     }
 
     /** @param  Closure(string): string  $read */
-    private static function said(
-        ?ReadFrom $from,
-        string $directory,
-        Manifest $live,
-        Closure $read,
-    ): ?string {
+    private static function said(?ReadFrom $from, string $directory, Manifest $live, Closure $read): ?string
+    {
         $path = $from === null ? '' : ltrim("$directory/{$from->file->pattern}", '/');
 
         return $from !== null && $live->get($path)?->isFile() === true

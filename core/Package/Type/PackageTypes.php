@@ -80,13 +80,7 @@ final readonly class PackageTypes
             }
         }
         if (count($best) !== 1) {
-            return new Recognition(
-                null,
-                [],
-                array_column($best, 0),
-                null,
-                null,
-            );
+            return new Recognition(null, [], array_column($best, 0), null, null);
         }
         [$type, $evidence] = $best[0];
 

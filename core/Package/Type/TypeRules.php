@@ -69,12 +69,8 @@ final class TypeRules
      *
      * @param  string  $below  where it goes, "" is the top
      */
-    public static function writable(
-        Manifest $target,
-        ?PackageType $type,
-        string $below,
-        Manifest $live,
-    ): Manifest {
+    public static function writable(Manifest $target, ?PackageType $type, string $below, Manifest $live): Manifest
+    {
         $entries = [];
         foreach ($type->writable ?? [] as $writable) {
             $path = RelativePath::fromString(ltrim("$below/$writable->path", '/'));
@@ -99,10 +95,7 @@ final class TypeRules
      */
     public static function keeps(?PackageType $type, string $below): array
     {
-        return array_map(
-            static fn (PathPattern $pattern): PathPattern => $pattern->below($below),
-            $type->keeps ?? [],
-        );
+        return array_map(static fn (PathPattern $pattern): PathPattern => $pattern->below($below), $type->keeps ?? []);
     }
 
     /**

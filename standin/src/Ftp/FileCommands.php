@@ -144,12 +144,7 @@ final readonly class FileCommands
     private function facts(string $argument): void
     {
         [$virtual, $real] = $this->session->path($argument === '' ? '.' : $argument);
-        $this->session->reply(
-            250,
-            'Facts',
-            Listing::facts($real, $virtual),
-            'End',
-        );
+        $this->session->reply(250, 'Facts', Listing::facts($real, $virtual), 'End');
     }
 
     private function site(string $argument): void

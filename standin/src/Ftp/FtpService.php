@@ -51,12 +51,7 @@ final class FtpService
     {
         async(function () use ($server, $encryptedFirst): void {
             while ($socket = $server->accept()) {
-                $session = new FtpSession(
-                    $this->world,
-                    $socket,
-                    $this->bind,
-                    $this->idleSeconds,
-                );
+                $session = new FtpSession($this->world, $socket, $this->bind, $this->idleSeconds);
                 async(fn () => $session->run($encryptedFirst))->ignore();
             }
         })->ignore();

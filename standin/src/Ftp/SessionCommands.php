@@ -152,12 +152,7 @@ final readonly class SessionCommands
         $named = $this->session->faults()->passiveAddress ?? $address->getAddress();
         $this->session->reply(
             227,
-            sprintf(
-                'Entering Passive Mode (%s,%d,%d)',
-                strtr($named, '.', ','),
-                $port >> 8,
-                $port & 255,
-            ),
+            sprintf('Entering Passive Mode (%s,%d,%d)', strtr($named, '.', ','), $port >> 8, $port & 255),
         );
     }
 

@@ -92,12 +92,6 @@ final class HttpService
         }
         $body = $length > 0 ? $reader->readLength($length, new TimeoutCancellation(60)) : '';
 
-        return new Request(
-            $start[1],
-            $start[2],
-            $start[3] ?? '',
-            $headers,
-            $body,
-        );
+        return new Request($start[1], $start[2], $start[3] ?? '', $headers, $body);
     }
 }

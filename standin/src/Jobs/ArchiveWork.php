@@ -40,12 +40,7 @@ final readonly class ArchiveWork
             if (str_ends_with($name, '/')) {
                 is_dir($target) || mkdir($target, 0755, true);
             } else {
-                $stored += $this->write(
-                    $zip,
-                    $index,
-                    $target,
-                    $room - $stored,
-                );
+                $stored += $this->write($zip, $index, $target, $room - $stored);
             }
             ($this->tell)($index + 1, $zip->numFiles);
         }
@@ -99,12 +94,8 @@ final readonly class ArchiveWork
         }
     }
 
-    private function write(
-        ZipArchive $zip,
-        int $index,
-        string $target,
-        int $room,
-    ): int {
+    private function write(ZipArchive $zip, int $index, string $target, int $room): int
+    {
         $before = is_file($target) ? (int) filesize($target) : 0;
         is_dir(dirname($target)) || mkdir(dirname($target), 0755, true);
         $source = $zip->getStreamIndex($index);

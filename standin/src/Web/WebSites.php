@@ -67,20 +67,11 @@ final readonly class WebSites
         $path = rawurldecode($request->path);
         [$directory, $below] = $site->serves($path);
 
-        return $this->serve(
-            $request,
-            $site,
-            $account->home.$directory,
-            $below,
-        );
+        return $this->serve($request, $site, $account->home.$directory, $below);
     }
 
-    private function serve(
-        Request $request,
-        HostedSite $site,
-        string $root,
-        string $below,
-    ): Response {
+    private function serve(Request $request, HostedSite $site, string $root, string $below): Response
+    {
         $path = rawurldecode($request->path);
         $jail = new Jail($root);
         $virtual = $jail->virtual('/', $below);
@@ -91,12 +82,7 @@ final readonly class WebSites
         clearstatcache();
         if (is_dir($real)) {
             return str_ends_with($path, '/')
-                ? $this->directory(
-                    $request,
-                    $site,
-                    $real,
-                    $virtual,
-                )
+                ? $this->directory($request, $site, $real, $virtual)
                 : new Response(301, '', ['Location' => $request->path.'/']);
         }
 
@@ -105,12 +91,8 @@ final readonly class WebSites
             : Response::html(404, 'Not found', '<p>There is no file of this name.</p>');
     }
 
-    private function directory(
-        Request $request,
-        HostedSite $site,
-        string $real,
-        string $virtual,
-    ): Response {
+    private function directory(Request $request, HostedSite $site, string $real, string $virtual): Response
+    {
         foreach ($site->startPages as $name) {
             if (is_file("$real/$name")) {
                 return $this->file($request, "$real/$name");
@@ -136,12 +118,7 @@ final readonly class WebSites
         if ($extension === 'php') {
             return $this->php->run($request, $real);
         }
-        $etag = sprintf(
-            '"%x-%x-%x"',
-            filemtime($real),
-            filesize($real),
-            fileinode($real),
-        );
+        $etag = sprintf('"%x-%x-%x"', filemtime($real), filesize($real), fileinode($real));
         $headers = [
             'Content-Type' => self::TYPES[$extension] ?? 'application/octet-stream',
             'Last-Modified' => gmdate('D, d M Y H:i:s', (int) filemtime($real)).' GMT',

@@ -31,20 +31,8 @@ final readonly class CertificateMaker
                 ."keyUsage=critical,keyCertSign,cRLSign\nsubjectKeyIdentifier=hash\n[host]\n"
                 ."basicConstraints=CA:FALSE\nsubjectAltName=$names\nextendedKeyUsage=serverAuth\n",
         );
-        [$caKey, $ca] = $this->sign(
-            'Cellarium stand-in authority',
-            $configuration,
-            'ca',
-            null,
-            null,
-        );
-        [$key, $certificate] = $this->sign(
-            $hosts[0] ?? 'localhost',
-            $configuration,
-            'host',
-            $ca,
-            $caKey,
-        );
+        [$caKey, $ca] = $this->sign('Cellarium stand-in authority', $configuration, 'ca', null, null);
+        [$key, $certificate] = $this->sign($hosts[0] ?? 'localhost', $configuration, 'host', $ca, $caKey);
         openssl_x509_export($ca, $caText);
         openssl_x509_export($certificate, $text);
         openssl_pkey_export($key, $keyText);

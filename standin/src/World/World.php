@@ -65,12 +65,7 @@ final class World
          *     }>,
          * }  $data
          */
-        $data = json_decode(
-            $text,
-            true,
-            32,
-            JSON_THROW_ON_ERROR,
-        );
+        $data = json_decode($text, true, 32, JSON_THROW_ON_ERROR);
         $world = new self($directory, $data['salt'], $data['operator_token']);
         foreach ($data['accounts'] as $row) {
             $users = [];

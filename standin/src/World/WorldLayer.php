@@ -75,12 +75,7 @@ final readonly class WorldLayer
             }
             $this->write("$home/logs/access.log", '');
             $own = new FtpLogin($row['login'], $world->hashPassword($row['password']));
-            $this->furnish(
-                $home,
-                $row['folders'] ?? [],
-                $row['files'] ?? [],
-                $row['links'] ?? [],
-            );
+            $this->furnish($home, $row['folders'] ?? [], $row['files'] ?? [], $row['links'] ?? []);
             foreach ($row['databases'] ?? [] as $name => $database) {
                 $this->make("$this->directory/databases/{$row['login']}");
                 $this->write(
@@ -110,12 +105,8 @@ final readonly class WorldLayer
      * @param  array<string, string>  $files  their text, by path from the home
      * @param  array<string, string>  $links  where they point, by path from the home
      */
-    private function furnish(
-        string $home,
-        array $folders,
-        array $files,
-        array $links,
-    ): void {
+    private function furnish(string $home, array $folders, array $files, array $links): void
+    {
         foreach ($folders as $folder) {
             $this->make($home.$folder);
         }

@@ -35,12 +35,7 @@ final class ByteRangeTest extends TestCase
     #[DataProvider('ranges')]
     public function test_what_is_asked_for_is_sent(string $asked, string $if, ?string $sent): void
     {
-        $range = ByteRange::asked(
-            $asked,
-            $if,
-            '"tag"',
-            strlen(self::WHOLE),
-        );
+        $range = ByteRange::asked($asked, $if, '"tag"', strlen(self::WHOLE));
         self::assertSame($sent === null, $range === null);
         foreach ($range === null ? [] : [1, 3, 100] as $size) {
             $got = '';
@@ -60,11 +55,6 @@ final class ByteRangeTest extends TestCase
     public function test_what_begins_behind_the_end_cannot_be_had(): void
     {
         $this->expectException(\OutOfRangeException::class);
-        ByteRange::asked(
-            'bytes=17-',
-            '',
-            '"tag"',
-            strlen(self::WHOLE),
-        );
+        ByteRange::asked('bytes=17-', '', '"tag"', strlen(self::WHOLE));
     }
 }

@@ -31,14 +31,7 @@ final class ZipOutTest extends TestCase
             $stream = fopen('php://temp', 'w+b');
             fwrite($stream, $text);
             rewind($stream);
-            $zip->file(
-                $name,
-                $modified,
-                $mode,
-                strlen($text),
-                crc32($text),
-                $stream,
-            );
+            $zip->file($name, $modified, $mode, strlen($text), crc32($text), $stream);
         }
         $zip->finish();
         fclose($sink);
@@ -86,13 +79,6 @@ final class ZipOutTest extends TestCase
         rewind($stream);
 
         $this->expectException(\LengthException::class);
-        $zip->file(
-            'a.txt',
-            0,
-            0644,
-            10,
-            0,
-            $stream,
-        );
+        $zip->file('a.txt', 0, 0644, 10, 0, $stream);
     }
 }

@@ -38,12 +38,7 @@ final class BackupTest extends TestCase
         }
         $store = TestStore::in("$own/contents");
         $pool = new SequentialPool(new LocalRemoteDirectory($live), $store);
-        $taker = new BackupTaker(
-            $pool,
-            $store,
-            new BackupShelf("$own/backups"),
-            new FixedClock,
-        );
+        $taker = new BackupTaker($pool, $store, new BackupShelf("$own/backups"), new FixedClock);
         $first = $taker->take(Listed::at($pool, RemotePath::root()));
         self::assertSame(3, $first->fetchedFiles);
         self::assertCount(2, [...TestStore::settings("$own/contents")->objects()->sizes()]);
@@ -62,20 +57,11 @@ final class BackupTest extends TestCase
         file_put_contents("$live/a.txt", 'one');
         $store = TestStore::in("$own/contents");
         $pool = new SequentialPool(new LocalRemoteDirectory($live), $store);
-        $taker = new BackupTaker(
-            $pool,
-            $store,
-            new BackupShelf("$own/backups"),
-            new FixedClock,
-        );
+        $taker = new BackupTaker($pool, $store, new BackupShelf("$own/backups"), new FixedClock);
         $backup = $taker->take(Listed::at($pool, RemotePath::root()));
         TestStore::flipABit("$own/contents", hash('sha256', 'one'));
         self::assertFalse($store->isIntact(hash('sha256', 'one'), 3), "backup $backup->name cannot be relied on");
-        self::assertSame(
-            'one',
-            $store->text($store->put(['one'])->sha256),
-            'storing it again mends it',
-        );
+        self::assertSame('one', $store->text($store->put(['one'])->sha256), 'storing it again mends it');
     }
 
     public function test_files_that_change_while_they_are_read_are_read_again_and_said(): void

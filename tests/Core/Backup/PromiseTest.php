@@ -93,20 +93,11 @@ final class PromiseTest extends TestCase
     }
 
     #[DataProvider('moments')]
-    public function test_it_is_due(
-        int $hours,
-        string $last,
-        string $now,
-        string $due,
-    ): void {
+    public function test_it_is_due(int $hours, string $last, string $now, string $due): void
+    {
         $zone = new DateTimeZone(self::ZONE);
         $at = static fn (string $text): DateTimeImmutable => new DateTimeImmutable($text, $zone);
-        $promise = new Promise(
-            max(1, $hours),
-            60,
-            240,
-            $zone,
-        );
+        $promise = new Promise(max(1, $hours), 60, 240, $zone);
         self::assertSame(
             $at($due)->format(DATE_ATOM),
             $promise->due($at($last)->setTimezone(new DateTimeZone('UTC')), $at($now), 0.5)
@@ -121,12 +112,7 @@ final class PromiseTest extends TestCase
     public function test_without_one_it_is_due_at_once_and_quiet_hours_may_lie_over_midnight(): void
     {
         $zone = new DateTimeZone(self::ZONE);
-        $promise = new Promise(
-            24,
-            22 * 60,
-            2 * 60,
-            $zone,
-        );
+        $promise = new Promise(24, 22 * 60, 2 * 60, $zone);
         $now = new DateTimeImmutable('2026-06-10 12:00', $zone);
         self::assertSame($now, $promise->due(null, $now));
         self::assertNull($promise->brokenAt(null));
@@ -138,12 +124,7 @@ final class PromiseTest extends TestCase
     public function test_every_moment_of_a_year_has_one_that_is_due_in_time(): void
     {
         $zone = new DateTimeZone(self::ZONE);
-        $promise = new Promise(
-            24,
-            60,
-            240,
-            $zone,
-        );
+        $promise = new Promise(24, 60, 240, $zone);
         $last = new DateTimeImmutable('2026-01-01 12:00', $zone);
         $taken = 0;
         while ($last < new DateTimeImmutable('2027-01-01', $zone)) {

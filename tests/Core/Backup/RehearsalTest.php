@@ -73,10 +73,7 @@ final class RehearsalTest extends TestCase
     {
         $manifest = StoredFiles::in($this->store, [...self::FILES, 'large.bin' => random_bytes(100_000)]);
         try {
-            FullDisk::during(
-                20_000,
-                fn () => (new Rehearsal($this->store, $this->stage))->carryOut($manifest),
-            );
+            FullDisk::during(20_000, fn () => (new Rehearsal($this->store, $this->stage))->carryOut($manifest));
             self::fail('It was rehearsed without room.');
         } catch (RehearsalFailed $failed) {
             self::assertStringContainsString('large.bin could not be made', $failed->getMessage());

@@ -51,12 +51,7 @@ final class VerifiedBackupTest extends TestCase
 
     private function taker(): BackupTaker
     {
-        return new BackupTaker(
-            $this->pool,
-            $this->store,
-            $this->shelf,
-            new FixedClock,
-        );
+        return new BackupTaker($this->pool, $this->store, $this->shelf, new FixedClock);
     }
 
     public function test_contents_that_were_stored_wrongly_are_no_backup(): void
@@ -82,12 +77,6 @@ final class VerifiedBackupTest extends TestCase
         $backup = $this->taker()->take($this->listed());
         $this->expectException(StoreFailure::class);
         $this->expectExceptionMessage($backup->name);
-        VerifiedBackup::readBack(
-            $this->shelf,
-            $this->store,
-            $backup->name,
-            Manifest::of([]),
-            [],
-        );
+        VerifiedBackup::readBack($this->shelf, $this->store, $backup->name, Manifest::of([]), []);
     }
 }

@@ -38,14 +38,7 @@ final class MachineListingTest extends TestCase
             array_map(static fn ($entry) => $entry->kind, $entries),
         );
         self::assertSame(
-            [12, gmmktime(
-                3,
-                4,
-                5,
-                1,
-                2,
-                2026,
-            ), 0640],
+            [12, gmmktime(3, 4, 5, 1, 2, 2026), 0640],
             [$entries[0]->size, $entries[0]->modified, $entries[0]->mode],
         );
     }

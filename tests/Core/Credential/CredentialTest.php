@@ -22,13 +22,7 @@ final class CredentialTest extends TestCase
 
     public function test_a_secret_shows_itself_nowhere(): void
     {
-        $endpoint = new Endpoint(
-            'host.example',
-            21,
-            Protocol::Ftp,
-            'login',
-            new Secret(self::KNOWN),
-        );
+        $endpoint = new Endpoint('host.example', 21, Protocol::Ftp, 'login', new Secret(self::KNOWN));
         ob_start();
         var_dump($endpoint);
         $shown = ob_get_clean()
@@ -144,15 +138,7 @@ final class CredentialTest extends TestCase
         );
         self::assertSame(
             'ftps://x@h.example/',
-            (new SignInSettings(
-                'h.example',
-                990,
-                Protocol::FtpsImplicit,
-                'x',
-                new Secret(''),
-                '/',
-                null,
-            ))->uri(false),
+            (new SignInSettings('h.example', 990, Protocol::FtpsImplicit, 'x', new Secret(''), '/', null))->uri(false),
         );
         self::assertStringNotContainsString('a/b:c', print_r($settings, true));
     }

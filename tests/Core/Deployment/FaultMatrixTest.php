@@ -179,12 +179,7 @@ final class FaultMatrixTest extends TestCase
                 self::assertSame(RunEnd::Proven, $result->end);
                 self::assertNull($this->aRun()->tidy($this->order()));
             }
-            $this->assertWhole(
-                $result,
-                $old,
-                $new,
-                "at operation $at",
-            );
+            $this->assertWhole($result, $old, $new, "at operation $at");
         }
         self::fail('A run does not take so many operations.');
     }
@@ -193,12 +188,8 @@ final class FaultMatrixTest extends TestCase
      * @param  array<string, string>  $old
      * @param  array<string, string>  $new
      */
-    private function assertWhole(
-        RunResult $result,
-        array $old,
-        array $new,
-        string $where,
-    ): void {
+    private function assertWhole(RunResult $result, array $old, array $new, string $where): void
+    {
         $is = self::contents($this->live);
         self::assertContains($result->end, [RunEnd::Proven, RunEnd::PutBack, RunEnd::Refused], $where);
         self::assertSame($result->end === RunEnd::Proven ? $new : $old, $is, "$where: {$result->end->value}");

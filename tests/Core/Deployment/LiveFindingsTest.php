@@ -59,14 +59,7 @@ final class LiveFindingsTest extends TestCase
                 $answer = $this->served[(string) parse_url($url, PHP_URL_PATH)] ?? [404, '', []];
                 [$status, $body, $headers] = is_string($answer) ? [200, $answer, []] : $answer;
 
-                return new WebAnswer(
-                    $url,
-                    $status,
-                    hash('sha256', $body),
-                    strlen($body),
-                    $body,
-                    headers: $headers,
-                );
+                return new WebAnswer($url, $status, hash('sha256', $body), strlen($body), $body, headers: $headers);
             }
 
             public function fetchPlainly(string $url, ?string $at = null): WebAnswer
@@ -293,11 +286,7 @@ final class LiveFindingsTest extends TestCase
                 '/a.css' => [200, 'old', $headers],
                 '/b.css' => [200, 'same', ['cache-control' => 'max-age=9']],
             ])->held($plan, $before, new FixedClock($now));
-            $of = array_column(
-                array_map(static fn (HeldCopy $one): array => [$one->path, $one->seconds], $held),
-                1,
-                0,
-            );
+            $of = array_column(array_map(static fn (HeldCopy $one): array => [$one->path, $one->seconds], $held), 1, 0);
             self::assertSame($seconds, $of['a.css'] ?? 0, (string) json_encode($headers));
             self::assertSame(5, $of['index.html']);
             self::assertArrayNotHasKey('b.css', $of, 'it is not replaced');

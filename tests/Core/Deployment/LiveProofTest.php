@@ -112,10 +112,7 @@ final class LiveProofTest extends TestCase
             '/index.html' => 'i',
             '/a%20b.html' => 'a',
             '/x.css' => 'stale',
-        ])->prove(
-            $plan,
-            $target,
-        );
+        ])->prove($plan, $target);
         self::assertSame(
             ['/', '/index.html', '/a%20b.html', '/x.css'],
             array_map(static fn (PageProof $proof): string => (string) parse_url($proof->url, PHP_URL_PATH), $proofs),
@@ -215,12 +212,7 @@ final class LiveProofTest extends TestCase
         self::assertFalse($proofs[0]->holds());
         self::assertStringContainsString('so the domain shows another directory', $proofs[0]->sentence());
         self::assertStringContainsString('permissions', (new PageProof('u', 403, false))->sentence());
-        self::assertStringContainsString('timed out', (new PageProof(
-            'u',
-            0,
-            false,
-            'timed out',
-        ))->sentence());
+        self::assertStringContainsString('timed out', (new PageProof('u', 0, false, 'timed out'))->sentence());
     }
 
     public function test_all_addresses_are_fetched_or_the_share_that_is_set(): void
@@ -290,10 +282,7 @@ final class LiveProofTest extends TestCase
             '/index.html' => 'old',
             '/a.css' => 'new css',
             '/b.css' => 'b',
-        ])->proveBack(
-            $plan,
-            $old,
-        );
+        ])->proveBack($plan, $old);
         $wrong = array_filter($bad, static fn (PageProof $proof): bool => ! $proof->holds());
         self::assertSame(
             ['http://site.example/a.css', 'http://site.example/b.css'],

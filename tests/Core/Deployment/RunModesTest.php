@@ -67,13 +67,7 @@ final class RunModesTest extends TestCase
         return Manifest::of([
             self::entry('data', EntryKind::Directory)->withMode(0775),
             self::entry('uploads', EntryKind::Directory)->withMode(0770),
-            new ManifestEntry(
-                RelativePath::fromString('settings.ini'),
-                EntryKind::File,
-                6,
-                1_700_000_000,
-                0640,
-            ),
+            new ManifestEntry(RelativePath::fromString('settings.ini'), EntryKind::File, 6, 1_700_000_000, 0640),
             new ManifestEntry(
                 RelativePath::fromString('count.txt'),
                 EntryKind::File,
@@ -108,20 +102,11 @@ final class RunModesTest extends TestCase
             {
                 $text = (string) @file_get_contents($this->live.parse_url($url, PHP_URL_PATH));
 
-                return new WebAnswer(
-                    $url,
-                    $this->status,
-                    hash('sha256', $text),
-                    strlen($text),
-                    $text,
-                );
+                return new WebAnswer($url, $this->status, hash('sha256', $text), strlen($text), $text);
             }
         };
         $run = new Run(
-            new SequentialPool(
-                $remote ?? new LocalRemoteDirectory($this->live),
-                TestStore::in("$this->own/contents"),
-            ),
+            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live), TestStore::in("$this->own/contents")),
             TestStore::in("$this->own/contents"),
             new BackupShelf("$this->own/backups"),
             new FileJournal("$this->own/$id"),
@@ -186,11 +171,7 @@ final class RunModesTest extends TestCase
     public function test_a_server_that_sets_no_modes_takes_the_rest_and_it_is_said(): void
     {
         $none = static fn (int $number): ?\Throwable => null;
-        $remote = new FaultyDirectory(
-            new LocalRemoteDirectory($this->live),
-            $none,
-            $none,
-        );
+        $remote = new FaultyDirectory(new LocalRemoteDirectory($this->live), $none, $none);
         $result = $this->carryOut(remote: $remote);
         self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
         self::assertSame('page', file_get_contents("$this->live/count.txt"));
@@ -218,11 +199,7 @@ final class RunModesTest extends TestCase
                 null,
                 $secret->sha256,
             )]),
-            new FaultyDirectory(
-                new LocalRemoteDirectory($this->live),
-                $none,
-                $none,
-            ),
+            new FaultyDirectory(new LocalRemoteDirectory($this->live), $none, $none),
             status: 404,
         );
         self::assertSame(RunEnd::PutBackUnproven, $result->end);
@@ -245,11 +222,7 @@ final class RunModesTest extends TestCase
      */
     private function faulty(\Closure $before, \Closure $after): FaultyModesDirectory
     {
-        return new FaultyModesDirectory(
-            new LocalRemoteDirectory($this->live),
-            $before,
-            $after,
-        );
+        return new FaultyModesDirectory(new LocalRemoteDirectory($this->live), $before, $after);
     }
 
     private function operationsOfAGoodRun(): int
@@ -307,18 +280,9 @@ final class RunModesTest extends TestCase
         self::assertNotNull($done->plan);
         self::assertNotNull($done->before);
         self::assertNotNull($done->after);
-        $undo = Undo::of(
-            $done->plan,
-            $done->before,
-            $done->after,
-            $live->manifest,
-        );
+        $undo = Undo::of($done->plan, $done->before, $done->after, $live->manifest);
         self::assertSame([], $undo->changedSince);
-        $result = $this->carryOut(
-            $undo->target,
-            id: 'm2',
-            exact: true,
-        );
+        $result = $this->carryOut($undo->target, id: 'm2', exact: true);
         self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
         self::assertSame(['uploads' => '755', 'settings.ini' => '600'], $this->modes());
     }

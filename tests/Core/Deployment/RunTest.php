@@ -233,10 +233,7 @@ final class RunTest extends TestCase
     {
         file_put_contents("$this->live/index.html", 'theirs');
         touch("$this->live/index.html", 1_795_046_400);
-        $result = $this->carryOut(
-            left: self::left(['index.html' => 'ours']),
-            answers: Answers::all(Choice::Both),
-        );
+        $result = $this->carryOut(left: self::left(['index.html' => 'ours']), answers: Answers::all(Choice::Both));
         self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
         self::assertSame('theirs', file_get_contents("$this->live/index.live-2026-11-19.html"));
         self::assertSame(self::NEW['index.html'], file_get_contents("$this->live/index.html"));
@@ -282,10 +279,7 @@ final class RunTest extends TestCase
         self::assertCount(5, $result->proofs);
         $backup = (new BackupShelf("$this->own/backups"))->manifest((string) $result->backup);
         foreach ($backup->files() as $file) {
-            self::assertSame(
-                self::OLD[$file->path->toString()],
-                $this->store()->text((string) $file->sha256),
-            );
+            self::assertSame(self::OLD[$file->path->toString()], $this->store()->text((string) $file->sha256));
         }
         self::assertCount(5, $backup->files());
         self::assertSame(hash('sha256', 'the new page'), $result->after?->get('index.html')?->sha256);
@@ -326,13 +320,7 @@ final class RunTest extends TestCase
         {
             public function fetch(string $url, ?string $at = null): WebAnswer
             {
-                return new WebAnswer(
-                    $url,
-                    200,
-                    hash('sha256', 'cached'),
-                    6,
-                    'cached',
-                );
+                return new WebAnswer($url, 200, hash('sha256', 'cached'), 6, 'cached');
             }
         };
         $result = $this->carryOut(fetcher: $stale);

@@ -22,14 +22,7 @@ final class WhyDifferentTest extends TestCase
         EntryKind $kind = EntryKind::File,
         string $text = 'new',
     ): ManifestEntry {
-        return new ManifestEntry(
-            RelativePath::fromString($path),
-            $kind,
-            3,
-            1,
-            $mode,
-            hash('sha256', $text),
-        );
+        return new ManifestEntry(RelativePath::fromString($path), $kind, 3, 1, $mode, hash('sha256', $text));
     }
 
     /** @param  array<string, string>  $headers */
@@ -122,11 +115,7 @@ final class WhyDifferentTest extends TestCase
         array $listed,
         ?string $expected,
     ): void {
-        $before = Manifest::of([self::entry(
-            'in/a.html',
-            0644,
-            text: 'old',
-        )]);
+        $before = Manifest::of([self::entry('in/a.html', 0644, text: 'old')]);
         self::assertSame($expected, (new WhyDifferent(Manifest::of($listed), $before))->explain(
             $answer,
             self::entry('in/a.html', null),

@@ -47,13 +47,7 @@ final class PhpProbeTest extends TestCase
             {
                 [$status, $body] = ($this->answers)($url, $at);
 
-                return new WebAnswer(
-                    $url,
-                    $status,
-                    hash('sha256', $body),
-                    strlen($body),
-                    $body,
-                );
+                return new WebAnswer($url, $status, hash('sha256', $body), strlen($body), $body);
             }
         };
         $answer = PhpProbe::ask(

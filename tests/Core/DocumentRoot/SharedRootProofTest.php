@@ -77,12 +77,7 @@ final class SharedRootProofTest extends TestCase
             self::path('/public'),
             [self::path('/home/b/public'), self::path('/home/a/public')],
         ));
-        $found = SharedRootProof::find(
-            $inner,
-            self::path('/public'),
-            'k2j4h6g8f0',
-            [$outer],
-        );
+        $found = SharedRootProof::find($inner, self::path('/public'), 'k2j4h6g8f0', [$outer]);
         self::assertSame('/home/a/public', $found[0]->place?->toString());
     }
 

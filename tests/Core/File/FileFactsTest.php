@@ -26,12 +26,7 @@ final class FileFactsTest extends TestCase
         ?int $modified = 1,
         EntryKind $kind = EntryKind::File,
     ): ManifestEntry {
-        return new ManifestEntry(
-            RelativePath::fromString($name),
-            $kind,
-            $size,
-            $modified,
-        );
+        return new ManifestEntry(RelativePath::fromString($name), $kind, $size, $modified);
     }
 
     public function test_a_file_comes_from_whoever_left_it_as_it_is(): void
@@ -49,12 +44,7 @@ final class FileFactsTest extends TestCase
             [Provenance::NotOurs, false, $same, null],
         ];
         foreach ($cases as [$from, $isBrought, $left, $byHand]) {
-            self::assertSame($from, Provenance::of(
-                $now,
-                $isBrought,
-                $left,
-                $byHand,
-            ));
+            self::assertSame($from, Provenance::of($now, $isBrought, $left, $byHand));
         }
     }
 
@@ -97,23 +87,13 @@ final class FileFactsTest extends TestCase
     }
 
     #[DataProvider('answers')]
-    public function test_what_visitors_get_is_told(
-        string $name,
-        int $status,
-        string $head,
-        VisitorsGet $get,
-    ): void {
+    public function test_what_visitors_get_is_told(string $name, int $status, string $head, VisitorsGet $get): void
+    {
         $entry = self::entry(
             rtrim($name, '/'),
             kind: str_ends_with($name, '/') ? EntryKind::Directory : EntryKind::File,
         );
-        $answer = new WebAnswer(
-            "http://site.example/$name",
-            $status,
-            hash('sha256', $head),
-            strlen($head),
-            $head,
-        );
+        $answer = new WebAnswer("http://site.example/$name", $status, hash('sha256', $head), strlen($head), $head);
 
         self::assertSame($get, VisitorsGet::of($entry, $answer));
     }

@@ -94,24 +94,14 @@ final class FileStepsTest extends TestCase
 
     public function test_rights_are_set_where_they_differ_and_a_folder_is_never_shut_before_what_lies_in_it(): void
     {
-        $steps = FileSteps::setModes(
-            $this->folder(),
-            0604,
-            0500,
-            $this->inside(),
-        );
+        $steps = FileSteps::setModes($this->folder(), 0604, 0500, $this->inside());
 
         $this->carriedOut($steps);
 
         clearstatcache();
         self::assertSame(0604, fileperms("$this->live/dials/inner/enamel.html") & 07777);
         self::assertSame(0500, fileperms("$this->live/dials/inner/empty") & 07777);
-        $again = FileSteps::setModes(
-            $this->folder()->withMode(0500),
-            0604,
-            0500,
-            $this->inside(),
-        );
+        $again = FileSteps::setModes($this->folder()->withMode(0500), 0604, 0500, $this->inside());
         self::assertSame([], $again);
     }
 

@@ -146,12 +146,7 @@ final class AccountListTest extends TestCase
                 'Gannet,ftp.b.example,gannet,y1,curlew.example,,',
             ])."\n",
         );
-        $facts = static fn (
-            string $client,
-            string $password,
-            array $roots,
-            string $notes,
-        ): array => [
+        $facts = static fn (string $client, string $password, array $roots, string $notes): array => [
             'client' => $client,
             'protocol' => 'ftps',
             'notes' => $notes,

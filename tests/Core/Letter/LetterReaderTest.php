@@ -20,12 +20,7 @@ final class LetterReaderTest extends TestCase
     {
         foreach (glob(__DIR__.'/letters/*.txt') ?: [] as $file) {
             [$letter, $facts] = explode("\n=====\n", (string) file_get_contents($file));
-            yield basename($file, '.txt') => [$letter, json_decode(
-                $facts,
-                true,
-                8,
-                JSON_THROW_ON_ERROR,
-            )];
+            yield basename($file, '.txt') => [$letter, json_decode($facts, true, 8, JSON_THROW_ON_ERROR)];
         }
     }
 

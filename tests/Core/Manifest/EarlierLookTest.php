@@ -67,12 +67,7 @@ final class EarlierLookTest extends TestCase
     public function test_a_later_look_keeps_what_was_sure(): void
     {
         $times = ['sent' => 5001];
-        $first = EarlierLook::afterSending(
-            1000,
-            self::listing($times, 'h'),
-            5001,
-            true,
-        );
+        $first = EarlierLook::afterSending(1000, self::listing($times, 'h'), 5001, true);
         self::assertSame(['sent'], self::known($first->then(1010, self::listing($times, 'h')), $times));
     }
 

@@ -64,10 +64,7 @@ final class MoveTest extends TestCase
         $shared = ['/www/one', '/www/one', '/www/two'];
         $check = new MoveCheck(array_combine(
             ['a.example', 'b.example', 'c.example'],
-            array_map(
-                static fn (string $from): array => [self::path($from), self::path('/htdocs')],
-                $shared,
-            ),
+            array_map(static fn (string $from): array => [self::path($from), self::path('/htdocs')], $shared),
         ), []);
         self::assertNotNull($check->objection('c.example'));
         self::assertNotNull($check->objection('a.example'), 'c.example would be in it');

@@ -25,14 +25,8 @@ final class OutageTest extends TestCase
             static fn (array $one): Asked => new Asked(...[...$one, $one[2] === 0 ? 'refused' : '']),
             $answers,
         ));
-        self::assertSame(
-            $expected,
-            [$outage->milliseconds, $outage->unanswered, $outage->wasOut, $outage->isOut],
-        );
-        self::assertEquals(
-            $outage,
-            Outage::fromFields(JsonFields::fromJson((string) json_encode($outage->toArray()))),
-        );
+        self::assertSame($expected, [$outage->milliseconds, $outage->unanswered, $outage->wasOut, $outage->isOut]);
+        self::assertEquals($outage, Outage::fromFields(JsonFields::fromJson((string) json_encode($outage->toArray()))));
     }
 
     /** @return array<string, array{list<array{int, int, int}>, array{int, int, bool, bool}}> */

@@ -46,11 +46,7 @@ final class ApplicationInspectionTest extends TestCase
         };
         $directory = $this->directory();
 
-        return (new PackageIntake(
-            TestStore::in("$directory/store"),
-            new FixedClock,
-            types: $types,
-        ))->take(
+        return (new PackageIntake(TestStore::in("$directory/store"), new FixedClock, types: $types))->take(
             Zips::make("$directory/application.zip", $files + [
                 'composer.json' => '{"name": "ferries/booking", "version": "1.2.0"}',
                 'public/index.php' => '<?php require "../src/Kernel.php";',

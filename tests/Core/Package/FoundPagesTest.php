@@ -105,9 +105,6 @@ final class FoundPagesTest extends TestCase
         $file = dirname(__DIR__, 3)."/var/test/pages/$archive";
         self::assertFileExists($file, 'Run ./test once; it fetches the archives.');
 
-        return (new PackageIntake(TestStore::in($this->store()), new FixedClock))->take(
-            $file,
-            $archive,
-        );
+        return (new PackageIntake(TestStore::in($this->store()), new FixedClock))->take($file, $archive);
     }
 }

@@ -41,12 +41,7 @@ final class InspectedFilesTest extends TestCase
         foreach ($files as $path => $text) {
             $path = RelativePath::fromString((string) $path);
             $content = $this->store->put([$text]);
-            $entries[] = new ManifestEntry(
-                $path,
-                EntryKind::File,
-                $content->size,
-                sha256: $content->sha256,
-            );
+            $entries[] = new ManifestEntry($path, EntryKind::File, $content->size, sha256: $content->sha256);
             foreach ($path->ancestors() as $above) {
                 $entries[] = new ManifestEntry($above, EntryKind::Directory);
             }

@@ -64,9 +64,7 @@ final class PackageIntakeTest extends TestCase
         );
         self::assertSame(
             'hello',
-            TestStore::in("$this->scratchDirectory/store")->text(
-                (string) $found->manifest->get('index.html')?->sha256,
-            ),
+            TestStore::in("$this->scratchDirectory/store")->text((string) $found->manifest->get('index.html')?->sha256),
         );
         self::assertFalse($found->stops());
     }

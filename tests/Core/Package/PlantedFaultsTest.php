@@ -34,10 +34,7 @@ final class PlantedFaultsTest extends TestCase
             TestStore::in("$directory/store"),
             new FixedClock,
             sites: new FixedClients(['saltmarshferries.example' => 1, 'www.marshbakery.example' => 2]),
-        ))->take(
-            Zips::make("$directory/site.zip", $site->files),
-            'site-1.0.zip',
-        );
+        ))->take(Zips::make("$directory/site.zip", $site->files), 'site-1.0.zip');
 
         return array_map(
             static fn (PackageFinding $one): string => trim("{$one->code->value} $one->path $one->line"),

@@ -154,11 +154,7 @@ final class ConflictTest extends TestCase
     {
         $kept = new Policy(PathPattern::all(['logo.svg']));
         foreach ([new Policy(ours: ['logo.svg']), $kept, new Policy(exact: true)] as $policy) {
-            $plan = Planner::plan(
-                self::side(['Logo.svg' => 'new']),
-                self::side(['logo.svg' => 'theirs']),
-                $policy,
-            );
+            $plan = Planner::plan(self::side(['Logo.svg' => 'new']), self::side(['logo.svg' => 'theirs']), $policy);
             self::assertSame('added', self::told($plan)['Logo.svg']);
         }
     }
@@ -280,12 +276,7 @@ final class ConflictTest extends TestCase
         self::assertSame(['a' => 'asked: changed_live'], $told(2000, 2000));
         self::assertSame(
             ['a' => 'asked: removed_live'],
-            self::told(self::plan(
-                ['a' => '1'],
-                [],
-                ['a' => '2'],
-                Answers::all(Choice::Newer),
-            )),
+            self::told(self::plan(['a' => '1'], [], ['a' => '2'], Answers::all(Choice::Newer))),
         );
     }
 

@@ -31,12 +31,7 @@ final class ConnectionCountTest extends TestCase
         $runs = [];
         foreach ($seconds as $connections => $list) {
             foreach ($list as $one) {
-                $pace = Pace::measured(
-                    100,
-                    0,
-                    $one,
-                    $connections,
-                );
+                $pace = Pace::measured(100, 0, $one, $connections);
                 $pace === null || $runs[] = [$connections, $pace];
             }
         }

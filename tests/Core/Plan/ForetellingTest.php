@@ -38,12 +38,7 @@ final class ForetellingTest extends TestCase
 
     public function test_time_is_foretold_by_files_bytes_and_connections(): void
     {
-        $pace = Pace::measured(
-            100,
-            0,
-            10.0,
-            2,
-        );
+        $pace = Pace::measured(100, 0, 10.0, 2);
         $of = static fn (int $files, int $bytes, int $connections): float => round(
             (float) $pace?->of($files, $bytes, $connections),
             3,
@@ -58,30 +53,15 @@ final class ForetellingTest extends TestCase
     public function test_an_expectation_has_its_spread_and_says_what_it_rests_on(): void
     {
         $paces = array_values(array_filter(array_map(
-            static fn (float $seconds): ?Pace => Pace::measured(
-                10,
-                0,
-                $seconds,
-                1,
-            ),
+            static fn (float $seconds): ?Pace => Pace::measured(10, 0, $seconds, 1),
             [4.0, 1.0, 2.0],
         )));
-        $expected = Expectation::of(
-            $paces,
-            20,
-            0,
-            1,
-        );
+        $expected = Expectation::of($paces, 20, 0, 1);
         self::assertNotNull($expected);
         self::assertSame(
             [4.0, 2.0, 8.0, 3],
             [round($expected->seconds, 6), $expected->least, $expected->most, $expected->from],
         );
-        self::assertNull(Expectation::of(
-            [],
-            20,
-            0,
-            1,
-        ));
+        self::assertNull(Expectation::of([], 20, 0, 1));
     }
 }

@@ -33,22 +33,12 @@ final class LeftByUsTest extends TestCase
 
     public function test_of_a_history_that_turns_in_a_circle_nothing_is_known(): void
     {
-        $restored = PastRun::restore(
-            1,
-            1,
-            2,
-            null,
-        );
+        $restored = PastRun::restore(1, 1, 2, null);
         self::assertSame([], LeftByUs::paths([$restored], null));
     }
 
     private static function deploy(int $number, ?string $place, string $path): PastRun
     {
-        return PastRun::deploy(
-            $number,
-            $number,
-            $place,
-            static fn (): array => [$path],
-        );
+        return PastRun::deploy($number, $number, $place, static fn (): array => [$path]);
     }
 }

@@ -76,12 +76,7 @@ final class PlannerTest extends TestCase
             self::directory('uploads'),
             self::file('uploads/mine.txt', 'theirs'),
             self::file('note.txt', 'n'),
-            self::file(
-                'unknown.txt',
-                'abd',
-                1000,
-                false,
-            ),
+            self::file('unknown.txt', 'abd', 1000, false),
             self::file('gone.html', 'g'),
         ]);
         $policy = new Policy(PathPattern::all(['uploads/']), ['default.htm'], ['gone.html', 'index.html']);
@@ -190,30 +185,10 @@ final class PlannerTest extends TestCase
     {
         $known = Manifest::of([self::file('a', 'a', 100), self::file('b', 'b', 100), self::file('c', 'c', 500)]);
         $listed = Manifest::of([
-            self::file(
-                'a',
-                'a',
-                100,
-                false,
-            ),
-            self::file(
-                'b',
-                'b',
-                101,
-                false,
-            ),
-            self::file(
-                'c',
-                'c',
-                500,
-                false,
-            ),
-            self::file(
-                'd',
-                'd',
-                1,
-                false,
-            ),
+            self::file('a', 'a', 100, false),
+            self::file('b', 'b', 101, false),
+            self::file('c', 'c', 500, false),
+            self::file('d', 'd', 1, false),
         ]);
         $with = $listed->withKnownHashes($known, 500);
         self::assertSame(hash('sha256', 'a'), $with->get('a')?->sha256);
@@ -237,12 +212,7 @@ final class PlannerTest extends TestCase
             self::file('img/a', 'a', 2000),
             self::file('note', 'n'),
         ]);
-        $undo = Undo::of(
-            $done,
-            $before,
-            $after,
-            $after,
-        );
+        $undo = Undo::of($done, $before, $after, $after);
         self::assertSame([], $undo->changedSince);
         $back = Planner::plan($undo->target, $after, new Policy(exact: true));
         self::assertSame(
@@ -257,12 +227,7 @@ final class PlannerTest extends TestCase
         );
 
         $theirs = $after->with([self::file('img/b', 'theirs', 3000), self::file('index.html', 'edit', 3000)]);
-        $undo = Undo::of(
-            $done,
-            $before,
-            $after,
-            $theirs,
-        );
+        $undo = Undo::of($done, $before, $after, $theirs);
         self::assertSame(['index.html'], $undo->changedSince);
         self::assertNotNull($undo->target->get('img'), 'somebody else has a file in it');
         self::assertNotNull($undo->target->get('img/b'));
@@ -281,27 +246,13 @@ final class PlannerTest extends TestCase
         $before = Manifest::of([self::file('index.html', 'old'), self::file('gone', 'was'), self::file('note', 'n')]);
         $made = [self::file('index.html', 'new!'), self::directory('img'), self::file('img/a', 'a')];
         $after = Manifest::of([...$made, self::file('img/b', 'b'), self::file('note', 'n')]);
-        $done = Planner::plan(
-            Manifest::of([...$made, self::file('img/b', 'b')]),
-            $before,
-            new Policy(ours: ['gone']),
-        );
+        $done = Planner::plan(Manifest::of([...$made, self::file('img/b', 'b')]), $before, new Policy(ours: ['gone']));
         $live = $after->without(['img/b'])->with([
-            self::file(
-                'index.html',
-                'edit',
-                3000,
-                false,
-            ),
+            self::file('index.html', 'edit', 3000, false),
             self::file('img/a', 'mine', 3000),
             self::file('gone', 'put', 3000),
         ]);
-        $undo = Undo::of(
-            $done,
-            $before,
-            $after,
-            $live,
-        );
+        $undo = Undo::of($done, $before, $after, $live);
         self::assertEqualsCanonicalizing(['index.html', 'img/a', 'img/b', 'gone'], $undo->changedSince);
         $plan = Planner::plan(
             $undo->target,
@@ -350,12 +301,7 @@ final class PlannerTest extends TestCase
 
     public function test_unknown_contents_are_never_sent(): void
     {
-        $entry = self::file(
-            'a',
-            'a',
-            5,
-            false,
-        );
+        $entry = self::file('a', 'a', 5, false);
         self::assertSame(
             Change::Same,
             Planner::plan(Manifest::of([$entry]), Manifest::of([self::file('a', 'a', 5)]), new Policy())->items[0]

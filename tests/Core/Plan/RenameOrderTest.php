@@ -67,9 +67,6 @@ final class RenameOrderTest extends TestCase
 
     public function test_where_nobody_knows_assets_come_before_pages(): void
     {
-        self::assertSame(
-            [['a.css', 'b.css', 'bg.png', 'data.bin'], ['page.html'], ['index.html']],
-            self::order(null),
-        );
+        self::assertSame([['a.css', 'b.css', 'bg.png', 'data.bin'], ['page.html'], ['index.html']], self::order(null));
     }
 }

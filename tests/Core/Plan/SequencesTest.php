@@ -136,21 +136,11 @@ final class SequencesTest extends TestCase
                     $live,
                     new Policy(exact: true),
                 ),
-                PastRun::restore(
-                    $number,
-                    $number,
-                    $this->restored(),
-                    null,
-                ),
+                PastRun::restore($number, $number, $this->restored(), null),
             ],
             default => [
                 Planner::plan(
-                    Undo::of(
-                        $last[1],
-                        self::manifest($last[2]),
-                        self::manifest($last[3]),
-                        $live,
-                    )->target,
+                    Undo::of($last[1], self::manifest($last[2]), self::manifest($last[3]), $live)->target,
                     $live,
                     new Policy(exact: true),
                 ),
@@ -185,12 +175,7 @@ final class SequencesTest extends TestCase
                 new Policy(ours: $ours),
                 $last === null ? null : self::manifest($last[3]),
             ),
-            PastRun::deploy(
-                $number,
-                $number,
-                null,
-                static fn (): array => array_keys($package),
-            ),
+            PastRun::deploy($number, $number, null, static fn (): array => array_keys($package)),
         ];
     }
 
@@ -229,12 +214,7 @@ final class SequencesTest extends TestCase
             foreach ($relative->ancestors() as $above) {
                 $entries[] = new ManifestEntry($above, EntryKind::Directory);
             }
-            $entries[] = new ManifestEntry(
-                $relative,
-                EntryKind::File,
-                strlen($text),
-                sha256: hash('sha256', $text),
-            );
+            $entries[] = new ManifestEntry($relative, EntryKind::File, strlen($text), sha256: hash('sha256', $text));
         }
 
         return Manifest::of($entries);

@@ -26,24 +26,12 @@ final class WayChoiceTest extends TestCase
 
     private static function swap(int $files = 60, int $moves = 1, ?string $barred = null): WayCost
     {
-        return new WayCost(
-            Way::Swap,
-            $files,
-            50_000 * $files,
-            $moves,
-            $barred,
-        );
+        return new WayCost(Way::Swap, $files, 50_000 * $files, $moves, $barred);
     }
 
     private static function unpack(?string $barred = null): WayCost
     {
-        return new WayCost(
-            Way::Unpack,
-            60,
-            3_000_000,
-            1,
-            $barred,
-        );
+        return new WayCost(Way::Unpack, 60, 3_000_000, 1, $barred);
     }
 
     public function test_where_the_host_unpacks_one_archive_goes_up(): void

@@ -63,14 +63,7 @@ final class ProofTest extends TestCase
                 $text = (string) file_get_contents($this->root.'/www'.parse_url($url, PHP_URL_PATH));
                 $body = $this->body === 'TOKEN' ? $text : $this->body;
 
-                return new WebAnswer(
-                    $url,
-                    $this->status,
-                    hash('sha256', $body),
-                    strlen($body),
-                    $body,
-                    $this->location,
-                );
+                return new WebAnswer($url, $this->status, hash('sha256', $body), strlen($body), $body, $this->location);
             }
         };
         $www = RemotePath::fromString('/www');
@@ -133,9 +126,7 @@ final class ProofTest extends TestCase
     public function test_placeholders_are_told_from_sites(): void
     {
         $page = new PlaceholderPage();
-        self::assertTrue(
-            $page->recognises('<h1>x</h1><p>This web space has <b>been</b> set up by Harbourhost.</p>'),
-        );
+        self::assertTrue($page->recognises('<h1>x</h1><p>This web space has <b>been</b> set up by Harbourhost.</p>'));
         self::assertFalse($page->recognises('<h1>Pilgrim Stones Hostel</h1><p>Twenty-two beds.</p>'));
     }
 

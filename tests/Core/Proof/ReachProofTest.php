@@ -53,13 +53,7 @@ final class ReachProofTest extends TestCase
                 RemotePath::fromString('/www/other'),
             ],
         );
-        $evidence = (new ReachProof(
-            $meant,
-            $user,
-            new LocalRemoteDirectory($home),
-            'n1',
-            new FixedClock(),
-        ))->open(
+        $evidence = (new ReachProof($meant, $user, new LocalRemoteDirectory($home), 'n1', new FixedClock()))->open(
             $told,
         );
         self::assertSame($before, self::contents($home), 'nothing is left behind');
@@ -76,14 +70,7 @@ final class ReachProofTest extends TestCase
             new LocalUser($home, '/www/site'),
             $home,
             space: 5_000_000,
-            told: new HostedUser(
-                'job',
-                '/www/site',
-                5_000_000,
-                false,
-                true,
-                null,
-            ),
+            told: new HostedUser('job', '/www/site', 5_000_000, false, true, null),
         );
         self::assertTrue($evidence->holds(), (string) $evidence->broken()?->sentence);
         self::assertSame(
@@ -196,14 +183,7 @@ final class ReachProofTest extends TestCase
             new LocalUser($home, '/www/site'),
             $home,
             space: 5_000_000,
-            told: new HostedUser(
-                'job',
-                '/www/site',
-                null,
-                false,
-                true,
-                null,
-            ),
+            told: new HostedUser('job', '/www/site', null, false, true, null),
         )->broken();
         self::assertSame(['space', 'Space: no limit, where 5 MB was asked for'], [$more?->name, $more?->sentence]);
     }

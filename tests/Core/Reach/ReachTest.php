@@ -254,12 +254,7 @@ final class ReachTest extends TestCase
                 $login('from the future', '/www/b.example', idle: -3),
             ],
         );
-        $fleet = FleetScope::of([$account, new AccountScope(
-            2,
-            [],
-            [],
-            [],
-        )], $now);
+        $fleet = FleetScope::of([$account, new AccountScope(2, [], [], [])], $now);
         $flags = [];
         foreach ($fleet->logins as $scope) {
             $flags[$scope->login->login] = array_map(static fn (Flag $flag): string => $flag->value, $scope->flags);

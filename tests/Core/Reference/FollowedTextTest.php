@@ -45,13 +45,7 @@ final class FollowedTextTest extends TestCase
             $entries[] = new ManifestEntry(RelativePath::fromString($directory), EntryKind::Directory);
         }
 
-        return FollowedText::of(
-            $path,
-            $text,
-            new Moves($moves),
-            new Resolver(Manifest::of($entries), [$own]),
-            [$own],
-        );
+        return FollowedText::of($path, $text, new Moves($moves), new Resolver(Manifest::of($entries), [$own]), [$own]);
     }
 
     /** @return array<string, array{string, string, array<string, string|null>, string|null}> */
@@ -148,20 +142,8 @@ final class FollowedTextTest extends TestCase
         );
 
         self::assertEquals([
-            new TornReference(
-                'index.html',
-                2,
-                'img/dial.png',
-                'img/dial.png',
-                null,
-            ),
-            new TornReference(
-                'index.html',
-                2,
-                'prices.html',
-                'prices.html',
-                'cost.html',
-            ),
+            new TornReference('index.html', 2, 'img/dial.png', 'img/dial.png', null),
+            new TornReference('index.html', 2, 'prices.html', 'prices.html', 'cost.html'),
         ], $followed->torn);
         self::assertSame("<p>\n<img src='img/dial.png'> <a href='cost.html'>", $followed->text);
     }

@@ -52,12 +52,7 @@ final class CanonicalJsonTest extends TestCase
 
     private static function read(string $json): \stdClass
     {
-        $read = json_decode(
-            $json,
-            false,
-            100,
-            JSON_THROW_ON_ERROR,
-        );
+        $read = json_decode($json, false, 100, JSON_THROW_ON_ERROR);
 
         return $read instanceof \stdClass ? $read : new \stdClass;
     }

@@ -33,25 +33,12 @@ final class SignedSheetTest extends TestCase
             'Marram & Tide',
             '#1c6b64',
             'Saltmarsh Ferries',
-            new SheetCover(
-                self::DAY,
-                self::DAY + 86_400,
-                'Europe/Berlin',
-                7,
-            ),
+            new SheetCover(self::DAY, self::DAY + 86_400, 'Europe/Berlin', 7),
             'Aldous Marram',
             self::DAY + 90_000,
             12,
             str_repeat('ab', 32),
-            [new SheetSite(
-                'ferries.example',
-                'every day',
-                false,
-                2,
-                self::DAY + 100,
-                null,
-                self::DAY + 200,
-            )],
+            [new SheetSite('ferries.example', 'every day', false, 2, self::DAY + 100, null, self::DAY + 200)],
             [
                 new SheetChange(
                     self::DAY + 100,
@@ -64,24 +51,9 @@ final class SignedSheetTest extends TestCase
                     3,
                     1,
                     0,
-                    new SheetBackup(
-                        4,
-                        30,
-                        4000,
-                        self::DAY + 50,
-                    ),
-                    new SheetProof(
-                        4,
-                        4,
-                        4,
-                        1,
-                    ),
-                    new Outage(
-                        250,
-                        12,
-                        1,
-                        words: 'answered 503',
-                    ),
+                    new SheetBackup(4, 30, 4000, self::DAY + 50),
+                    new SheetProof(4, 4, 4, 1),
+                    new Outage(250, 12, 1, words: 'answered 503'),
                 ),
                 new SheetChange(
                     self::DAY + 200,
@@ -97,24 +69,8 @@ final class SignedSheetTest extends TestCase
                 ),
             ],
             [
-                new SheetAccess(
-                    'ferries',
-                    'the account itself',
-                    '/',
-                    '',
-                    self::DAY - 1000,
-                    isAccount: true,
-                ),
-                new SheetAccess(
-                    'a@ferries',
-                    '',
-                    '/www',
-                    'Aldous Marram',
-                    self::DAY,
-                    self::DAY + 300,
-                    self::DAY,
-                    null,
-                ),
+                new SheetAccess('ferries', 'the account itself', '/', '', self::DAY - 1000, isAccount: true),
+                new SheetAccess('a@ferries', '', '/www', 'Aldous Marram', self::DAY, self::DAY + 300, self::DAY, null),
             ],
         );
     }
@@ -128,12 +84,7 @@ final class SignedSheetTest extends TestCase
         self::assertSame($signed->toJson(), $read->toJson());
         $read->verify($key->public());
         // However a program on the way has written it.
-        $other = json_encode(json_decode(
-            $signed->toJson(),
-            false,
-            64,
-            JSON_THROW_ON_ERROR,
-        ), JSON_THROW_ON_ERROR);
+        $other = json_encode(json_decode($signed->toJson(), false, 64, JSON_THROW_ON_ERROR), JSON_THROW_ON_ERROR);
         SignedSheet::fromJson($other)->verify($key->public());
         self::assertStringNotContainsString("\n", $other);
     }

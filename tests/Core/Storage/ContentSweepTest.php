@@ -43,12 +43,7 @@ final class ContentSweepTest extends TestCase
             yield from array_slice($kept, 0, 50);
             yield str_repeat('0', 64);
         })();
-        $swept = self::sweep(TestStore::settings($directory))->sweep(
-            $references,
-            time() - 60,
-            time(),
-            true,
-        );
+        $swept = self::sweep(TestStore::settings($directory))->sweep($references, time() - 60, time(), true);
         self::assertSame(65, $swept->asideFiles, 'a third, but for the two that were found again');
         self::assertGreaterThan(400, $swept->asideBytes);
         self::assertSame([0, 0, 0], [$swept->backFiles, $swept->deletedFiles, $swept->freedBytes]);
@@ -109,12 +104,7 @@ final class ContentSweepTest extends TestCase
         $names = array_map(static fn (string $text): string => $store->put([$text])->sha256, ['kept', 'gone']);
         unset($store);
         $settings = TestStore::settings($directory);
-        self::assertSame(2, self::sweep($settings)->sweep(
-            [],
-            time() + 60,
-            time(),
-            true,
-        )->asideFiles);
+        self::assertSame(2, self::sweep($settings)->sweep([], time() + 60, time(), true)->asideFiles);
         $swept = self::sweep($settings)->emptyAside([$names[0]]);
         self::assertSame([1, 1], [$swept->backFiles, $swept->deletedFiles]);
         self::assertSame([true, false], array_map(TestStore::in($directory)->has(...), $names));
@@ -189,12 +179,7 @@ final class ContentSweepTest extends TestCase
         $sha256 = $store->put(['of a backup that takes its time'])->sha256;
         $sweep = self::sweep(TestStore::settings($directory));
         $inTwoDays = time() + 2 * 86400;
-        $files = static fn (): int => $sweep->sweep(
-            [],
-            $inTwoDays,
-            time(),
-            true,
-        )->asideFiles;
+        $files = static fn (): int => $sweep->sweep([], $inTwoDays, time(), true)->asideFiles;
         self::assertSame(0, $files());
         self::assertTrue($store->has($sha256));
         unset($store); // It ended, and nothing refers to what it put there.
@@ -235,12 +220,7 @@ final class ContentSweepTest extends TestCase
             throw new \RuntimeException('the database is gone');
         })();
         try {
-            self::sweep(TestStore::settings($directory))->sweep(
-                $references,
-                time() + 60,
-                time(),
-                true,
-            );
+            self::sweep(TestStore::settings($directory))->sweep($references, time() + 60, time(), true);
             self::fail('It went on.');
         } catch (\RuntimeException $failure) {
             self::assertSame('the database is gone', $failure->getMessage());

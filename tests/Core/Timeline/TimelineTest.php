@@ -19,24 +19,12 @@ final class TimelineTest extends TestCase
 
     private static function backup(int $at, string $kind = 'taken', int $weight = 0): TimelineEvent
     {
-        return new TimelineEvent(
-            Lane::Backups,
-            $at,
-            null,
-            "backup at $at",
-            $kind,
-            $weight,
-        );
+        return new TimelineEvent(Lane::Backups, $at, null, "backup at $at", $kind, $weight);
     }
 
     private static function user(int $from, int $until): TimelineEvent
     {
-        return new TimelineEvent(
-            Lane::SignIn,
-            $from,
-            $until,
-            "$from to $until",
-        );
+        return new TimelineEvent(Lane::SignIn, $from, $until, "$from to $until");
     }
 
     public function test_moments_that_would_lie_on_each_other_are_bundled_and_what_matters_most_stands_for_them(): void

@@ -88,12 +88,7 @@ final class SurveyorTest extends TestCase
         $deeper = static function (RemotePath $at) use (&$number): array {
             return [EndlessDirectory::directory('d'.$number++)];
         };
-        self::assertStops(
-            'directories deep',
-            12,
-            $deeper,
-            new SurveyLimits(depth: 10),
-        );
+        self::assertStops('directories deep', 12, $deeper, new SurveyLimits(depth: 10));
         $wider = static function (RemotePath $at) use (&$number): array {
             $number++;
 
@@ -102,18 +97,8 @@ final class SurveyorTest extends TestCase
                 range(1, 50),
             );
         };
-        self::assertStops(
-            'more than 1000 files',
-            30,
-            $wider,
-            new SurveyLimits(entries: 1000),
-        );
-        self::assertStops(
-            'longer than 0 seconds',
-            1,
-            $wider,
-            new SurveyLimits(seconds: 0),
-        );
+        self::assertStops('more than 1000 files', 30, $wider, new SurveyLimits(entries: 1000));
+        self::assertStops('longer than 0 seconds', 1, $wider, new SurveyLimits(seconds: 0));
     }
 
     public function test_it_can_be_cancelled_and_says_how_far_it_is(): void

@@ -54,14 +54,7 @@ final class ReferenceDrawingTest extends TestCase
 
     private static function broken(string $path, ?string $suggestion): PackageFinding
     {
-        return new PackageFinding(
-            FindingCode::ReferenceMissing,
-            Severity::Warn,
-            'x',
-            $path,
-            1,
-            $suggestion,
-        );
+        return new PackageFinding(FindingCode::ReferenceMissing, Severity::Warn, 'x', $path, 1, $suggestion);
     }
 
     public function test_every_file_of_a_small_package_has_its_place_and_what_nobody_comes_to_stands_apart(): void
@@ -96,12 +89,7 @@ final class ReferenceDrawingTest extends TestCase
         $links = ['index.html' => ['css/a.css' => 1]];
         foreach (['news', 'tides'] as $directory) {
             for ($number = 0; $number < 1000; $number++) {
-                $paths[] = sprintf(
-                    '%s/%02d/%04d.html',
-                    $directory,
-                    $number % 20,
-                    $number,
-                );
+                $paths[] = sprintf('%s/%02d/%04d.html', $directory, $number % 20, $number);
                 $links['index.html'][end($paths)] = 1;
                 $links[end($paths)] = ['css/a.css' => 1, 'news/00/0000.html' => 1];
             }
@@ -118,12 +106,7 @@ final class ReferenceDrawingTest extends TestCase
         ], self::nodes($all));
         self::assertContains('3 2 1000', self::arcs($all));
 
-        $opened = ReferenceDrawing::of(
-            $manifest,
-            new Links($links),
-            [],
-            'news/00',
-        );
+        $opened = ReferenceDrawing::of($manifest, new Links($links), [], 'news/00');
         $nodes = self::nodes($opened);
         self::assertContains('file news/00/0000.html 1', $nodes);
         self::assertContains('others news/00 6', $nodes);

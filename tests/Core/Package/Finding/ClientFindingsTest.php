@@ -46,12 +46,8 @@ final class ClientFindingsTest extends TestCase
      * @param  list<string>  $expected
      */
     #[DataProvider('packages')]
-    public function test_sites_of_others_are_told(
-        array $named,
-        array $own,
-        string $package,
-        array $expected,
-    ): void {
+    public function test_sites_of_others_are_told(array $named, array $own, string $package, array $expected): void
+    {
         $clients = new FixedClients(
             ['hostel.example' => 1, 'choir.example' => 2, 'concerts.example' => 2],
             ['hostel-site' => [1]],
@@ -59,12 +55,7 @@ final class ClientFindingsTest extends TestCase
         $hosts = array_map(static fn (int $times): array => [$times, 'about.html', 7], $named);
         $found = (new ClientFindings($clients))->of(
             $package,
-            new References(
-                [],
-                [],
-                $hosts,
-                [],
-            ),
+            new References([], [], $hosts, []),
             new PackageTraits($own, $named, []),
         );
 

@@ -85,12 +85,7 @@ final class PackageTypesTest extends TestCase
             $plan = Planner::plan(
                 Manifest::of(array_map(
                     static fn (ManifestEntry $entry): ManifestEntry => $entry->isFile()
-                        ? new ManifestEntry(
-                            $entry->path,
-                            EntryKind::File,
-                            1,
-                            sha256: hash('sha256', 'x'),
-                        )
+                        ? new ManifestEntry($entry->path, EntryKind::File, 1, sha256: hash('sha256', 'x'))
                         : $entry,
                     $live->all(),
                 )),
