@@ -18,10 +18,10 @@ use Cellarium\Core\Archive\ZipOut;
 use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\RemoteDirectories;
+use Cellarium\Core\File\FileMatches;
+use Cellarium\Core\File\FileQuery;
 use Cellarium\Core\File\Finder;
-use Cellarium\Core\File\Findings;
 use Cellarium\Core\File\SentAsZip;
-use Cellarium\Core\File\Sought;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
@@ -77,8 +77,8 @@ for ($file = 0; $file < ZIPPED; $file++) {
 }
 exec('chown -R '.FtpDaemon::USER.' '.escapeshellarg($home));
 
-$find = static function (Endpoint $endpoint, int $connections, Sought $sought) use ($scratch, $seconds): array {
-    $found = new Findings;
+$find = static function (Endpoint $endpoint, int $connections, FileQuery $sought) use ($scratch, $seconds): array {
+    $found = new FileMatches;
     mkdir("$scratch/found");
     $took = $seconds(static function () use ($endpoint, $connections, $sought, $scratch, $found): void {
         $pool = new WorkerPool($endpoint, $connections);
@@ -141,7 +141,8 @@ foreach ([0, 20] as $delay) {
         printf("%2d ms, listing %d: %.2f s; curl %.2f s\n", $delay, LISTED, $ours, $curl);
     }
     if ($does('finding')) {
-        foreach (['name' => new Sought('*.html'), 'text' => new Sought('*.html', text: '0211 99')] as $how => $sought) {
+        $queries = ['name' => new FileQuery('*.html'), 'text' => new FileQuery('*.html', text: '0211 99')];
+        foreach ($queries as $how => $sought) {
             [$many, $found, $names] = $find($endpoint, CONNECTIONS, $sought);
             [$one] = $find($endpoint, 1, $sought);
             printf(

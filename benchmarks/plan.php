@@ -12,7 +12,7 @@ declare(strict_types=1);
 
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Deployment\KeptPlan;
-use Cellarium\Core\Deployment\TreeBeside;
+use Cellarium\Core\Deployment\StagedTree;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
@@ -72,7 +72,7 @@ if ($part === 'plan') {
         $plan = Planner::plan($package, $live, new Policy(ours: $ours), $deployed);
     });
     $measure('stored', static fn () => $kept->keep($plan));
-    $measure('the tree of a swap', static fn () => TreeBeside::of($plan));
+    $measure('the tree of a swap', static fn () => StagedTree::of($plan));
     printf("\n%d questions\n\n", count($plan->openQuestions()));
     unset($plan, $deployed, $live, $package, $ours);
     passthru(escapeshellarg(PHP_BINARY).' '.escapeshellarg(__FILE__)." $files read ".escapeshellarg($directory));

@@ -23,14 +23,14 @@ declare(strict_types=1);
 use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Deployment\Beside;
-use Cellarium\Core\Deployment\BesideTrees;
 use Cellarium\Core\Deployment\FileJournal;
 use Cellarium\Core\Deployment\LayByUnpacking;
 use Cellarium\Core\Deployment\RunOrder;
-use Cellarium\Core\Deployment\TreeBeside;
-use Cellarium\Core\Hosting\AtHost;
+use Cellarium\Core\Deployment\StagedTree;
+use Cellarium\Core\Deployment\SwapPaths;
+use Cellarium\Core\Deployment\SwapTrees;
 use Cellarium\Core\Hosting\ControlService;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Hosting\LinkedJobs;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
@@ -220,15 +220,15 @@ $texts = [];
 for ($file = 1; $file <= SMALL; $file++) {
     $texts[intdiv($file, FILES_A_DIRECTORY)."/$file"] = random_bytes(SMALL_BYTES);
 }
-$tree = TreeBeside::of(Planner::plan(StoredFiles::in($store, $texts), Manifest::of([]), new Policy));
+$tree = StagedTree::of(Planner::plan(StoredFiles::in($store, $texts), Manifest::of([]), new Policy));
 /** The small files as one archive, unpacked at the host and listed as they lie there. */
 $unpack = static function (Endpoint $endpoint, StandinHost $host) use ($store, $tree, $scratch): void {
     $root = RemotePath::fromString('/site');
     $order = new RunOrder('bench', $root, Manifest::of([]), new Policy, EarlierLook::never(), null, []);
     $pool = new WorkerPool($endpoint, CONNECTIONS);
-    $laid = (new Beside($root, 'bench'))->laid;
+    $laid = (new SwapPaths($root, 'bench'))->laid;
     $pool->run([Job::makeDirectory($laid, '')]);
-    $at = new AtHost(
+    $at = new HostJobs(
         new LinkedJobs(new ControlService(
             "http://127.0.0.2:$host->controlPort",
             new Secret(StandinHost::TOKEN),
@@ -246,7 +246,7 @@ $unpack = static function (Endpoint $endpoint, StandinHost $host) use ($store, $
         $at,
         new FixedClock,
     ))->lay($tree, $root, $laid);
-    (new BesideTrees($pool, new Surveyor($pool)))->confirm($tree, $laid);
+    (new SwapTrees($pool, new Surveyor($pool)))->confirm($tree, $laid);
     $pool->close();
 };
 $row = static function (string $what, float $ours, array $others) {

@@ -25,7 +25,7 @@ use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\ListingDoubted;
 use Cellarium\Core\Backup\PackedFetch;
 use Cellarium\Core\Backup\TrustedListing;
-use Cellarium\Core\Hosting\AtHost;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Manifest\Drift;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
@@ -155,7 +155,7 @@ final readonly class Backups
 
         return $host === null ? null : new PackedFetch(
             $pool,
-            new AtHost($host, $root),
+            new HostJobs($host, $root),
             $root,
             RunIds::ofBackup($backup->id),
         );

@@ -12,9 +12,9 @@ use Cellarium\Core\Backup\DatabaseFetch;
 use Cellarium\Core\Backup\TakenDatabase;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\HostDatabase;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\ContentStore;
@@ -52,7 +52,7 @@ final readonly class DatabaseDumps
                 new SequentialPool($remote, $this->store),
                 $this->store,
                 $host,
-                new AtHost($host, $root),
+                new HostJobs($host, $root),
                 $root,
                 $run,
             ))->take($site->domain);

@@ -12,9 +12,9 @@ use App\Models\BackupState;
 use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\RunIds;
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\HostJob;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\Job;
@@ -58,7 +58,7 @@ final readonly class DatabaseRestore
         $run = RunIds::ofBackup($before->id).'r';
         $pool = new SequentialPool($this->connections->remote($site->account), $this->store);
         $file = $root->parent()->child(TemporaryName::of($run, 1));
-        $at = new AtHost($host, $root);
+        $at = new HostJobs($host, $root);
         try {
             $pool->run([Job::sendContent($held['sha256'], $file, (int) $held['bytes'], "database $name")]);
             $at->finish(

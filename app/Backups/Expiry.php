@@ -13,8 +13,8 @@ use App\Models\DeploymentState;
 use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
-use Cellarium\Core\Backup\Fate;
 use Cellarium\Core\Backup\HeldBackup;
+use Cellarium\Core\Backup\RetentionDecision;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
 
@@ -25,7 +25,7 @@ final readonly class Expiry
      * What becomes of the backups of a site, newest first.
      *
      * @param  BackupRule|null  $rule  to try instead of the one that holds
-     * @return list<Fate>
+     * @return list<RetentionDecision>
      */
     public function fates(Site $site, ?BackupRule $rule = null): array
     {
@@ -37,7 +37,7 @@ final readonly class Expiry
      *
      * @param  Collection<int, Site>  $sites
      * @param  Collection<int, BackupRule>  $rules  all, or the one that is to hold
-     * @return array<int, list<Fate>> by the numbers of the sites
+     * @return array<int, list<RetentionDecision>> by the numbers of the sites
      */
     public function fatesOf(Collection $sites, Collection $rules): array
     {
@@ -68,21 +68,24 @@ final readonly class Expiry
             }
             usort(
                 $fates[$site->id],
-                static fn (Fate $one, Fate $other): int => $other->backup->takenAt <=> $one->backup->takenAt,
+                static fn (RetentionDecision $one, RetentionDecision $other): int => $other->backup->takenAt
+                    <=> $one->backup->takenAt,
             );
         }
 
         return $fates;
     }
 
-    /** @return array<int, list<Fate>> what goes, by site */
+    /** @return array<int, list<RetentionDecision>> what goes, by site */
     public function due(): array
     {
         $rules = self::rules();
         $due = [];
         Site::with('account.client', 'client')->chunkById(200, function ($sites) use ($rules, &$due): void {
             foreach ($this->fatesOf($sites, $rules) as $number => $fates) {
-                $goes = array_values(array_filter($fates, static fn (Fate $fate): bool => ! $fate->isKept()));
+                $goes = array_values(
+                    array_filter($fates, static fn (RetentionDecision $fate): bool => ! $fate->isKept()),
+                );
                 $goes === [] || $due[$number] = $goes;
             }
         });
@@ -99,7 +102,10 @@ final readonly class Expiry
     /** @return list<string> names of backups on the shelf that go */
     public function namesDue(): array
     {
-        $ids = array_map(static fn (Fate $fate): int => $fate->backup->id, array_merge(...array_values($this->due())));
+        $ids = array_map(
+            static fn (RetentionDecision $fate): int => $fate->backup->id,
+            array_merge(...array_values($this->due())),
+        );
 
         return Backup::whereIn('id', $ids)->pluck('name')->all();
     }
@@ -116,7 +122,7 @@ final readonly class Expiry
         $gone = 0;
         foreach ($this->due() as $number => $fates) {
             $site = Site::findOrFail($number);
-            $ids = array_map(static fn (Fate $fate): int => $fate->backup->id, $fates);
+            $ids = array_map(static fn (RetentionDecision $fate): int => $fate->backup->id, $fates);
             // Pinned, or become a way back, while this was looked at: then it stays.
             $let = Backup::whereIn('id', array_diff($ids, array_keys($this->waysBack([$number]))))
                 ->where('state', BackupState::Verified)

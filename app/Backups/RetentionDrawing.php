@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Backups;
 
 use Carbon\CarbonImmutable;
-use Cellarium\Core\Backup\Fate;
 use Cellarium\Core\Backup\KeptBecause;
+use Cellarium\Core\Backup\RetentionDecision;
 use DateTimeImmutable;
 
 /**
@@ -43,10 +43,10 @@ final readonly class RetentionDrawing
 
     public int $go;
 
-    /** @param  list<Fate>  $fates */
+    /** @param  list<RetentionDecision>  $fates */
     public function __construct(array $fates, DateTimeImmutable $now)
     {
-        $days = static fn (Fate $fate): float => max(
+        $days = static fn (RetentionDecision $fate): float => max(
             0.0,
             ($now->getTimestamp() - $fate->backup->takenAt->getTimestamp()) / 86400,
         );
@@ -54,7 +54,7 @@ final readonly class RetentionDrawing
         $x = static fn (float $ago): int => (int) round(
             self::RIGHT - (self::RIGHT - self::LEFT) * log1p($ago) / log1p($longest),
         );
-        $this->dots = array_map(static fn (Fate $fate): array => [
+        $this->dots = array_map(static fn (RetentionDecision $fate): array => [
             'x' => $x($days($fate)),
             'isKept' => $fate->isKept(),
             'isHeld' => array_intersect(
@@ -69,7 +69,7 @@ final readonly class RetentionDrawing
             $ago > $longest || $marks[] = ['x' => $x((float) $ago), 'words' => $words];
         }
         $this->marks = $marks;
-        $this->stay = count(array_filter($fates, static fn (Fate $fate): bool => $fate->isKept()));
+        $this->stay = count(array_filter($fates, static fn (RetentionDecision $fate): bool => $fate->isKept()));
         $this->go = count($fates) - $this->stay;
     }
 
@@ -88,7 +88,7 @@ final readonly class RetentionDrawing
     }
 
     /** Why it stays, or that it goes. */
-    public static function why(Fate $fate): string
+    public static function why(RetentionDecision $fate): string
     {
         return $fate->isKept()
             ? implode(', ', array_map(static fn (KeptBecause $one): string => $one->words(), $fate->because))

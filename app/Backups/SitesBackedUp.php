@@ -6,7 +6,7 @@ namespace App\Backups;
 
 use App\Models\BackupRule;
 use App\Models\Site;
-use Cellarium\Core\Backup\Fate;
+use Cellarium\Core\Backup\RetentionDecision;
 use Illuminate\Contracts\Pagination\Paginator;
 use Illuminate\Support\Facades\DB;
 
@@ -50,7 +50,7 @@ final readonly class SitesBackedUp
         $this->goes = array_map(
             static fn (array $fates): int => count(array_filter(
                 $fates,
-                static fn (Fate $fate): bool => ! $fate->isKept(),
+                static fn (RetentionDecision $fate): bool => ! $fate->isKept(),
             )),
             $expiry->fatesOf($sites, $rules),
         );

@@ -31,7 +31,7 @@ final readonly class DeploymentView
 
     public Account $account;
 
-    /** @var list<array{name: string, state: StationState, note: string}> */
+    /** @var list<array{name: string, state: DeploymentStepState, note: string}> */
     public array $stations;
 
     public PlanTotals $totals;
@@ -42,7 +42,7 @@ final readonly class DeploymentView
 
     public WaysView $ways;
 
-    private Foretelling $foretelling;
+    private DurationForecast $foretelling;
 
     /** Files that are sent, and files that are touched. */
     public int $sends;
@@ -59,11 +59,11 @@ final readonly class DeploymentView
         $this->site = $deployment->site;
         $this->account = $deployment->site->account;
         $this->totals = new PlanTotals($deployment->counts);
-        $this->stations = Stations::of($deployment, $this->totals);
+        $this->stations = DeploymentSteps::of($deployment, $this->totals);
         $this->sends = $this->totals->files(Change::Add, Change::Replace);
         $this->touches = $this->sends + $this->totals->files(Change::SetAside);
         $this->place = $deployment->runPlace();
-        $this->foretelling = Foretelling::for($deployment);
+        $this->foretelling = DurationForecast::for($deployment);
         $this->ways = new WaysView(
             $deployment,
             $this->foretelling,

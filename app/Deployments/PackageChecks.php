@@ -8,8 +8,8 @@ use App\Failure\Problem;
 use App\Models\Package;
 use App\Models\Site;
 use App\Packages\FindingGroup;
-use App\Packages\Fitting;
 use App\Packages\LetGo;
+use App\Packages\SiteMatches;
 use App\Packages\Types;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Type\PackageType;
@@ -53,7 +53,7 @@ final readonly class PackageChecks
     /** @throws Problem where another site fits better and nobody has said why it goes here */
     public function checkFit(Site $site, Package $package, ?string $reason): void
     {
-        $better = $reason === null ? Fitting::of($package, $this->types->types())->betterThan($site) : null;
+        $better = $reason === null ? SiteMatches::of($package, $this->types->types())->betterThan($site) : null;
         if ($better !== null) {
             throw new Problem(
                 "{$package->title()} fits {$better->site->domain} better than $site->domain: "

@@ -31,8 +31,8 @@ use Cellarium\Core\Deployment\JournalMark;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Outage\Outage;
@@ -174,7 +174,7 @@ final readonly class Runner
             $hear,
             $watch,
         );
-        $connections = Foretelling::for($deployment)->connections;
+        $connections = DurationForecast::for($deployment)->connections;
         // What was broken off tells nothing of how long it takes.
         $isTakenUp = $this->files->journal($deployment)->has(JournalMark::BackedUp);
         $pool = new WorkerPool(
@@ -240,13 +240,13 @@ final readonly class Runner
     }
 
     /** What the host does by itself for this run; null where it has no control service. */
-    private function atHost(Deployment $deployment): ?AtHost
+    private function atHost(Deployment $deployment): ?HostJobs
     {
         $host = $this->connections->jobs($deployment->site->account);
 
         return $host === null
             ? null
-            : new AtHost($host, $deployment->runPlace()->root);
+            : new HostJobs($host, $deployment->runPlace()->root);
     }
 
     /** What the site lacks for the package, in words; what it does not say, its proof will show. */

@@ -15,7 +15,7 @@ use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\InspectedFiles;
 use Cellarium\Core\Package\Mend\Mend;
-use Cellarium\Core\Package\Mend\Mending;
+use Cellarium\Core\Package\Mend\PackageMender;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\UploadFolder;
 use Cellarium\Core\Package\UploadPlace;
@@ -131,7 +131,7 @@ final readonly class UploadInspection
         $mends = $this->corrections($deployment);
         $mends === [] && throw new Problem('There is nothing to correct in what was uploaded.');
         [$brought, $base] = $this->files->brought($deployment);
-        $mending = new Mending($this->store);
+        $mending = new PackageMender($this->store);
         $plan = $mending->plan($brought, $mends);
         $this->again($deployment);
         $this->files->keepBrought($deployment, $mending->carryOut($plan), $base);

@@ -6,7 +6,7 @@ namespace App\Deployments;
 
 use App\Hosting\Connections;
 use App\Models\Deployment;
-use Cellarium\Core\Deployment\TreeBeside;
+use Cellarium\Core\Deployment\StagedTree;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Plan\Change;
@@ -75,7 +75,7 @@ final readonly class Ways
     private function costs(Deployment $deployment, Plan $plan, array $known): array
     {
         $counts = $plan->counts();
-        $tree = TreeBeside::of($plan);
+        $tree = StagedTree::of($plan);
         $laid = count($tree->files);
         $bytes = $tree->bytes();
         $moves = count($tree->moves);
@@ -99,7 +99,7 @@ final readonly class Ways
         ];
     }
 
-    private function barsSwap(Deployment $deployment, Plan $plan, TreeBeside $tree): ?string
+    private function barsSwap(Deployment $deployment, Plan $plan, StagedTree $tree): ?string
     {
         $site = $deployment->site;
         $root = $deployment->runPlace()->root;

@@ -28,7 +28,7 @@ final readonly class WaysView
 
     public function __construct(
         private Deployment $deployment,
-        private Foretelling $foretelling,
+        private DurationForecast $foretelling,
         private PlanTotals $totals,
         private int $unreadFiles,
         private int $unreadBytes,
@@ -116,7 +116,7 @@ final readonly class WaysView
             Way::Unpack => [$stages[0], $stages[1], $stages[3]],
         };
 
-        return Foretelling::words(...$needed);
+        return DurationForecast::words(...$needed);
     }
 
     /** For how long pages of both versions may be seen. */

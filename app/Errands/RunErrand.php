@@ -8,9 +8,9 @@ use App\Accounts\AccountCheck;
 use App\Accounts\PasswordRenewal;
 use App\Accounts\SitePhp;
 use App\Backups\DatabaseRestore;
-use App\Deployments\Bringing;
 use App\Deployments\LaterProof;
 use App\Deployments\MakePlan;
+use App\Deployments\ManualUpload;
 use App\Deployments\OpenAddresses;
 use App\Failure\Problem;
 use App\Files\CarryOutByHand;
@@ -20,9 +20,9 @@ use App\Files\FileEntry;
 use App\Files\FileFetch;
 use App\Files\FilePlace;
 use App\Files\FileSearch;
-use App\Files\Finding;
-use App\Files\Gathering;
 use App\Files\Listings;
+use App\Files\RemoteCollector;
+use App\Files\RemoteFileSearch;
 use App\Files\SiteRights;
 use App\Files\TextEditing;
 use App\Files\VisitorsAsked;
@@ -48,8 +48,8 @@ use App\Packages\Types;
 use App\Packages\Uploads;
 use App\Queue\ForHost;
 use App\Reach\DirectoryLook;
-use App\Removal\GoesWith;
 use App\Removal\Removal;
+use App\Removal\RemovalImpact;
 use App\Storage\RunIds;
 use App\Text\Amount;
 use Cellarium\Core\Connection\Protocol;
@@ -332,7 +332,7 @@ final class RunErrand implements ForHost, ShouldQueue
             $errand->person,
         );
 
-        return ['words' => ucfirst(GoesWith::name($subject)).' is removed from Cellarium.'];
+        return ['words' => ucfirst(RemovalImpact::name($subject)).' is removed from Cellarium.'];
     }
 
     /** @return array<string, mixed> */
@@ -355,7 +355,7 @@ final class RunErrand implements ForHost, ShouldQueue
         $upload = Upload::find((int) ($errand->given['upload'] ?? 0)) ?? throw self::removed();
         $site = Site::with('account.client')->find($upload->site_id) ?? throw self::removed();
         $uploads = app(Uploads::class);
-        $plan = app(Bringing::class)->archive(
+        $plan = app(ManualUpload::class)->archive(
             $site,
             RemotePath::fromString((string) $upload->into),
             $uploads->whole($upload),
@@ -442,7 +442,11 @@ final class RunErrand implements ForHost, ShouldQueue
     {
         $search = FileSearch::begun($errand);
         try {
-            app(Finding::class)->find(self::filePlace($errand), FileSearch::sought($errand), $search->hear(...));
+            app(RemoteFileSearch::class)->find(
+                self::filePlace($errand),
+                FileSearch::sought($errand),
+                $search->hear(...),
+            );
         } catch (Cancelled) {
             return [];
         } finally {
@@ -469,8 +473,12 @@ final class RunErrand implements ForHost, ShouldQueue
         $place = self::filePlace($errand);
         $given = $errand->given;
         $site = Site::with('account.client')->find((int) ($given['to_site'] ?? 0)) ?? throw self::removed();
-        $files = app(Gathering::class)->fetch($place, self::chosen($errand, $place), self::untilCancelled($errand));
-        $plan = app(Bringing::class)->copies(
+        $files = app(RemoteCollector::class)->fetch(
+            $place,
+            self::chosen($errand, $place),
+            self::untilCancelled($errand),
+        );
+        $plan = app(ManualUpload::class)->copies(
             $site,
             RemotePath::fromString((string) $given['into']),
             $files,

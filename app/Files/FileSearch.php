@@ -7,9 +7,9 @@ namespace App\Files;
 use App\Models\Errand;
 use App\Models\ErrandState;
 use Cellarium\Core\Connection\RemoteEntry;
-use Cellarium\Core\File\Findings;
+use Cellarium\Core\File\FileMatches;
+use Cellarium\Core\File\FileQuery;
 use Cellarium\Core\File\FoundFile;
-use Cellarium\Core\File\Sought;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
@@ -22,19 +22,19 @@ final class FileSearch
 
     private float $next = 0.0;
 
-    private function __construct(private readonly Errand $errand, public Findings $findings)
+    private function __construct(private readonly Errand $errand, public FileMatches $findings)
     {
     }
 
     public static function begun(Errand $errand): self
     {
-        return new self($errand, new Findings);
+        return new self($errand, new FileMatches);
     }
 
     /** As far as it has come. */
     public static function read(Errand $errand): self
     {
-        $findings = new Findings;
+        $findings = new FileMatches;
         $kept = $errand->result ?? [];
         $findings->directories = $kept['directories'] ?? 0;
         $findings->names = $kept['names'] ?? 0;
@@ -47,13 +47,13 @@ final class FileSearch
         return new self($errand, $findings);
     }
 
-    public static function sought(Errand $errand): Sought
+    public static function sought(Errand $errand): FileQuery
     {
-        return Sought::fromFields(new JsonFields($errand->given['sought'] ?? (new Sought)->toArray()));
+        return FileQuery::fromFields(new JsonFields($errand->given['sought'] ?? (new FileQuery)->toArray()));
     }
 
     /** @throws Cancelled once somebody has cancelled it */
-    public function hear(Findings $findings): void
+    public function hear(FileMatches $findings): void
     {
         $this->findings = $findings;
         if (hrtime(true) / 1e9 < $this->next) {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use Cellarium\Core\Backup\Promise;
+use Cellarium\Core\Backup\BackupSchedule;
 use Cellarium\Core\Backup\Retention;
 use DateTimeZone;
 use Illuminate\Database\Eloquent\Collection;
@@ -102,9 +102,9 @@ final class BackupRule extends Model
         return $this->site_id === null && $this->group === null;
     }
 
-    public function kept(): Promise
+    public function kept(): BackupSchedule
     {
-        return new Promise(max(1, $this->hours), $this->quiet_from, $this->quiet_until, $this->zone());
+        return new BackupSchedule(max(1, $this->hours), $this->quiet_from, $this->quiet_until, $this->zone());
     }
 
     public function retention(): Retention

@@ -114,10 +114,10 @@ final class Site extends Model
         return $this->morphMany(Proof::class, 'subject');
     }
 
-    /** @return HasMany<SiteStay, $this> in other accounts, before */
+    /** @return HasMany<FormerAccount, $this> in other accounts, before */
     public function stays(): HasMany
     {
-        return $this->hasMany(SiteStay::class)->oldest('id');
+        return $this->hasMany(FormerAccount::class)->oldest('id');
     }
 
     /** @return non-empty-list<SiteHome> all accounts that it was in or can be reached in, the one that it is in last */

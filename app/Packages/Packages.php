@@ -13,8 +13,8 @@ use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\Mend\Mend;
 use Cellarium\Core\Package\Mend\MendChange;
-use Cellarium\Core\Package\Mend\Mending;
 use Cellarium\Core\Package\Mend\MendPlan;
+use Cellarium\Core\Package\Mend\PackageMender;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageOrigin;
 use Cellarium\Core\Package\PackageRefused;
@@ -68,7 +68,7 @@ final readonly class Packages
     /** What mending would do; nothing is done yet. */
     public function mendPlan(Package $package, MendChoice $choice): MendPlan
     {
-        return (new Mending($this->store))->plan($package->contents(), $choice->of($package->notes()));
+        return (new PackageMender($this->store))->plan($package->contents(), $choice->of($package->notes()));
     }
 
     /**
@@ -81,7 +81,7 @@ final readonly class Packages
     {
         $mends = array_filter(Mend::all($findings), static fn (Mend $mend): bool => $mend->finding->offset !== null);
         $changes = [];
-        foreach ((new Mending($this->store))->plan($contents, array_values($mends))->changes as $change) {
+        foreach ((new PackageMender($this->store))->plan($contents, array_values($mends))->changes as $change) {
             $changes["$change->path:$change->offset"] = $change;
         }
 
@@ -100,7 +100,7 @@ final readonly class Packages
         if ($plan->changes === []) {
             throw new Problem('There is nothing here that can be mended without changing more than that.');
         }
-        $contents = (new Mending($this->store))->carryOut($plan);
+        $contents = (new PackageMender($this->store))->carryOut($plan);
         $sha256 = hash('sha256', $contents->toText());
         $known = Package::kept()->where('sha256', $sha256)->first();
         if ($known !== null) {

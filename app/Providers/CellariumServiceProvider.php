@@ -15,7 +15,7 @@ use App\Queue\FairQueueConnector;
 use App\Storage\Spool;
 use App\Storage\Stores;
 use App\Text\Breakable;
-use App\Text\Shown;
+use App\Text\DisplayText;
 use App\Text\When;
 use App\Watch\MailFiles;
 use App\Watch\Recovery;
@@ -151,7 +151,7 @@ final class CellariumServiceProvider extends ServiceProvider
         });
         // Not before a page is shown: on the command line the directory of compiled pages may be missing.
         $this->callAfterResolving('blade.compiler', static function (BladeCompiler $compiler): void {
-            $compiler->setEchoFormat('\\'.Shown::class.'::escaped(%s)');
+            $compiler->setEchoFormat('\\'.DisplayText::class.'::escaped(%s)');
             // Fields give back what they were given, to the letter.
             $compiler->directive('exactly', static fn (string $expression): string => "<?php echo e($expression); ?>");
             // Whether whoever looks may go where a link or a button leads: the routes say so, pages have no rules.

@@ -51,7 +51,7 @@ final readonly class Removal
         ?int $keepDays,
         ?Person $person,
     ): void {
-        $goes = GoesWith::of($subject);
+        $goes = RemovalImpact::of($subject);
         $goes->objection() === null || throw new Problem($goes->objection());
         $undecided = $goes->openUsers->whereNotIn('id', [...$close, ...$leave]);
         if ($undecided->isNotEmpty()) {
@@ -88,7 +88,7 @@ final readonly class Removal
         );
     }
 
-    private function mark(GoesWith $goes, CarbonImmutable $at, ?CarbonImmutable $backupsUntil): void
+    private function mark(RemovalImpact $goes, CarbonImmutable $at, ?CarbonImmutable $backupsUntil): void
     {
         $busy = Deployment::whereIn('site_id', $goes->sites->pluck('id'))
             ->whereIn('state', DeploymentState::GOING)
@@ -139,7 +139,7 @@ final readonly class Removal
         }
         Record::write(
             RecordKind::RemovalUndone,
-            'Undone: the removal of '.GoesWith::name($subject).' on '.$at->format('j M Y H:i'),
+            'Undone: the removal of '.RemovalImpact::name($subject).' on '.$at->format('j M Y H:i'),
             $subject,
             person: $person,
         );

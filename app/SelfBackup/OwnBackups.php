@@ -11,9 +11,9 @@ use App\Models\OwnBackup;
 use App\Models\RecordKind;
 use App\Record\Record;
 use App\Record\RecordSeal;
-use Cellarium\Core\Backup\Fate;
 use Cellarium\Core\Backup\HeldBackup;
 use Cellarium\Core\Backup\Retention;
+use Cellarium\Core\Backup\RetentionDecision;
 use Cellarium\Core\Storage\ScratchFile;
 use Illuminate\Support\Facades\DB;
 
@@ -115,7 +115,7 @@ final readonly class OwnBackups
         $fates = $retention->decide($held->map(
             static fn (OwnBackup $one): HeldBackup => new HeldBackup($one->id, $one->taken_at),
         )->values()->all());
-        foreach (array_filter($fates, static fn (Fate $fate): bool => ! $fate->isKept()) as $fate) {
+        foreach (array_filter($fates, static fn (RetentionDecision $fate): bool => ! $fate->isKept()) as $fate) {
             $place->has($held[$fate->backup->id]->name) && $place->delete($held[$fate->backup->id]->name);
             $held[$fate->backup->id]->delete();
         }

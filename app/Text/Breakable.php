@@ -16,13 +16,13 @@ final class Breakable
     {
         $parts = preg_split('~(?<=[/\\\\.@:])(?=[^/\\\\.@:])~', $name) ?: [$name];
 
-        return new HtmlString(implode('<wbr>', array_map(Shown::escaped(...), $parts)));
+        return new HtmlString(implode('<wbr>', array_map(DisplayText::escaped(...), $parts)));
     }
 
     /** A hash in groups of sixteen digits. */
     public static function hash(string $hexadecimal): HtmlString
     {
-        return new HtmlString(implode('<wbr>', array_map(Shown::escaped(...), str_split($hexadecimal, 16))));
+        return new HtmlString(implode('<wbr>', array_map(DisplayText::escaped(...), str_split($hexadecimal, 16))));
     }
 
     /** A sentence, in which names of that kind may stand anywhere. */
@@ -32,7 +32,7 @@ final class Breakable
         $html = '';
         foreach ($parts as $at => $part) {
             $html .= $at % 2 === 0
-                ? Shown::escaped($part)
+                ? DisplayText::escaped($part)
                 : '<span class="breakable">'.self::html($part).'</span>';
         }
 

@@ -55,7 +55,7 @@ final readonly class Cleaner
      *
      * @throws Problem|TooMuchToSweep with nothing removed that somebody may still need
      */
-    public function clean(bool $however = false): Cleaned
+    public function clean(bool $however = false): CleanupResult
     {
         Installation::mustBeOurs($this->store->objects());
         Witnesses::mustAgree();
@@ -76,7 +76,7 @@ final readonly class Cleaner
             $however,
         ));
 
-        return $this->told(new Cleaned($files, $bytes, $swept));
+        return $this->told(new CleanupResult($files, $bytes, $swept));
     }
 
     /**
@@ -84,13 +84,13 @@ final readonly class Cleaner
      *
      * @throws Problem
      */
-    public function emptyAside(): Cleaned
+    public function emptyAside(): CleanupResult
     {
         Installation::mustBeOurs($this->store->objects());
         Witnesses::mustAgree();
         $this->shelf->deleteAside(PHP_INT_MAX);
 
-        return $this->told(new Cleaned(0, 0, $this->sweep(
+        return $this->told(new CleanupResult(0, 0, $this->sweep(
             fn (ContentSweep $sweep): SweptContents => $sweep->emptyAside($this->references->all()),
         )));
     }
@@ -143,7 +143,7 @@ final readonly class Cleaner
         Alarm::raise(AlarmKind::Unreadable, $words) && logger()->warning($words);
     }
 
-    private function told(Cleaned $cleaned): Cleaned
+    private function told(CleanupResult $cleaned): CleanupResult
     {
         $swept = $cleaned->swept;
         $isSomething = $swept->asideFiles + $swept->backFiles + $swept->deletedFiles > 0;

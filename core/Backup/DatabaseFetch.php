@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Backup;
 
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\DumpsDatabases;
 use Cellarium\Core\Hosting\HostDatabase;
 use Cellarium\Core\Hosting\HostJob;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\ContentStore;
@@ -29,7 +29,7 @@ final readonly class DatabaseFetch
         private TransferPool $pool,
         private ContentStore $store,
         private DumpsDatabases $host,
-        private AtHost $at,
+        private HostJobs $at,
         private RemotePath $root,
         private string $run,
     ) {

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Backup;
 /** Much of what was known of a site is no longer listed; a person has to say that it is right. */
 final class ListingDoubted extends \RuntimeException
 {
-    public function __construct(public readonly Collapse $collapse)
+    public function __construct(public readonly ListingShrinkage $collapse)
     {
         parent::__construct($collapse->sentence());
     }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Backup;
 
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\HostJob;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Hosting\WorksOnFiles;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
@@ -29,7 +29,7 @@ final readonly class PackedFetch
      */
     public function __construct(
         private TransferPool $pool,
-        private AtHost $at,
+        private HostJobs $at,
         private RemotePath $root,
         private string $run,
     ) {

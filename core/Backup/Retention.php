@@ -32,7 +32,7 @@ final readonly class Retention
 
     /**
      * @param  list<HeldBackup>  $backups  of one site, in any order
-     * @return list<Fate> newest first
+     * @return list<RetentionDecision> newest first
      */
     public function decide(array $backups): array
     {
@@ -57,7 +57,7 @@ final readonly class Retention
         }
         $fates = [];
         foreach ($backups as $index => $backup) {
-            $fates[] = new Fate($backup, [
+            $fates[] = new RetentionDecision($backup, [
                 ...$index === 0 ? [count($backups) === 1 ? KeptBecause::OnlyOne : KeptBecause::Newest] : [],
                 ...$backup->protections(),
                 ...$reasons[$backup->id] ?? [],

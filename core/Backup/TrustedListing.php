@@ -44,7 +44,7 @@ final readonly class TrustedListing
     ): self {
         $collapse = $isAccepted
             ? null
-            : (new CollapseCheck($pool, $share))->look($root, $survey->manifest, $known->manifest);
+            : (new ListingShrinkageCheck($pool, $share))->look($root, $survey->manifest, $known->manifest);
         if ($collapse !== null) {
             throw new ListingDoubted($collapse);
         }

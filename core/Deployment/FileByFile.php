@@ -124,7 +124,7 @@ final readonly class FileByFile implements WayToReplace
             ARRAY_FILTER_USE_BOTH,
         );
         $listed = $this->toList($places, $open, $renamed);
-        (new Sending($this->pool, $this->journal, $this->listener))->all(
+        (new FileSender($this->pool, $this->journal, $this->listener))->all(
             array_map(static fn (array $place): int => $place[0]->bytes(), $open),
             fn (string $path): Job => $this->sending(
                 $open[$path][0],

@@ -28,7 +28,7 @@ final readonly class LayBySending implements LaysTree
         // Connections end with the run that has them.
     }
 
-    public function lay(TreeBeside $tree, RemotePath $root, RemotePath $laid): void
+    public function lay(StagedTree $tree, RemotePath $root, RemotePath $laid): void
     {
         $this->makeDirectories($tree, $laid);
         $sent = $this->journal->noted(JournalMark::Sent);
@@ -36,14 +36,14 @@ final readonly class LayBySending implements LaysTree
         foreach ($tree->files as $path => $file) {
             isset($sent[$path]) || $bytes[$path] = $file->entry->size;
         }
-        (new Sending($this->pool, $this->journal, $this->listener))->all(
+        (new FileSender($this->pool, $this->journal, $this->listener))->all(
             $bytes,
             fn (string $path): Job => $this->job($tree->files[$path], $root, $laid),
         );
     }
 
     /** One level after the other: an inner one needs its outer one. */
-    private function makeDirectories(TreeBeside $tree, RemotePath $laid): void
+    private function makeDirectories(StagedTree $tree, RemotePath $laid): void
     {
         $levels = [];
         foreach (array_keys($tree->directories) as $path) {
@@ -54,7 +54,7 @@ final readonly class LayBySending implements LaysTree
         foreach ($levels as $paths) {
             $jobs = [];
             foreach ($paths as $path) {
-                isset($made[$path]) || $jobs[] = Job::makeDirectory(Beside::within($laid, $path), $path);
+                isset($made[$path]) || $jobs[] = Job::makeDirectory(SwapPaths::within($laid, $path), $path);
             }
             $this->pool->run($jobs, fn (Job $job) => $this->journal->note(JournalMark::DirectoryMade, $job->subject));
         }

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Archive\ZipOut;
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\ControlFault;
 use Cellarium\Core\Hosting\HostJob;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Hosting\WorksOnFiles;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
@@ -36,7 +36,7 @@ final readonly class LayByUnpacking implements LaysTree
         private Journal $journal,
         private RunListener $listener,
         private RunOrder $order,
-        private AtHost $at,
+        private HostJobs $at,
         private ClockInterface $clock,
     ) {
     }
@@ -61,10 +61,10 @@ final readonly class LayByUnpacking implements LaysTree
         }
     }
 
-    public function lay(TreeBeside $tree, RemotePath $root, RemotePath $laid): void
+    public function lay(StagedTree $tree, RemotePath $root, RemotePath $laid): void
     {
         $this->settle();
-        $archive = (new Beside($root, $this->order->id))->archive;
+        $archive = (new SwapPaths($root, $this->order->id))->archive;
         $here = ScratchFile::create();
         $this->listener->stage(RunStage::Packing, count($tree->files), 0);
         $this->pack($tree, $here->path);
@@ -80,7 +80,7 @@ final readonly class LayByUnpacking implements LaysTree
         $this->pool->run([Job::discard($archive)]);
     }
 
-    private function unpack(TreeBeside $tree, RemotePath $archive, RemotePath $laid): void
+    private function unpack(StagedTree $tree, RemotePath $archive, RemotePath $laid): void
     {
         $this->listener->stage(RunStage::Unpacking, count($tree->files), 0);
         $id = "{$this->order->id}-unpack-".bin2hex(random_bytes(6));
@@ -102,7 +102,7 @@ final readonly class LayByUnpacking implements LaysTree
     }
 
     /** @throws StoreFailure */
-    private function pack(TreeBeside $tree, string $here): void
+    private function pack(StagedTree $tree, string $here): void
     {
         $out = @fopen($here, 'wb');
         if ($out === false) {

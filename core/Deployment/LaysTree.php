@@ -34,5 +34,5 @@ interface LaysTree
      *
      * @throws TransferFailed|StoreFailure|ControlFailure
      */
-    public function lay(TreeBeside $tree, RemotePath $root, RemotePath $laid): void;
+    public function lay(StagedTree $tree, RemotePath $root, RemotePath $laid): void;
 }

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\HostJob;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Hosting\WorksOnFiles;
 
 /** Names given by the host itself, where no way there and back lies between them. */
 final readonly class NamesByHost implements GivesNames
 {
-    public function __construct(private AtHost $at, private RunOrder $order)
+    public function __construct(private HostJobs $at, private RunOrder $order)
     {
     }
 

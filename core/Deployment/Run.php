@@ -11,8 +11,8 @@ use Cellarium\Core\Backup\ListingDoubted;
 use Cellarium\Core\Backup\PackedFetch;
 use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Backup\VerifiedBackup;
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Json\JsonLines;
 use Cellarium\Core\Manifest\Manifest;
@@ -57,7 +57,7 @@ final readonly class Run
      * @param  (\Closure(): ?string)|null  $lacks  what the site lacks for what is sent, in words; asked once, before
      *     anything else
      * @param  (\Closure(string): ?RunEnd)|null  $ended  how the run with an id ended, null where it has not
-     * @param  AtHost|null  $host  what the host does by itself; null where it does nothing
+     * @param  HostJobs|null  $host  what the host does by itself; null where it does nothing
      * @param  (\Closure(): array<string, mixed>)|null  $beside  what else is part of the way back, taken once, before
      *     anything is touched; what it gives is kept in the journal as "beside"
      * @param  float  $collapseShare  of the known files that may be missing without a question
@@ -74,7 +74,7 @@ final readonly class Run
         private ?\Closure $isGoing = null,
         private ?\Closure $lacks = null,
         private ?\Closure $ended = null,
-        private ?AtHost $host = null,
+        private ?HostJobs $host = null,
         private float $collapseShare = 0.5,
         SurveyLimits $limits = new SurveyLimits,
         private ?\Closure $beside = null,
@@ -117,7 +117,7 @@ final readonly class Run
                 $this->takeBeside();
                 $held = $this->held($plan, $before->manifest);
                 $refused = $way->carryOut($plan, $before);
-                $proven = (new Proving(
+                $proven = (new RunProof(
                     $this->pool,
                     $this->surveyor,
                     $this->journal,
@@ -224,7 +224,7 @@ final readonly class Run
 
         return new SwapDirectory(
             $this->pool,
-            new BesideTrees($this->pool, $this->surveyor),
+            new SwapTrees($this->pool, $this->surveyor),
             $host === null
                 ? new LayBySending($this->pool, $this->journal, $this->listener)
                 : new LayByUnpacking(
@@ -390,9 +390,9 @@ final readonly class Run
         $room = $this->room === null ? null : ($this->room)();
         $needed = match ($order->way) {
             Way::FileByFile => $plan->bytesToSend(),
-            Way::Swap => TreeBeside::of($plan)->bytes(),
+            Way::Swap => StagedTree::of($plan)->bytes(),
             // The archive lies there until all of it is unpacked.
-            Way::Unpack => 2 * TreeBeside::of($plan)->bytes(),
+            Way::Unpack => 2 * StagedTree::of($plan)->bytes(),
         };
         if ($room !== null && $needed + $order->spaceBeside > $room) {
             throw RunRefused::noRoom($needed, $order->spaceBeside, $room);

@@ -23,12 +23,12 @@ use Cellarium\Core\Transfer\TransferPool;
  */
 final readonly class SwapDirectory implements WayToReplace
 {
-    private Beside $beside;
+    private SwapPaths $beside;
 
     /** @param  (\Closure(string): ?RunEnd)|null  $ended  how the run with an id ended; null where that is not known */
     public function __construct(
         private TransferPool $pool,
-        private BesideTrees $trees,
+        private SwapTrees $trees,
         private LaysTree $laying,
         private GivesNames $names,
         private Journal $journal,
@@ -36,7 +36,7 @@ final readonly class SwapDirectory implements WayToReplace
         private RunOrder $order,
         private ?\Closure $ended = null,
     ) {
-        $this->beside = new Beside($order->root, $order->id);
+        $this->beside = new SwapPaths($order->root, $order->id);
     }
 
     public function carryOut(Plan $plan, VerifiedBackup $before): array
@@ -44,7 +44,7 @@ final readonly class SwapDirectory implements WayToReplace
         if ($this->journal->has(JournalMark::Replaced)) {
             return [];
         }
-        $tree = TreeBeside::of($plan);
+        $tree = StagedTree::of($plan);
         $refused = [];
         if (! $this->journal->has(JournalMark::Renaming)) {
             try {
@@ -76,7 +76,7 @@ final readonly class SwapDirectory implements WayToReplace
     public function putBack(Plan $plan, VerifiedBackup $before): array
     {
         $this->laying->settle();
-        $tree = TreeBeside::of($plan);
+        $tree = StagedTree::of($plan);
         $now = $this->look();
         $resent = [];
         if ($now['root'] === null && $now['old'] !== null) {
@@ -109,7 +109,7 @@ final readonly class SwapDirectory implements WayToReplace
                 $this->beside->old,
                 $this->beside->root,
                 $before->manifest,
-                TreeBeside::of($plan),
+                StagedTree::of($plan),
                 $plan,
             );
             $this->trees->remove($this->beside->old);
@@ -123,7 +123,7 @@ final readonly class SwapDirectory implements WayToReplace
     }
 
     /** A directory that holds nothing could be renamed over, and what it stood for would be lost. */
-    private function bar(TreeBeside $tree, Plan $plan): void
+    private function bar(StagedTree $tree, Plan $plan): void
     {
         $barred = $this->laying->barred();
         if ($barred !== null) {
@@ -171,7 +171,7 @@ final readonly class SwapDirectory implements WayToReplace
     }
 
     /** @return list<string> paths whose mode the server refused to set */
-    private function lay(TreeBeside $tree, RemoteEntry $root): array
+    private function lay(StagedTree $tree, RemoteEntry $root): array
     {
         $this->pool->run([Job::makeDirectory($this->beside->laid, '')]);
         $this->laying->lay($tree, $this->beside->root, $this->beside->laid);
@@ -205,7 +205,7 @@ final readonly class SwapDirectory implements WayToReplace
     }
 
     /** @return list<array{RemotePath, RemotePath}> */
-    private function moves(TreeBeside $tree, RemotePath $from, RemotePath $to): array
+    private function moves(StagedTree $tree, RemotePath $from, RemotePath $to): array
     {
         return array_map(static fn ($path): array => [$from->join($path), $to->join($path)], $tree->moves);
     }

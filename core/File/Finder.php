@@ -28,7 +28,7 @@ final readonly class Finder
 {
     /**
      * @param  string  $scratch  an empty directory of ours that files are read into; nothing of ours is left there
-     * @param  \Closure(Findings): void  $hear  told after each directory and file; may throw Cancelled
+     * @param  \Closure(FileMatches): void  $hear  told after each directory and file; may throw Cancelled
      */
     public function __construct(
         private TransferPool $pool,
@@ -43,7 +43,7 @@ final readonly class Finder
      * @throws SurveyStopped
      * @throws Cancelled
      */
-    public function find(RemotePath $from, Sought $sought, Findings $findings = new Findings): Findings
+    public function find(RemotePath $from, FileQuery $sought, FileMatches $findings = new FileMatches): FileMatches
     {
         $seen = new SurveyedTree($from, $this->limits);
         $until = hrtime(true) + $this->limits->seconds * 1_000_000_000;
@@ -78,7 +78,7 @@ final readonly class Finder
      * @param  list<RemoteEntry>  $entries
      * @return list<RemoteEntry>
      */
-    private function named(RemotePath $directory, array $entries, Findings $findings): array
+    private function named(RemotePath $directory, array $entries, FileMatches $findings): array
     {
         $held = [];
         foreach ($entries as $entry) {
@@ -97,7 +97,7 @@ final readonly class Finder
      * @param  list<RemoteEntry>  $entries
      * @return list<FoundFile> that are to be read before it is known
      */
-    private function fitting(RemotePath $directory, array $entries, Sought $sought, Findings $findings): array
+    private function fitting(RemotePath $directory, array $entries, FileQuery $sought, FileMatches $findings): array
     {
         $texts = [];
         foreach ($entries as $entry) {
@@ -120,7 +120,7 @@ final readonly class Finder
     }
 
     /** @param  list<FoundFile>  $texts */
-    private function read(array $texts, Sought $sought, Findings $findings): void
+    private function read(array $texts, FileQuery $sought, FileMatches $findings): void
     {
         $byPath = [];
         foreach ($texts as $number => $found) {
@@ -158,7 +158,7 @@ final readonly class Finder
     }
 
     /** @param  list<TransferFailed>  $failures */
-    private function note(Findings $findings, array $failures): void
+    private function note(FileMatches $findings, array $failures): void
     {
         foreach ($failures as $failed) {
             $findings->unread[] = [$failed->job->path->toString(), $failed->failure->reason->sentence()];

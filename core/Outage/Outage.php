@@ -35,7 +35,7 @@ final readonly class Outage
     ) {
     }
 
-    /** @param  list<Asked>  $answers  in the order they were asked */
+    /** @param  list<ProbeResult>  $answers  in the order they were asked */
     public static function of(array $answers, bool $isWhole = true): self
     {
         [$milliseconds, $unanswered, $since, $hasAnswered, $words, $last] = [0, 0, null, false, null, null];

@@ -27,7 +27,7 @@ final class OutageWatch
     /** @var resource|null */
     private $output;
 
-    /** @var list<Asked> */
+    /** @var list<ProbeResult> */
     private array $answers = [];
 
     /**
@@ -97,6 +97,6 @@ final class OutageWatch
 
     private function take(string $line): void
     {
-        trim($line) === '' || $this->answers[] = Asked::fromFields(JsonFields::fromJson($line));
+        trim($line) === '' || $this->answers[] = ProbeResult::fromFields(JsonFields::fromJson($line));
     }
 }

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 /**
  * Asks for the address that the first line of standard input names until standard input ends, and once more after that;
- * writes one line for each answer, see Asked::toArray(), in milliseconds of one clock.
+ * writes one line for each answer, see ProbeResult::toArray(), in milliseconds of one clock.
  */
 
 use Cellarium\Core\Json\JsonFields;
-use Cellarium\Core\Outage\Asked;
+use Cellarium\Core\Outage\ProbeResult;
 use Cellarium\Core\Web\CurlWebClient;
 
 require __DIR__.'/../../vendor/autoload.php';
@@ -29,7 +29,7 @@ do {
     $answer = $client->fetch($url, $at);
     $ended = intdiv(hrtime(true), 1_000_000);
     // A page that is longer than what is read of it is there.
-    $asked = new Asked($begun, $ended, $answer->tooLong ? 200 : $answer->status, (string) $answer->error);
+    $asked = new ProbeResult($begun, $ended, $answer->tooLong ? 200 : $answer->status, (string) $answer->error);
     $line = json_encode($asked->toArray(), JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR)."\n";
     // The first at once, since it is waited for; the rest at the end, since nobody empties the pipe until then.
     $answers[] = $answers === [] && fwrite(STDOUT, $line) !== false ? '' : $line;

@@ -80,7 +80,7 @@ final class ReachProof
                 $broken->answer,
                 $this->now(),
             );
-        } catch (CouldNotTell $away) {
+        } catch (InconclusiveProof $away) {
             $this->steps[] = new ProofStep(
                 false,
                 "As the account itself: {$away->failure->getMessage()}",
@@ -160,7 +160,7 @@ final class ReachProof
             }
             // A full or a locked account is proven without it; one that cannot be reached says nothing about its user.
             in_array($failure->reason, [FailureReason::NoSpace, FailureReason::Forbidden], true)
-                || throw new CouldNotTell($failure);
+                || throw new InconclusiveProof($failure);
         }
     }
 
@@ -318,7 +318,7 @@ final class ReachProof
         try {
             return $work();
         } catch (RemoteFailure $failure) {
-            throw new CouldNotTell($failure);
+            throw new InconclusiveProof($failure);
         }
     }
 

@@ -1,5 +1,5 @@
 @use('App\Models\RemovableKind')
-@use('App\Removal\GoesWith')
+@use('App\Removal\RemovalImpact')
 @use('App\Removal\Removal')
 <x-page title="Removed" place="Accounts">
     <section class="sheet" aria-labelledby="removed">
@@ -21,12 +21,13 @@
                         @foreach ($subjects as $subject)
                             <tr>
                                 <td><a href="/removals/{{ $kind }}/{{ $subject->id }}"><x-domain
-                                            :name="GoesWith::name($subject)" /></a></td>
+                                            :name="RemovalImpact::name($subject)" /></a></td>
                                 <td class="when">{{ $subject->removed_at->shown('j M Y H:i') }}</td>
                                 <td class="when">
                                     {{ $subject->removed_at->addDays(Removal::DAYS)->shown('j M Y H:i') }}</td>
                                 <td class="acts"><x-action to="/removals/{{ $kind }}/{{ $subject->id }}/undo"
-                                        aria-label="Undo the removal of {{ GoesWith::name($subject) }}">Undo</x-action>
+                                        aria-label="Undo the removal of {{ RemovalImpact::name($subject)
+                                            }}">Undo</x-action>
                                 </td>
                             </tr>
                         @endforeach

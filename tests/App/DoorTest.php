@@ -11,7 +11,7 @@ use App\Models\Person;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\People\SignInGuard;
-use App\Text\Shown;
+use App\Text\DisplayText;
 use Cellarium\Core\Path\WireName;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
@@ -293,10 +293,10 @@ final class DoorTest extends AppTestCase
 
     public function test_what_nobody_sees_is_made_visible_and_fields_give_back_what_they_were_given(): void
     {
-        self::assertSame('‹U+202E›gpj.exe', Shown::escaped("\u{202e}gpj.exe"));
-        self::assertSame('a‹U+0007›b‹U+200B›', Shown::escaped("a\x07b\u{200b}"));
-        self::assertSame('gr‹FC›n.txt', Shown::escaped(WireName::fromWire("gr\xfcn.txt")));
-        self::assertSame('größe &lt;b&gt; 日本 👩‍🔧', Shown::escaped('größe <b> 日本 👩‍🔧'));
+        self::assertSame('‹U+202E›gpj.exe', DisplayText::escaped("\u{202e}gpj.exe"));
+        self::assertSame('a‹U+0007›b‹U+200B›', DisplayText::escaped("a\x07b\u{200b}"));
+        self::assertSame('gr‹FC›n.txt', DisplayText::escaped(WireName::fromWire("gr\xfcn.txt")));
+        self::assertSame('größe &lt;b&gt; 日本 👩‍🔧', DisplayText::escaped('größe <b> 日本 👩‍🔧'));
         $this->actingAs($this->person);
         Account::where('id', $this->account->id)->update(['label' => "odd\u{202e}label"]);
         $this->get("/accounts/{$this->account->id}")->assertSee('odd‹U+202E›label', false);

@@ -9,7 +9,7 @@ use App\Files\FileSearch;
 use App\Models\Errand;
 use App\Models\ErrandState;
 use App\Models\Person;
-use Cellarium\Core\File\Findings;
+use Cellarium\Core\File\FileMatches;
 use Cellarium\Core\People\Role;
 use Cellarium\Core\Transfer\Cancelled;
 use Illuminate\Support\Facades\Queue;
@@ -107,10 +107,10 @@ final class FindFilesTest extends FilesTestCase
         $errand = Errand::latest('id')->firstOrFail();
         $errand->update(['state' => ErrandState::Running]);
         $search = FileSearch::begun($errand);
-        $search->hear(new Findings);
+        $search->hear(new FileMatches);
         $this->post("/errands/$errand->id/cancel")->assertRedirect("/file-searches/$errand->id");
 
-        $found = new Findings;
+        $found = new FileMatches;
         $found->names = 7;
         $later = FileSearch::begun($errand);
         try {

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Deployments\DeploymentSteps;
+use App\Deployments\DeploymentStepState;
 use App\Deployments\Plans;
 use App\Deployments\PlanTotals;
-use App\Deployments\Stations;
-use App\Deployments\StationState;
 use App\Models\Backup;
 use App\Models\BackupState;
 use App\Models\Closing;
@@ -131,11 +131,11 @@ final class PagesTest extends AppTestCase
             ['done', 'open', 'here', 'open', 'open', 'open'],
             array_map(
                 static fn (array $station): string => $station['state']->value,
-                Stations::of($run->load('site', 'package', 'backup'), $totals),
+                DeploymentSteps::of($run->load('site', 'package', 'backup'), $totals),
             ),
         );
         $run->update(['state' => DeploymentState::PutBack]);
-        self::assertSame(StationState::Failed, Stations::of($run, $totals)[4]['state']);
+        self::assertSame(DeploymentStepState::Failed, DeploymentSteps::of($run, $totals)[4]['state']);
     }
 
     public function test_a_run_that_changed_nothing_says_what_it_would_have_changed(): void
@@ -159,9 +159,9 @@ final class PagesTest extends AppTestCase
             'proven' => 'What changed',
         ], $said);
         $run->update(['state' => DeploymentState::Refused, 'stage' => \Cellarium\Core\Deployment\RunStage::Proving]);
-        $stations = Stations::of($run->load('site', 'package', 'backup'), new PlanTotals($run->counts));
+        $stations = DeploymentSteps::of($run->load('site', 'package', 'backup'), new PlanTotals($run->counts));
         self::assertSame(
-            [StationState::Failed, StationState::Open],
+            [DeploymentStepState::Failed, DeploymentStepState::Open],
             [$stations[2]['state'], $stations[5]['state']],
             'neither its plan nor its proof is filled',
         );

@@ -9,10 +9,10 @@ use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\PackedFetch;
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\ControlService;
 use Cellarium\Core\Hosting\HostJob;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Hosting\HostJobState;
 use Cellarium\Core\Hosting\HostWork;
 use Cellarium\Core\Hosting\LinkedJobs;
@@ -167,7 +167,7 @@ final class HostJobsTest extends HostTestCase
             return (new BackupTaker($pool, $store, new BackupShelf($this->directory()), new FixedClock))->take(
                 Listed::at($pool, $root),
                 null,
-                new PackedFetch($pool, new AtHost(self::jobs(), $root), $root, 'backup'.self::$asked++),
+                new PackedFetch($pool, new HostJobs(self::jobs(), $root), $root, 'backup'.self::$asked++),
             );
         } finally {
             $pool->close();

@@ -13,8 +13,8 @@ use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
-use Cellarium\Core\Hosting\AtHost;
 use Cellarium\Core\Hosting\ControlService;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Hosting\LinkedJobs;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Path\PathPattern;
@@ -190,7 +190,7 @@ final class VisitorTest extends TestCase
         exec('chown -R '.$owner.' '.escapeshellarg($directory));
     }
 
-    private function carryOut(Endpoint $endpoint, RunOrder $order, string $own, ?AtHost $host): RunResult
+    private function carryOut(Endpoint $endpoint, RunOrder $order, string $own, ?HostJobs $host): RunResult
     {
         $pool = new WorkerPool($endpoint, 3, store: TestStore::settings("$own/contents"));
         try {
@@ -209,9 +209,9 @@ final class VisitorTest extends TestCase
         }
     }
 
-    private static function atHost(StandinHost $server): AtHost
+    private static function atHost(StandinHost $server): HostJobs
     {
-        return new AtHost(
+        return new HostJobs(
             new LinkedJobs(new ControlService(
                 "http://127.0.0.1:$server->controlPort",
                 new Secret(StandinHost::TOKEN),

@@ -196,7 +196,7 @@ return [
         'Deployment/LiveProofTest.php',
     ),
     'what no page shows is read back' => $core(
-        'Deployment/Proving.php',
+        'Deployment/RunProof.php',
         'if ($result->sha256 !== $due[$job->subject]) {',
         'if (false) {',
         'Deployment/RunTest.php',

@@ -12,10 +12,10 @@ use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Connection\ResumesSending;
 use Cellarium\Core\Connection\SetsModes;
 use Cellarium\Core\File\FileChange;
+use Cellarium\Core\File\FileQuery;
 use Cellarium\Core\File\FileWork;
 use Cellarium\Core\File\Finder;
 use Cellarium\Core\File\FoundFile;
-use Cellarium\Core\File\Sought;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
@@ -146,17 +146,17 @@ abstract class RemoteDirectoryContract extends TestCase
         mkdir($scratch);
         $finder = new Finder(new SequentialPool($remote), $scratch, static function (): void {
         });
-        $paths = static fn (Sought $sought): array => array_map(
+        $paths = static fn (FileQuery $sought): array => array_map(
             static fn (FoundFile $found): string => $found->path->name(),
             $finder->find(self::path('/a folder'), $sought)->found,
         );
-        self::assertEqualsCanonicalizing($names, $paths(new Sought('*.txt')));
+        self::assertEqualsCanonicalizing($names, $paths(new FileQuery('*.txt')));
         $ringing = array_values(array_filter(
             $names,
             static fn (int $number): bool => $number % 2 === 0,
             ARRAY_FILTER_USE_KEY,
         ));
-        self::assertEqualsCanonicalizing($ringing, $paths(new Sought(text: 'THE BELL')));
+        self::assertEqualsCanonicalizing($ringing, $paths(new FileQuery(text: 'THE BELL')));
         rmdir($scratch);
     }
 

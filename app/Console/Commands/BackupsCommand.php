@@ -8,8 +8,8 @@ use App\Backups\Expiry;
 use App\Models\Backup;
 use App\Models\BackupRule;
 use App\Text\Amount;
-use Cellarium\Core\Backup\Fate;
 use Cellarium\Core\Backup\KeptBecause;
+use Cellarium\Core\Backup\RetentionDecision;
 
 final class BackupsCommand extends CellariumCommand
 {
@@ -23,7 +23,7 @@ final class BackupsCommand extends CellariumCommand
         $rule = BackupRule::of($site);
         $held = Expiry::held()->where('site_id', $site->id)->get()->keyBy('id');
         $rows = array_map(
-            static fn (Fate $fate): array => self::row($held[$fate->backup->id], $fate),
+            static fn (RetentionDecision $fate): array => self::row($held[$fate->backup->id], $fate),
             $expiry->fates($site, $rule),
         );
         if ($this->wantsJson()) {
@@ -67,7 +67,7 @@ final class BackupsCommand extends CellariumCommand
      *     because: list<string>,
      * }
      */
-    private static function row(Backup $backup, Fate $fate): array
+    private static function row(Backup $backup, RetentionDecision $fate): array
     {
         return [
             'id' => $backup->id,

@@ -9,7 +9,7 @@ use App\Backups\StoreFigures;
 use App\Models\Site;
 use App\Text\Amount;
 use App\Watch\Cleaner;
-use Cellarium\Core\Backup\Fate;
+use Cellarium\Core\Backup\RetentionDecision;
 use Cellarium\Core\Storage\TooMuchToSweep;
 
 final class ExpireCommand extends CellariumCommand
@@ -29,9 +29,9 @@ final class ExpireCommand extends CellariumCommand
         foreach ($due as $number => $fates) {
             $rows[] = [
                 'site' => $domains[$number],
-                'backups' => array_map(static fn (Fate $fate): int => $fate->backup->id, $fates),
+                'backups' => array_map(static fn (RetentionDecision $fate): int => $fate->backup->id, $fates),
                 'taken' => array_map(
-                    static fn (Fate $fate): string => $fate->backup->takenAt->format(DATE_ATOM),
+                    static fn (RetentionDecision $fate): string => $fate->backup->takenAt->format(DATE_ATOM),
                     $fates,
                 ),
             ];

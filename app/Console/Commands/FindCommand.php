@@ -7,11 +7,11 @@ namespace App\Console\Commands;
 use App\Failure\Problem;
 use App\Files\FilePlace;
 use App\Files\FileSecrets;
-use App\Files\Finding;
+use App\Files\RemoteFileSearch;
 use Carbon\CarbonImmutable;
-use Cellarium\Core\File\Findings;
+use Cellarium\Core\File\FileMatches;
+use Cellarium\Core\File\FileQuery;
 use Cellarium\Core\File\FoundFile;
-use Cellarium\Core\File\Sought;
 use Cellarium\Core\People\Permission;
 
 final class FindCommand extends CellariumCommand
@@ -25,11 +25,11 @@ final class FindCommand extends CellariumCommand
 
     protected $description = 'Find files of a site (exit 0 when all was looked through, 1 when not)';
 
-    public function handle(Finding $finding): int
+    public function handle(RemoteFileSearch $finding): int
     {
         $site = $this->siteNamed((string) $this->argument('site'));
         $place = FilePlace::ofSite($site, trim((string) $this->option('in'), '/'));
-        $sought = new Sought(
+        $sought = new FileQuery(
             (string) $this->argument('name'),
             $this->number('smallest'),
             $this->number('largest'),
@@ -39,7 +39,7 @@ final class FindCommand extends CellariumCommand
             $this->option('exact') === true,
         );
         $told = 0;
-        $tell = function (Findings $findings) use ($place, &$told): void {
+        $tell = function (FileMatches $findings) use ($place, &$told): void {
             foreach ($this->wantsJson() ? [] : array_slice($findings->found, $told) as $found) {
                 $told++;
                 $this->line($place->base->toward($found->path)?->toString() ?? '');
@@ -72,7 +72,7 @@ final class FindCommand extends CellariumCommand
         return $isWhole ? self::PROVEN : self::REFUSED;
     }
 
-    private function tellEnd(Findings $findings): void
+    private function tellEnd(FileMatches $findings): void
     {
         $this->components->info(sprintf(
             '%d found, %d folders with %d names looked through%s.',

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Deployments\Bringing;
+use App\Deployments\ManualUpload;
 use App\Failure\Problem;
 use App\Files\FilePlace;
 use App\Models\Deployment;
@@ -25,7 +25,7 @@ final class PutCommand extends RunCommand
 
     protected $description = 'Upload a file, or what lies in a folder: compared first, backed up, proven';
 
-    public function handle(Bringing $bringing, RunFiles $runs): int
+    public function handle(ManualUpload $bringing, RunFiles $runs): int
     {
         $site = $this->siteNamed((string) $this->argument('site'));
         $into = FilePlace::ofSite($site, trim((string) $this->argument('path'), '/'))->at;

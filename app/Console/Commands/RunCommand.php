@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Deployments\Answering;
+use App\Deployments\PlanAnswers;
 use App\Deployments\PlanMaker;
 use App\Deployments\Runner;
 use App\Deployments\VisitorsView;
@@ -60,7 +60,7 @@ abstract class RunCommand extends CellariumCommand
                 );
             }
             if (($deployment->counts[Change::Asked->value]['files'] ?? 0) > 0) {
-                return $this->listQuestions($deployment, app(Answering::class));
+                return $this->listQuestions($deployment, app(PlanAnswers::class));
             }
             if (! $this->mayStart($deployment)) {
                 return self::REFUSED;
@@ -95,7 +95,7 @@ abstract class RunCommand extends CellariumCommand
     }
 
     /** Refuses with the list of what is to be answered; the plan waits for it. */
-    private function listQuestions(Deployment $deployment, Answering $answering): int
+    private function listQuestions(Deployment $deployment, PlanAnswers $answering): int
     {
         $items = $answering->open($deployment);
         $count = count($items);

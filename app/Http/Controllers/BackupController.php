@@ -28,7 +28,7 @@ use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
 use Cellarium\Core\Backup\BackupShelf;
-use Cellarium\Core\Backup\Fate;
+use Cellarium\Core\Backup\RetentionDecision;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -57,7 +57,7 @@ final class BackupController
             'rule' => $site === null ? null : BackupRule::of($site),
             'drawing' => $fates === [] ? null : new RetentionDrawing($fates, $clock->now()),
             'fates' => array_column(array_map(
-                static fn (Fate $fate): array => [$fate->backup->id, RetentionDrawing::why($fate)],
+                static fn (RetentionDecision $fate): array => [$fate->backup->id, RetentionDrawing::why($fate)],
                 $fates,
             ), 1, 0),
         ];

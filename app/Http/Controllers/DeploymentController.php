@@ -29,9 +29,9 @@ use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\SetAside;
 use App\Models\Site;
-use App\Packages\Fitting;
 use App\Packages\FittingPackages;
 use App\Packages\InstalledOn;
+use App\Packages\SiteMatches;
 use App\Packages\SuitingSite;
 use App\Packages\Types;
 use App\Record\Record;
@@ -92,10 +92,10 @@ final class DeploymentController
             'package' => $package,
             'users' => $users,
             'better' => $site !== null && $package !== null
-                ? Fitting::of($package, $types->types())->betterThan($site)
+                ? SiteMatches::of($package, $types->types())->betterThan($site)
                 : null,
             'places' => $site === null ? [] : ChosenPlace::of($site),
-            'fits' => $site === null && $package !== null ? Fitting::of($package, $types->types())->best() : [],
+            'fits' => $site === null && $package !== null ? SiteMatches::of($package, $types->types())->best() : [],
             'suiting' => $site === null && $package !== null ? self::suiting($package, $types) : [],
             'fitting' => $site !== null && $package === null ? FittingPackages::of($site, $types->types()) : null,
         ]);

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\Bringing;
 use App\Deployments\MakePlan;
+use App\Deployments\ManualUpload;
 use App\Errands\Errands;
 use App\Failure\Problem;
 use App\Files\ChangeAsked;
@@ -100,7 +100,7 @@ final class FileController
     }
 
     /** Files in one request, where the browser does not send them in pieces. */
-    public function bring(Request $request, Site $site, Bringing $bringing): RedirectResponse
+    public function bring(Request $request, Site $site, ManualUpload $bringing): RedirectResponse
     {
         $place = $this->asked($request, FilePlace::ofSite($site, ''));
         $request->validate(['brought' => ['required', 'array', 'max:500'], 'brought.*' => ['file']]);
@@ -116,7 +116,7 @@ final class FileController
     }
 
     /** An empty start page, so that visitors get no list of what lies in the directory; a plan like any other. */
-    public function startPage(Request $request, Site $site, Bringing $bringing): RedirectResponse
+    public function startPage(Request $request, Site $site, ManualUpload $bringing): RedirectResponse
     {
         $place = $this->asked($request, FilePlace::ofSite($site, ''));
         $person = $request->user();

@@ -13,7 +13,7 @@ use App\Models\Errand;
 use App\Models\ErrandKind;
 use App\Models\Site;
 use App\Text\When;
-use Cellarium\Core\File\Sought;
+use Cellarium\Core\File\FileQuery;
 use Cellarium\Core\File\TextFile;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Contracts\View\View;
@@ -71,7 +71,7 @@ final class FileSearchController
         $place = ($at === null ? null : $all->at($at))
             ?? throw new Problem('This folder is not among these files. Go back and look again.');
         $kilobytes = static fn (string $field): ?int => isset($given[$field]) ? 1000 * (int) $given[$field] : null;
-        $sought = new Sought(
+        $sought = new FileQuery(
             (string) ($given['name'] ?? ''),
             $kilobytes('smallest'),
             $kilobytes('largest'),

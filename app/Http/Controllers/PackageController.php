@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\Landings;
+use App\Deployments\DeploymentPreviews;
 use App\Failure\Problem;
 use App\Models\DeploymentState;
 use App\Models\Package;
@@ -42,7 +42,7 @@ final class PackageController
     }
 
     /** One directory of how a site would be with it, as it is opened. */
-    public function landing(Request $request, Package $package, Landings $landings): View
+    public function landing(Request $request, Package $package, DeploymentPreviews $landings): View
     {
         $site = Site::with('account.sites')->findOrFail($request->integer('site'));
         $landing = $landings->of($site, $package);
@@ -60,7 +60,7 @@ final class PackageController
         Package $package,
         Packages $packages,
         Types $types,
-        Landings $landings,
+        DeploymentPreviews $landings,
     ): View {
         if ($package->isLetGo()) {
             return view('package-let-go', ['package' => $package, 'versions' => PackageVersions::of($package)]);

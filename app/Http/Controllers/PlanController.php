@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\Answering;
+use App\Deployments\PlanAnswers;
 use App\Deployments\PlanFile;
 use App\Deployments\PlanFileView;
 use App\Deployments\PlanRow;
@@ -77,7 +77,7 @@ final class PlanController
         };
     }
 
-    public function answer(Request $request, Deployment $deployment, Answering $answering): RedirectResponse
+    public function answer(Request $request, Deployment $deployment, PlanAnswers $answering): RedirectResponse
     {
         $given = $request->validate([
             'scope' => ['present', 'nullable', 'string', 'max:4096'],

@@ -10,8 +10,8 @@ use App\Models\Client;
 use App\Models\ErrandKind;
 use App\Models\RemovableKind;
 use App\Models\Site;
-use App\Removal\GoesWith;
 use App\Removal\Removal;
+use App\Removal\RemovalImpact;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -67,8 +67,8 @@ final class RemovalController
                 $subject instanceof Account => $subject->client,
                 default => $subject->account->client,
             },
-            'name' => GoesWith::name($subject),
-            'goes' => $subject->isRemoved() ? null : GoesWith::of($subject),
+            'name' => RemovalImpact::name($subject),
+            'goes' => $subject->isRemoved() ? null : RemovalImpact::of($subject),
             'until' => $subject->removed_at?->addDays(Removal::DAYS),
         ]);
     }
@@ -106,7 +106,7 @@ final class RemovalController
             RemovableKind::Client => '/accounts',
             RemovableKind::Account => "/accounts/$id",
             RemovableKind::Site => "/sites/$id",
-        })->with('done', ucfirst(GoesWith::name($subject)).' is back, with all that went with it.');
+        })->with('done', ucfirst(RemovalImpact::name($subject)).' is back, with all that went with it.');
     }
 
     private function subject(RemovableKind $kind, string $id): Client|Account|Site

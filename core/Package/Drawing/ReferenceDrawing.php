@@ -7,9 +7,9 @@ namespace Cellarium\Core\Package\Drawing;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
-use Cellarium\Core\Package\AskedFor;
 use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Package\WellKnownFiles;
 use Cellarium\Core\Reference\Links;
 
 /**
@@ -50,7 +50,7 @@ final readonly class ReferenceDrawing
         $start = $manifest->startPage(StartPages::USUAL, $folder)?->path->toString();
         $reached = $links->reached([
             ...($start === null ? [] : [$start]),
-            ...array_values(array_filter($files, AskedFor::isOne(...))),
+            ...array_values(array_filter($files, WellKnownFiles::isOne(...))),
         ]);
         $broken = array_filter(
             $findings,

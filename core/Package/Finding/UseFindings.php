@@ -7,9 +7,9 @@ namespace Cellarium\Core\Package\Finding;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
-use Cellarium\Core\Package\AskedFor;
 use Cellarium\Core\Package\PackageContents;
 use Cellarium\Core\Package\SensitiveNames;
+use Cellarium\Core\Package\WellKnownFiles;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Reference\References;
 use Cellarium\Core\Storage\Bytes;
@@ -181,7 +181,7 @@ final readonly class UseFindings
             // A name without an ending is a word like any other: nobody can tell where it is meant.
             && str_contains($file->path->name(), '.')
             && ! in_array($file->path->name(), StartPages::USUAL, true)
-            && ! AskedFor::isOne($path)
+            && ! WellKnownFiles::isOne($path)
             && preg_match(self::SOURCE, $path) !== 1
             && ! $this->isCopy($file)
             && array_intersect($file->path->segments(), self::FOR_BUILDING) === [];

@@ -29,7 +29,7 @@
     @elseif ($errand->state === \App\Models\ErrandState::Failed)
         <p class="word is-trouble" role="alert">It stopped half way. @words($errand->words ?? '')</p>
     @elseif ($findings->isCut)
-        <p class="word is-soon">More than {{ number_format(\Cellarium\Core\File\Findings::MOST) }} fit, so the search
+        <p class="word is-soon">More than {{ number_format(\Cellarium\Core\File\FileMatches::MOST) }} fit, so the search
             stopped there. Look for something narrower, or in a folder further down.</p>
     @endif
     @if ($findings->unread !== [])

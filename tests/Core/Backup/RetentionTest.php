@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\Core\Backup;
 
-use Cellarium\Core\Backup\Fate;
 use Cellarium\Core\Backup\HeldBackup;
 use Cellarium\Core\Backup\KeptBecause;
 use Cellarium\Core\Backup\Retention;
+use Cellarium\Core\Backup\RetentionDecision;
 use DateTimeImmutable;
 use DateTimeZone;
 use PHPUnit\Framework\TestCase;
@@ -38,14 +38,14 @@ final class RetentionTest extends TestCase
     }
 
     /**
-     * @param  list<Fate>  $fates
+     * @param  list<RetentionDecision>  $fates
      * @return list<int> numbers of those that stay, newest first
      */
     private static function kept(array $fates): array
     {
         return array_values(array_map(
-            static fn (Fate $fate): int => $fate->backup->id,
-            array_filter($fates, static fn (Fate $fate): bool => $fate->isKept()),
+            static fn (RetentionDecision $fate): int => $fate->backup->id,
+            array_filter($fates, static fn (RetentionDecision $fate): bool => $fate->isKept()),
         ));
     }
 
@@ -121,8 +121,8 @@ final class RetentionTest extends TestCase
         for ($number = 1; $number <= 2200; $number++) {
             $held[] = new HeldBackup($number, $day->modify("+$number days"));
             $held = array_values(array_map(
-                static fn (Fate $fate): HeldBackup => $fate->backup,
-                array_filter($retention->decide($held), static fn (Fate $fate): bool => $fate->isKept()),
+                static fn (RetentionDecision $fate): HeldBackup => $fate->backup,
+                array_filter($retention->decide($held), static fn (RetentionDecision $fate): bool => $fate->isKept()),
             ));
         }
         self::assertLessThanOrEqual(7 + 4 + 12 + 3, count($held));

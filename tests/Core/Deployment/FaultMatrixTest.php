@@ -17,7 +17,7 @@ use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunResult;
-use Cellarium\Core\Hosting\AtHost;
+use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Path\PathPattern;
 use Cellarium\Core\Path\PublicAddress;
@@ -231,7 +231,7 @@ final class FaultMatrixTest extends TestCase
                 ['index.html', 'default.htm'],
             )),
             new FixedClock,
-            host: new AtHost(
+            host: new HostJobs(
                 new LocalHost($this->home, $remote instanceof FaultyDirectory ? $remote : null),
                 RemotePath::fromString('/site'),
             ),

@@ -7,10 +7,10 @@ namespace Tests\Core\File;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\File\FileMatches;
+use Cellarium\Core\File\FileQuery;
 use Cellarium\Core\File\Finder;
-use Cellarium\Core\File\Findings;
 use Cellarium\Core\File\FoundFile;
-use Cellarium\Core\File\Sought;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\SequentialPool;
@@ -44,7 +44,7 @@ final class FinderTest extends TestCase
         }
     }
 
-    private function find(Sought $sought, ?\Closure $before = null, ?\Closure $hear = null): Findings
+    private function find(FileQuery $sought, ?\Closure $before = null, ?\Closure $hear = null): FileMatches
     {
         $scratch = $this->directory();
         $remote = new LocalRemoteDirectory($this->root);
@@ -61,26 +61,26 @@ final class FinderTest extends TestCase
         }
     }
 
-    /** @return array<string, array{Sought, list<string>}> */
+    /** @return array<string, array{FileQuery, list<string>}> */
     public static function sought(): array
     {
         return [
-            'a part of a name, whatever its capitals' => [new Sought('ä B'), ['/b/Ä b 100%.txt']],
-            'a pattern, and folders too' => [new Sought('?'), ['/a', '/b']],
-            'at least so large' => [new Sought(smallest: 5007), ['/long.txt']],
-            'at most so large' => [new Sought('*.html', largest: 27), ['/a/one.html']],
+            'a part of a name, whatever its capitals' => [new FileQuery('ä B'), ['/b/Ä b 100%.txt']],
+            'a pattern, and folders too' => [new FileQuery('?'), ['/a', '/b']],
+            'at least so large' => [new FileQuery(smallest: 5007), ['/long.txt']],
+            'at most so large' => [new FileQuery('*.html', largest: 27), ['/a/one.html']],
             'a second, from and until' => [
-                new Sought(from: 1_700_000_010, until: 1_700_000_011),
+                new FileQuery(from: 1_700_000_010, until: 1_700_000_011),
                 ['/a/one.html', '/b/data.bin'],
             ],
-            'nothing of that name' => [new Sought('nothing*'), []],
-            'a backslash is a letter' => [new Sought('one\\*'), []],
+            'nothing of that name' => [new FileQuery('nothing*'), []],
+            'a backslash is a letter' => [new FileQuery('one\\*'), []],
         ];
     }
 
     /** @param  list<string>  $expected */
     #[DataProvider('sought')]
-    public function test_what_is_looked_for_is_found(Sought $sought, array $expected): void
+    public function test_what_is_looked_for_is_found(FileQuery $sought, array $expected): void
     {
         $findings = $this->find($sought);
 
@@ -93,7 +93,7 @@ final class FinderTest extends TestCase
 
     public function test_lines_are_told_of_text_in_any_encoding_and_of_nothing_else(): void
     {
-        $findings = $this->find(new Sought(text: '0211 55', mostText: 5000));
+        $findings = $this->find(new FileQuery(text: '0211 55', mostText: 5000));
 
         $lines = [];
         foreach ($findings->found as $found) {
@@ -105,15 +105,15 @@ final class FinderTest extends TestCase
             '/b/Ä b 100%.txt' => [1, [[1, 'Straße 0211 55']]],
         ], $lines);
         self::assertSame([4, 1], [$findings->read, $findings->tooLarge]);
-        self::assertSame([], $this->find(new Sought(text: 'call 0211', exactCase: true))->found);
-        self::assertSame(['Call ', '0211 55', ' now'], (new Sought(text: '0211 55'))->parted('Call 0211 55 now'));
+        self::assertSame([], $this->find(new FileQuery(text: 'call 0211', exactCase: true))->found);
+        self::assertSame(['Call ', '0211 55', ' now'], (new FileQuery(text: '0211 55'))->parted('Call 0211 55 now'));
     }
 
     public function test_what_cannot_be_read_is_told_and_the_rest_is_found(): void
     {
         $refused = RemoteFailure::while('listing', FailureReason::Forbidden);
         $findings = $this->find(
-            new Sought('*'),
+            new FileQuery('*'),
             static fn (int $number): ?\Throwable => $number === 2 ? $refused : null,
         );
 
@@ -123,14 +123,14 @@ final class FinderTest extends TestCase
 
         $this->expectException(TransferFailed::class);
         $gone = RemoteFailure::while('listing', FailureReason::Disconnected);
-        $this->find(new Sought('*'), static fn (int $number): ?\Throwable => $number > 2 ? $gone : null);
+        $this->find(new FileQuery('*'), static fn (int $number): ?\Throwable => $number > 2 ? $gone : null);
     }
 
     public function test_it_is_cancelled_between_two_directories(): void
     {
         $seen = 0;
         try {
-            $this->find(new Sought('*'), null, static function (Findings $findings) use (&$seen): void {
+            $this->find(new FileQuery('*'), null, static function (FileMatches $findings) use (&$seen): void {
                 $seen = $findings->directories;
                 throw Cancelled::byAPerson();
             });
@@ -143,12 +143,12 @@ final class FinderTest extends TestCase
     public function test_more_than_anybody_reads_ends_it(): void
     {
         mkdir("$this->root/many");
-        for ($i = 0; $i <= Findings::MOST; $i++) {
+        for ($i = 0; $i <= FileMatches::MOST; $i++) {
             touch("$this->root/many/$i.log");
         }
 
-        $findings = $this->find(new Sought('*.log'));
+        $findings = $this->find(new FileQuery('*.log'));
 
-        self::assertSame([Findings::MOST, true], [count($findings->found), $findings->isCut]);
+        self::assertSame([FileMatches::MOST, true], [count($findings->found), $findings->isCut]);
     }
 }

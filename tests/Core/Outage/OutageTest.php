@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Tests\Core\Outage;
 
 use Cellarium\Core\Json\JsonFields;
-use Cellarium\Core\Outage\Asked;
 use Cellarium\Core\Outage\Outage;
+use Cellarium\Core\Outage\ProbeResult;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -22,7 +22,7 @@ final class OutageTest extends TestCase
         array $expected,
     ): void {
         $outage = Outage::of(array_map(
-            static fn (array $one): Asked => new Asked(...[...$one, $one[2] === 0 ? 'refused' : '']),
+            static fn (array $one): ProbeResult => new ProbeResult(...[...$one, $one[2] === 0 ? 'refused' : '']),
             $answers,
         ));
         self::assertSame($expected, [$outage->milliseconds, $outage->unanswered, $outage->wasOut, $outage->isOut]);
@@ -59,7 +59,7 @@ final class OutageTest extends TestCase
     public function test_what_was_not_measured_is_never_told_as_no_outage(): void
     {
         self::assertSame('not measured: what asked was cut off', Outage::notMeasured()->sentence());
-        $rest = Outage::of([new Asked(0, 10, 200), new Asked(20, 30, 200)]);
+        $rest = Outage::of([new ProbeResult(0, 10, 200), new ProbeResult(20, 30, 200)]);
         self::assertStringStartsWith('0 s: asked 2 times', $rest->sentence());
         self::assertStringContainsString('cut off', Outage::notMeasured()->then($rest)->sentence());
         self::assertFalse(Outage::notMeasured()->then($rest)->isWhole);

@@ -9,8 +9,8 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Inspection;
 use Cellarium\Core\Package\Mend\Mend;
-use Cellarium\Core\Package\Mend\Mending;
 use Cellarium\Core\Package\Mend\MendPlan;
+use Cellarium\Core\Package\Mend\PackageMender;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\PackageOrigin;
 use Cellarium\Core\Storage\ContentStore;
@@ -50,7 +50,7 @@ final class MendingTest extends TestCase
 
     private function plan(Inspection $found, bool $guesses = false): MendPlan
     {
-        return (new Mending($this->store))->plan($found->manifest, array_values(array_filter(
+        return (new PackageMender($this->store))->plan($found->manifest, array_values(array_filter(
             Mend::all($found->findings),
             static fn (Mend $mend): bool => $guesses || $mend->kind->isSafe(),
         )));
@@ -58,7 +58,7 @@ final class MendingTest extends TestCase
 
     private function mended(MendPlan $plan): Manifest
     {
-        return (new Mending($this->store))->carryOut($plan);
+        return (new PackageMender($this->store))->carryOut($plan);
     }
 
     /** @return list<string> */

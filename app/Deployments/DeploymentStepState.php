@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deployments;
+
+/** How a station of a deployment stands. */
+enum DeploymentStepState: string
+{
+    case Done = 'done';
+
+    case Here = 'here';
+
+    case Open = 'open';
+
+    case Failed = 'failed';
+
+    public function words(): string
+    {
+        return match ($this) {
+            self::Done => 'done',
+            self::Here => 'here now',
+            self::Open => 'not yet',
+            self::Failed => 'failed',
+        };
+    }
+}

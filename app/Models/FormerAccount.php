@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** Where a site began before it went to another account, and until when. */
+final class FormerAccount extends Model
+{
+    public $timestamps = false;
+
+    protected $table = 'site_stays';
+
+    protected $guarded = ['id'];
+
+    protected $casts = ['until' => 'immutable_datetime'];
+
+    /** @return BelongsTo<Account, $this> */
+    public function account(): BelongsTo
+    {
+        return $this->belongsTo(Account::class)->withTrashed();
+    }
+}

@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cellarium\Core\Backup;
+
+/** What becomes of a backup, and why. */
+final readonly class RetentionDecision
+{
+    /** @param  list<KeptBecause>  $because  it stays; none, and it goes */
+    public function __construct(public HeldBackup $backup, public array $because)
+    {
+    }
+
+    public function isKept(): bool
+    {
+        return $this->because !== [];
+    }
+}
