@@ -19,8 +19,8 @@ use Cellarium\Core\Letter\LetterAccount;
 use Cellarium\Core\Path\RemotePath;
 
 /**
- * What is typed about an account, cleaned and judged. It is shown again as typed when something is wrong, with the
- * password: that page is the answer to the one who typed it, and nothing of it is kept.
+ * The form of an account, cleaned and judged. It is shown again as typed when something is wrong, with the password:
+ * that page is the answer to the one who typed it, and nothing of it is kept.
  */
 final class AccountForm
 {

@@ -9,7 +9,7 @@ use App\Models\FtpUser;
 use App\Text\Amount;
 use Illuminate\Support\Collection;
 
-/** How the page of an account sums it up: how it is reached, and who can sign in. */
+/** The page of an account: how it is reached, and who can sign in. */
 final readonly class AccountView
 {
     /** FTP users shown beside the map; all are in the list. */

@@ -18,7 +18,7 @@ use Cellarium\Core\Backup\RetentionDecision;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
 
-/** Which backups stay, by the rule of each site, and letting go of the others. */
+/** Keeps backups by the rule of each site, and lets go of the others. */
 final readonly class Expiry
 {
     /**

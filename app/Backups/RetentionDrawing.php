@@ -10,8 +10,8 @@ use Cellarium\Core\Backup\RetentionDecision;
 use DateTimeImmutable;
 
 /**
- * Which backups of a site stay and which go, along the time they were taken: the last days wide, years narrow, as the
- * rules keep them.
+ * The drawing of backups that stay and that go, along the time they were taken: the last days wide, years narrow, as
+ * the rules keep them.
  */
 final readonly class RetentionDrawing
 {

@@ -10,7 +10,7 @@ use Cellarium\Core\Backup\RetentionDecision;
 use Illuminate\Contracts\Pagination\Paginator;
 use Illuminate\Support\Facades\DB;
 
-/** How every site stands: what it was promised, what was kept of that, how it grows, and what would go. */
+/** The backups of every site: what it was promised, what was kept of that, how it grows, and what would go. */
 final readonly class SitesBackedUp
 {
     private const EACH = 100;

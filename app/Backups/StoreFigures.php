@@ -16,7 +16,7 @@ use Cellarium\Core\Storage\ContentSweep;
 use Cellarium\Core\Storage\StoreSettings;
 use Illuminate\Support\Collection;
 
-/** What the store holds, how it grows, and when it will be full at that pace. */
+/** Figures of the store: its size, its growth, and the day it will be full at that pace. */
 final readonly class StoreFigures
 {
     /** Days over which growth is looked at. */

@@ -19,7 +19,7 @@ use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Storage\StoreFailure;
 
 /**
- * What differs between two backups of a site, who brought each change and when; and for what nobody here did, who could
+ * Differences between two backups of a site, who brought each change and when; and for what nobody here did, who could
  * sign in then.
  */
 final readonly class TwoMoments

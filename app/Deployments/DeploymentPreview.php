@@ -7,7 +7,7 @@ namespace App\Deployments;
 use App\Packages\ServedView;
 use Carbon\CarbonImmutable;
 
-/** How a site would be with a package on it. */
+/** A site as it would be with a package on it. */
 final readonly class DeploymentPreview
 {
     /**

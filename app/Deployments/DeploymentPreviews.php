@@ -15,10 +15,10 @@ use Carbon\CarbonImmutable;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\SensitiveNames;
-use Cellarium\Core\Package\Served;
 use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\Place;
+use Cellarium\Core\Package\VisibleFile;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
@@ -76,7 +76,7 @@ final readonly class DeploymentPreviews
         return $type?->place === Place::AboveDocumentRoot ? $where->root : $draft->place ?? $where->served;
     }
 
-    /** @return list<Served> */
+    /** @return list<VisibleFile> */
     private function served(Deployment $deployment, PackageDraft $draft): array
     {
         $where = $deployment->runPlace();
@@ -90,8 +90,8 @@ final readonly class DeploymentPreviews
         );
 
         return array_map(
-            static fn (Served $one): Served => $one->below($prefix),
-            Served::all(
+            static fn (VisibleFile $one): VisibleFile => $one->below($prefix),
+            VisibleFile::all(
                 $after,
                 [
                     ...$this->found($deployment, $draft, $after),

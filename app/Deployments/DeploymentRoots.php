@@ -14,7 +14,10 @@ use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Path\RemotePath;
 
-/** Where the paths of a deployment begin: at the document root, above it, or in a directory mounted below the site. */
+/**
+ * The directory that the paths of a deployment begin at: at the document root, above it, or in a directory mounted
+ * below the site.
+ */
 final readonly class DeploymentRoots
 {
     public function __construct(private Types $types)

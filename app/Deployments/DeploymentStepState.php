@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
-/** How a station of a deployment stands. */
+/** The state of a step of a deployment. */
 enum DeploymentStepState: string
 {
     case Done = 'done';

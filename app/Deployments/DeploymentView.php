@@ -24,7 +24,7 @@ use Cellarium\Core\Plan\PlanReader;
 use Cellarium\Core\Plan\Room;
 use Illuminate\Support\Collection;
 
-/** What the page of a deployment with a plan shows: what changes, how far it has come, what it rests on. */
+/** The page of a deployment with a plan: what changes, how far it has come, what it rests on. */
 final readonly class DeploymentView
 {
     public Site $site;

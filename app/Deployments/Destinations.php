@@ -19,7 +19,9 @@ use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 
-/** Where a package goes on a site by the rules of its type and by what is installed there; nothing is guessed. */
+/**
+ * The destination of a package on a site, by the rules of its type and by what is installed there; nothing is guessed.
+ */
 final readonly class Destinations
 {
     public function __construct(private PackageTypes $types)

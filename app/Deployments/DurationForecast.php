@@ -13,7 +13,7 @@ use Cellarium\Core\Plan\ConnectionCount;
 use Cellarium\Core\Plan\Expectation;
 use Cellarium\Core\Plan\Pace;
 
-/** How long a deployment takes, from how long those before it took on the same account. */
+/** The forecast of a deployment's time, from those before it on the same account. */
 final readonly class DurationForecast
 {
     /** So many runs tell how it goes. */

@@ -10,7 +10,7 @@ use App\Packages\FindingGroup;
 use App\Storage\RunFiles;
 use Cellarium\Core\Package\Finding\PackageFinding;
 
-/** What the inspection of an upload found, for the page of its plan. */
+/** Findings of an upload's inspection, for the page of its plan. */
 final readonly class InspectionView
 {
     /**

@@ -9,7 +9,7 @@ use App\Text\Amount;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Package\Type\Needs;
 
-/** What a package needs on the host, and what is known of the site it goes to. */
+/** Requirements of a package, beside what is known of the site it goes to. */
 final readonly class NeedsView
 {
     /**

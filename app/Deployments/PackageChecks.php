@@ -16,7 +16,7 @@ use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Package\Type\TypeRules;
 
-/** What has to be right before a plan is made; no server is asked. */
+/** Checks of a package before a plan is made; no server is asked. */
 final readonly class PackageChecks
 {
     public function __construct(private Types $types)

@@ -6,7 +6,7 @@ namespace App\Deployments;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** Where a package goes. */
+/** The destination of a package. */
 final readonly class PackageDestination
 {
     /**

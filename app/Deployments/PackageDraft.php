@@ -20,7 +20,7 @@ use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
 
-/** What a deployment of a package would do to what is there, by the rules of its type. No server is asked. */
+/** The draft of a package's deployment over what is there, by the rules of its type. No server is asked. */
 final readonly class PackageDraft
 {
     private function __construct(

@@ -7,7 +7,7 @@ namespace App\Deployments;
 use App\Text\Amount;
 use Cellarium\Core\Plan\Change;
 
-/** What a plan changes, in numbers: as Plan::counts() gave them when it was made. */
+/** The numbers of a plan's changes: as Plan::counts() gave them when it was made. */
 final readonly class PlanTotals
 {
     /** Width of the drawing of shares, and the gap between two of them. */

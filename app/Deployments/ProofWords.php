@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
-/** What is said beside the status of an address that was fetched. */
+/** Words beside the status of an address that was fetched. */
 final class ProofWords
 {
     /** @param  array<string, mixed>  $proof  as PageProof::toArray() gives it */

@@ -7,7 +7,7 @@ namespace App\Deployments;
 use App\Text\Amount;
 use Cellarium\Core\Plan\Room;
 
-/** How full an account is at every step, as bars beside each other below a line for all there is. */
+/** The space used in an account at every step, as bars beside each other below a line for all there is. */
 final readonly class RoomDrawing
 {
     public const WIDTH = 340;

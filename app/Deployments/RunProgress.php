@@ -8,7 +8,7 @@ use App\Models\Deployment;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
 
-/** How far a run has come, in the words and lengths that a page shows. */
+/** The progress of a run, in the words and lengths that a page shows. */
 final readonly class RunProgress
 {
     /** Width of the drawn meter, and of the line of speed; the height of that. */

@@ -8,17 +8,17 @@ use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Packages\Types;
 use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Package\Served;
 use Cellarium\Core\Package\Type\InstalledPackage;
 use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Package\Type\Needs;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Package\Type\TypeRules;
+use Cellarium\Core\Package\VisibleFile;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 
-/** What a deployment must show of its site, and what it says of it once it is proven. */
+/** Facts of a site that a deployment must show, and those it writes down once it is proven. */
 final readonly class SiteFacts
 {
     /** Of a file that may name a version; in bytes. */
@@ -78,7 +78,7 @@ final readonly class SiteFacts
 
         return array_map(
             static fn (string $path): string => $into === null || $folder !== '' ? $path : "$into/$path",
-            Served::exposedBy($deployment->package?->notes() ?? [], $folder),
+            VisibleFile::exposedBy($deployment->package?->notes() ?? [], $folder),
         );
     }
 

@@ -7,7 +7,7 @@ namespace App\Deployments;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\Type\InstalledPackages;
 
-/** What a package is compared with. */
+/** The sides that a package is compared with. */
 final readonly class SiteSides
 {
     /**

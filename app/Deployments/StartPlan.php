@@ -12,7 +12,7 @@ use App\Record\Record;
 use App\Storage\RunFiles;
 use Cellarium\Core\Plan\Change;
 
-/** What becomes of a plan that waits: it is carried out once its questions are answered, made anew, or discarded. */
+/** Ends the waiting of a plan: it is carried out once its questions are answered, made anew, or discarded. */
 final class StartPlan
 {
     /** @return bool false where it is no plan that waits for its start, or not every question is answered */

@@ -13,7 +13,7 @@ use Cellarium\Core\Deployment\UnansweredReference;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Plan\Change;
 
-/** What visitors meet of a run beside the bytes that were sent, in sentences. */
+/** Findings of a run beside the bytes that were sent, in sentences. */
 final readonly class VisitorsView
 {
     /** So many of a kind are named one by one. */

@@ -16,7 +16,7 @@ use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Plan\WayChoice;
 use Cellarium\Core\Plan\WayCost;
 
-/** What each way to replace comes to for a plan, what bars it here, and which is proposed. */
+/** The ways to replace for a plan: the cost of each, what bars it here, and the proposed one. */
 final readonly class Ways
 {
     /** What a server said against swapping counts for so long. */

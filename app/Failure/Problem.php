@@ -28,7 +28,7 @@ use Illuminate\Support\Facades\View;
 use RuntimeException;
 use Symfony\Component\HttpFoundation\Response;
 
-/** What can go wrong with the world outside, in the words people read; never a stack trace. */
+/** A failure of the world outside, in the words people read; never a stack trace. */
 final class Problem extends RuntimeException
 {
     private const EXPECTED = [

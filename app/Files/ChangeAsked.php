@@ -18,7 +18,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 
-/** What somebody asked for to be done with the files they chose. */
+/** A request to change the files that somebody chose. */
 final readonly class ChangeAsked
 {
     /**

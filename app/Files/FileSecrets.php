@@ -9,7 +9,7 @@ use App\Models\GuardedFile;
 use Cellarium\Core\File\FoundFile;
 use Cellarium\Core\Path\RemotePath;
 
-/** What a file says in which passwords may stand is for those who may see passwords; see GuardedFile. */
+/** Files in which passwords may stand, shown to those alone who may see passwords; see GuardedFile. */
 final class FileSecrets
 {
     /** @param  string|null  $bytes  of its beginning; null where only its name is known */

@@ -6,7 +6,7 @@ namespace App\Files;
 
 use Carbon\CarbonImmutable;
 
-/** What a file held once, and can hold again. */
+/** A version of a file that can be restored. */
 final readonly class KeptVersion
 {
     /**

@@ -19,7 +19,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 
-/** What a file held before, wherever that is kept: by deployments, by changes by hand, in backups. */
+/** Earlier versions of a file, wherever they are kept: by deployments, by changes by hand, in backups. */
 final readonly class KeptVersions
 {
     /** So many of each are looked through, the newest. */

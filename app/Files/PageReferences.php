@@ -24,7 +24,7 @@ use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferPool;
 
 /**
- * Which pages of a site would lead nowhere once files are moved or go, and what would have them lead there.
+ * Pages of a site that would lead nowhere once files are moved or go, and what would mend them.
  *
  * What is kept of a page is read here, from the last backup or deployment; a page that is newer is read from the host.
  */

@@ -13,7 +13,7 @@ use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Storage\ContentStore;
 
-/** What is looked at before a text is saved: what differs, and what is wrong with it now that was not before. */
+/** The review of a text before it is saved: what differs, and what is wrong with it now that was not before. */
 final readonly class TextReview
 {
     public function __construct(

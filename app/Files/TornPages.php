@@ -9,7 +9,7 @@ use Cellarium\Core\File\FileChange;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Reference\TornReference;
 
-/** What a change by hand would do to the pages of its site. */
+/** Pages of a site whose references a change by hand would break. */
 final class TornPages
 {
     /** Pages that were looked into. */

@@ -8,7 +8,7 @@ use Carbon\CarbonImmutable;
 use Cellarium\Core\File\VisitorsGet;
 use Cellarium\Core\Web\WebAnswer;
 
-/** What visitors got when it was asked for last, as it is kept with a listing. */
+/** The last answer to visitors, as it is kept with a listing. */
 final readonly class VisitorsAnswer
 {
     private function __construct(

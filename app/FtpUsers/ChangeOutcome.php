@@ -16,7 +16,7 @@ use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Proof\Evidence;
 
 /**
- * What became of what was wanted of an FTP user: found out by being it, and by asking the host where it can be asked,
+ * The outcome of a change wanted of an FTP user: found out by being it, and by asking the host where it can be asked,
  * and only then written down as true. Whoever calls it holds the lock of the account's FTP users.
  */
 final readonly class ChangeOutcome

@@ -8,7 +8,7 @@ use App\Models\Closing;
 use App\Text\When;
 use Carbon\CarbonImmutable;
 
-/** How an FTP user is to end: at a time, with its job, or never and why. */
+/** The end chosen for an FTP user: at a time, with its job, or never and why. */
 final readonly class ClosingChoice
 {
     private const LONGEST_REASON = 200;

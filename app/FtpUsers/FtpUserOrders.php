@@ -16,7 +16,7 @@ use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Path\RemotePath;
 
-/** What a page has ordered about FTP users, carried out by a worker: the host is asked, then it is proven. */
+/** Orders of pages about FTP users, carried out by a worker: the host is asked, then it is proven. */
 final readonly class FtpUserOrders
 {
     public function __construct(private FtpUsers $users, private PasswordStrength $strength)

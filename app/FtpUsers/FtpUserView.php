@@ -12,7 +12,7 @@ use App\Text\Amount;
 use App\Text\When;
 use Illuminate\Support\Collection;
 
-/** How one FTP user stands: its last proof step by step, and whether it is being proven just now. */
+/** The state of one FTP user: its last proof step by step, and whether it is being proven just now. */
 final readonly class FtpUserView
 {
     /** @param  Collection<int, Proof>  $steps  of the last proof */

@@ -13,7 +13,7 @@ use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Hosting\HostingControl;
 use Cellarium\Core\Hosting\UserChange;
 
-/** What is wanted of an FTP user, asked of a host that has a control service; and what that host says became of it. */
+/** Requests about an FTP user to a host that has a control service, and the host's word on what became of them. */
 final readonly class HostRequests
 {
     /** @throws ControlFailure */

@@ -20,8 +20,8 @@ use Cellarium\Core\Storage\Bytes;
 use Illuminate\Support\Facades\DB;
 
 /**
- * What is typed about a new FTP user, judged. It is shown again as typed when something is wrong, with the password:
- * that page is the answer to the one who typed it, and nothing of it is kept.
+ * The form of a new FTP user, judged. It is shown again as typed when something is wrong, with the password: that page
+ * is the answer to the one who typed it, and nothing of it is kept.
  */
 final class NewFtpUserForm
 {

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Hosting;
 
 /**
- * Whether this process may ask a host now: workers and commands may, pages may not. A host that hangs would keep the
- * process of a page; pages order an errand instead.
+ * Permission for this process to ask a host now: workers and commands may, pages may not. A host that hangs would keep
+ * the process of a page; pages order an errand instead.
  */
 final class AskingHosts
 {

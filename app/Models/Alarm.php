@@ -6,7 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 
-/** What is wrong with what is stored; one of each kind, until it is right again. */
+/** A fault in what is stored; one of each kind, until it is right again. */
 final class Alarm extends Model
 {
     protected $guarded = ['id'];

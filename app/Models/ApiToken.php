@@ -8,7 +8,7 @@ use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** What a build pipeline signs in with, for a person; what is stored here opens nothing without the token. */
+/** A token that a build pipeline signs in with, for a person; what is stored here opens nothing without the token. */
 final class ApiToken extends Model
 {
     protected $guarded = ['id'];

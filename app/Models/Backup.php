@@ -10,7 +10,7 @@ use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** What a document root held at one moment, or another directory of a site that was replaced as a whole. */
+/** The contents of a document root at one moment, or another directory of a site that was replaced as a whole. */
 final class Backup extends Model
 {
     use OfClients;

@@ -11,7 +11,8 @@ use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 
 /**
- * How often sites are backed up and rehearsed, at which hours, and what of it is kept: of a site, of a group, of all.
+ * A rule for backups: how often they are taken and rehearsed, at which hours, and what is kept; of a site, of a group,
+ * of all.
  */
 final class BackupRule extends Model
 {

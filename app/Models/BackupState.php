@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** How far a backup has come. */
+/** The state of a backup. */
 enum BackupState: string
 {
     case Taking = 'taking';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** How far a change to many FTP users has come. */
+/** The state of a change to many FTP users. */
 enum BulkChangeState: string
 {
     case Draft = 'draft';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What is done to many FTP users at once. */
+/** The kind of a change to many FTP users at once. */
 enum BulkKind: string
 {
     case Close = 'close';

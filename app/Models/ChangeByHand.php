@@ -12,7 +12,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
-/** What somebody did to files of an account by hand: its steps, and what became of each. */
+/** A change to files of an account by hand: its steps, and what became of each. */
 final class ChangeByHand extends Model
 {
     use OfClients;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** How far a change by hand has come. */
+/** The state of a change by hand. */
 enum ChangeState: string
 {
     /** Whose contents may still be asked for. */

@@ -8,7 +8,7 @@ use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** What somebody of a client asked the agency for; a concern on Today until it is answered. */
+/** A request of a client's person to the agency; a concern on Today until it is answered. */
 final class ClientRequest extends Model
 {
     use OfClients;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What a client's person asks the agency for. */
+/** The kind of a request of a client's person. */
 enum ClientRequestKind: string
 {
     case Change = 'change';

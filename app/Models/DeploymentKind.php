@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What a deployment brings to the server. */
+/** The kind of a deployment, by what it brings to the server. */
 enum DeploymentKind: string
 {
     /** A package. */

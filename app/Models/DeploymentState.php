@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** How far a deployment has come. */
+/** The state of a deployment. */
 enum DeploymentState: string
 {
     /** The server is being looked at for the plan. */

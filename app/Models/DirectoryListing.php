@@ -8,7 +8,7 @@ use Cellarium\Core\Path\RemotePath;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 
-/** What a directory of an account held when it was looked at last, or why that could not be seen. */
+/** The last listing of a directory of an account, or the reason it could not be had. */
 final class DirectoryListing extends Model
 {
     use OfClients;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What a page has asked a server for; the worker that does it is RunErrand. */
+/** The kind of an errand, which a page has ordered; the worker that does it is RunErrand. */
 enum ErrandKind: string
 {
     case FindRoot = 'find_root';

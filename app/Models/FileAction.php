@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What a person does to files of an account by hand. */
+/** An action by hand on files of an account. */
 enum FileAction: string
 {
     case NewFolder = 'new_folder';

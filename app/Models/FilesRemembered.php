@@ -6,7 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 
-/** Where a person was last among the files of a site or an account, and in which order they looked at them. */
+/** The directory of a site or an account that a person was in last, and the order they looked at it in. */
 final class FilesRemembered extends Model
 {
     public $timestamps = false;

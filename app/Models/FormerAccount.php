@@ -7,7 +7,7 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** Where a site began before it went to another account, and until when. */
+/** An account that a site was in before, its directory there, and until when. */
 final class FormerAccount extends Model
 {
     public $timestamps = false;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What is known of an FTP user at its host. */
+/** The state of an FTP user at its host. */
 enum FtpUserState: string
 {
     /** Asked for; whether it exists is not known yet. */

@@ -6,7 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 
-/** That somebody was told of a concern by e-mail; the concern by a hash of what it is about. */
+/** A concern that somebody was told of by e-mail; the concern by a hash of what it is about. */
 final class MailedConcern extends Model
 {
     public $timestamps = false;

@@ -7,9 +7,9 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Builder;
 
 /**
- * What belongs to clients. For a client's person nothing else exists, in whatever query: lists, counts, finder,
- * relations and what a number in an address leads to. This is the one place that sees to it; rows that are read without
- * a model stand on pages of the agency only.
+ * A model whose rows belong to clients. For a client's person nothing else exists, in whatever query: lists, counts,
+ * finder, relations and what a number in an address leads to. This is the one place that sees to it; rows that are read
+ * without a model stand on pages of the agency only.
  */
 trait OfClients
 {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What somebody chose for themselves: how times are shown, which colours, what comes by e-mail. */
+/** A person's own settings: how times are shown, which colours, what comes by e-mail. */
 final readonly class OwnSettings
 {
     public const SCHEMES = ['system', 'light', 'dark'];

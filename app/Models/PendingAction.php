@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What is to become of an FTP user. */
+/** The action wanted of an FTP user. */
 enum PendingAction: string
 {
     case Create = 'create';

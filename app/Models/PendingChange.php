@@ -9,8 +9,8 @@ use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 
 /**
- * What is to become of an FTP user, written down before anybody is asked for it, until a proof has shown what did
- * become of it. Passwords are not in it.
+ * A change wanted of an FTP user, written down before anybody is asked for it, until a proof has shown what did become
+ * of it. Passwords are not in it.
  */
 final readonly class PendingChange
 {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** How a run is proven. */
+/** The manner in which a run is proven. */
 enum ProofBy: string
 {
     /** By fetching what changed as visitors do; what no address shows is read back. */

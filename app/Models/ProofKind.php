@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What a proof shows. */
+/** The kind of a proof. */
 enum ProofKind: string
 {
     case DocumentRoot = 'document_root';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What the lines of the record are looked through by. */
+/** Groups of lines that the record is filtered by. */
 enum RecordGroup: string
 {
     case Deployments = 'deployments';

@@ -6,7 +6,7 @@ namespace App\Models;
 
 use Cellarium\Core\Deployment\RunEnd;
 
-/** What a line of the record is about. */
+/** The subject of a line of the record. */
 enum RecordKind: string
 {
     case AddressOpen = 'address_open';

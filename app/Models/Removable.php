@@ -8,8 +8,8 @@ use Carbon\CarbonImmutable;
 use Illuminate\Database\Eloquent\SoftDeletes;
 
 /**
- * What can be removed from Cellarium and brought back within its time. Its history stays: what belongs to it finds it
- * still, lists do not.
+ * A model that can be removed from Cellarium and brought back within its time. Its history stays: what belongs to it
+ * finds it still, lists do not.
  *
  * @property CarbonImmutable|null $removed_at
  */

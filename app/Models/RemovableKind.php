@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What can be removed from Cellarium, by the word in its address. */
+/** The kinds that can be removed from Cellarium, by the word in their address. */
 enum RemovableKind: string
 {
     case Client = 'clients';

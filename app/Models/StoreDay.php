@@ -6,7 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 
-/** What the store held on one day. */
+/** The size of the store on one day. */
 final class StoreDay extends Model
 {
     public $timestamps = false;

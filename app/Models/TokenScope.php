@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-/** What a token may be used for; never more than its person may do. */
+/** The scope of a token; never more than its person may do. */
 enum TokenScope: string
 {
     case DeliverPackages = 'deliver_packages';

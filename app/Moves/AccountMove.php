@@ -14,9 +14,7 @@ use Cellarium\Core\Move\DirectoryMap;
 use Cellarium\Core\Move\MoveCheck;
 use Cellarium\Core\Path\RemotePath;
 
-/**
- * What an account holds and where each of it would be made in another account: nothing is made yet, no server asked.
- */
+/** The contents of an account and their places in another account: nothing is made yet, no server asked. */
 final readonly class AccountMove
 {
     /** @var list<SiteMove> */

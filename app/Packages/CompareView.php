@@ -14,7 +14,7 @@ use Cellarium\Core\Package\Compare\TextDifference;
 use Cellarium\Core\Package\PackageContents;
 use Cellarium\Core\Storage\ContentStore;
 
-/** What changed between two versions, and one text of them side by side. */
+/** The differences of two versions, and one text of them side by side. */
 final readonly class CompareView
 {
     /** Files that are listed; what is more is counted. */

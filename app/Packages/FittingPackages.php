@@ -15,7 +15,7 @@ use Cellarium\Core\Package\Type\PackageTypes;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
-/** What runs on a site, and which packages fit it, best first, each with the reason. */
+/** The package that runs on a site, and those that fit it, best first, each with the reason. */
 final readonly class FittingPackages
 {
     private const SHOWN = 6;

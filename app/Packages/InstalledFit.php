@@ -11,7 +11,7 @@ use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Place;
 
-/** Which packages suit what is installed on a site. */
+/** Packages that suit what is installed on a site. */
 final readonly class InstalledFit
 {
     /** So many packages of the right kinds are looked at. */

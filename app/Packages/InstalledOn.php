@@ -11,7 +11,7 @@ use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Place;
 
-/** What is installed on sites, as their servers showed it at the last look, and what is newer in the library. */
+/** Packages installed on sites, as their servers showed it at the last look, and what is newer in the library. */
 final readonly class InstalledOn
 {
     private const MOST_SUITING = 6;

@@ -13,7 +13,7 @@ use App\Record\Record;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
-/** Which versions can be let go, which not and why; and letting them go. Their contents are swept away later. */
+/** Lets versions go that can be let go, and says why others cannot. Their contents are swept away later. */
 final readonly class LetGo
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Packages;
 
-/** How the library is sorted. */
+/** The order of the library. */
 enum LibraryOrder: string
 {
     case Newest = 'newest';

@@ -8,7 +8,7 @@ use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Mend\Mend;
 
-/** What of a package is to be mended: all that is safe, all of a kind, or one. */
+/** The mends chosen for a package: all that is safe, all of a kind, or one. */
 final readonly class MendChoice
 {
     private const ALL = 'all';

@@ -8,7 +8,7 @@ use App\Models\Package;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Finding\Severity;
 
-/** What a mended package is called, and whether it is better than the one it is made from. */
+/** The version of a mended package, and whether it is better than the one it is made from. */
 final class MendedVersion
 {
     /** "3.2" becomes "3.2 mended 1", that "3.2 mended 2". */

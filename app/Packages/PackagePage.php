@@ -12,14 +12,14 @@ use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Finding\Severity;
 use Cellarium\Core\Package\Mend\MendChange;
-use Cellarium\Core\Package\Served;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\PackageTypes;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Package\Type\TypeRules;
+use Cellarium\Core\Package\VisibleFile;
 use Cellarium\Core\Path\PathPattern;
 
-/** What the page of a package shows of its inspection. */
+/** The page of a package: its inspection. */
 final readonly class PackagePage
 {
     /** @var list<FindingGroup> what stops it or is to be looked at */
@@ -76,9 +76,9 @@ final readonly class PackagePage
         $folder = TypeRules::servedFolder($type);
         $fetchable = TypeRules::fetchable($contents, $type);
         $this->staysHere = count($contents->files()) - count(TypeRules::target($contents, $type)->files());
-        $this->served = new ServedView(Served::all(
+        $this->served = new ServedView(VisibleFile::all(
             $folder === '' ? $fetchable : $fetchable->inside($folder),
-            Served::exposedBy($findings, $folder),
+            VisibleFile::exposedBy($findings, $folder),
             $site->start_pages ?? StartPages::USUAL,
         ));
     }

@@ -9,7 +9,7 @@ use Cellarium\Core\Package\Drawing\DrawnNode;
 use Cellarium\Core\Package\Drawing\NodeKind;
 use Cellarium\Core\Package\Drawing\ReferenceDrawing;
 
-/** Where everything of the drawing of references stands, in pixels. */
+/** The drawing of references, in pixels. */
 final readonly class ReferencePicture
 {
     private const LEFT = 24;

@@ -13,7 +13,7 @@ use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Reference\Links;
 
-/** What refers to what in a package: the drawing, and one file's own references beside it. */
+/** The references in a package: the drawing, and one file's own references beside it. */
 final readonly class ReferencesView
 {
     /** So many of each side are shown. */

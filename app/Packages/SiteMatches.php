@@ -12,7 +12,7 @@ use Cellarium\Core\Package\Type\PackageTypes;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
-/** Which site a package is for, by the domains and titles in it and by what is live where. */
+/** Sites that a package is for, by the domains and titles in it and by what is live where. */
 final readonly class SiteMatches
 {
     /** A mark that packages of more names have says nothing: libraries, icons, a theme of the agency's own. */

@@ -11,7 +11,7 @@ use Carbon\CarbonImmutable;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
-/** Where versions of packages are live, and where they are what an undo would lead back to. */
+/** Sites that versions of packages are live on, and those that an undo would lead back to them. */
 final readonly class WhereRuns
 {
     /** @param  array<int, list<RunningAt>>  $byPackage */

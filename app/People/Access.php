@@ -15,9 +15,9 @@ use Illuminate\Support\Facades\Log;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 
 /**
- * Who may do what. Every route names its permission (routes/web.php), each permission is a gate, and what a page offers
- * asks the route it leads to: no page has rules of its own. What belongs to which client is seen to by the models, see
- * App\Models\OfClients.
+ * Permissions as gates. Every route names its permission (routes/web.php), each permission is a gate, and what a page
+ * offers asks the route it leads to: no page has rules of its own. What belongs to which client is seen to by the
+ * models, see App\Models\OfClients.
  */
 final class Access
 {

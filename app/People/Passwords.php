@@ -7,7 +7,7 @@ namespace App\People;
 use App\Models\Person;
 use Cellarium\Core\Credential\PasswordStrength;
 
-/** What a password has to be, and the hash of one that is tried in nobody's name. */
+/** The rule for passwords, and the hash of one that is tried in nobody's name. */
 final readonly class Passwords
 {
     public const MINIMUM_LENGTH = 12;

@@ -14,7 +14,7 @@ use Cellarium\Core\People\Role;
 use Illuminate\Support\Facades\DB;
 use ParagonIE\ConstantTime\Base64UrlSafe;
 
-/** Who works here and in which role; each change is in the record, and ends what it takes away at once. */
+/** The people who work here and their roles; each change is in the record, and ends what it takes away at once. */
 final readonly class People
 {
     public const LINK_HOURS = 72;

@@ -8,7 +8,7 @@ use App\Models\Client;
 use Cellarium\Core\People\Role;
 use Illuminate\Validation\Rule;
 
-/** Who somebody is and what they may do, as a maintainer typed it. */
+/** A person's facts and role, as a maintainer typed them. */
 final readonly class PersonFacts
 {
     public function __construct(

@@ -8,7 +8,7 @@ use App\Models\Person;
 use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 
-/** Where somebody is signed in. A session is named by a hash of its identifier, which opens nothing. */
+/** The sessions of a person. A session is named by a hash of its identifier, which opens nothing. */
 final readonly class SessionList
 {
     /** @param  list<OpenSession>  $sessions  the one that asks first */

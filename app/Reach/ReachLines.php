@@ -9,7 +9,7 @@ use App\Models\Account;
 use App\Models\Site;
 use Cellarium\Core\Reach\Reach;
 
-/** Who of one account reaches what, as lines of a table. */
+/** The reach of one account's logins, as lines of a table. */
 final class ReachLines
 {
     public const COLUMNS = [

@@ -7,8 +7,8 @@ namespace App\Reach;
 use Illuminate\Support\Str;
 
 /**
- * Where everything of a reach map stands, in pixels: rows below one another, lanes beside one another, right of the
- * names of the directories.
+ * The drawing of a reach map, in pixels: rows below one another, lanes beside one another, right of the names of the
+ * directories.
  */
 final readonly class ReachMapDrawing
 {

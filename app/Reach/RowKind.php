@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Reach;
 
-/** What a row of the reach map is. */
+/** The kind of a row of the reach map. */
 enum RowKind
 {
     case Directory;

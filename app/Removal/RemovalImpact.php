@@ -18,7 +18,7 @@ use App\Text\Amount;
 use Cellarium\Core\Reach\SiteReach;
 use Illuminate\Support\Collection;
 
-/** What goes with a client, an account or a site that is removed from Cellarium. */
+/** Everything that goes with a client, an account or a site that is removed from Cellarium. */
 final readonly class RemovalImpact
 {
     /**

@@ -15,7 +15,9 @@ use League\Flysystem\FilesystemOperator;
 use League\Flysystem\Local\LocalFilesystemAdapter;
 use League\Flysystem\UnixVisibility\PortableVisibilityConverter;
 
-/** Where Cellarium's own backups lie, as the settings say: a directory outside of that for data, or a store over S3. */
+/**
+ * The place of Cellarium's own backups, as the settings say: a directory outside of that for data, or a store over S3.
+ */
 final readonly class BackupPlace
 {
     private function __construct(public string $words, private FilesystemOperator $files)

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\SelfBackup;
 
-/** What came back with a backup of Cellarium itself. */
+/** The contents that came back with a backup of Cellarium itself. */
 final class BroughtBack
 {
     /**

@@ -32,7 +32,7 @@ use Cellarium\Core\Sheet\SheetSite;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
-/** What a sheet says, from everything that is written down: of one deployment, or of sites of a client in a time. */
+/** The facts of a sheet, from everything that is written down: of one deployment, or of sites of a client in a time. */
 final readonly class SheetFacts
 {
     /** Of each kind; a sheet of more is none that anybody reads, and says so instead of leaving something out. */

@@ -13,7 +13,7 @@ use Carbon\CarbonImmutable;
 use Cellarium\Core\File\FileChangeKind;
 use Illuminate\Database\Eloquent\Builder;
 
-/** What is live on a site in one line: the version that was deployed as a whole, and how much was changed since. */
+/** The live version of a site in one line: the version that was deployed as a whole, and how much was changed since. */
 final class LiveHeadline
 {
     /** A run that touches more is told by its number of files. */

@@ -19,7 +19,7 @@ use Carbon\CarbonImmutable;
 use Cellarium\Core\Timeline\Lane;
 use Cellarium\Core\Timeline\TimelineEvent;
 
-/** What happened to a site, from everything that is written down of it. */
+/** Events of a site, from everything that is written down of it. */
 final readonly class SiteEvents
 {
     /** What is drawn at the most; of more, the newest. */

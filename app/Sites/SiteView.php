@@ -25,7 +25,7 @@ use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\SiteReach;
 use Illuminate\Support\Collection;
 
-/** What the page of a site shows: what is live, what is proven and how old each proof is, who can touch it. */
+/** The page of a site: what is live, what is proven and how old each proof is, who can touch it. */
 final readonly class SiteView
 {
     private const MOST = 6;

@@ -11,8 +11,8 @@ use Cellarium\Core\Storage\StoredObjects;
 use Cellarium\Core\Storage\StoreFailure;
 
 /**
- * Which installation this is, and whether the directories and the store it finds are its own. The identity stands in
- * the settings: the database may be away as well.
+ * The identity of this installation, and whether the directories and the store it finds are its own. The identity
+ * stands in the settings: the database may be away as well.
  */
 final class Installation
 {

@@ -22,7 +22,7 @@ use Cellarium\Core\Plan\PlanReader;
 use Cellarium\Core\Plan\Why;
 use Cellarium\Core\Storage\WholeFile;
 
-/** What belongs to runs and is too large for the database: targets, plans, journals, and the last look at each site. */
+/** Files of runs that are too large for the database: targets, plans, journals, and the last look at each site. */
 final readonly class RunFiles
 {
     /** How JsonLines writes a path. */

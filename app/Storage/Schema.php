@@ -8,7 +8,7 @@ use App\Failure\Problem;
 use Illuminate\Support\Facades\DB;
 
 /**
- * Which schema the database has, and whether this version can bring it up to its own.
+ * The schema of the database, and whether this version can bring it up to its own.
  *
  * Since the first release each change is a migration of its own, and database/schema.json holds what the schema looks
  * like behind each of them. One that looks like none of these is from before that, or was changed by hand.

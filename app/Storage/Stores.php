@@ -10,7 +10,7 @@ use Cellarium\Core\Storage\S3Settings;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Storage\StoreSettings;
 
-/** Where contents lie and which keys they are sealed with, as the settings say. */
+/** The stores of contents and the keys they are sealed with, as the settings say. */
 final class Stores
 {
     /**

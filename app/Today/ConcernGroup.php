@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Today;
 
-/** What is of one kind, together: how many, the worst of them, and one action for all where that is safe. */
+/** Concerns of one kind, together: how many, the worst of them, and one action for all where that is safe. */
 final readonly class ConcernGroup
 {
     /** So many of one kind stand by themselves; from one more on they are one card. */

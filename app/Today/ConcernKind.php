@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Today;
 
-/** What needs a hand, by what would mend it. */
+/** Kinds of concerns, by what would mend them. */
 enum ConcernKind: string
 {
     case NoBackup = 'no_backup';

@@ -14,7 +14,7 @@ use Carbon\CarbonImmutable;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
-/** What needs a hand of sites and what is kept of them: promises that are broken, rehearsals that failed, damage. */
+/** Concerns about sites and their backups: promises that are broken, rehearsals that failed, damage. */
 final readonly class SiteConcerns
 {
     /** @return list<Concern> */

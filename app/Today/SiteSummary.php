@@ -8,7 +8,7 @@ use App\Models\Account;
 use App\Models\Site;
 use App\Text\Amount;
 
-/** How one site looks on its shelf: shape and words say the same. */
+/** One site on its shelf: shape and words say the same. */
 final readonly class SiteSummary
 {
     public string $tone;

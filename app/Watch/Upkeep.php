@@ -18,7 +18,7 @@ use App\Models\FtpUserState;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Database\Eloquent\Builder;
 
-/** What is done about FTP users without anybody asking: closing at their time, finding out, proving again. */
+/** The upkeep of FTP users without anybody asking: closing at their time, finding out, proving again. */
 final readonly class Upkeep
 {
     /** Minutes between two tries to close what could not be closed. */

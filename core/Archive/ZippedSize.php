@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Archive;
 
-/** What an archive says of the size of one of its files. */
+/** The sizes of one file in an archive, as the archive has them. */
 final readonly class ZippedSize
 {
     private const DEFLATED = 8;

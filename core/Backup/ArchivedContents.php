@@ -10,7 +10,7 @@ use Cellarium\Core\Storage\StoredContent;
 use Cellarium\Core\Storage\StoreFailure;
 use ZipArchive;
 
-/** What a zip archive of a directory holds, taken into the store file by file. */
+/** The contents of a zip archive of a directory, taken into the store file by file. */
 final readonly class ArchivedContents
 {
     private function __construct(private ZipArchive $zip, private ContentStore $store)

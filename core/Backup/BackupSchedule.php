@@ -8,7 +8,7 @@ use DateTimeImmutable;
 use DateTimeZone;
 
 /**
- * How often a site is to be backed up at the least, and at which hours of its own day.
+ * The interval at which a site is backed up at the least, and the hours of its own day for it.
  *
  * From a day on, backups are taken within the quiet hours, as late as the promise allows; a promise of fewer hours
  * cannot wait for them. Days are those of the calendar of the zone, so that one of 23 or of 25 hours is a day.

@@ -16,7 +16,7 @@ use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 
 /**
- * Whether a listing that shows much less than the last look can be believed.
+ * The check of a listing that shows much less than the last look.
  *
  * Servers answer 226 to listings that were cut, or that they could not make; a backup of one would be short, and
  * bringing it back would empty the site. So where much is missing it is looked for over a new connection and by other

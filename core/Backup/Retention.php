@@ -7,8 +7,8 @@ namespace Cellarium\Core\Backup;
 use DateTimeZone;
 
 /**
- * Which backups of a site are kept: of the last so many hours, days, weeks, months and years that have any, the newest
- * of each. Counted are those that have one, so that a time without backups costs none of the earlier ones.
+ * The rule for keeping backups of a site: of the last so many hours, days, weeks, months and years that have any, the
+ * newest of each. Counted are those that have one, so that a time without backups costs none of the earlier ones.
  */
 final readonly class Retention
 {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Backup;
 
-/** What becomes of a backup, and why. */
+/** The decision to keep a backup or to let it go, and the reason. */
 final readonly class RetentionDecision
 {
     /** @param  list<KeptBecause>  $because  it stays; none, and it goes */

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Backup;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 
-/** What a backup that is being taken has so far, and how each file came to be in it. */
+/** Files that a backup in the making has so far, and how each came to be in it. */
 final class TakenFiles
 {
     /** @var array<string, ManifestEntry> by path, with hashes */

@@ -6,7 +6,10 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** Where the server computes what would else be read back whole: HASH (draft-bryan-ftpext-hash) and its forerunners. */
+/**
+ * A server that computes hashes of what would else be read back whole: HASH (draft-bryan-ftpext-hash) and its
+ * forerunners.
+ */
 interface ComputesHashes
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-/** How long one connection waits, and how much it takes in. */
+/** Limits of one connection: how long it waits, and how much it takes in. */
 final readonly class ConnectionSettings
 {
     /** Bytes a second, slower than any line that files are really sent over. */

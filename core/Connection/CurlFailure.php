@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-/** What libcurl's error number and the server's last reply (RFC 959 section 4.2) mean together. */
+/** The failure that libcurl's error number and the server's last reply (RFC 959 section 4.2) mean together. */
 final class CurlFailure
 {
     /** Numbers of libcurl that PHP has no names for. */

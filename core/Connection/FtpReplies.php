@@ -7,8 +7,8 @@ namespace Cellarium\Core\Connection;
 use Cellarium\Core\Credential\Secret;
 
 /**
- * What a server says on the control connection. It stands by itself, so that what libcurl calls holds no connection:
- * one that nobody uses any more is closed at once, and not when PHP next looks for circles.
+ * The replies of a server on the control connection. They stand by themselves, so that what libcurl calls holds no
+ * connection: one that nobody uses any more is closed at once, and not when PHP next looks for circles.
  */
 final class FtpReplies
 {

@@ -7,8 +7,8 @@ namespace Cellarium\Core\Connection;
 use Cellarium\Core\Storage\StoreFailure;
 
 /**
- * How many connections all processes together may have to one host: a locked file for each, freed when its process
- * ends, however it ends.
+ * Slots for the connections that all processes together have to one host: a locked file for each, freed when its
+ * process ends, however it ends.
  */
 final readonly class HostSlots
 {

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** Where a directory can be looked at by another way than list() goes, for a listing that may not be whole. */
+/** A connection that can look at a directory by another way than list() goes, for a listing that may not be whole. */
 interface LooksAgain
 {
     /**

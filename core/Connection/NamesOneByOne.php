@@ -6,7 +6,7 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** Which of some names are there, asked for each by itself. */
+/** The presence of names, each asked for by itself. */
 final class NamesOneByOne
 {
     /**

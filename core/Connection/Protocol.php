@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-/** How an account is reached. */
+/** A protocol over which an account is reached. */
 enum Protocol: string
 {
     case Ftp = 'ftp';

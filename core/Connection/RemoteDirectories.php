@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-/** Which implementation carries which protocol. */
+/** The implementation for each protocol. */
 final class RemoteDirectories
 {
     /** @param  (\Closure(int): bool)|null  $carryOn hears the bytes moved so far in a transfer; false breaks it off */

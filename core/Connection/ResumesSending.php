@@ -6,7 +6,9 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** Where sending can go on behind what a server holds of a file already (REST of RFC 3659, 5; offsets of SFTP). */
+/**
+ * A server that lets sending go on behind what a server holds of a file already (REST of RFC 3659, 5; offsets of SFTP).
+ */
 interface ResumesSending
 {
     /**

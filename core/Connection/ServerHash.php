@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-/** What a server has computed over one of its files. */
+/** A hash that a server has computed over one of its files. */
 final readonly class ServerHash
 {
     /**

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Connection;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** Where the server can set modes; where it cannot, modes stay as the server gives them. */
+/** A server that can set modes; where one cannot, modes stay as the server gives them. */
 interface SetsModes
 {
     /**

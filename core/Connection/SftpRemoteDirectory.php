@@ -322,8 +322,9 @@ final class SftpRemoteDirectory implements
             }
             throw $failure;
         } catch (\Exception $broken) {
-            // The library waits for no longer than an answer may take, too, and then has no packet to understand.
-            $reason = $this->sftp?->isTimeout() === true ? FailureReason::TimedOut : SshSession::reason($broken);
+            // Where time is over while it waits for a packet, the library goes on without one, and understands nothing.
+            $isLate = $this->deadline->isOver() || $this->sftp?->isTimeout() === true;
+            $reason = $isLate ? FailureReason::TimedOut : SshSession::reason($broken);
             // An answer of this connection may still be on its way, so it is not used again.
             $this->sftp = null;
             throw RemoteFailure::while(
@@ -353,7 +354,7 @@ final class SftpRemoteDirectory implements
     {
         $said = (string) $sftp->getLastSFTPError();
         $reason = match (true) {
-            $sftp->isTimeout() => FailureReason::TimedOut,
+            $this->deadline->isOver() || $sftp->isTimeout() => FailureReason::TimedOut,
             ! $sftp->isConnected() => FailureReason::Disconnected,
             str_starts_with($said, 'NET_SFTP_STATUS_NO_SUCH_') => FailureReason::NotFound,
             str_starts_with($said, 'NET_SFTP_STATUS_NO_SPACE'),

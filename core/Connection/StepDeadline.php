@@ -22,6 +22,8 @@ final class StepDeadline
 
     private float $seconds = INF;
 
+    private bool $isOver = false;
+
     public function __construct(private readonly ConnectionSettings $settings)
     {
     }
@@ -31,6 +33,7 @@ final class StepDeadline
     {
         $this->silent = $this->inWindow = $this->inAll = 0.0;
         $this->bytes = 0;
+        $this->isOver = false;
         $this->seconds = $most === null ? INF : (float) $this->settings->secondsFor($most);
     }
 
@@ -57,23 +60,36 @@ final class StepDeadline
     {
         $window = (float) $this->settings->paceSeconds();
         if ($this->inWindow >= $window) {
-            $this->bytes * 60 >= $this->settings->leastBytesAMinute * $window || throw new TimeoutException(
-                "$this->bytes bytes in $window seconds",
-            );
+            if ($this->bytes * 60 < $this->settings->leastBytesAMinute * $window) {
+                throw $this->over("$this->bytes bytes in $window seconds");
+            }
             $this->inWindow = 0.0;
             $this->bytes = 0;
         }
-        $this->silent < $this->settings->answerSeconds || throw new TimeoutException(
-            "no answer within {$this->settings->answerSeconds} seconds",
-        );
-        $this->inAll < $this->seconds || throw new TimeoutException(
-            sprintf('not at its end after %d seconds', (int) $this->seconds),
-        );
+        if ($this->silent >= $this->settings->answerSeconds) {
+            throw $this->over("no answer within {$this->settings->answerSeconds} seconds");
+        }
+        if ($this->inAll >= $this->seconds) {
+            throw $this->over(sprintf('not at its end after %d seconds', (int) $this->seconds));
+        }
 
         return max(0.001, min(
             $this->settings->answerSeconds - $this->silent,
             $this->seconds - $this->inAll,
             $window - $this->inWindow,
         ));
+    }
+
+    /** Whether the step has been broken off, whatever became of the exception on its way through a library. */
+    public function isOver(): bool
+    {
+        return $this->isOver;
+    }
+
+    private function over(string $why): TimeoutException
+    {
+        $this->isOver = true;
+
+        return new TimeoutException($why);
     }
 }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Connection;
 
 /**
- * How TLS is spoken with an FTP server, so that data connections resume the session of the control connection.
+ * The use of TLS with an FTP server, so that data connections resume the session of the control connection.
  *
  * Many servers refuse a data connection that does not (RFC 4217 section 10 lets them). libcurl 7.88 keeps one session
  * a server: with TLS 1.3 each connection is given new tickets, so that after the first transfer the data connection's

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Connection;
 
-/** Where paths can be tried exactly as they are written, to find out whether a login is kept in its directory. */
+/**
+ * A connection over which paths can be tried exactly as they are written, to find out whether a login is kept in its
+ * directory.
+ */
 interface TriesPaths
 {
     /**

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Cellarium\Core\Credential;
 
 /**
- * How hard a typed password is to guess, in bits: the cheapest way to put it together from what guessers try, which is
- * words (with capitals, signs for letters, or backwards), repeats, runs of neighbours, dates, and single signs for the
- * rest. An estimate in the spirit of NIST SP 800-63B, appendix A, and never more than trying all signs would take.
+ * The strength of a typed password in bits: the cheapest way to put it together from what guessers try, which is words
+ * (with capitals, signs for letters, or backwards), repeats, runs of neighbours, dates, and single signs for the rest.
+ * An estimate in the spirit of NIST SP 800-63B, appendix A, and never more than trying all signs would take.
  */
 final readonly class PasswordStrength
 {

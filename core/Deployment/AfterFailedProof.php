@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
-/** What is done once an address does not show what was sent. */
+/** The next step once an address does not show what was sent. */
 enum AfterFailedProof
 {
     case GoBack;

@@ -10,9 +10,9 @@ use Cellarium\Core\Reference\AddressKind;
 use Cellarium\Core\Reference\Document;
 use Cellarium\Core\Reference\Fault;
 use Cellarium\Core\Reference\Reference;
-use Cellarium\Core\Reference\Resolved;
+use Cellarium\Core\Reference\ResolvedReference;
 
-/** What a changed file asks for within its site. */
+/** A reference of a changed file that browsers ask for within its site. */
 final readonly class AskedReference
 {
     /**
@@ -44,7 +44,7 @@ final readonly class AskedReference
         string $text,
         Document $document,
         Reference $reference,
-        Resolved $found,
+        ResolvedReference $found,
         string $public,
     ): ?self {
         $path = $page->toString();

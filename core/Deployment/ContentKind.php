@@ -8,8 +8,8 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Web\WebAnswer;
 
 /**
- * Whether what an answer calls itself (RFC 9110, 8.3; RFC 6266) lets browsers use a file as it is meant. Only what
- * would be seen counts: a page that is saved instead of shown, a style sheet that is left out, a picture of letters.
+ * The kind that an answer gives itself (RFC 9110, 8.3; RFC 6266), against the one that browsers need. Only what would
+ * be seen counts: a page that is saved instead of shown, a style sheet that is left out, a picture of letters.
  */
 final class ContentKind
 {

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** What browsers of visitors who were there before may show of a file that was replaced, and until when. */
+/** A copy of a replaced file that browsers of earlier visitors may show, and until when. */
 final readonly class HeldCopy
 {
     /**

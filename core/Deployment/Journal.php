@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
-/** What one run has done so far, written as it is done; a run that was killed is taken up from it. */
+/** The journal of one run, written as it goes; a run that was killed is taken up from it. */
 interface Journal
 {
     /** @param  string  $subject a path, a backup's name, or a stage */

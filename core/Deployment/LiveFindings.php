@@ -6,7 +6,7 @@ namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** What visitors meet of a run whose bytes are proven: it undoes nothing, and is said with its state. */
+/** Findings about a run whose bytes are proven: they undo nothing, and is said with its state. */
 final readonly class LiveFindings
 {
     /**

@@ -10,8 +10,8 @@ use Cellarium\Core\Web\WebAnswer;
 use Psr\Clock\ClockInterface;
 
 /**
- * What visitors meet beside the bytes: caches, redirects, the certificate, and what browsers block. It is told with a
- * proof and decides nothing: what was sent is there.
+ * Circumstances that visitors meet beside the bytes: caches, redirects, the certificate, and what browsers block. It is
+ * told with a proof and decides nothing: what was sent is there.
  */
 final readonly class LiveLook
 {

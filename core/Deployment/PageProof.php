@@ -6,7 +6,7 @@ namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** Whether one address answers with the bytes that belong there. */
+/** The proof of one address: it answers with the bytes that belong there, or what it answers with. */
 final readonly class PageProof
 {
     /**

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Deployment;
 
 use RuntimeException;
 
-/** What is live is not what was sent. */
+/** Thrown where what is live is not what was sent. */
 final class ProofFailed extends RuntimeException
 {
     /** @param  list<PageProof>  $proofs */

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** Whether visitors are refused a file that lies in a directory they come to and is not meant for them. */
+/** The proof that visitors are refused a file that lies in a directory they come to and is not meant for them. */
 final readonly class RefusalProof
 {
     /**

@@ -11,7 +11,7 @@ use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Way;
 
-/** What one run is to bring about. */
+/** The order for one run. */
 final readonly class RunOrder
 {
     /**

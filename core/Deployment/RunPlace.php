@@ -8,7 +8,7 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 
 /**
- * Where the paths of a run begin, and the directory in it that visitors come in at.
+ * The directory that the paths of a run begin at, and the one in it that visitors come in at.
  *
  * Mostly one and the same. An application whose public folder is the document root begins above it, and what lies
  * beside that folder has no address.

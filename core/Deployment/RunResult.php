@@ -7,7 +7,7 @@ namespace Cellarium\Core\Deployment;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Plan\Plan;
 
-/** How a run ended. */
+/** The end of a run. */
 final readonly class RunResult
 {
     /**

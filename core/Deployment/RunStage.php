@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
-/** Where a run stands. */
+/** A stage of a run. */
 enum RunStage: string
 {
     case Surveying = 'surveying';

@@ -15,7 +15,7 @@ use Cellarium\Core\Reference\ReferenceKind;
 use Cellarium\Core\Reference\Resolver;
 use Cellarium\Core\Storage\ContentStore;
 
-/** What the files that a plan changes refer to within their site. */
+/** References within a site from the files that a plan changes. */
 final class SiteReferences
 {
     /** So many documents, and so many bytes of them, are read within a second or two; no site by hand has more. */

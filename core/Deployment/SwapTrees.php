@@ -15,7 +15,7 @@ use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferPool;
 
-/** What is done with the trees of a swap, wherever they lie at the moment. Looks first, and does what is missing. */
+/** Moves the trees of a swap, wherever they lie at the moment. Looks first, and does what is missing. */
 final readonly class SwapTrees
 {
     public function __construct(

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Diagnosis;
 use Cellarium\Core\Connection\Pin;
 use Cellarium\Core\Connection\TlsUse;
 
-/** What was learned on the way up, filled while a ladder is climbed. */
+/** Facts learned on the way up, filled while a ladder is climbed. */
 final class LadderResult
 {
     /** @var list<Rung> */

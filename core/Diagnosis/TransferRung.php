@@ -11,7 +11,7 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
 
 /**
- * Whether more than one transfer goes through a session, and a small file up, back and away.
+ * The rung that moves data: more than one transfer through a session, and a small file up, back and away.
  *
  * A first listing proves little: servers that want TLS sessions resumed let it pass and refuse what follows, and some
  * take files that they do not give back.

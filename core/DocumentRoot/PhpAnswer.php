@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\DocumentRoot;
 
-/** What a site says of the PHP it runs. */
+/** The PHP that a site runs, as the site itself says. */
 final readonly class PhpAnswer
 {
     /**

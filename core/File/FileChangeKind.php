@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
-/** What is done to one entry of a directory. */
+/** The kind of a change to one entry of a directory. */
 enum FileChangeKind: string
 {
     /** A file gets contents, new or instead of what it held. */

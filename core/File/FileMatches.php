@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
-/** What a search has come to so far; what could not be looked at is told, and is never taken for nothing. */
+/** Files that a search has found so far; what could not be looked at is told, and is never taken for nothing. */
 final class FileMatches
 {
     /** So many are shown; who finds more looks for something narrower. */

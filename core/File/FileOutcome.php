@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
-/** How a step stands that was broken off. */
+/** The state of a step that was broken off. */
 enum FileOutcome: string
 {
     case Done = 'done';

@@ -8,7 +8,7 @@ use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EntryKind;
 
-/** What somebody looks for among files. */
+/** A search among files: names, text, size and age. */
 final readonly class FileQuery
 {
     private const EXCERPT = 160;

@@ -6,7 +6,7 @@ namespace Cellarium\Core\File;
 
 use Cellarium\Core\Manifest\ManifestEntry;
 
-/** What became of a step that was broken off. */
+/** The outcome of a step that was broken off, found by looking. */
 final readonly class FileSettled
 {
     /** @param  ManifestEntry|null  $now  what lies there, or where it went */

@@ -6,7 +6,7 @@ namespace Cellarium\Core\File;
 
 use Cellarium\Core\Manifest\ManifestEntry;
 
-/** What a step has done, as the server confirmed it. */
+/** The result of a step, as the server confirmed it. */
 final readonly class FileStepResult
 {
     /**

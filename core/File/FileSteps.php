@@ -11,7 +11,7 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 
 /**
- * What is to be done one after the other, for one entry that a person chose. Pure: what was seen in, steps out.
+ * Steps in their order, for one entry that a person chose. Pure: what was seen in, steps out.
  *
  * Paths of all entries begin at the login's root.
  */

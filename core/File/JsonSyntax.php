@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
-/** Where a text stops being JSON (RFC 8259); PHP itself tells only that it does. */
+/** The place in a text from which it is no JSON (RFC 8259); PHP itself tells only that it does. */
 final class JsonSyntax
 {
     /** Numbers, strings and words as one, so that what stands alone is told as a whole. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
-/** What a browser can show of a file, by the ending of its name; types as registered with IANA. */
+/** The media type of a file, by the ending of its name, as far as browsers show it; types as registered with IANA. */
 enum MediaType: string
 {
     case Png = 'image/png';

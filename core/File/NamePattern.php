@@ -6,7 +6,7 @@ namespace Cellarium\Core\File;
 
 use Cellarium\Core\Path\PathPattern;
 
-/** What a name is to be like, whatever its capitals: any part of it, or a whole pattern with "*" and "?". */
+/** A pattern of names, whatever their capitals: any part of it, or a whole pattern with "*" and "?". */
 final readonly class NamePattern
 {
     private string $words;

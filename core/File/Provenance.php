@@ -6,7 +6,7 @@ namespace Cellarium\Core\File;
 
 use Cellarium\Core\Manifest\ManifestEntry;
 
-/** Where a file on a server comes from. */
+/** The origin of a file on a server. */
 enum Provenance: string
 {
     /** A deployment brought it, and it is as that left it. */

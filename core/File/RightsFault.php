@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
-/** What is the matter with the rights of a file or directory. */
+/** A fault in the rights of a file or directory. */
 enum RightsFault: string
 {
     case MustBeWritable = 'must_be_writable';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
-/** How a line of a text stands to the line it was made from. */
+/** The relation of a line of a text to the line it was made from. */
 enum SideMark: string
 {
     case Same = 'same';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\File;
 
-/** How the characters of a text stand in a file's bytes. */
+/** The encoding of a text in a file's bytes. */
 enum TextEncoding: string
 {
     case Utf8 = 'utf-8';

@@ -7,7 +7,7 @@ namespace Cellarium\Core\File;
 use SebastianBergmann\Diff\Differ;
 use SebastianBergmann\Diff\Output\UnifiedDiffOutputBuilder;
 
-/** What two people made of one text, put together line by line where they changed other places. */
+/** Two people's changes to one text, put together line by line where they changed other places. */
 final readonly class TextMerge
 {
     /** With more lines, finding out what each changed takes too long. */

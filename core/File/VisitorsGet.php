@@ -8,7 +8,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Package\SensitiveNames;
 use Cellarium\Core\Web\WebAnswer;
 
-/** What somebody gets who asks for the address of a file or directory. */
+/** The answer to visitors who ask for the address of a file or directory. */
 enum VisitorsGet: string
 {
     case TheFile = 'the_file';

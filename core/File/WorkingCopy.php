@@ -12,8 +12,8 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 
 /**
- * What an archive held that was downloaded to be worked on, kept in it as a small file: brought back days later, what
- * was changed is told from what others changed meanwhile. See docs/working-copy.md.
+ * The contents of an archive that was downloaded to be worked on, kept in it as a small file: brought back days later,
+ * what was changed is told from what others changed meanwhile. See docs/working-copy.md.
  */
 final class WorkingCopy
 {

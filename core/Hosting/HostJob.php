@@ -6,7 +6,7 @@ namespace Cellarium\Core\Hosting;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** How far the host is with something it does by itself. */
+/** The progress of a job that the host does by itself. */
 final readonly class HostJob
 {
     /**

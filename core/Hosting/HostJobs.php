@@ -6,7 +6,7 @@ namespace Cellarium\Core\Hosting;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** What a host does by itself for one run, whose login may see its paths from further down. */
+/** Jobs of a host for one run, whose login may see its paths from further down. */
 final readonly class HostJobs
 {
     private HostWork $work;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Hosting;
 
-/** What a host tells about one FTP user. */
+/** An FTP user as its host tells of it. */
 final readonly class HostedUser
 {
     /**

@@ -8,7 +8,7 @@ use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 
 /**
- * What can be asked of the hosting company itself, beside files: FTP users and space.
+ * The control service of a hosting company: FTP users and space.
  *
  * That something was asked and answered proves nothing yet; the sign-in afterwards does.
  */

@@ -7,7 +7,8 @@ namespace Cellarium\Core\Hosting;
 use Cellarium\Core\Credential\Secret;
 
 /**
- * What to do at a provider's web pages, where a host cannot be asked by a program: each field with what goes into it.
+ * Instructions for a provider's web pages, where a host cannot be asked by a program: each field with what goes into
+ * it.
  */
 final readonly class InstructionSheet
 {

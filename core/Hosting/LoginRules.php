@@ -6,7 +6,7 @@ namespace Cellarium\Core\Hosting;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** What a host lets the names of FTP users be, and what it makes of them. */
+/** A host's rules for the names of FTP users, and the logins it makes of them. */
 final readonly class LoginRules
 {
     /**

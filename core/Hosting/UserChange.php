@@ -7,7 +7,7 @@ namespace Cellarium\Core\Hosting;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 
-/** What is to be different about an FTP user; null leaves a thing as it is. */
+/** The change wanted of an FTP user; null leaves a thing as it is. */
 final readonly class UserChange
 {
     /** @param  int|null  $spaceLimit  bytes; counts only where $setsSpace, null then for no limit */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Intake;
 
-/** What a column of a list of accounts can mean. */
+/** The meaning of a column in a list of accounts. */
 enum Column: string
 {
     case Client = 'client';

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Intake;
 
-/** What taking over a list would do, row by row; pure, so that the rehearsal and the deed come to the same. */
+/**
+ * The outcome of taking over a list, row by row, before it is done; pure, so that the rehearsal and the deed come to
+ * the same.
+ */
 final readonly class Rehearsal
 {
     /** @param  list<array{row: AccountRow, verdict: Verdict, words: string}>  $rows */

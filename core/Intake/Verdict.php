@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Intake;
 
-/** What taking over a list would do with one of its rows. */
+/** The outcome of taking over one row of a list. */
 enum Verdict: string
 {
     case Fresh = 'new';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-/** What a welcome letter says about an account. */
+/** A statement of a welcome letter about an account. */
 enum Fact: string
 {
     case Host = 'host';

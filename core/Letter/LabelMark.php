@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-/** What stands between a label and its value, and how sure it makes that they belong together. */
+/** The sign between a label and its value, and how sure it makes that they belong together. */
 enum LabelMark
 {
     /** A colon, an equals sign, a tab, a bar, leaders, an arrow. */

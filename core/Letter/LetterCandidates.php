@@ -7,7 +7,7 @@ namespace Cellarium\Core\Letter;
 use Cellarium\Core\Intake\CleanedInput;
 
 /**
- * What labels and marks left open, completed by what values are.
+ * Facts that labels and marks left open, completed by the shape of values.
  *
  * A value that stands in one line with a word for a fact that is still missing belongs to it; what stands there without
  * such a word is taken for what it looks like, when it is the only one that does. All of it is said to be unsure.

@@ -8,7 +8,7 @@ use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Intake\CleanedInput;
 use Cellarium\Core\Path\RemotePath;
 
-/** What stands behind a label, and what of it is the value. */
+/** The text behind a label, and the part of it that is the value. */
 final readonly class LetterValue
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Letter;
 
-/** What a part of a letter is about; only what is about files is an account of ours. */
+/** The subject of a part of a letter; only what is about files is an account of ours. */
 enum Section: string
 {
     case Files = 'files';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Manifest;
 
-/** What is different between two looks at the same directory, but for what we did ourselves in between. */
+/** Differences between two looks at the same directory, but for what we did ourselves in between. */
 final readonly class Drift
 {
     /**

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Manifest;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Json\JsonLines;
 
-/** What was seen of a directory before, hashes known, so that nothing is read again that is as it was. */
+/** The last look at a directory, hashes known, so that nothing is read again that is as it was. */
 final readonly class EarlierLook
 {
     /** How it is written; what has no number of its own is of this one too. */

@@ -8,7 +8,7 @@ use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Json\JsonLines;
 use Cellarium\Core\Path\RelativePath;
 
-/** What lies below one directory, ordered by the bytes of the paths; each path once. */
+/** The entries below one directory, ordered by the bytes of the paths; each path once. */
 final readonly class Manifest
 {
     /** @param  array<string, ManifestEntry>  $entries by path, ordered */

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Manifest;
 
 use Cellarium\Core\Path\RelativePath;
 
-/** Which files are pages, which people go to, and which are what pages need. */
+/** The kinds of files by their names: pages that people go to, and files that pages need. */
 final class PageNames
 {
     private const EXTENSIONS = ['html', 'htm', 'xhtml', 'php', 'phtml'];

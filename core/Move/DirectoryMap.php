@@ -7,7 +7,9 @@ namespace Cellarium\Core\Move;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 
-/** Which directory of one account becomes which of another, and what follows from that for what lies inside. */
+/**
+ * Directories of one account and those of another that they become, and what follows from that for what lies inside.
+ */
 final readonly class DirectoryMap
 {
     /** @param  list<array{RemotePath, RemotePath}>  $pairs  from and to */

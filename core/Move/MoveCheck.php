@@ -7,7 +7,7 @@ namespace Cellarium\Core\Move;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\SitePlaces;
 
-/** What keeps sites from being made in other directories. Pure: directories in, sentences out. */
+/** Reasons that keep sites from being made in other directories. Pure: directories in, sentences out. */
 final readonly class MoveCheck
 {
     /**

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Outage;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** What an address answered, once. */
+/** One answer of an address. */
 final readonly class ProbeResult
 {
     /** A site that asks for a password, or for fewer questions, is there. */

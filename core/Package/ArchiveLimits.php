@@ -6,7 +6,7 @@ namespace Cellarium\Core\Package;
 
 use Cellarium\Core\Storage\Bytes;
 
-/** How large an archive may become; checked on what it declares first, then on what really comes out. */
+/** Limits on the size of an unpacked archive; checked on what it declares first, then on what really comes out. */
 final readonly class ArchiveLimits
 {
     /**

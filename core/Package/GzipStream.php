@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package;
 
 /**
- * What a gzip file holds (RFC 1952), as it is unpacked; zlib compares length and checksum at the end of each member.
+ * The contents of a gzip file (RFC 1952), as it is unpacked; zlib compares length and checksum at the end of each
+ * member.
  *
  * A file that ends before its member does is broken. PHP's own gzread() gives what there is and says nothing.
  */

@@ -12,7 +12,7 @@ use Cellarium\Core\Package\Type\Recognition;
 use Cellarium\Core\Package\Type\TypeRules;
 use Cellarium\Core\Reference\References;
 
-/** What a package is and how it would land: a manifest without its wrapping folder, contents in the store. */
+/** An inspected package: a manifest without its wrapping folder, contents in the store. */
 final readonly class Inspection
 {
     /**
@@ -75,15 +75,15 @@ final readonly class Inspection
             'root_lifted' => $this->wrapper,
             'entries' => count($this->manifest->all()),
             'bytes' => $this->manifest->bytes(),
-            'start_pages' => Served::startPages($served),
+            'start_pages' => VisibleFile::startPages($served),
             'findings' => array_map(
                 // Where in the file a mend would change something is of no use to others.
                 static fn (PackageFinding $finding): array => array_diff_key($finding->toArray(), ['offset' => 0]),
                 $this->findings,
             ),
             'served' => array_map(
-                static fn (Served $one): array => $one->toArray(),
-                Served::all($served, Served::exposedBy($this->findings, $folder)),
+                static fn (VisibleFile $one): array => $one->toArray(),
+                VisibleFile::all($served, VisibleFile::exposedBy($this->findings, $folder)),
             ),
         ];
     }

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Package;
 
 use Cellarium\Core\Path\RelativePath;
 
-/** What operating systems, editors and version control leave in archives; it does not land. */
+/** Files that operating systems, editors and version control leave in archives; they are left out. */
 final class Leftovers
 {
     private const NAMES = [

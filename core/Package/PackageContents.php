@@ -8,7 +8,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 
-/** What the files of a package hold, read out of the store. */
+/** The contents of a package's files, read out of the store. */
 final readonly class PackageContents
 {
     /** Bytes of a picture in which its size nearly always stands. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
-/** What is known of a package besides the files it would put into place. */
+/** Facts about a package besides the files it would put into place. */
 final readonly class PackageOrigin
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
-/** What an address of a package would give to whoever asks. */
+/** The answer that an address of a package would give. */
 enum ServedAs: string
 {
     case Page = 'page';

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package;
 
 /**
- * What an xz file holds, unpacked by the program of that name: PHP has no library for it.
+ * The contents of an xz file, unpacked by the program of that name: PHP has no library for it.
  *
  * The program gets so much memory and no more; files that ask for a larger dictionary are refused. Without an end the
  * file is broken, and the program says so by its status.

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\People;
 
-/** What somebody may do. The value is the name of the gate in front of a route. */
+/** A right of a person. The value is the name of the gate in front of a route. */
 enum Permission: string
 {
     /** Their own settings, sign-ins and second factor. */

@@ -7,10 +7,7 @@ namespace Cellarium\Core\Plan;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RelativePath;
 
-/**
- * What was answered to the questions of one plan; the nearest answer counts: of the file, of a directory above it, of
- * all.
- */
+/** Answers to the questions of one plan; the nearest answer counts: of the file, of a directory above it, of all. */
 final readonly class Answers
 {
     /** The scope of the whole plan. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** What becomes of one path. */
+/** The change of one path by a plan. */
 enum Change: string
 {
     case Add = 'added';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** What a person answers where the server and the package both differ from what was deployed last. */
+/** A person's answer where the server and the package both differ from what was deployed last. */
 enum Choice: string
 {
     /** As it is on the server. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** What makes a path a question: mostly what was done on the server since the last deployment, by nobody here. */
+/** The reason for asking about a path: mostly what was done on the server since the last deployment, by nobody here. */
 enum Conflict: string
 {
     case ChangedLive = 'changed_live';

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** How many connections a run opens to an account: as many as were measured to help, and never more than allowed. */
+/**
+ * The number of connections that a run opens to an account: as many as were measured to help, and never more than
+ * allowed.
+ */
 final readonly class ConnectionCount
 {
     /** More of them are worth it where they move so much more in the same time. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** How long a stage takes, from how long it took before on the same account. */
+/** The time that a stage will take, from the times it took before on the same account. */
 final readonly class Expectation
 {
     /**

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Plan;
 
 /**
- * Which files on the server count as put there by us, so that a new version may set them aside: those of the package
+ * Files on the server that count as put there by us, so that a new version may set them aside: those of the package
  * that went there last. A step back, or a backup that was put back, brings the files of an earlier version; these count
  * again as they did then. What lay there before we came, or was put there by hand, never does.
  */

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Plan;
 
 use Cellarium\Core\Manifest\Manifest;
 
-/** What is different on the server from what a plan was made for. */
+/** Differences between the server now and the server that a plan was made for. */
 final readonly class LiveChanges
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** How quickly one stage of a run went, from which the same stage of a later one is foretold. */
+/** The speed of one stage of a run, from which the same stage of a later one is foretold. */
 final readonly class Pace
 {
     /** What the round trips of one file cost, in bytes that could be moved meanwhile: many small files are slow. */

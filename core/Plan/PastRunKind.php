@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** What a proven run did to a site, as far as it decides what counts as left there by us. */
+/** The kind of a proven run, as far as it decides which files count as left there by us. */
 enum PastRunKind
 {
     /** A package was put there. */

@@ -8,7 +8,9 @@ use Cellarium\Core\Json\JsonLines;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\PageNames;
 
-/** What a deployment would do to one document root; a value that can be printed, stored and carried out. */
+/**
+ * The changes that a deployment would make to one document root; a value that can be printed, stored and carried out.
+ */
 final readonly class Plan
 {
     /** @var list<PlanItem> ordered by path */

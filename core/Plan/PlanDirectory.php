@@ -6,7 +6,7 @@ namespace Cellarium\Core\Plan;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** What a plan does in one directory and all below it, and where its lines stand in the plan's text. */
+/** The counts of a plan for one directory and all below it, and the place of its lines in the plan's text. */
 final class PlanDirectory
 {
     /** @var array<string, int> files by change; those there are */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** Which files of a plan are looked at: of one kind of change, those that are questions, or by a part of their path. */
+/** A choice of files of a plan: of one kind of change, those that are questions, or by a part of their path. */
 final readonly class PlanFilter
 {
     /** @param  string  $name  a part of the path, whatever its case; "" for any */

@@ -10,7 +10,7 @@ use Cellarium\Core\Path\PathPatterns;
 use Cellarium\Core\Path\RelativePath;
 
 /**
- * What a plan does with files that are on the server but not in the target, and what it never touches.
+ * Rules for what a plan does with files that are on the server but not in the target, and what it never touches.
  *
  * Kept patterns are of paths below the document root. `exact` makes the server hold the target and nothing else,
  * which is what bringing a backup back means; kept patterns do not count then.

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** How full an account is at every step of a deployment. The backup is kept here and takes no room there. */
+/** The space used in an account at every step of a deployment. The backup is kept here and takes no room there. */
 final readonly class Room
 {
     /** @param  non-empty-list<RoomStep>  $steps */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** What lies in an account at one step of a deployment. */
+/** The space used in an account at one step of a deployment. */
 final readonly class RoomStep
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** How what was planned comes to stand in a document root. */
+/** A way to replace the files of a document root. */
 enum Way: string
 {
     case FileByFile = 'file_by_file';

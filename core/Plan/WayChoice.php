@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Plan;
 
-/** Which way to replace is proposed, from what each would cost, and why in one sentence. */
+/** The proposed way to replace, from what each would cost, and the reason in one sentence. */
 final readonly class WayChoice
 {
     /** A whole tree may cost so many times what file by file costs, for visitors who never see a mixed site. */

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Plan;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** What one way to replace would come to for one plan, or why it cannot be gone. */
+/** The cost of one way to replace for one plan, or the reason that bars it. */
 final readonly class WayCost
 {
     /**

@@ -8,8 +8,8 @@ use Cellarium\Core\Connection\RemoteFailure;
 use RuntimeException;
 
 /**
- * What somebody else's sign-in was needed for in a proof did not come about, which says nothing about what was to be
- * proven.
+ * Thrown where a proof needs somebody else's sign-in and that did not come about, which says nothing about what was to
+ * be proven.
  *
  * @internal
  */

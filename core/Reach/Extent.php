@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reach;
 
-/** How much of a site a login can touch. */
+/** The extent of a site that a login can touch. */
 enum Extent: string
 {
     case Whole = 'whole';

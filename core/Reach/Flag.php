@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reach;
 
-/** What makes a login stand out among all, the gravest first. */
+/** Reasons for a login to stand out among all, the gravest first. */
 enum Flag: string
 {
     case WholeAccount = 'whole_account';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reach;
 
-/** Who can touch what over all accounts, those that stand out most first. */
+/** The reach of all logins over all accounts, those that stand out most first. */
 final readonly class FleetScope
 {
     /** @param  list<LoginScope>  $logins */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reach;
 
-/** What one login reaches, and what makes it stand out. */
+/** The reach of one login, and what makes it stand out. */
 final readonly class LoginScope
 {
     private const DAY = 86400;

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Reach;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** What an FTP user is meant to be able to do, against which its proof is held. */
+/** The reach that an FTP user is meant to have, against which its proof is held. */
 final readonly class MeantReach
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reach;
 
-/** What the name of a file or folder tells about it, before anybody looks inside. */
+/** The meaning of a file's or folder's name, before anybody looks inside. */
 enum NameClue
 {
     case Secret;

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Reach;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** What an FTP user jailed in a directory can touch, over the sites of its account. */
+/** The reach of an FTP user jailed in a directory, over the sites of its account. */
 final readonly class Reach
 {
     /** @param  list<SiteReach>  $sites every site of the account */

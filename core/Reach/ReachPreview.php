@@ -6,7 +6,7 @@ namespace Cellarium\Core\Reach;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** What an FTP user would reach, said before it exists. */
+/** The reach of an FTP user, said before it exists. */
 final readonly class ReachPreview
 {
     /**

@@ -8,7 +8,7 @@ use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EntryKind;
 
-/** What a look into one directory has shown; one that was not looked into may hold anything. */
+/** A directory as a look into it has shown it; one that was not looked into may hold anything. */
 final readonly class SeenDirectory
 {
     private const MOST_NAMES = 20;

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Reach;
 
 use Cellarium\Core\Path\RemotePath;
 
-/** What one login can touch of one site. */
+/** The part of one site that a login can touch. */
 final readonly class SiteReach
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-/** Where an address leads, as far as it says so itself. */
+/** The direction of an address, as far as it says so itself. */
 enum AddressKind
 {
     /** A file or directory of the same site. */

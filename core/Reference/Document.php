@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-/** What a document says of others and of itself. */
+/** The references and the marks of one document. */
 final class Document
 {
     /** @var list<Reference> in the order of the document */

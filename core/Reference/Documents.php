@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-/** Which files hold references, by their endings, and how these are read. */
+/** The kinds of files that hold references, by their endings, and the reader of each. */
 final class Documents
 {
     private const PAGES = ['html', 'htm', 'xhtml', 'svg', 'php', 'phtml', 'shtml'];

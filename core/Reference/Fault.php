@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-/** What is wrong with a reference. The values are codes of findings; they are stable. */
+/** A fault of a reference. The values are codes of findings; they are stable. */
 enum Fault: string
 {
     /** The name is there in another case or Unicode form: right on many computers, wrong on a server. */

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Reference;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** Which file of a site refers to which, and how often. */
+/** Links between the files of a site, and how often. */
 final readonly class Links
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-/** Where files and directories of a site go; what lies in a directory goes with it. */
+/** New places of files and directories of a site; what lies in a directory goes with it. */
 final readonly class Moves
 {
     /** @param  array<string, string|null>  $to  new path by old one, below the root of the site; null where it goes */

@@ -28,7 +28,7 @@ final class ReferenceCheck
     /** @var array<string, true> of all scripts together */
     private array $beginnings = [];
 
-    /** @var list<array{Resolved, string, int, Reference}> what leads to a place in a page, and where that is said */
+    /** @var list<array{ResolvedReference, string, int, Reference}> what leads to a place in a page, and its place */
     private array $places = [];
 
     public function __construct(private readonly Resolver $resolver)
@@ -75,7 +75,7 @@ final class ReferenceCheck
             && isset($this->beginnings[$match[1]]);
     }
 
-    private function note(string $file, Document $document, Reference $reference, Resolved $found): void
+    private function note(string $file, Document $document, Reference $reference, ResolvedReference $found): void
     {
         if ($found->fault !== null) {
             $this->broken[] = new BrokenReference(
@@ -118,7 +118,7 @@ final class ReferenceCheck
     }
 
     /** "#" and "#top" lead to the top of every document; text fragments and states of scripts are no places. */
-    private static function isPlace(Resolved $found): bool
+    private static function isPlace(ResolvedReference $found): bool
     {
         return $found->fragment !== null
             && preg_match('~^(?!top$)[^:/!=&]+$~iD', $found->fragment) === 1

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-/** What a browser does with a reference. */
+/** The use that a browser makes of a reference. */
 enum ReferenceKind: string
 {
     /** Fetched with the page: without it something is missing from what visitors see. */

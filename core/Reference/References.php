@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-/** What a site's references come to. */
+/** All references of a site, resolved. */
 final readonly class References
 {
     /**

@@ -22,28 +22,28 @@ final readonly class Resolver
     }
 
     /** @param  string  $file  that lies below the root of the site */
-    public function resolve(string $file, Document $document, Reference $reference): Resolved
+    public function resolve(string $file, Document $document, Reference $reference): ResolvedReference
     {
         return $this->folder === ''
             ? $this->fromRoot($file, $document, $reference)
             : $this->fromRoot(substr($file, strlen($this->folder) + 1), $document, $reference)->below($this->folder);
     }
 
-    private function fromRoot(string $file, Document $document, Reference $reference): Resolved
+    private function fromRoot(string $file, Document $document, Reference $reference): ResolvedReference
     {
         $address = Address::of($reference->value, $file, $document->base, $this->own);
 
         return match ($address->kind) {
-            AddressKind::NoPlace => new Resolved,
-            AddressKind::Fragment => new Resolved(target: $file, fragment: $address->fragment),
-            AddressKind::LocalFile => new Resolved(Fault::LocalFile),
-            AddressKind::PrivateHost => new Resolved(Fault::PrivateHost),
-            AddressKind::WithLogin => new Resolved(Fault::WithLogin),
-            AddressKind::AboveRoot => new Resolved(
+            AddressKind::NoPlace => new ResolvedReference,
+            AddressKind::Fragment => new ResolvedReference(target: $file, fragment: $address->fragment),
+            AddressKind::LocalFile => new ResolvedReference(Fault::LocalFile),
+            AddressKind::PrivateHost => new ResolvedReference(Fault::PrivateHost),
+            AddressKind::WithLogin => new ResolvedReference(Fault::WithLogin),
+            AddressKind::AboveRoot => new ResolvedReference(
                 Fault::AboveRoot,
                 suggestion: $this->names->nearest((string) $address->path),
             ),
-            AddressKind::Elsewhere => new Resolved(
+            AddressKind::Elsewhere => new ResolvedReference(
                 $address->isPlainHttp && $reference->kind === ReferenceKind::Load ? Fault::PlainHttp : null,
                 host: $address->host,
             ),
@@ -51,37 +51,39 @@ final readonly class Resolver
         };
     }
 
-    private function inside(Address $address, Reference $reference): Resolved
+    private function inside(Address $address, Reference $reference): ResolvedReference
     {
         $path = (string) $address->path;
         $isFile = $this->names->has($path) && ! $this->names->isDirectory($path);
         if (! $isFile && $reference->how === 'module import') {
             $source = $this->forBundler($path);
             if ($source !== null) {
-                return new Resolved(target: $source);
+                return new ResolvedReference(target: $source);
             }
         }
         if (! $this->names->has($path)) {
             $other = $this->names->otherwiseWritten($path);
 
-            return $other === null ? $this->missing($path) : new Resolved(Fault::WrongCase, suggestion: $other);
+            return $other === null
+                ? $this->missing($path)
+                : new ResolvedReference(Fault::WrongCase, suggestion: $other);
         }
         if (! $this->names->isDirectory($path)) {
             // "page.html/" is no file to a server.
             return $address->isDirectory
                 ? $this->missing($path)
-                : new Resolved(target: $path, fragment: $address->fragment);
+                : new ResolvedReference(target: $path, fragment: $address->fragment);
         }
         $start = $this->startPage($path);
 
         return $start === null
-            ? new Resolved(Fault::Listing)
-            : new Resolved(target: $start, fragment: $address->fragment);
+            ? new ResolvedReference(Fault::Listing)
+            : new ResolvedReference(target: $start, fragment: $address->fragment);
     }
 
-    private function missing(string $path): Resolved
+    private function missing(string $path): ResolvedReference
     {
-        return new Resolved(Fault::Missing, suggestion: $this->names->nearest($path));
+        return new ResolvedReference(Fault::Missing, suggestion: $this->names->nearest($path));
     }
 
     /** A source that is put together before it is served names modules without their ending. */

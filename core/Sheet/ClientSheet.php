@@ -6,7 +6,10 @@ namespace Cellarium\Core\Sheet;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** What an agency gives its client to hold: what changed, what it rests on, who had access, what it cost visitors. */
+/**
+ * The sheet that an agency gives its client to hold: what changed, what it rests on, who had access, what it cost
+ * visitors.
+ */
 final readonly class ClientSheet
 {
     public const FORMAT = 'cellarium-sheet';

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Sheet;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** Who could sign in at the host, and until when. Times are Unix times. */
+/** A login that worked at the host, and until when. Times are Unix times. */
 final readonly class SheetAccess
 {
     /**

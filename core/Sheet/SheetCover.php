@@ -6,7 +6,7 @@ namespace Cellarium\Core\Sheet;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** What a sheet is about: one deployment, or all that happened between two moments. */
+/** The subject of a sheet: one deployment, or all that happened between two moments. */
 final readonly class SheetCover
 {
     /**

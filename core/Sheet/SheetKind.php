@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Sheet;
 
-/** Who or what a change came from. */
+/** The origin of a change. */
 enum SheetKind: string
 {
     case Deployed = 'deployed';

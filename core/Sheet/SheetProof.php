@@ -6,7 +6,7 @@ namespace Cellarium\Core\Sheet;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** How a change was proven through the site's own address. */
+/** The proof of a change through the site's own address. */
 final readonly class SheetProof
 {
     /**

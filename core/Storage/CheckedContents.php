@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Storage;
 
-/** What reading a part of the store back has shown. */
+/** The result of reading a part of the store back. */
 final readonly class CheckedContents
 {
     /**

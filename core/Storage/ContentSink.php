@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Storage;
 
-/** What is written to this stream goes where it was opened for. */
+/** A stream of PHP that hands what is written on to where it was opened for. */
 final class ContentSink
 {
     private const SCHEME = 'cellarium-sink';

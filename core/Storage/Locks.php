@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Storage;
 
-/** Who may work on what: one piece of work at a time on something that has a name, or several names. */
+/** Locks by name: one piece of work at a time on something that has a name, or several names. */
 interface Locks
 {
     /**

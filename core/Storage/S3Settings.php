@@ -7,7 +7,7 @@ namespace Cellarium\Core\Storage;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Json\JsonFields;
 
-/** Where a store that speaks S3 is, and how one signs in there. */
+/** The address of a store that speaks S3, and the keys to it. */
 final readonly class S3Settings
 {
     /**

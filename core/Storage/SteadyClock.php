@@ -5,9 +5,8 @@ declare(strict_types=1);
 namespace Cellarium\Core\Storage;
 
 /**
- * Whether the clock can be believed by what removes for age: it is looked at every minute, and once it has leapt,
- * either way, a day has to go by. A machine that was off looks the same as one whose clock was wrong; waiting loses
- * nothing.
+ * The clock as far as what removes for age may believe it: it is looked at every minute, and once it has leapt, either
+ * way, a day has to go by. A machine that was off looks the same as one whose clock was wrong; waiting loses nothing.
  */
 final readonly class SteadyClock
 {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Storage;
 
-/** Where sealed contents lie, each under its SHA-256: a disk of this machine, or a store that speaks S3. */
+/** Sealed contents, each under its SHA-256: a disk of this machine, or a store that speaks S3. */
 interface StoredObjects
 {
     /**

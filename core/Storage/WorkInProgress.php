@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Storage;
 
 /**
- * Which processes have put contents into the store that nothing refers to yet, and since when.
+ * Processes that have put contents into the store which nothing refers to yet, and since when.
  *
  * Each has a file open under a lock that the system lets go of when the process is gone, however it ended. What clears
  * the store spares everything younger than the oldest of them: a backup that takes two days, or one under which the

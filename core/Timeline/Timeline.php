@@ -8,8 +8,8 @@ use DateTimeImmutable;
 use DateTimeZone;
 
 /**
- * What happened between two moments, as places on a line: moments that would lie on each other are bundled, what lasts
- * and overlaps lies in rows.
+ * Events between two moments, as places on a line: moments that would lie on each other are bundled, what lasts and
+ * overlaps lies in rows.
  */
 final readonly class Timeline
 {

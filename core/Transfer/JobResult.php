@@ -8,7 +8,7 @@ use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EntryKind;
 
-/** What came of a job that the server confirmed. */
+/** The result of a job that the server confirmed. */
 final readonly class JobResult
 {
     /**

@@ -7,8 +7,8 @@ namespace Cellarium\Core\Transfer;
 use Cellarium\Core\Connection\FailureReason;
 
 /**
- * Whether a job that failed is tried again: a few times, and not at all any more once the server has been silent for so
- * long over all connections. What follows then, like putting back, ends with its first try and says so.
+ * Trying a failed job again: a few times, and not at all any more once the server has been silent for so long over all
+ * connections. What follows then, like putting back, ends with its first try and says so.
  */
 final class Retries
 {

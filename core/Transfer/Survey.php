@@ -7,7 +7,7 @@ namespace Cellarium\Core\Transfer;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 
-/** What a directory held when it was listed; hashes are not known yet. */
+/** The contents of a directory when it was listed; hashes are not known yet. */
 final readonly class Survey
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Transfer;
 
-/** How much of a server is looked at in one go; a site that really is larger needs them raised, a loop never ends. */
+/** Limits for looking at a server in one go; a site that really is larger needs them raised, a loop never ends. */
 final readonly class SurveyLimits
 {
     /**

@@ -12,7 +12,7 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 
-/** What was seen so far while a tree is listed, within its limits. */
+/** The part of a tree that was listed so far, within its limits. */
 final class SurveyedTree
 {
     public int $directories = 0;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Web;
 
-/** What comes of an answer, bounded: of its body the hash, the length and the beginning, and what tells of caches. */
+/** An answer as it comes, bounded: of its body the hash, the length and the beginning, and what tells of caches. */
 final class BodySink
 {
     public readonly AnswerHeaders $headers;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Web;
 
-/** Where many addresses can be fetched in the time of a few: some at once, so that a small host is not pressed. */
+/** A fetcher of many addresses in the time of a few: some at once, so that a small host is not pressed. */
 interface FetchesMany
 {
     /**

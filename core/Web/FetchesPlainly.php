@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Web;
 
-/** Where an address can also be fetched as any visitor does: out of a cache, if one has it. */
+/** A fetcher that can also ask as any visitor does: out of a cache, if one has it. */
 interface FetchesPlainly
 {
     /** Follows no redirect; a failure is an answer with status 0. */

@@ -7,8 +7,8 @@ namespace Cellarium\Core\Web;
 use Closure;
 
 /**
- * Where a redirect of a client's site may lead this machine: to the site itself, and to what everybody can reach. A
- * hostile site could else have it ask services of the network it stands in (CWE-918).
+ * Addresses to which a redirect of a client's site may lead this machine: to the site itself, and to what everybody can
+ * reach. A hostile site could else have it ask services of the network it stands in (CWE-918).
  */
 final readonly class RedirectTargets
 {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Web;
 
-/** What came back for an address. */
+/** The answer of an address. */
 final readonly class WebAnswer
 {
     /**

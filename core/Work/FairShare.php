@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Work;
 
 /**
- * Which piece of work a free worker takes, so that a host that does not answer keeps only its share of them.
+ * The choice of a piece of work for a free worker, so that a host that does not answer keeps only its share of them.
  *
  * The first piece at a host takes any worker that is free. Each further one leaves a quarter of all workers free, times
  * the pieces that are in hand there already: with twelve workers, a host that hangs keeps one as soon as four others

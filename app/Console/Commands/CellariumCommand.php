@@ -21,7 +21,8 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
 /**
- * What the console commands share: --json prints one object on standard output, everything for people goes elsewhere.
+ * The common part of the console commands: --json prints one object on standard output, everything for people goes
+ * elsewhere.
  */
 abstract class CellariumCommand extends Command
 {

@@ -14,7 +14,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\UploadedFile;
 
-/** What build pipelines deliver; docs/api.json describes it. */
+/** The API for build pipelines; docs/api.json describes it. */
 final class ApiPackageController
 {
     public function deliver(Request $request, Packages $packages): JsonResponse

@@ -16,7 +16,7 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Str;
 use Illuminate\Validation\Rule;
 
-/** What people of clients ask the agency for, and what they are answered. */
+/** Requests of clients' people to the agency, and their answers. */
 final class AskController
 {
     private const EACH = 100;

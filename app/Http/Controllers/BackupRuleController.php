@@ -16,7 +16,7 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 use Psr\Clock\ClockInterface;
 
-/** How often a site is backed up and rehearsed, and what is kept of it: of itself, of its group, or of all. */
+/** The rules for backups and what is kept of them: of itself, of its group, or of all. */
 final class BackupRuleController
 {
     private const NUMBERS = ['hourly', 'daily', 'weekly', 'monthly', 'yearly'];

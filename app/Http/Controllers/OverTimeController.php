@@ -22,7 +22,7 @@ use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 
-/** What happened to a site, drawn over time, and the same as a table. */
+/** The events of a site, drawn over time, and the same as a table. */
 final class OverTimeController
 {
     private const USUAL_DAYS = 28;

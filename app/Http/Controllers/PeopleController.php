@@ -17,7 +17,7 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 
-/** Who works here, in which role, since when, with which second factor. */
+/** The people who work here: role, since when, second factor. */
 final class PeopleController
 {
     private const EACH = 100;

@@ -20,7 +20,7 @@ use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
-/** Which login can touch what: before it exists, in one account, over all. */
+/** The reach of logins: before it exists, in one account, over all. */
 final class ReachController
 {
     /** What an FTP user in a directory would reach, while the directory is typed or chosen. */

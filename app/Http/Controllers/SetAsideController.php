@@ -17,7 +17,7 @@ use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 
-/** What deployments took out of a site and is held: listed, and restored file by file. */
+/** Files that deployments took out of a site and that are held: listed, and restored file by file. */
 final class SetAsideController
 {
     private const EACH = 100;

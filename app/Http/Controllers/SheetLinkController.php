@@ -12,8 +12,9 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 
 /**
- * What a link to a sheet opens; whoever has it need not be signed in here. The token stands behind the "#" of the link,
- * which browsers send to nobody, so that no log on the way has it; the session then remembers which sheet it opens.
+ * The page behind a link to a sheet; whoever has it need not be signed in here. The token stands behind the "#" of the
+ * link, which browsers send to nobody, so that no log on the way has it; the session then remembers which sheet it
+ * opens.
  */
 final class SheetLinkController
 {

@@ -24,7 +24,7 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Collection;
 
-/** Which domains an account has and where each is served from. */
+/** The domains of an account and the directories they are served from. */
 final class SiteController
 {
     /** @param  Site  $site  removed ones are found too, and say so */

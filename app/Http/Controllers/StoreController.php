@@ -9,7 +9,7 @@ use App\Watch\ClearStore;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 
-/** What a person has done with the store as a whole. */
+/** Actions on the store as a whole. */
 final class StoreController
 {
     public function sweep(Request $request): RedirectResponse

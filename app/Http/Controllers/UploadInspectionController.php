@@ -9,7 +9,7 @@ use App\Models\Deployment;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 
-/** What a person says to what the inspection of an upload found; the plan is made anew. */
+/** A person's answers to the findings of an upload's inspection; the plan is made anew. */
 final readonly class UploadInspectionController
 {
     public function __construct(private UploadInspection $inspection)

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Compare;
 
-/** What became of a file from one version of a package to another one. */
+/** The change of a file from one version of a package to another one. */
 enum FileChange: string
 {
     case Added = 'added';

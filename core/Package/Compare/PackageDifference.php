@@ -7,7 +7,7 @@ namespace Cellarium\Core\Package\Compare;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 
-/** What changed from one version of a package to another one, file by file. */
+/** The difference from one version of a package to another one, file by file. */
 final readonly class PackageDifference
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Drawing;
 
-/** Which place on the line each file of a package has. */
+/** The place on the line for each file of a package. */
 final class Places
 {
     public const MISSING = 'missing ';

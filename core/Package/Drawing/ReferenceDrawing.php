@@ -13,7 +13,8 @@ use Cellarium\Core\Package\WellKnownFiles;
 use Cellarium\Core\Reference\Links;
 
 /**
- * What refers to what: files along a line in the order of their directories, an arc for the references between two.
+ * The drawing of references: files along a line in the order of their directories, an arc for the references between
+ * two.
  *
  * Where there is no room for all files, directories stand for what lies in them, but for one that is opened. What
  * visitors do not come to from the start page stands apart at the end.

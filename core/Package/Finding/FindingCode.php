@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Finding;
 
-/** What can be found; the values are stable, see docs/findings.md. */
+/** The codes of findings; the values are stable, see docs/findings.md. */
 enum FindingCode: string
 {
     case NoStartPage = 'no_start_page';

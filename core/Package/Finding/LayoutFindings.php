@@ -11,7 +11,7 @@ use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\Place;
 use Cellarium\Core\Reference\Names;
 
-/** How a package lies: its start page, what it was wrapped in, names that meet. */
+/** Findings about the layout of a package: its start page, what it was wrapped in, names that meet. */
 final class LayoutFindings
 {
     /** Names that people give to a first page. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Finding;
 
-/** How much a finding matters. */
+/** The severity of a finding. */
 enum Severity: string
 {
     /** The package is not deployed as long as this stands. */

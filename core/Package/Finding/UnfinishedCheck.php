@@ -8,7 +8,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Reference\Document;
 use Cellarium\Core\Reference\Html;
 
-/** What a page still says that was meant to be replaced: filler text, empty titles, what is to come, days gone by. */
+/** The check for text that was meant to be replaced: filler text, empty titles, what is to come, days gone by. */
 final class UnfinishedCheck implements TextCheck
 {
     /** Larger ones are no pages that somebody has written; in bytes. */

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Package\Fit;
 
 use Cellarium\Core\Json\JsonFields;
 
-/** What a package says of whose it is. */
+/** Marks in a package that tell whose it is. */
 final readonly class PackageTraits
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Fit;
 
-/** How well a package fits a site, by what both have in common. */
+/** The fit of a package to a site, by what both have in common. */
 final readonly class SiteFit
 {
     /** Points below which a likeness says nothing. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Mend;
 
-/** What a mend does to one file, or to one place in it. */
+/** The change by a mend to one file, or to one place in it. */
 final readonly class MendChange
 {
     /**

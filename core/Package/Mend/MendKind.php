@@ -6,7 +6,7 @@ namespace Cellarium\Core\Package\Mend;
 
 use Cellarium\Core\Package\Finding\FindingCode;
 
-/** What can be done about a finding without whoever built the package. */
+/** A mend of a finding that needs nobody who built the package. */
 enum MendKind: string
 {
     /** The name in a reference is written as the file is called. */

@@ -6,7 +6,7 @@ namespace Cellarium\Core\Package\Mend;
 
 use Cellarium\Core\Manifest\Manifest;
 
-/** What mending would do to a package; nothing of it is done yet. */
+/** The changes that mending would make to a package; nothing of it is done yet. */
 final readonly class MendPlan
 {
     /**

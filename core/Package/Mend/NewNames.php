@@ -7,7 +7,7 @@ namespace Cellarium\Core\Package\Mend;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Reference\Resolver;
 
-/** What each file of a package is called after mending. */
+/** The names of a package's files after mending. */
 final readonly class NewNames
 {
     public Resolver $resolver;

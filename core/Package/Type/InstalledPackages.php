@@ -9,7 +9,7 @@ use Cellarium\Core\Manifest\Manifest;
 use Closure;
 
 /**
- * What is installed on a site, found by the same rules in the listing of its server: a system is where the file lies
+ * Packages installed on a site, found by the same rules in the listing of its server: a system is where the file lies
  * that names its version, its themes and extensions are in the directories these go into.
  */
 final readonly class InstalledPackages

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Type;
 
-/** What a package needs on the host. */
+/** Requirements of a package on the host. */
 final readonly class Needs
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Type;
 
-/** Where a kind of package goes. */
+/** The destination of a kind of package. */
 enum Place: string
 {
     case DocumentRoot = 'document_root';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Type;
 
-/** What kind a package is, and by which signs. */
+/** The type of a package, and the signs it was recognised by. */
 final readonly class Recognition
 {
     /**

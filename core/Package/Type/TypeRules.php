@@ -11,7 +11,7 @@ use Cellarium\Core\Path\PathPattern;
 use Cellarium\Core\Path\PathPatterns;
 use Cellarium\Core\Path\RelativePath;
 
-/** What the rules of a type do to a deployment. */
+/** The rules of a type for a deployment. */
 final class TypeRules
 {
     /** What leaves here: all but what never does. */

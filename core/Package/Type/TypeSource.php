@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package\Type;
 
-/** Where package types come from; they may be changed while a worker runs. */
+/** The source of package types; they may be changed while a worker runs. */
 interface TypeSource
 {
     /** @throws TypeRefused where one of them can no longer be read */

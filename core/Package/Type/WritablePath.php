@@ -6,7 +6,10 @@ namespace Cellarium\Core\Package\Type;
 
 use Cellarium\Core\Path\RelativePath;
 
-/** What the web server has to be able to write to: a file of the package, or a directory, made where it is missing. */
+/**
+ * A path that the web server has to be able to write to: a file of the package, or a directory, made where it is
+ * missing.
+ */
 final readonly class WritablePath
 {
     /** @param  int  $mode  twelve bits */

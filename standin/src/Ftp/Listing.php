@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Standin\Ftp;
 
-/** How entries are written: the facts of RFC 3659 section 7, and the Unix style that LIST has by custom. */
+/**
+ * The lines that entries are written as: the facts of RFC 3659 section 7, and the Unix style that LIST has by custom.
+ */
 final class Listing
 {
     /**

@@ -7,7 +7,7 @@ namespace Cellarium\Standin\World;
 use InvalidArgumentException;
 
 /**
- * What is made to go wrong for one account; all off by default.
+ * Faults made for one account; all off by default.
  *
  * Bytes count payload over data connections of one session, commands count control lines of one session.
  */

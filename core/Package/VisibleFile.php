@@ -10,7 +10,7 @@ use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 
 /** One address of a package as it would land, and what it would give. */
-final readonly class Served
+final readonly class VisibleFile
 {
     private const EXPOSES = [
         FindingCode::SecretKey,

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-/** Where a reference leads within its site, or what is wrong with it. */
-final readonly class Resolved
+/** The target of a reference within its site, or its fault. */
+final readonly class ResolvedReference
 {
     /**
      * @param  string|null  $target  the file it leads to, below the root; null where it leads to none
