@@ -140,12 +140,6 @@ final class Backup extends Model
     }
 
     /** @return BelongsTo<Person, $this> */
-    public function pinnedBy(): BelongsTo
-    {
-        return $this->belongsTo(Person::class, 'pinned_by_id');
-    }
-
-    /** @return BelongsTo<Person, $this> */
     public function person(): BelongsTo
     {
         return $this->belongsTo(Person::class);

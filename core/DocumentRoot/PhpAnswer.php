@@ -18,9 +18,4 @@ final readonly class PhpAnswer
         public ?string $trouble = null,
     ) {
     }
-
-    public function runsNone(): bool
-    {
-        return $this->version === null && $this->trouble === null;
-    }
 }

@@ -53,10 +53,4 @@ enum Permission: string
             self::ManagePeople => 'who works here, in which role',
         };
     }
-
-    /** Whether it is worth signing in anew, when the last time is a while ago. */
-    public function needsFreshSignIn(): bool
-    {
-        return $this === self::SeeSecrets || $this === self::ManagePeople;
-    }
 }

@@ -151,13 +151,6 @@ final readonly class Plan
         );
     }
 
-    public function changesNothing(): bool
-    {
-        $changes = static fn (PlanItem $item): bool => $item->change->touches() || $item->mode !== null;
-
-        return $this->filtered($changes) === [];
-    }
-
     /**
      * @return array<string, array{files: int, bytes: int, was: int}> by change, with the bytes that are on the server
      *     before; directories do not count

@@ -36,12 +36,6 @@ final readonly class SheetAccess
         return $this->closedAt === null;
     }
 
-    /** Whether it could sign in at any moment between two. */
-    public function wasOpenWithin(int $from, int $until): bool
-    {
-        return $this->openedAt <= $until && ($this->closedAt === null || $this->closedAt >= $from);
-    }
-
     /** What is proven of it, in words. */
     public function proof(): string
     {

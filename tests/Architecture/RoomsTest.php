@@ -52,6 +52,15 @@ final class RoomsTest extends TestCase
         }
     }
 
+    /** `WRITE_DOCUMENTS=1 vendor/bin/phpunit tests/Architecture/RoomsTest.php` draws it anew. */
+    public function test_the_drawing_shows_the_rooms_as_they_are(): void
+    {
+        $file = self::ROOT.'/docs/rooms.svg';
+        getenv('WRITE_DOCUMENTS') !== '1' || file_put_contents($file, RoomsDrawing::svg());
+
+        self::assertStringEqualsFile($file, RoomsDrawing::svg());
+    }
+
     public function test_a_circle_is_found_and_names_its_classes(): void
     {
         $directory = $this->directory();

@@ -7,7 +7,6 @@ namespace Tests\Core\Backup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
@@ -18,6 +17,7 @@ use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;
 use Tests\Support\FixedClock;
 use Tests\Support\Listed;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\Scratch;
 use Tests\Support\TestStore;
 

@@ -8,7 +8,6 @@ use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Backup\VerifiedBackup;
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
@@ -17,6 +16,7 @@ use Cellarium\Core\Transfer\SequentialPool;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
 use Tests\Support\Listed;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\Scratch;
 use Tests\Support\TestStore;
 

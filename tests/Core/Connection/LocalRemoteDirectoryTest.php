@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Core\Connection;
 
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteDirectory;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\RemoteDirectoryContract;
 use Tests\Support\Scratch;
 

@@ -6,7 +6,6 @@ namespace Tests\Core\Deployment;
 
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\FileJournal;
@@ -32,6 +31,7 @@ use Tests\Support\FaultyDirectory;
 use Tests\Support\FixedClock;
 use Tests\Support\Killed;
 use Tests\Support\LocalHost;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
 use Tests\Support\ServedDirectory;

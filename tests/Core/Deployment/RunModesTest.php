@@ -6,7 +6,6 @@ namespace Tests\Core\Deployment;
 
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\FileJournal;
@@ -36,6 +35,7 @@ use Tests\Support\FaultyDirectory;
 use Tests\Support\FaultyModesDirectory;
 use Tests\Support\FixedClock;
 use Tests\Support\Killed;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;
 use Tests\Support\TestStore;

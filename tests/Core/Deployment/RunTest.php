@@ -6,7 +6,6 @@ namespace Tests\Core\Deployment;
 
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\FileJournal;
@@ -42,6 +41,7 @@ use Tests\Support\FaultyDirectory;
 use Tests\Support\FixedClock;
 use Tests\Support\FullDiskJournal;
 use Tests\Support\Killed;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\LyingDirectory;
 use Tests\Support\QuietListener;
 use Tests\Support\Scratch;

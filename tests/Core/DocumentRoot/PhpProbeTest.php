@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\Core\DocumentRoot;
 
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\DocumentRoot\PhpAnswer;
 use Cellarium\Core\DocumentRoot\PhpProbe;
 use Cellarium\Core\Package\Type\Needs;
@@ -13,6 +12,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Web\WebAnswer;
 use Cellarium\Core\Web\WebFetcher;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\Scratch;
 
 final class PhpProbeTest extends TestCase
@@ -86,7 +86,7 @@ final class PhpProbeTest extends TestCase
     public function test_a_site_that_shows_programs_as_they_are_runs_none(): void
     {
         $answer = $this->ask(static fn (string $program): array => [200, $program]);
-        self::assertTrue($answer->runsNone());
+        self::assertSame([null, null], [$answer->version, $answer->trouble]);
         self::assertSame(
             'the site runs no PHP, and PHP 8.1 or newer is needed',
             (new Needs('8.1'))->lacking($answer->version, $answer->extensions),

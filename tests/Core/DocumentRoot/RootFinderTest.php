@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\Core\DocumentRoot;
 
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\DocumentRoot\RootCandidate;
 use Cellarium\Core\DocumentRoot\RootFinder;
 use Cellarium\Core\Path\RemotePath;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\Scratch;
 
 /** Accounts as hosts lay them out, and where the site is. */

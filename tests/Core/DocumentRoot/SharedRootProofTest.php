@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\Core\DocumentRoot;
 
 use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\DocumentRoot\OtherLogin;
 use Cellarium\Core\DocumentRoot\SharedRoot;
@@ -13,6 +12,7 @@ use Cellarium\Core\DocumentRoot\SharedRootProof;
 use Cellarium\Core\Path\RemotePath;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\Scratch;
 
 /** A token put through one login is looked for through others. */

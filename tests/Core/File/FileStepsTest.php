@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\Core\File;
 
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\File\FileChange;
 use Cellarium\Core\File\FileSteps;
 use Cellarium\Core\File\FileWork;
@@ -17,6 +16,7 @@ use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\Surveyor;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\Scratch;
 use Tests\Support\TestStore;
 

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\Core\File;
 
 use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\File\FileChange;
@@ -26,6 +25,7 @@ use Tests\Support\CutShort;
 use Tests\Support\DamagedStore;
 use Tests\Support\FaultyModesDirectory;
 use Tests\Support\Killed;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\LyingDirectory;
 use Tests\Support\Scratch;
 use Tests\Support\TestStore;

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\Core\File;
 
 use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\File\FileMatches;
 use Cellarium\Core\File\FileQuery;
@@ -18,6 +17,7 @@ use Cellarium\Core\Transfer\TransferFailed;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FaultyDirectory;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\Scratch;
 
 /** Looking for files from a directory down. */

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\Core\Proof;
 
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\DocumentRoot\DocumentRootProof;
 use Cellarium\Core\DocumentRoot\PlaceholderPage;
 use Cellarium\Core\Path\PublicAddress;
@@ -13,6 +12,7 @@ use Cellarium\Core\Web\WebAnswer;
 use Cellarium\Core\Web\WebFetcher;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\Scratch;
 
 final class ProofTest extends TestCase

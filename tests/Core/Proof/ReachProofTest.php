@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\Core\Proof;
 
 use Cellarium\Core\Connection\FailureReason;
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Hosting\HostedUser;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\Evidence;
@@ -15,6 +14,7 @@ use Cellarium\Core\Reach\MeantReach;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\LocalUser;
 use Tests\Support\Scratch;
 

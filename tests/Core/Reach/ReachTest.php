@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\Core\Reach;
 
-use Cellarium\Core\Connection\LocalRemoteDirectory;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\AccountScope;
@@ -20,6 +19,7 @@ use Cellarium\Core\Reach\SitePlaces;
 use Cellarium\Core\Reach\SiteReach;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\Scratch;
 
 final class ReachTest extends TestCase

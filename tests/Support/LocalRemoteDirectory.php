@@ -2,8 +2,15 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Connection;
+namespace Tests\Support;
 
+use Cellarium\Core\Connection\CopiesFiles;
+use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteEntry;
+use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Connection\RenamesTogether;
+use Cellarium\Core\Connection\SetsModes;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;
