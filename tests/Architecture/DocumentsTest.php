@@ -18,6 +18,8 @@ final class DocumentsTest extends TestCase
         'CHANGELOG.md',
         'docs/architecture.md',
         'docs/control-protocol.md',
+        'docs/glossary.md',
+        'docs/performance.md',
         'docs/third-party.md',
         'standin/README.md',
         'tests/README.md',
@@ -51,6 +53,28 @@ final class DocumentsTest extends TestCase
         }
 
         self::assertSame([], $missing);
+    }
+
+    public function test_each_word_of_the_glossary_is_borne_by_a_type_that_is_there(): void
+    {
+        $row = '/^\| [^|]+ \| [^|]+ \| `((?:Cellarium\\\\Core|App)\\\\[\w\\\\]+)` \|$/m';
+        preg_match_all($row, self::text('docs/glossary.md'), $types);
+        $missing = array_filter($types[1], static fn (string $type): bool => ! is_file(self::ROOT.'/'.strtr(
+            $type,
+            ['Cellarium\\Core\\' => 'core/', 'App\\' => 'app/', '\\' => '/'],
+        ).'.php'));
+
+        self::assertSame([], array_values($missing));
+        self::assertGreaterThan(50, count($types[1]));
+        self::assertSame($types[1], array_values(array_unique($types[1])), 'one word, one type');
+    }
+
+    public function test_the_drawing_of_figures_shows_those_of_the_table(): void
+    {
+        exec(PHP_BINARY.' '.escapeshellarg(self::ROOT.'/benchmarks/drawing.php'), $lines, $status);
+
+        self::assertSame(0, $status);
+        self::assertStringEqualsFile(self::ROOT.'/docs/performance.svg', implode("\n", $lines)."\n");
     }
 
     public function test_every_folder_of_the_core_is_explained(): void
