@@ -94,7 +94,7 @@ if ($part === 'all' || $part === 'backups') {
             $pool = new WorkerPool($server->endpoint(), CONNECTIONS, store: $settings->bulk());
             $surveyor = new Surveyor($pool);
             $look = $known === null ? EarlierLook::never() : EarlierLook::at(4_000_000_000, $known);
-            $listed = TrustedListing::of($pool, $root, $surveyor->survey($root), $look, 1.0)->knowing($look);
+            $listed = TrustedListing::fromSurvey($pool, $root, $surveyor->survey($root), $look, 1.0)->knowing($look);
             $backup = (new BackupTaker(
                 $pool,
                 $store,
@@ -179,7 +179,7 @@ if ($part === 'all' || $part === 'store') {
             .escapeshellarg("$file.copy")));
         $content = null;
         $kept = $seconds(static function () use ($store, $file, &$content): void {
-            $content = $store->put(FilePieces::of($file));
+            $content = $store->put(FilePieces::read($file));
         });
         $read = $seconds(static fn () => $store->isIntact($content->sha256, $content->size)
             || throw new RuntimeException('It differs.'));

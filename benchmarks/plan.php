@@ -53,7 +53,7 @@ $site = static function (int $edition) use ($files): Manifest {
         }
     })();
 
-    return Manifest::of($entries);
+    return Manifest::fromEntries($entries);
 };
 $measure = static function (string $name, Closure $work): void {
     $start = hrtime(true);
@@ -72,7 +72,7 @@ if ($part === 'plan') {
         $plan = Planner::plan($package, $live, new Policy(ours: $ours), $deployed);
     });
     $measure('stored', static fn () => $kept->keep($plan));
-    $measure('the tree of a swap', static fn () => StagedTree::of($plan));
+    $measure('the tree of a swap', static fn () => StagedTree::fromPlan($plan));
     printf("\n%d questions\n\n", count($plan->openQuestions()));
     unset($plan, $deployed, $live, $package, $ours);
     passthru(escapeshellarg(PHP_BINARY).' '.escapeshellarg(__FILE__)." $files read ".escapeshellarg($directory));

@@ -50,7 +50,7 @@ $read = static function () use ($sites, $logins): int {
     return $paths;
 };
 $compute = static function () use ($sites, $logins): FleetScope {
-    return FleetScope::of(
+    return FleetScope::fromAccounts(
         (static function () use ($sites, $logins): Generator {
             foreach ($sites as $account => $rows) {
                 yield new AccountScope(

@@ -220,11 +220,11 @@ $texts = [];
 for ($file = 1; $file <= SMALL; $file++) {
     $texts[intdiv($file, FILES_A_DIRECTORY)."/$file"] = random_bytes(SMALL_BYTES);
 }
-$tree = StagedTree::of(Planner::plan(StoredFiles::in($store, $texts), Manifest::of([]), new Policy));
+$tree = StagedTree::fromPlan(Planner::plan(StoredFiles::in($store, $texts), Manifest::fromEntries([]), new Policy));
 /** The small files as one archive, unpacked at the host and listed as they lie there. */
 $unpack = static function (Endpoint $endpoint, StandinHost $host) use ($store, $tree, $scratch): void {
     $root = RemotePath::fromString('/site');
-    $order = new RunOrder('bench', $root, Manifest::of([]), new Policy, EarlierLook::never(), null, []);
+    $order = new RunOrder('bench', $root, Manifest::fromEntries([]), new Policy, EarlierLook::never(), null, []);
     $pool = new WorkerPool($endpoint, CONNECTIONS);
     $laid = (new SwapPaths($root, 'bench'))->laid;
     $pool->run([Job::makeDirectory($laid, '')]);

@@ -67,7 +67,7 @@ final readonly class AccountCheck
                     throw Cancelled::byAPerson();
                 }
             },
-            $swept ? null : TemporaryName::of(RunIds::ofProbe(), 0),
+            $swept ? null : TemporaryName::forRun(RunIds::ofProbe(), 0),
         );
         $ascent->tls === null || $this->rememberTls($account, $ascent->tls);
         $broken = $ascent->broken();

@@ -101,7 +101,7 @@ final class AccountForm
         return $fact === Fact::Directory->value ? 'document_root' : $fact;
     }
 
-    public static function of(Account $account): self
+    public static function fromAccount(Account $account): self
     {
         return self::typed(
             [
@@ -270,7 +270,10 @@ final class AccountForm
             return $values;
         }
         try {
-            return $values + ['login_rules' => $form === '' ? null : LoginRules::of($form, 'a-zA-Z0-9._-')->toArray()];
+            return $values + ['login_rules' => $form === '' ? null : LoginRules::fromForm(
+                $form,
+                'a-zA-Z0-9._-',
+            )->toArray()];
         } catch (\InvalidArgumentException $wrong) {
             $this->wrong['login_form'] = $wrong->getMessage();
 

@@ -102,7 +102,7 @@ final readonly class AccountImport
             }
         }
 
-        return Rehearsal::of($list, $columns, $known, $domains);
+        return Rehearsal::fromList($list, $columns, $known, $domains);
     }
 
     /**

@@ -40,7 +40,7 @@ final readonly class AccountTable
     {
     }
 
-    public static function of(Request $request): self
+    public static function fromRequest(Request $request): self
     {
         $query = [];
         foreach (['q', 'group', 'tag', 'only', 'sort', 'down'] as $name) {

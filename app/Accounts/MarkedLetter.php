@@ -12,9 +12,9 @@ use Illuminate\Support\HtmlString;
 /** A letter cut into pieces, some of them marked with the fact that was read from them. */
 final class MarkedLetter
 {
-    public static function of(string $pasted, ?LetterAccount $account): HtmlString
+    public static function fromPasted(string $pasted, ?LetterAccount $account): HtmlString
     {
-        $text = LetterText::of($pasted);
+        $text = LetterText::fromPasted($pasted);
         $found = $account === null ? [] : array_values($account->found);
         usort($found, static fn ($a, $b): int => $a->from <=> $b->from);
         $html = '';

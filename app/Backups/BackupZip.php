@@ -52,7 +52,7 @@ final readonly class BackupZip
                 $backup,
                 $paths === [] ? self::withDatabases($backup, $manifest) : $manifest->chosen($paths),
             );
-            $archive = BackupArchive::of($shown, $this->contents);
+            $archive = BackupArchive::fromManifest($shown, $this->contents);
         } catch (StoreFailure $failure) {
             throw new Problem(
                 "{$failure->getMessage()} So the backup is not whole, and nothing was downloaded; take another backup "

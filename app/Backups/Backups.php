@@ -59,7 +59,7 @@ final readonly class Backups
     public function take(Backup $backup): bool
     {
         $backup->loadMissing('site.account.client', 'person');
-        $names = SiteLockNames::of($backup->site);
+        $names = SiteLockNames::forSite($backup->site);
         // Of those that nobody waits for, a host has one at a time.
         $backup->reason !== BackupReason::Scheduled || $names[] = "backups-at-{$backup->site->account->host}";
         $lock = $this->locks->acquire(...$names);
@@ -98,7 +98,7 @@ final readonly class Backups
             $known = $this->files->known($site, $root);
             $surveyor = new Surveyor($pool, RunLimits::survey(), $progress->seen(...));
             $survey = $surveyor->survey($root);
-            $listed = TrustedListing::of(
+            $listed = TrustedListing::fromSurvey(
                 $pool,
                 $root,
                 $survey,

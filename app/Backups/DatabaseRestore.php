@@ -57,7 +57,7 @@ final readonly class DatabaseRestore
         $before = $this->before($backup, $name);
         $run = RunIds::ofBackup($before->id).'r';
         $pool = new SequentialPool($this->connections->remote($site->account), $this->store);
-        $file = $root->parent()->child(TemporaryName::of($run, 1));
+        $file = $root->parent()->child(TemporaryName::forRun($run, 1));
         $at = new HostJobs($host, $root);
         try {
             $pool->run([Job::sendContent($held['sha256'], $file, (int) $held['bytes'], "database $name")]);

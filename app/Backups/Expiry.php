@@ -29,7 +29,10 @@ final readonly class Expiry
      */
     public function fates(Site $site, ?BackupRule $rule = null): array
     {
-        return $this->fatesOf(new Collection([$site]), new Collection([$rule ?? BackupRule::of($site)]))[$site->id];
+        return $this->fatesOf(
+            new Collection([$site]),
+            new Collection([$rule ?? BackupRule::forSite($site)]),
+        )[$site->id];
     }
 
     /**

@@ -14,7 +14,7 @@ final readonly class ChosenPlace
     }
 
     /** @return list<self> what is mounted below the site, then its destinations by name */
-    public static function of(Site $site): array
+    public static function forSite(Site $site): array
     {
         $places = [];
         foreach ($site->mounts as $mount) {

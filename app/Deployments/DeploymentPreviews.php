@@ -47,7 +47,7 @@ final readonly class DeploymentPreviews
             $deployment = $this->roots->draft($site, $package);
             $known = $this->files->known($site, $deployment->runPlace()->root);
             $types = $this->types->types();
-            $draft = PackageDraft::of(
+            $draft = PackageDraft::forDeployment(
                 $types,
                 $deployment,
                 new SiteSides($known->manifest, InstalledPackages::written($site->installed, $types)),
@@ -63,7 +63,7 @@ final readonly class DeploymentPreviews
             null,
             $known->seenAt === 0 ? null : CarbonImmutable::createFromTimestamp($known->seenAt),
             self::into($deployment, $draft, $this->types->types()->get((string) $package->type))->toString(),
-            new PlanTree(PlanReader::of($draft->plan), $site, $where),
+            new PlanTree(PlanReader::fromPlan($draft->plan), $site, $where),
             new PlanTotals($draft->plan->counts()),
             new ServedView($this->served($deployment, $draft)),
         );
@@ -118,7 +118,7 @@ final readonly class DeploymentPreviews
             $item->change === Change::SetAside || $entry === null || $entries[] = $entry;
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 
     /** @return list<string> */

@@ -17,7 +17,7 @@ use Cellarium\Core\Plan\Way;
 final class DeploymentSteps
 {
     /** @return list<array{name: string, state: DeploymentStepState, note: string}> */
-    public static function of(Deployment $deployment, PlanTotals $totals): array
+    public static function forDeployment(Deployment $deployment, PlanTotals $totals): array
     {
         $site = $deployment->site;
         $sends = $totals->files(Change::Add, Change::Replace);

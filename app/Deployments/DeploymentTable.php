@@ -42,7 +42,7 @@ final readonly class DeploymentTable
     ) {
     }
 
-    public static function of(Request $request): self
+    public static function fromRequest(Request $request): self
     {
         $only = (string) $request->query('only', '');
 

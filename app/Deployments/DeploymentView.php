@@ -59,7 +59,7 @@ final readonly class DeploymentView
         $this->site = $deployment->site;
         $this->account = $deployment->site->account;
         $this->totals = new PlanTotals($deployment->counts);
-        $this->stations = DeploymentSteps::of($deployment, $this->totals);
+        $this->stations = DeploymentSteps::forDeployment($deployment, $this->totals);
         $this->sends = $this->totals->files(Change::Add, Change::Replace);
         $this->touches = $this->sends + $this->totals->files(Change::SetAside);
         $this->place = $deployment->runPlace();
@@ -219,7 +219,7 @@ final readonly class DeploymentView
 
     public function serverChanges(): ?ServerChangesView
     {
-        return $this->isPlanned() ? ServerChangesView::of($this->deployment->changes_since) : null;
+        return $this->isPlanned() ? ServerChangesView::fromStored($this->deployment->changes_since) : null;
     }
 
     /** @return list<array{string, string}> in the package and on the server, of names that differ in case only */
@@ -265,7 +265,7 @@ final readonly class DeploymentView
 
     public function room(): RoomDrawing
     {
-        return new RoomDrawing(Room::of(
+        return new RoomDrawing(Room::fromCost(
             $this->ways->chosen(),
             $this->deployment->counts,
             (int) $this->account->space_used,
@@ -371,7 +371,7 @@ final readonly class DeploymentView
 
     public function visitors(): ?VisitorsView
     {
-        return VisitorsView::of($this->deployment);
+        return VisitorsView::forDeployment($this->deployment);
     }
 
     /** From where the proofs were fetched. */
@@ -390,7 +390,7 @@ final readonly class DeploymentView
         return array_map(static fn (array $proof): array => [
             'path' => (string) parse_url($proof['url'], PHP_URL_PATH),
             'ok' => $proof['matches'] !== false && ($proof['fits'] ?? true) && self::answered($proof),
-            'words' => $proof['status'].ProofWords::of($proof),
+            'words' => $proof['status'].ProofWords::forProof($proof),
         ], $this->deployment->proofs ?? []);
     }
 

@@ -88,7 +88,7 @@ final readonly class DurationForecast
             $paces = $paces === [] ? $this->paces($one) : $paces;
         }
 
-        return Expectation::of($paces, $files, $bytes, $this->connections);
+        return Expectation::fromPaces($paces, $files, $bytes, $this->connections);
     }
 
     /** @return list<Pace> */

@@ -241,7 +241,7 @@ final readonly class EndOfRun
             LiveHeadline::refresh($site);
         }
         Record::write(
-            RecordKind::of($result->end),
+            RecordKind::fromRunEnd($result->end),
             $this->sentence($deployment, $result),
             $site,
             ['deployment' => $deployment->id],

@@ -30,7 +30,7 @@ final readonly class InspectionView
     }
 
     /** Null where nothing was uploaded, or nothing was found. */
-    public static function of(Deployment $deployment, RunFiles $files, UploadInspection $inspection): ?self
+    public static function forDeployment(Deployment $deployment, RunFiles $files, UploadInspection $inspection): ?self
     {
         [$leftOut, $findings] = $files->inspection($deployment) ?? [[], []];
 

@@ -55,7 +55,7 @@ final readonly class ManualUpload
      */
     public function files(Site $site, RemotePath $into, array $files, ?Person $person): Deployment
     {
-        return $this->contents($site, $into, array_map(FilePieces::of(...), $files), $person);
+        return $this->contents($site, $into, array_map(FilePieces::read(...), $files), $person);
     }
 
     /**
@@ -88,7 +88,7 @@ final readonly class ManualUpload
             );
         }
 
-        return $this->order($site, $into, Manifest::of($entries), $person);
+        return $this->order($site, $into, Manifest::fromEntries($entries), $person);
     }
 
     /**
@@ -184,7 +184,7 @@ final readonly class ManualUpload
     /** What an archive holds that is a working copy; null for any other, which is a file like all files. */
     private function inside(ManifestEntry $file): ?Manifest
     {
-        $archive = ScratchFile::of($this->store->read((string) $file->sha256));
+        $archive = ScratchFile::fromStream($this->store->read((string) $file->sha256));
         $zip = new \ZipArchive;
         $isCopy = $zip->open($archive->path, \ZipArchive::RDONLY) === true
             && $zip->locateName(WorkingCopy::NAME) !== false;
@@ -218,6 +218,6 @@ final readonly class ManualUpload
             }
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 }

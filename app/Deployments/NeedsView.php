@@ -22,7 +22,7 @@ final readonly class NeedsView
     }
 
     /** Null where it needs nothing. */
-    public static function of(Site $site, Needs $needs): ?self
+    public static function forSite(Site $site, Needs $needs): ?self
     {
         if ($needs->isNothing()) {
             return null;

@@ -53,7 +53,7 @@ final readonly class PackageChecks
     /** @throws Problem where another site fits better and nobody has said why it goes here */
     public function checkFit(Site $site, Package $package, ?string $reason): void
     {
-        $better = $reason === null ? SiteMatches::of($package, $this->types->types())->betterThan($site) : null;
+        $better = $reason === null ? SiteMatches::forPackage($package, $this->types->types())->betterThan($site) : null;
         if ($better !== null) {
             throw new Problem(
                 "{$package->title()} fits {$better->site->domain} better than $site->domain: "

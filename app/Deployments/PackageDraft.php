@@ -37,7 +37,7 @@ final readonly class PackageDraft
      *
      * @throws Problem|PlanImpossible where it does not fit what is there
      */
-    public static function of(
+    public static function forDeployment(
         PackageTypes $types,
         Deployment $deployment,
         SiteSides $sides,

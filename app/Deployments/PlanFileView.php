@@ -75,7 +75,7 @@ final readonly class PlanFileView
             }
         }
 
-        return count($texts) < 2 ? null : SideBySide::of(...array_map(strval(...), $texts));
+        return count($texts) < 2 ? null : SideBySide::fromTexts(...array_map(strval(...), $texts));
     }
 
     private static function isText(string $bytes): bool

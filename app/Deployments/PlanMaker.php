@@ -152,7 +152,7 @@ final readonly class PlanMaker
         $remote = $this->connections->remote($site->account);
         $survey = $this->look($deployment);
         $before = $this->before($deployment);
-        $draft = PackageDraft::of(
+        $draft = PackageDraft::forDeployment(
             $this->types->types(),
             $deployment,
             new SiteSides(
@@ -216,7 +216,7 @@ final readonly class PlanMaker
         $installed = InstalledPackages::find(
             $where->public === null ? $live : $live->inside($where->public->toString()),
             $this->types->types(),
-            static fn (string $path): string => (string) RemoteText::of(
+            static fn (string $path): string => (string) RemoteText::read(
                 $remote,
                 $where->served->join(RelativePath::fromString($path)),
                 SiteFacts::READ,
@@ -263,7 +263,7 @@ final readonly class PlanMaker
         $after = $this->files->after($done) ?? throw new Problem('What that deployment left is no longer known. '
             .'Restore the backup taken before it.');
         $survey = $this->look($deployment);
-        $undo = Undo::of(
+        $undo = Undo::fromPlan(
             $this->files->plan($done),
             $this->shelf->manifest((string) $done->backup?->name),
             $after,
@@ -308,7 +308,7 @@ final readonly class PlanMaker
         if ($entries === []) {
             throw new Problem('Something lies again where each of these files was. Move or rename it, then try again.');
         }
-        $target = Manifest::of($entries);
+        $target = Manifest::fromEntries($entries);
         $policy = self::byHand($deployment, false);
 
         return [$policy, $survey, Planner::plan($target, $survey->manifest, $policy)];
@@ -328,7 +328,7 @@ final readonly class PlanMaker
         $left = $base ?? ($before === null ? null : $this->files->left($before));
 
         $known = $before === null ? $survey->manifest : $survey->manifest->withKnownHashes(
-            $this->files->left($before) ?? Manifest::of([]),
+            $this->files->left($before) ?? Manifest::fromEntries([]),
             (int) $before->ended_at?->getTimestamp(),
         );
 

@@ -8,7 +8,7 @@ namespace App\Deployments;
 final class ProofWords
 {
     /** @param  array<string, mixed>  $proof  as PageProof::toArray() gives it */
-    public static function of(array $proof): string
+    public static function forProof(array $proof): string
     {
         $gone = ($proof['gone'] ?? false) === true;
 

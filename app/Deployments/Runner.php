@@ -84,7 +84,7 @@ final readonly class Runner
             'comparedWith',
         );
         $site = $deployment->site;
-        $lock = $this->locks->acquire(...SiteLockNames::of($site));
+        $lock = $this->locks->acquire(...SiteLockNames::forSite($site));
         if ($lock === null) {
             $this->wait($deployment);
 
@@ -114,7 +114,7 @@ final readonly class Runner
     /** Lets go of the old tree of a swap that could not be let go of then; of one that waits its turn, later. */
     public function tidy(Deployment $deployment): void
     {
-        $lock = $this->locks->acquire(...SiteLockNames::of($deployment->site));
+        $lock = $this->locks->acquire(...SiteLockNames::forSite($deployment->site));
         if ($lock === null) {
             return;
         }
@@ -207,7 +207,7 @@ final readonly class Runner
             );
 
             return $work($run, new RunOrder(
-                RunIds::of($deployment->id),
+                RunIds::forDeployment($deployment->id),
                 $root,
                 $this->files->target($deployment),
                 Policy::fromFields(new JsonFields($deployment->policy)),
@@ -332,7 +332,11 @@ final readonly class Runner
     /** @return array<string, mixed> columns of the backup */
     private function databases(Deployment $deployment): array
     {
-        $taken = $this->dumps->take($deployment->site, $deployment->runPlace()->root, RunIds::of($deployment->id));
+        $taken = $this->dumps->take(
+            $deployment->site,
+            $deployment->runPlace()->root,
+            RunIds::forDeployment($deployment->id),
+        );
         $deployment->backup()->first()?->update($taken);
 
         return $taken;

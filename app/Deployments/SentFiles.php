@@ -31,7 +31,7 @@ final readonly class SentFiles
     }
 
     /** @return list<SentFile> none in stages that have other things to show than files */
-    public static function of(Deployment $run, RunFiles $kept): array
+    public static function forRun(Deployment $run, RunFiles $kept): array
     {
         if (! in_array($run->stage, [RunStage::Sending, RunStage::Replacing], true)) {
             return [];

@@ -36,7 +36,7 @@ final readonly class ServerChangesView
     }
 
     /** @param  array<string, mixed>|null  $stored */
-    public static function of(?array $stored): ?self
+    public static function fromStored(?array $stored): ?self
     {
         if ($stored === null) {
             return null;

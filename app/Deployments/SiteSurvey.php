@@ -38,7 +38,7 @@ final readonly class SiteSurvey
         ))->survey($root);
         $known = $this->files->known($deployment->site, $root);
 
-        return TrustedListing::of(
+        return TrustedListing::fromSurvey(
             $pool,
             $root,
             $survey,

@@ -35,7 +35,7 @@ final readonly class UploadInspection
      */
     public function of(Deployment $deployment, Manifest $brought, Manifest $server): InspectedFiles
     {
-        $inspected = InspectedFiles::of(
+        $inspected = InspectedFiles::inspect(
             $brought,
             new UploadPlace($server, (string) $deployment->runPlace()->public),
             $this->intake->inspector(),
@@ -55,7 +55,7 @@ final readonly class UploadInspection
     {
         $place = $deployment->runPlace();
         $into = $place->root->toward(RemotePath::fromString((string) $deployment->directory));
-        $folder = UploadFolder::of(
+        $folder = UploadFolder::fromManifest(
             $brought,
             new UploadPlace($server, (string) $place->public),
             (string) $into,

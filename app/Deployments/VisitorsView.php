@@ -27,7 +27,7 @@ final readonly class VisitorsView
     }
 
     /** Null where they were not asked. */
-    public static function of(Deployment $deployment): ?self
+    public static function forDeployment(Deployment $deployment): ?self
     {
         $found = $deployment->foundLive();
 

@@ -38,7 +38,7 @@ final readonly class Ways
         $counts = $plan->counts();
         $account = $deployment->site->account;
         $fits = static function (Way $way) use ($costs, $counts, $account): bool {
-            $room = Room::of($costs[$way->value], $counts, (int) $account->space_used, $account->space_limit);
+            $room = Room::fromCost($costs[$way->value], $counts, (int) $account->space_used, $account->space_limit);
 
             return $room->firstShort() === null;
         };
@@ -57,7 +57,7 @@ final readonly class Ways
     }
 
     /** @return array<string, WayCost> as they were weighed, by way */
-    public static function of(Deployment $deployment): array
+    public static function forDeployment(Deployment $deployment): array
     {
         $costs = [];
         foreach ($deployment->ways['costs'] ?? [] as $fields) {
@@ -75,7 +75,7 @@ final readonly class Ways
     private function costs(Deployment $deployment, Plan $plan, array $known): array
     {
         $counts = $plan->counts();
-        $tree = StagedTree::of($plan);
+        $tree = StagedTree::fromPlan($plan);
         $laid = count($tree->files);
         $bytes = $tree->bytes();
         $moves = count($tree->moves);

@@ -33,7 +33,7 @@ final readonly class WaysView
         private int $unreadFiles,
         private int $unreadBytes,
     ) {
-        $this->costs = Ways::of($deployment);
+        $this->costs = Ways::forDeployment($deployment);
     }
 
     /**

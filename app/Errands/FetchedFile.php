@@ -32,7 +32,7 @@ final readonly class FetchedFile
      * @param  bool  $isText  whether passwords may stand in it; it is then kept sealed
      * @param  int  $seconds  for which the same will do
      */
-    public static function of(
+    public static function forPlace(
         Account $account,
         RemotePath $path,
         string $for,

@@ -597,7 +597,7 @@ final class RunErrand implements ForHost, ShouldQueue
             $errand->account?->known_address,
             [],
             null,
-            TemporaryName::of(RunIds::ofProbe(), 0),
+            TemporaryName::forRun(RunIds::ofProbe(), 0),
         );
 
         return ['words' => '', 'result' => [

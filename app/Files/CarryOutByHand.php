@@ -97,7 +97,7 @@ final readonly class CarryOutByHand
 
         return $change->site === null
             ? SiteLockNames::ofAccount($change->account)
-            : SiteLockNames::of($change->site);
+            : SiteLockNames::forSite($change->site);
     }
 
     private function run(ChangeByHand $change): ChangeByHand

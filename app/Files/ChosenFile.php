@@ -30,7 +30,7 @@ final readonly class ChosenFile
     }
 
     /** Null where the directory has no such name. */
-    public static function of(FileTable $table, ?string $name, KeptVersions $kept): ?self
+    public static function fromTable(FileTable $table, ?string $name, KeptVersions $kept): ?self
     {
         foreach ($name === null ? [] : Listings::lists($table->listing) ?? [] as $list) {
             if ($list[FileEntry::NAME] === $name) {
@@ -117,7 +117,7 @@ final readonly class ChosenFile
     public function media(): ?MediaType
     {
         return $this->row->entry->isFile() && ($this->row->entry->size ?? 0) <= FileLook::MOST
-            ? MediaType::of($this->row->entry->name)
+            ? MediaType::fromName($this->row->entry->name)
             : null;
     }
 

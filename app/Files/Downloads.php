@@ -170,7 +170,7 @@ final readonly class Downloads
      */
     private static function copy(FilePlace $place, array $entries): WorkingCopy
     {
-        return WorkingCopy::of(
+        return WorkingCopy::fromEntries(
             $place->site->domain ?? $place->account->title(),
             $place->at,
             now()->getTimestamp(),

@@ -38,7 +38,7 @@ final readonly class FileCompared
         return [
             'version' => $version,
             'seen' => $seen,
-            'texts' => SideBySide::of(TextFile::fromBytes($now)->edited(), TextFile::fromBytes($then)->edited()),
+            'texts' => SideBySide::fromTexts(TextFile::fromBytes($now)->edited(), TextFile::fromBytes($then)->edited()),
             'isSame' => hash('sha256', $now) === $version->sha256,
         ];
     }

@@ -48,7 +48,7 @@ final readonly class FileEntry
     ) {
     }
 
-    public static function of(RemoteEntry $entry, Provenance $provenance, ?int $deployment): self
+    public static function fromEntry(RemoteEntry $entry, Provenance $provenance, ?int $deployment): self
     {
         return new self(
             $entry->name,

@@ -34,7 +34,7 @@ final readonly class FileLook
 
     public static function isShown(FilePlace $file): bool
     {
-        return MediaType::of($file->at->name()) !== null;
+        return MediaType::fromName($file->at->name()) !== null;
     }
 
     /** @throws Problem where no browser shows it */
@@ -42,7 +42,7 @@ final readonly class FileLook
     {
         $name = $file->at->name();
 
-        return MediaType::of($name) ?? throw new Problem("$name is nothing that a browser shows. Download it.");
+        return MediaType::fromName($name) ?? throw new Problem("$name is nothing that a browser shows. Download it.");
     }
 
     /**

@@ -23,10 +23,10 @@ final readonly class FileOrder
     }
 
     /** As asked for; where nothing is, as it was last here. */
-    public static function of(Request $request, FilePlace $place): self
+    public static function fromRequest(Request $request, FilePlace $place): self
     {
         $person = Person::viewer();
-        $last = $person === null ? null : FilesRemembered::of($person, $place->owner());
+        $last = $person === null ? null : FilesRemembered::forPerson($person, $place->owner());
         $by = $request->query('sort') ?? $last?->sort;
         $order = new self(
             in_array($by, FileTable::SORTS, true) ? $by : 'name',
@@ -52,7 +52,7 @@ final readonly class FileOrder
     {
         $person = Person::viewer();
 
-        return $person === null ? null : FilesRemembered::of($person, $place->owner())?->at;
+        return $person === null ? null : FilesRemembered::forPerson($person, $place->owner())?->at;
     }
 
     /** @return array<string, scalar|null> */

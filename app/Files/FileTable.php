@@ -60,8 +60,12 @@ final readonly class FileTable
             ->keyBy('id');
     }
 
-    public static function of(FilePlace $place, ?DirectoryListing $listing, FileOrder $order, int $from = 0): self
-    {
+    public static function fromListing(
+        FilePlace $place,
+        ?DirectoryListing $listing,
+        FileOrder $order,
+        int $from = 0,
+    ): self {
         $lists = Listings::lists($listing);
 
         return new self($place, $listing, $order, $lists !== null, $lists ?? [], max(0, $from));

@@ -32,7 +32,7 @@ final readonly class Listings
             self::keep($place, ['trouble' => Problem::words($failure)]);
             throw $failure;
         }
-        $before = DirectoryListing::of($place->account, $place->at);
+        $before = DirectoryListing::forPath($place->account, $place->at);
         $entries = $this->provenances->tell($place, $found);
 
         return self::keep($place, [

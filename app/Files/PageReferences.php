@@ -87,7 +87,7 @@ final readonly class PageReferences
         $root = $site->root();
         $earlier = $this->files->known($site, $root);
         // A server that lists less than it holds would have no page lead anywhere.
-        $listed = TrustedListing::of(
+        $listed = TrustedListing::fromSurvey(
             $pool,
             $root,
             (new Surveyor($pool, RunLimits::survey()))->survey($root),
@@ -100,7 +100,7 @@ final readonly class PageReferences
         $before = new Resolver($listed, $own);
         $pages = $this->pages($known, $root, $pool, $scratch, $torn);
         foreach ($pages as $page => $text) {
-            $followed = FollowedText::of($page, $text, $moves, $before, $own);
+            $followed = FollowedText::fromText($page, $text, $moves, $before, $own);
             $torn->pages++;
             array_push($torn->torn, ...$followed->torn);
             if ($followed->text !== null) {

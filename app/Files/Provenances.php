@@ -42,11 +42,11 @@ final readonly class Provenances
             $now = Surveyor::entry(RelativePath::fromString($path), $entry);
             $version = $byHand[$entry->name] ?? null;
             $isNewer = $version !== null && ($since === null || $version->at->greaterThanOrEqualTo($since));
-            $entries[] = FileEntry::of(
+            $entries[] = FileEntry::fromEntry(
                 $entry,
                 $entry->kind === EntryKind::Directory && isset($bringers[$entry->name])
                     ? Provenance::Package
-                    : Provenance::of(
+                    : Provenance::fromEntries(
                         $now,
                         isset($bringers[$entry->name]),
                         $left[$entry->name] ?? null,

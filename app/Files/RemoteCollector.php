@@ -38,7 +38,7 @@ final readonly class RemoteCollector
         return $this->workers->with(
             $place->account,
             $beat,
-            fn (TransferPool $pool): Manifest => Manifest::of($this->fetched(
+            fn (TransferPool $pool): Manifest => Manifest::fromEntries($this->fetched(
                 $place,
                 $this->listed($place, $chosen, $pool),
                 $pool,

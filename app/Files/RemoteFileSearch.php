@@ -40,7 +40,7 @@ final readonly class RemoteFileSearch
                 RunLimits::survey(),
             ))->find($place->at, $sought, $findings),
         );
-        $seen = count(Listings::lists(DirectoryListing::of($place->account, $place->at)) ?? []);
+        $seen = count(Listings::lists(DirectoryListing::forPath($place->account, $place->at)) ?? []);
         if ($findings->names === 0 && $seen > 0) {
             // As likely a server that lists nothing as a folder that was emptied since.
             $findings->unread[] = [$place->at->toString(), "nothing is listed, and $seen names were seen there before"];

@@ -11,7 +11,7 @@ use Cellarium\Core\File\Rights;
 /** A step of a change by hand in words. */
 final class StepWords
 {
-    public static function of(FileChange $step): string
+    public static function forStep(FileChange $step): string
     {
         return match ($step->kind) {
             FileChangeKind::Save => $step->seen === null ? 'put' : 'save',

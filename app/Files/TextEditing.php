@@ -60,7 +60,7 @@ final readonly class TextEditing
         $found = $remote->stat($path) ?? throw FileChangeRefused::noLongerThere($path);
         $entry = Surveyor::entry(RelativePath::fromString(ltrim($path->toString(), '/')), $found);
         $entry->isFile() || throw FileChangeRefused::notAFile($path, $entry);
-        $bytes = RemoteText::of($remote, $path, TextFile::MOST)
+        $bytes = RemoteText::read($remote, $path, TextFile::MOST)
             ?? throw NotText::tooLarge(max($entry->size, TextFile::MOST + 1), TextFile::MOST);
         $theirs = TextFile::fromBytes($bytes);
         $content = $this->store->put([$bytes]);
@@ -162,7 +162,7 @@ final readonly class TextEditing
     private function merged(FileDraft $draft, TextFile $theirs): array
     {
         $base = $this->base($draft)->edited();
-        $merge = TextMerge::of($base, $theirs->edited(), (string) $draft->text);
+        $merge = TextMerge::fromTexts($base, $theirs->edited(), (string) $draft->text);
 
         return [
             'text' => $merge->text ?? $draft->text,

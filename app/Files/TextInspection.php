@@ -83,8 +83,8 @@ final readonly class TextInspection
         }
         $file = new ManifestEntry($path, EntryKind::File, strlen($bytes), sha256: $this->store->put([$bytes])->sha256);
         $known = $this->runs->known($site, $root)->manifest;
-        $inspected = InspectedFiles::of(
-            Manifest::of([$file]),
+        $inspected = InspectedFiles::inspect(
+            Manifest::fromEntries([$file]),
             new UploadPlace($known->with([$file]), (string) $site->placeFrom($root)->public),
             $this->intake->inspector(),
         );

@@ -48,7 +48,7 @@ final readonly class TextReview
         $stop = ($found[0] ?? null)?->stops() === true ? array_shift($found) : null;
 
         return [
-            'difference' => SideBySide::of($base->edited(), $edited),
+            'difference' => SideBySide::fromTexts($base->edited(), $edited),
             'isSame' => $draft->text === null,
             'mistakes' => [
                 ...$this->mistakes->newIn(RelativePath::fromString($draft->path()->name()), $base->edited(), $edited),
@@ -76,7 +76,7 @@ final readonly class TextReview
         }
 
         return [
-            'sides' => SideBySide::of(
+            'sides' => SideBySide::fromTexts(
                 $this->editing->held($merged['base'])->edited(),
                 $this->editing->base($draft)->edited(),
                 $this->store->text($merged['ours']),

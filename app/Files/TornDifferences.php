@@ -26,7 +26,7 @@ final readonly class TornDifferences
         foreach (array_slice(TornPages::ofChange($change)->mends ?? [], 0, self::MOST) as $mend) {
             $before = $this->text($mend->sha256);
             $after = $this->text((string) $mend->save->sha256);
-            $sides = $before === null || $after === null ? null : SideBySide::of($before, $after);
+            $sides = $before === null || $after === null ? null : SideBySide::fromTexts($before, $after);
             $sides === null || $texts[$mend->page] = $sides;
         }
 

@@ -20,7 +20,7 @@ final readonly class VisitorsAnswer
     ) {
     }
 
-    public static function of(VisitorsGet $get, WebAnswer $answer): self
+    public static function fromAnswer(VisitorsGet $get, WebAnswer $answer): self
     {
         return new self($get, $answer->status, $answer->location, $answer->error, CarbonImmutable::now());
     }

@@ -38,7 +38,7 @@ final readonly class VisitorsAsked
             return null;
         }
         $answer = $this->connections->web()->fetch($address);
-        $get = VisitorsGet::of(Surveyor::entry(
+        $get = VisitorsGet::fromAnswer(Surveyor::entry(
             RelativePath::fromString($path->name()),
             new RemoteEntry($path->name(), EntryKind::File, $answer->bytes),
         ), $answer);
@@ -70,7 +70,7 @@ final readonly class VisitorsAsked
      */
     public function refused(FilePlace $place, array $names): array
     {
-        $answers = DirectoryListing::of($place->account, $place->at)->answers ?? [];
+        $answers = DirectoryListing::forPath($place->account, $place->at)->answers ?? [];
 
         return array_values(array_filter(
             $names,
@@ -107,7 +107,7 @@ final readonly class VisitorsAsked
      */
     public function ask(FilePlace $place, array $names): int
     {
-        $listing = DirectoryListing::of($place->account, $place->at);
+        $listing = DirectoryListing::forPath($place->account, $place->at);
         $entries = array_column(Listings::entries($listing) ?? [], null, 'name');
         $addresses = [];
         foreach (array_slice($names, 0, self::MOST) as $name) {
@@ -125,7 +125,7 @@ final readonly class VisitorsAsked
         foreach ($addresses as $name => $address) {
             $entry = $entries[$name];
             $answer = $answers[$address];
-            $kept[$name] = VisitorsAnswer::of(VisitorsGet::of(
+            $kept[$name] = VisitorsAnswer::fromAnswer(VisitorsGet::fromAnswer(
                 Surveyor::entry(
                     RelativePath::fromString((string) $name),
                     new RemoteEntry((string) $name, $entry->kind, $entry->size),

@@ -31,7 +31,7 @@ final readonly class FtpUserTable
     {
     }
 
-    public static function of(Request $request): self
+    public static function fromRequest(Request $request): self
     {
         $only = $request->string('only')->toString();
 

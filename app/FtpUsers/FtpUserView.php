@@ -25,7 +25,7 @@ final readonly class FtpUserView
     ) {
     }
 
-    public static function of(FtpUser $user): self
+    public static function forUser(FtpUser $user): self
     {
         $last = $user->proofs()->latest('id')->first();
         $steps = $last === null ? new Collection : $user->proofs()->where('run', $last->run)->orderBy('id')->get();

@@ -131,7 +131,7 @@ final class NewFtpUserForm
 
     public function foresight(RemotePath $directory): ReachPreview
     {
-        return ReachPreview::of(
+        return ReachPreview::fromDirectory(
             $directory,
             (string) $this->account->client_id,
             $this->account->places(),

@@ -190,7 +190,7 @@ final class Account extends Model
     public function rules(): LoginRules
     {
         return $this->login_rules === null
-            ? LoginRules::of('{name}@'.($this->sites->first()->domain ?? $this->host))
+            ? LoginRules::fromForm('{name}@'.($this->sites->first()->domain ?? $this->host))
             : LoginRules::fromFields(new JsonFields($this->login_rules));
     }
 

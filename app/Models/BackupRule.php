@@ -47,7 +47,7 @@ final class BackupRule extends Model
     /**
      * The rule that holds for a site, of what was saved: its own, else that of its client's group, else that of all.
      */
-    public static function of(Site $site): self
+    public static function forSite(Site $site): self
     {
         $group = $site->owner()->group;
         $rules = self::query()
@@ -80,7 +80,7 @@ final class BackupRule extends Model
     public static function promise(int $site): void
     {
         $site = Site::with('account.client', 'client')->find($site);
-        $site === null || self::of($site)->promiseTo($site);
+        $site === null || self::forSite($site)->promiseTo($site);
     }
 
     /** The same for one whose rule is at hand. */

@@ -26,7 +26,7 @@ final class DirectoryListing extends Model
 
     protected $casts = ['looked_at' => 'immutable_datetime', 'answers' => 'array'];
 
-    public static function of(Account $account, RemotePath $path): ?self
+    public static function forPath(Account $account, RemotePath $path): ?self
     {
         return self::where(['account_id' => $account->id, 'path_hash' => FileVersion::hash($path)])->first();
     }

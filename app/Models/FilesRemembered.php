@@ -18,7 +18,7 @@ final class FilesRemembered extends Model
     protected $casts = ['down' => 'boolean', 'hidden' => 'boolean'];
 
     /** @param  string  $owner  the page of whose files these are */
-    public static function of(Person $person, string $owner): ?self
+    public static function forPerson(Person $person, string $owner): ?self
     {
         return self::where(['person_id' => $person->id, 'owner' => $owner])->first();
     }

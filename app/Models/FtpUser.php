@@ -148,7 +148,7 @@ final class FtpUser extends Model
 
     public function reach(): Reach
     {
-        return Reach::of($this->path(), $this->account->places());
+        return Reach::fromDirectory($this->path(), $this->account->places());
     }
 
     /** What it is meant to be able to do, with what is wanted of it where that was asked for already. */

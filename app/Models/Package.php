@@ -62,7 +62,7 @@ final class Package extends Model
             ]);
             DB::table('package_marks')->insert(array_map(
                 static fn (string $mark): array => ['package_id' => $package->id, 'mark' => $mark],
-                PackageMarks::of($contents, $traits),
+                PackageMarks::find($contents, $traits),
             ));
 
             return $package;

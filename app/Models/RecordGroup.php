@@ -37,11 +37,11 @@ enum RecordGroup: string
     {
         return array_values(array_filter(
             RecordKind::cases(),
-            fn (RecordKind $kind): bool => self::of($kind) === $this,
+            fn (RecordKind $kind): bool => self::forKind($kind) === $this,
         ));
     }
 
-    public static function of(RecordKind $kind): self
+    public static function forKind(RecordKind $kind): self
     {
         return match ($kind) {
             RecordKind::AccountConnected, RecordKind::ConnectingCancelled => self::Connections,

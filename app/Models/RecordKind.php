@@ -203,7 +203,7 @@ enum RecordKind: string
 
     case WitnessesAccepted = 'witnesses_accepted';
 
-    public static function of(RunEnd $end): self
+    public static function fromRunEnd(RunEnd $end): self
     {
         return self::from("deployment_$end->value");
     }

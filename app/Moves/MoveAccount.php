@@ -124,7 +124,7 @@ final readonly class MoveAccount
         $puts = $one->puts();
         $puts === [] && throw new Problem('there is no verified backup to fill it from. Take one first.');
         $lock = $this->locks->acquire(
-            ...SiteLockNames::of($site),
+            ...SiteLockNames::forSite($site),
             ...SiteLockNames::ofAccount($move->to),
         ) ?? throw new Problem('work goes on there. Try again once it has ended.');
         try {

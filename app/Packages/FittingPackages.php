@@ -31,7 +31,7 @@ final readonly class FittingPackages
     {
     }
 
-    public static function of(Site $site, PackageTypes $types): self
+    public static function forSite(Site $site, PackageTypes $types): self
     {
         $deployed = self::deployed($site);
         $live = $deployed->first();

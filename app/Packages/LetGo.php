@@ -25,11 +25,11 @@ final readonly class LetGo
     }
 
     /** @param  list<int>  $ids */
-    public static function of(array $ids): self
+    public static function forPackages(array $ids): self
     {
         $packages = Package::kept()->whereIn('id', $ids)->orderBy('name')->orderByDesc('id')->get();
         $kept = $packages->pluck('id')->all();
-        $runs = WhereRuns::of($kept);
+        $runs = WhereRuns::forPackages($kept);
         $waiting = Deployment::whereIn('package_id', $kept)
             ->whereIn('state', DeploymentState::OPEN)
             ->pluck('package_id')
@@ -59,7 +59,9 @@ final readonly class LetGo
     {
         $newest = Package::kept()->whereIn('name', $names)->groupBy('name')->selectRaw('MAX(id) AS id')->pluck('id');
 
-        return self::of(Package::kept()->whereIn('name', $names)->whereNotIn('id', $newest)->pluck('id')->all());
+        return self::forPackages(
+            Package::kept()->whereIn('name', $names)->whereNotIn('id', $newest)->pluck('id')->all(),
+        );
     }
 
     /** @return Collection<int, Package> */

@@ -17,7 +17,7 @@ final readonly class Library
     {
     }
 
-    public static function of(Request $request): self
+    public static function fromRequest(Request $request): self
     {
         return new self(
             mb_substr(trim($request->string('q')->toString()), 0, 100),

@@ -68,7 +68,7 @@ final readonly class PackagePage
         $this->safe = count(MendChoice::allThatIsSafe()->of($findings));
         $shown = array_merge([], ...array_map(static fn (FindingGroup $group): array => $group->first(), $groups));
         $this->places = $packages->places($contents, $shown);
-        $fitting = SiteMatches::of($package, $types);
+        $fitting = SiteMatches::forPackage($package, $types);
         $this->fits = $fitting->best();
         $this->better = $site === null ? null : $fitting->betterThan($site);
         $this->ofOthers = $site === null ? [] : self::notFound($fitting->ofOtherClients($site), $findings);

@@ -22,7 +22,7 @@ final readonly class PackageVersions
     ) {
     }
 
-    public static function of(Package $package): self
+    public static function forPackage(Package $package): self
     {
         $query = Package::kept()->where('name', $package->name);
         $all = (clone $query)
@@ -30,7 +30,12 @@ final readonly class PackageVersions
             ->limit(self::MOST)
             ->get(['id', 'name', 'version', 'file_name', 'created_at', 'files', 'bytes', 'mended_from', 'stops']);
 
-        return new self($package, $all, WhereRuns::of($all->pluck('id')->all()), max(0, $query->count() - self::MOST));
+        return new self(
+            $package,
+            $all,
+            WhereRuns::forPackages($all->pluck('id')->all()),
+            max(0, $query->count() - self::MOST),
+        );
     }
 
     /** @return list<RunningAt> where an older version of it is live than the one that is shown */

@@ -41,7 +41,7 @@ final readonly class ReferencesView
     ) {
         $this->links = $package->links();
         $this->findings = $package->notes();
-        $this->picture = new ReferencePicture(ReferenceDrawing::of(
+        $this->picture = new ReferencePicture(ReferenceDrawing::fromLinks(
             $contents,
             $this->links,
             $this->findings,

@@ -28,7 +28,7 @@ final readonly class SiteMatches
     {
     }
 
-    public static function of(Package $package, PackageTypes $types): self
+    public static function forPackage(Package $package, PackageTypes $types): self
     {
         $traits = $package->traits();
         $own = [];
@@ -127,7 +127,7 @@ final readonly class SiteMatches
             }
         }
         $sameName = Package::kept()->where('name', $package->name)->pluck('id')->all();
-        $runs = WhereRuns::of(array_values(array_unique([...array_keys($counts), ...$sameName])));
+        $runs = WhereRuns::forPackages(array_values(array_unique([...array_keys($counts), ...$sameName])));
         [$titles, $files, $named] = [[], [], []];
         foreach ($counts as $id => $of) {
             foreach ($runs->live($id) as $at) {

@@ -24,7 +24,7 @@ final readonly class WhereRuns
      *
      * @param  list<int>  $packages
      */
-    public static function of(array $packages): self
+    public static function forPackages(array $packages): self
     {
         $touched = Deployment::query()->whereIn('package_id', $packages)->select('site_id');
 

@@ -82,7 +82,7 @@ final class Access
     }
 
     /** The permission a route names; null where it needs none. */
-    public static function of(Route $route): ?Permission
+    public static function forRoute(Route $route): ?Permission
     {
         foreach ($route->gatherMiddleware() as $middleware) {
             if (is_string($middleware) && str_starts_with($middleware, 'can:')) {
@@ -99,7 +99,7 @@ final class Access
         $key = "$method ".preg_replace('/\d+/', '1', $path);
         if (! array_key_exists($key, $this->found)) {
             try {
-                $this->found[$key] = self::of($this->router->getRoutes()->match(Request::create($path, $method)));
+                $this->found[$key] = self::forRoute($this->router->getRoutes()->match(Request::create($path, $method)));
             } catch (HttpExceptionInterface $nowhere) {
                 throw new \LogicException("A page leads to $method $path, which is no route.", 0, $nowhere);
             }

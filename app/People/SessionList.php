@@ -16,7 +16,7 @@ final readonly class SessionList
     {
     }
 
-    public static function of(Person $person, string $own): self
+    public static function forPerson(Person $person, string $own): self
     {
         $rows = DB::table('sessions')
             ->where('user_id', $person->id)

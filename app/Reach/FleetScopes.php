@@ -72,7 +72,7 @@ final class FleetScopes
 
         $zone = ' '.config('app.timezone');
 
-        return FleetScope::of(
+        return FleetScope::fromAccounts(
             (static function () use ($rows, $sites, $users, $elsewhere, $zone): \Generator {
                 foreach ($rows as $account) {
                     yield self::account(

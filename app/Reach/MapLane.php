@@ -50,7 +50,7 @@ final readonly class MapLane
     }
 
     /** @param  list<RemotePath>  $places  of the rows */
-    public static function of(FtpUser $user, array $places): self
+    public static function forUser(FtpUser $user, array $places): self
     {
         $directory = $user->path();
         $within = array_keys(array_filter(

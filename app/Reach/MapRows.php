@@ -47,7 +47,7 @@ final class MapRows
      * @param  list<string>  $open  directories to show whole
      * @return list<MapRow>
      */
-    public static function of(Account $account, array $landings, array $open): array
+    public static function forAccount(Account $account, array $landings, array $open): array
     {
         $tree = $account->seen();
         $serves = self::serves($account);

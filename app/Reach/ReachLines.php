@@ -27,7 +27,7 @@ final class ReachLines
     ];
 
     /** @return \Generator<int, list<string>> one line for each site a login reaches, see COLUMNS */
-    public static function of(Account $account): \Generator
+    public static function forAccount(Account $account): \Generator
     {
         $names = $account->sites->mapWithKeys(
             static fn (Site $site): array => [$site->domain => $site->client->name ?? $account->client->name],
@@ -39,7 +39,7 @@ final class ReachLines
                 $user->used_at?->format('Y-m-d H:i') ?? '',
             ];
             $before = [$account->host, $user->login, FtpUserView::stands($user)[0], $user->directory];
-            $touched = Reach::of($user->path(), $account->places())->touched();
+            $touched = Reach::fromDirectory($user->path(), $account->places())->touched();
             foreach ($touched as $site) {
                 yield [
                     ...$before,

@@ -38,15 +38,19 @@ final readonly class ReachMap
     }
 
     /** @param  mixed  $open  paths of directories to show whole, as they came with the request */
-    public static function of(Account $account, mixed $open = [], bool $showsClosed = false): self
+    public static function forAccount(Account $account, mixed $open = [], bool $showsClosed = false): self
     {
         $open = self::paths($open);
         $closed = $account->ftpUsers->filter->hasEnded()->sortByDesc('closed_at')->values();
         $shown = [...$account->ftpUsers->reject->hasEnded()->values(), ...($showsClosed ? $closed : [])];
         $users = array_slice($shown, 0, self::MOST_LANES);
-        $rows = MapRows::of($account, array_map(static fn (FtpUser $user): string => $user->directory, $users), $open);
+        $rows = MapRows::forAccount(
+            $account,
+            array_map(static fn (FtpUser $user): string => $user->directory, $users),
+            $open,
+        );
         $places = array_map(static fn (MapRow $row): RemotePath => $row->place(), $rows);
-        $lanes = array_map(static fn (FtpUser $user): MapLane => MapLane::of($user, $places), $users);
+        $lanes = array_map(static fn (FtpUser $user): MapLane => MapLane::forUser($user, $places), $users);
         $order = static fn (MapLane $lane): array => [$lane->closed, $lane->from, -$lane->to];
         usort($lanes, static fn (MapLane $a, MapLane $b): int => $order($a) <=> $order($b));
 

@@ -69,7 +69,7 @@ final readonly class ReachMatrix
     }
 
     /** @param  FleetScope  $fleet  computed with idleAfter() */
-    public static function of(Request $request, FleetScope $fleet): self
+    public static function fromRequest(Request $request, FleetScope $fleet): self
     {
         $only = $request->string('only')->toString();
         $words = mb_substr(trim($request->string('q')->toString()), 0, 100);

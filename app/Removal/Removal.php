@@ -51,7 +51,7 @@ final readonly class Removal
         ?int $keepDays,
         ?Person $person,
     ): void {
-        $goes = RemovalImpact::of($subject);
+        $goes = RemovalImpact::forSubject($subject);
         $goes->objection() === null || throw new Problem($goes->objection());
         $undecided = $goes->openUsers->whereNotIn('id', [...$close, ...$leave]);
         if ($undecided->isNotEmpty()) {

@@ -43,7 +43,7 @@ final readonly class RemovalImpact
     ) {
     }
 
-    public static function of(Client|Account|Site $subject): self
+    public static function forSubject(Client|Account|Site $subject): self
     {
         [$kind, $accounts, $sites] = match (true) {
             $subject instanceof Client => [RemovableKind::Client, $subject->accounts, $subject->sites],

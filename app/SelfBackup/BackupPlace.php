@@ -82,7 +82,10 @@ final readonly class BackupPlace
     /** @throws Problem */
     public function fetch(string $name): ScratchFile
     {
-        return $this->ask('reading there', fn (): ScratchFile => ScratchFile::of($this->files->readStream($name)));
+        return $this->ask(
+            'reading there',
+            fn (): ScratchFile => ScratchFile::fromStream($this->files->readStream($name)),
+        );
     }
 
     /** @throws Problem */

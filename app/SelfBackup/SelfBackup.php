@@ -68,7 +68,7 @@ final readonly class SelfBackup
         }
         $zip->finish();
         $out === false || fclose($out);
-        SealedFile::write($file, $passphrase, FilePieces::of($packed->path));
+        SealedFile::write($file, $passphrase, FilePieces::read($packed->path));
         Record::write(RecordKind::SelfSaved, "Cellarium itself was saved, with $files lists of what is stored");
 
         return $files;

@@ -72,7 +72,7 @@ final readonly class SheetFacts
      *
      * @throws Problem when it would be too long
      */
-    public static function of(Client $client, Collection $sites, SheetCover $cover): ClientSheet
+    public static function forClient(Client $client, Collection $sites, SheetCover $cover): ClientSheet
     {
         $facts = new self($client, $sites, $cover);
         $changes = [...$facts->deployments(), ...$facts->byHand(), ...$facts->drift()];

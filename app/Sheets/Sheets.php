@@ -99,7 +99,7 @@ final readonly class Sheets
         $sites->isEmpty() && throw new Problem("$client->name has no site to tell of.");
         $cover = new SheetCover($from->getTimestamp(), min($until->getTimestamp(), now()->getTimestamp() + 1), $zone);
 
-        return $this->keep(SheetFacts::of($client, $sites, $cover), $client, $only, null);
+        return $this->keep(SheetFacts::forClient($client, $sites, $cover), $client, $only, null);
     }
 
     /**

@@ -24,11 +24,11 @@ final class LiveHeadline
     /** Writes it down with the site. */
     public static function refresh(Site $site): void
     {
-        $site->update(['live_says' => self::of($site)]);
+        $site->update(['live_says' => self::forSite($site)]);
     }
 
     /** Null where nothing was deployed from here as a whole. */
-    public static function of(Site $site): ?string
+    public static function forSite(Site $site): ?string
     {
         [$title, $since, $paths, $more] = self::runs($site);
         foreach (self::byHand($site, $since) as $path) {

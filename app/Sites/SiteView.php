@@ -88,7 +88,7 @@ final readonly class SiteView
             $this->site->placeholder === true => 'the host’s placeholder',
             $last === null && $this->site->placeholder === null => 'not looked at yet',
             $last === null => 'a site from before, not deployed from here',
-            default => $this->site->live_says ?? LiveHeadline::of($this->site) ?? $last->title(),
+            default => $this->site->live_says ?? LiveHeadline::forSite($this->site) ?? $last->title(),
         };
     }
 
@@ -212,7 +212,7 @@ final readonly class SiteView
         return $this->site->backup_promised_at?->isPast() === true
             ? ProvenFact::late(
                 'Backup',
-                "$words; promised ".BackupRule::of($this->site)->every(),
+                "$words; promised ".BackupRule::forSite($this->site)->every(),
                 $this->backup->verified_at,
             )
             : ProvenFact::holds('Backup', $words, $this->backup->verified_at);

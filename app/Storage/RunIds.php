@@ -20,7 +20,7 @@ final class RunIds
     /** Seconds after which a ladder's file is certainly left over. */
     private const PROBE_SECONDS = 600;
 
-    public static function of(int $deployment): string
+    public static function forDeployment(int $deployment): string
     {
         return base_convert((string) $deployment, 10, 36).self::mark($deployment);
     }
@@ -61,7 +61,7 @@ final class RunIds
     {
         $number = (int) base_convert(substr($run, 0, -4), 36, 10);
 
-        return strlen($run) < 5 || self::of($number) !== $run
+        return strlen($run) < 5 || self::forDeployment($number) !== $run
             ? null
             : RunEnd::tryFrom(Deployment::find($number)->state->value ?? '');
     }
@@ -73,7 +73,7 @@ final class RunIds
             return (int) base_convert($match[1], 36, 10) > time() - self::PROBE_SECONDS ? null : false;
         }
         $number = (int) base_convert(substr($run, 0, -4), 36, 10);
-        if (strlen($run) < 5 || self::of($number) !== $run) {
+        if (strlen($run) < 5 || self::forDeployment($number) !== $run) {
             return null;
         }
 

@@ -21,7 +21,7 @@ use Cellarium\Core\Path\RemotePath;
 final class SiteLockNames
 {
     /** @return list<string> */
-    public static function of(Site $site): array
+    public static function forSite(Site $site): array
     {
         return [
             self::ofLogin($site->account),

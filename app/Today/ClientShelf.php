@@ -16,7 +16,7 @@ final readonly class ClientShelf
     ) {
     }
 
-    public static function of(Client $client): self
+    public static function forClient(Client $client): self
     {
         $jars = [];
         foreach ($client->accounts as $account) {

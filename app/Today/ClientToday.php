@@ -38,7 +38,7 @@ final readonly class ClientToday
     ) {
     }
 
-    public static function of(Person $person): self
+    public static function forPerson(Person $person): self
     {
         return new self(
             $person->load('client'),

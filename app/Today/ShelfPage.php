@@ -54,7 +54,7 @@ final readonly class ShelfPage
         return new self(
             $clients
                 ->take(self::AT_ONCE)
-                ->map(static fn (Client $client): ClientShelf => ClientShelf::of($client))
+                ->map(static fn (Client $client): ClientShelf => ClientShelf::forClient($client))
                 ->values()
                 ->all(),
             $clients->count() > self::AT_ONCE ? $from + self::AT_ONCE : null,

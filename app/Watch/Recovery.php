@@ -108,7 +108,7 @@ final class Recovery
         $running = Deployment::with('site.account')->where('state', DeploymentState::Running)->orderBy('id')->get();
         foreach ($running as $deployment) {
             $taken += (int) $this->ifFree(
-                SiteLockNames::of($deployment->site),
+                SiteLockNames::forSite($deployment->site),
                 $patience,
                 fn (): bool => $this->takeUpRun($deployment, DeploymentState::Running),
             );
@@ -120,7 +120,7 @@ final class Recovery
                 ->orderBy('id')
                 ->get() as $backup
         ) {
-            $taken += (int) $this->ifFree(SiteLockNames::of($backup->site), $patience, static function () use (
+            $taken += (int) $this->ifFree(SiteLockNames::forSite($backup->site), $patience, static function () use (
                 $backup,
             ): bool {
                 $free =
@@ -202,7 +202,7 @@ final class Recovery
                 ->get() as $deployment
         ) {
             $taken += (int) $this->ifFree(
-                SiteLockNames::of($deployment->site),
+                SiteLockNames::forSite($deployment->site),
                 0,
                 fn (): bool => $this->takeUpRun($deployment, $deployment->state),
             );

@@ -38,7 +38,7 @@ final readonly class BackupArchive
      *
      * @throws StoreFailure naming the first file that is not as it was
      */
-    public static function of(Manifest $manifest, ContentStore $store): self
+    public static function fromManifest(Manifest $manifest, ContentStore $store): self
     {
         $sums = [];
         $byContents = [];

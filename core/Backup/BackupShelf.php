@@ -42,7 +42,7 @@ final readonly class BackupShelf
         $name = $at->setTimezone(new \DateTimeZone('UTC'))->format('Ymd-His').'-'.bin2hex(random_bytes(6));
         WholeFile::write(
             $this->file($name, self::UNCLAIMED),
-            (string) gzencode(FormatLine::of(self::FORMAT).$manifest->toText()),
+            (string) gzencode(FormatLine::forFormat(self::FORMAT).$manifest->toText()),
         );
 
         return $name;

@@ -53,7 +53,7 @@ final readonly class DatabaseFetch
 
     private function one(HostDatabase $database, int $number): TakenDatabase
     {
-        $file = $this->root->parent()->child(TemporaryName::of($this->run, $number));
+        $file = $this->root->parent()->child(TemporaryName::forRun($this->run, $number));
         try {
             $this->at->finish(
                 "writing out the database $database->name",

@@ -33,7 +33,7 @@ final readonly class PackedFetch
         private RemotePath $root,
         private string $run,
     ) {
-        $this->archive = $root->parent()->child(TemporaryName::of($run, 0));
+        $this->archive = $root->parent()->child(TemporaryName::forRun($run, 0));
     }
 
     /**

@@ -82,7 +82,7 @@ final class TakenFiles
 
     public function manifest(): Manifest
     {
-        return Manifest::of($this->entries);
+        return Manifest::fromEntries($this->entries);
     }
 
     /** @return list<ManifestEntry> that were read this time */

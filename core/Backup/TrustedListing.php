@@ -34,7 +34,7 @@ final readonly class TrustedListing
      * @throws ListingDoubted
      * @throws TransferFailed where the listing leaves out what is there when it is asked for another way
      */
-    public static function of(
+    public static function fromSurvey(
         TransferPool $pool,
         RemotePath $root,
         Survey $survey,

@@ -15,7 +15,7 @@ final class NamesOneByOne
      *
      * @throws RemoteFailure of the connection, and where it may not be looked at
      */
-    public static function of(RemoteDirectory $remote, RemotePath $directory, array $names): array
+    public static function ask(RemoteDirectory $remote, RemotePath $directory, array $names): array
     {
         $there = [];
         foreach ($names as $name) {

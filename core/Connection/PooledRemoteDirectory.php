@@ -49,7 +49,7 @@ final class PooledRemoteDirectory implements LooksAgain, RemoteDirectory, SetsMo
 
         return $this->on(static fn (RemoteDirectory $inner): array => $inner instanceof LooksAgain
             ? $inner->namesOtherwise($directory, $names)
-            : NamesOneByOne::of($inner, $directory, $names));
+            : NamesOneByOne::ask($inner, $directory, $names));
     }
 
     public function read(RemotePath $file, $sink, ?int $most = null): int

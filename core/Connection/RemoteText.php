@@ -15,7 +15,7 @@ final class RemoteText
      *
      * @throws RemoteFailure
      */
-    public static function of(RemoteReader $remote, RemotePath $file, int $most): ?string
+    public static function read(RemoteReader $remote, RemotePath $file, int $most): ?string
     {
         $sink = BoundedSink::open($most);
         try {

@@ -39,7 +39,7 @@ final readonly class AskedReference
      *
      * @param  string  $public  the directory visitors come in at; "" is the top
      */
-    public static function of(
+    public static function fromReference(
         RelativePath $page,
         string $text,
         Document $document,
@@ -51,7 +51,7 @@ final readonly class AskedReference
         if ($found->target === $path || in_array($found->fault, [Fault::PrivateHost, Fault::WithLogin], true)) {
             return null;
         }
-        $address = Address::of(
+        $address = Address::parse(
             $reference->value,
             $public === '' ? $path : substr($path, strlen($public) + 1),
             $document->base,

@@ -42,10 +42,10 @@ final readonly class FileByFile implements WayToReplace
     public function carryOut(Plan $plan, VerifiedBackup $before): array
     {
         $present = $this->surveyor->survey($this->order->root)->temporaryOf($this->order->id);
-        $waves = RenameOrder::of(
+        $waves = RenameOrder::forPlan(
             $plan,
             $this->order->startPages,
-            SiteReferences::of($plan, $this->store, $this->order->public)?->loads,
+            SiteReferences::fromPlan($plan, $this->store, $this->order->public)?->loads,
         );
         $places = $this->places($waves);
         $this->makeDirectories($plan);
@@ -89,7 +89,7 @@ final readonly class FileByFile implements WayToReplace
         $index = 0;
         foreach ($waves as $wave) {
             foreach ($wave as $item) {
-                $name = $item->path->renamed(TemporaryName::of($this->order->id, $index++));
+                $name = $item->path->renamed(TemporaryName::forRun($this->order->id, $index++));
                 $places[$item->path->toString()] = [$item, $this->order->root->join($name)];
             }
         }

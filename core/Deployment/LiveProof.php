@@ -151,7 +151,7 @@ final readonly class LiveProof
     {
         return $this->store === null
             ? null
-            : SiteReferences::of($plan, $this->store, $this->addresses->public());
+            : SiteReferences::fromPlan($plan, $this->store, $this->addresses->public());
     }
 
     /**
@@ -201,7 +201,7 @@ final readonly class LiveProof
 
     private function newStart(Plan $plan): ?ManifestEntry
     {
-        $added = Manifest::of(
+        $added = Manifest::fromEntries(
             array_filter(
                 array_map(static fn (PlanItem $item): ?ManifestEntry => $item->target, $plan->files(Change::Add)),
             ),

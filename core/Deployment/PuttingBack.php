@@ -96,7 +96,7 @@ final readonly class PuttingBack
         $sends = [];
         $renames = [];
         foreach ($back as $index => $entry) {
-            $temporary = $order->root->join($entry->path->renamed(TemporaryName::of($order->id, $index)));
+            $temporary = $order->root->join($entry->path->renamed(TemporaryName::forRun($order->id, $index)));
             $sends[] = Job::sendContent((string) $entry->sha256, $temporary, $entry->size, $entry->path->toString());
             $renames[] = Job::rename(
                 $temporary,

@@ -328,7 +328,7 @@ final readonly class Run
     private function trusted(RunOrder $order, Survey $survey): TrustedListing
     {
         try {
-            $listing = TrustedListing::of(
+            $listing = TrustedListing::fromSurvey(
                 $this->pool,
                 $order->root,
                 $survey,
@@ -390,9 +390,9 @@ final readonly class Run
         $room = $this->room === null ? null : ($this->room)();
         $needed = match ($order->way) {
             Way::FileByFile => $plan->bytesToSend(),
-            Way::Swap => StagedTree::of($plan)->bytes(),
+            Way::Swap => StagedTree::fromPlan($plan)->bytes(),
             // The archive lies there until all of it is unpacked.
-            Way::Unpack => 2 * StagedTree::of($plan)->bytes(),
+            Way::Unpack => 2 * StagedTree::fromPlan($plan)->bytes(),
         };
         if ($room !== null && $needed + $order->spaceBeside > $room) {
             throw RunRefused::noRoom($needed, $order->spaceBeside, $room);

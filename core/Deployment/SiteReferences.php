@@ -45,7 +45,7 @@ final class SiteReferences
      *
      * @param  string|null  $public  the directory visitors come in at, where it is not the top
      */
-    public static function of(Plan $plan, ContentStore $store, ?string $public): ?self
+    public static function fromPlan(Plan $plan, ContentStore $store, ?string $public): ?self
     {
         // A run asks for them when it gives names, and again for its proof.
         self::$read ??= new \WeakMap;
@@ -85,7 +85,14 @@ final class SiteReferences
                 $found = $resolver->resolve($path, $document, $reference);
                 $target = $found->target;
                 $found->fault === Fault::PlainHttp && $overHttp[$path] = $path;
-                $asks = AskedReference::of($item->path, $text, $document, $reference, $found, (string) $public);
+                $asks = AskedReference::fromReference(
+                    $item->path,
+                    $text,
+                    $document,
+                    $reference,
+                    $found,
+                    (string) $public,
+                );
                 $asks === null || $asked[$asks->key()] ??= $asks;
                 if ($target === null || $target === $path) {
                     continue;
@@ -109,7 +116,7 @@ final class SiteReferences
 
     private static function afterwards(Plan $plan): Manifest
     {
-        return Manifest::of((static function () use ($plan): \Generator {
+        return Manifest::fromEntries((static function () use ($plan): \Generator {
             foreach ($plan->items as $item) {
                 $entry = match ($item->change) {
                     Change::SetAside, Change::LeftAway => null,

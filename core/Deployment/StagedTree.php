@@ -30,7 +30,7 @@ final readonly class StagedTree
         $this->moved = array_fill_keys(array_map(strval(...), $moves), true);
     }
 
-    public static function of(Plan $plan): self
+    public static function fromPlan(Plan $plan): self
     {
         $moves = self::movesOf($plan);
         $moved = array_fill_keys(array_map(strval(...), $moves), true);

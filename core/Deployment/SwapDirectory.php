@@ -44,7 +44,7 @@ final readonly class SwapDirectory implements WayToReplace
         if ($this->journal->has(JournalMark::Replaced)) {
             return [];
         }
-        $tree = StagedTree::of($plan);
+        $tree = StagedTree::fromPlan($plan);
         $refused = [];
         if (! $this->journal->has(JournalMark::Renaming)) {
             try {
@@ -76,7 +76,7 @@ final readonly class SwapDirectory implements WayToReplace
     public function putBack(Plan $plan, VerifiedBackup $before): array
     {
         $this->laying->settle();
-        $tree = StagedTree::of($plan);
+        $tree = StagedTree::fromPlan($plan);
         $now = $this->look();
         $resent = [];
         if ($now['root'] === null && $now['old'] !== null) {
@@ -109,7 +109,7 @@ final readonly class SwapDirectory implements WayToReplace
                 $this->beside->old,
                 $this->beside->root,
                 $before->manifest,
-                StagedTree::of($plan),
+                StagedTree::fromPlan($plan),
                 $plan,
             );
             $this->trees->remove($this->beside->old);

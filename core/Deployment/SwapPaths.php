@@ -31,7 +31,7 @@ final readonly class SwapPaths
         $this->parent = $root->parent();
         $this->laid = $this->parent->child(TemporaryName::directory($run, 'laid'));
         $this->old = $this->parent->child(TemporaryName::directory($run, 'old'));
-        $this->archive = $this->parent->child(TemporaryName::of($run, 0));
+        $this->archive = $this->parent->child(TemporaryName::forRun($run, 0));
     }
 
     /** @param  string  $path  "" for the directory itself */

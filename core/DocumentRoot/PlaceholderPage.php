@@ -41,7 +41,7 @@ final readonly class PlaceholderPage
         if ($size !== null && $size > self::MOST_BYTES) {
             return false;
         }
-        $html = RemoteText::of($remote, $page, self::MOST_BYTES);
+        $html = RemoteText::read($remote, $page, self::MOST_BYTES);
 
         return $html !== null && $this->recognises($html);
     }

@@ -320,7 +320,7 @@ final readonly class FileWork
 
     private function temporary(RemotePath $path): RemotePath
     {
-        return $path->parent()->child(TemporaryName::of($this->run, 0));
+        return $path->parent()->child(TemporaryName::forRun($this->run, 0));
     }
 
     /** What cannot be taken away now, since the connection is gone, settle() takes away. */

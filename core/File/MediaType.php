@@ -47,7 +47,7 @@ enum MediaType: string
     ];
 
     /** Null where no browser shows it. */
-    public static function of(string $name): ?self
+    public static function fromName(string $name): ?self
     {
         return self::ENDINGS[strtolower(pathinfo($name, PATHINFO_EXTENSION))] ?? null;
     }

@@ -18,7 +18,7 @@ final class PrivateName
     private const GROUP = 9;
 
     /** @param  string  $words  that stand in front, so that people know what it is; "" for none */
-    public static function of(string $words): string
+    public static function fromWords(string $words): string
     {
         do {
             $secret = implode('-', array_map(self::group(...), range(1, self::GROUPS)));

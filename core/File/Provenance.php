@@ -26,8 +26,12 @@ enum Provenance: string
      * @param  ManifestEntry|null  $left  as that left it; null where that is not known
      * @param  ManifestEntry|null  $byHand  as the last change by hand from here left it, if that came later
      */
-    public static function of(ManifestEntry $now, bool $isBrought, ?ManifestEntry $left, ?ManifestEntry $byHand): self
-    {
+    public static function fromEntries(
+        ManifestEntry $now,
+        bool $isBrought,
+        ?ManifestEntry $left,
+        ?ManifestEntry $byHand,
+    ): self {
         return match (true) {
             $byHand !== null && self::isAsLeft($now, $byHand) => self::ByHand,
             $isBrought && $left !== null && self::isAsLeft($now, $left) => self::Package,

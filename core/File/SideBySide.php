@@ -29,7 +29,7 @@ final readonly class SideBySide
     }
 
     /** Null where one is too long for that. */
-    public static function of(string $first, string ...$others): ?self
+    public static function fromTexts(string $first, string ...$others): ?self
     {
         $base = self::lines($first);
         $columns = [];

@@ -22,7 +22,7 @@ final readonly class TextMerge
     }
 
     /** Null where one of the texts is too long for that. */
-    public static function of(string $base, string $theirs, string $ours): ?self
+    public static function fromTexts(string $base, string $theirs, string $ours): ?self
     {
         $lines = explode("\n", $base);
         $sides = [explode("\n", $theirs), explode("\n", $ours)];

@@ -41,7 +41,7 @@ enum VisitorsGet: string
 
     private const ARCHIVE = '/\.(?:zip|tar|tgz|gz|bz2|xz|7z|rar)\z/i';
 
-    public static function of(ManifestEntry $entry, WebAnswer $answer): self
+    public static function fromAnswer(ManifestEntry $entry, WebAnswer $answer): self
     {
         $name = $entry->path->name();
 

@@ -41,7 +41,7 @@ final class WorkingCopy
      * @param  int  $at  seconds since 1970
      * @param  iterable<ManifestEntry>  $entries  paths from the directory
      */
-    public static function of(string $from, RemotePath $directory, int $at, iterable $entries): self
+    public static function fromEntries(string $from, RemotePath $directory, int $at, iterable $entries): self
     {
         $files = [];
         foreach ($entries as $entry) {
@@ -110,7 +110,7 @@ final class WorkingCopy
 
     public function manifest(): Manifest
     {
-        return Manifest::of(array_values($this->files));
+        return Manifest::fromEntries(array_values($this->files));
     }
 
     public function toText(): string

@@ -26,7 +26,7 @@ final readonly class LoginRules
     }
 
     /** @throws \InvalidArgumentException in words for the person who typed it */
-    public static function of(
+    public static function fromForm(
         string $form,
         string $signs = 'a-z0-9._-',
         int $longest = 32,
@@ -71,7 +71,7 @@ final readonly class LoginRules
     /** @throws \UnexpectedValueException|\InvalidArgumentException */
     public static function fromFields(JsonFields $fields): self
     {
-        return self::of(
+        return self::fromForm(
             $fields->text('login'),
             $fields->text('signs'),
             $fields->number('longest'),

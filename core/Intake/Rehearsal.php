@@ -21,7 +21,7 @@ final readonly class Rehearsal
      *     in Column; the password as a closure that compares
      * @param  array<string, string>  $domains  key of the account by domain, of all sites known
      */
-    public static function of(AccountList $list, array $columns, array $known, array $domains): self
+    public static function fromList(AccountList $list, array $columns, array $known, array $domains): self
     {
         $rows = [];
         $seen = [];

@@ -54,7 +54,7 @@ final class LetterReader
     /** @return list<LetterAccount> in the order of the letter; the text behind their positions is LetterText's */
     public static function read(string $pasted): array
     {
-        $reader = new self(LetterText::of($pasted));
+        $reader = new self(LetterText::fromPasted($pasted));
         $reader->lines();
 
         return $reader->accounts->result();

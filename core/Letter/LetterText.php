@@ -14,7 +14,7 @@ final class LetterText
     private const LONGEST_LINE = 1000;
 
     /** @return string lines, cells of a table with tabs between them */
-    public static function of(string $pasted): string
+    public static function fromPasted(string $pasted): string
     {
         $text = mb_scrub($pasted, 'UTF-8');
         if (preg_match('~<\s*(?:'.self::BLOCKS.'|td|span|a|b|strong|html|body)\b[^>]*>~i', $text) === 1) {

@@ -30,7 +30,7 @@ final readonly class EarlierLook
 
     public static function never(): self
     {
-        return new self(Manifest::of([]), 0, 0);
+        return new self(Manifest::fromEntries([]), 0, 0);
     }
 
     /** When nothing is known of the server's clock. */

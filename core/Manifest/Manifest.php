@@ -17,7 +17,7 @@ final readonly class Manifest
     }
 
     /** @param  iterable<ManifestEntry>  $entries in any order; of two with one path the last counts */
-    public static function of(iterable $entries): self
+    public static function fromEntries(iterable $entries): self
     {
         $byPath = [];
         foreach ($entries as $entry) {
@@ -53,7 +53,7 @@ final readonly class Manifest
     /** @param  iterable<ManifestEntry>  $entries */
     public function with(iterable $entries): self
     {
-        return self::of([...$this->all(), ...$entries]);
+        return self::fromEntries([...$this->all(), ...$entries]);
     }
 
     /** The same, one or more directories further down; these are in it then. */
@@ -70,7 +70,7 @@ final readonly class Manifest
             $entries[] = $entry->at(RelativePath::fromString("$directory/$entry->path"));
         }
 
-        return self::of($entries);
+        return self::fromEntries($entries);
     }
 
     /** What lies below a directory, as if that were the top. */
@@ -83,7 +83,7 @@ final readonly class Manifest
             }
         }
 
-        return self::of($entries);
+        return self::fromEntries($entries);
     }
 
     /**
@@ -105,7 +105,7 @@ final readonly class Manifest
             }
         }
 
-        return self::of($chosen);
+        return self::fromEntries($chosen);
     }
 
     /**
@@ -235,7 +235,7 @@ final readonly class Manifest
 
     public static function fromText(string $text): self
     {
-        return self::of(
+        return self::fromEntries(
             (static function () use ($text): \Generator {
                 foreach (JsonLines::decode($text) as $fields) {
                     yield ManifestEntry::fromFields($fields);

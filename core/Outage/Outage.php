@@ -36,7 +36,7 @@ final readonly class Outage
     }
 
     /** @param  list<ProbeResult>  $answers  in the order they were asked */
-    public static function of(array $answers, bool $isWhole = true): self
+    public static function fromAnswers(array $answers, bool $isWhole = true): self
     {
         [$milliseconds, $unanswered, $since, $hasAnswered, $words, $last] = [0, 0, null, false, null, null];
         foreach ($answers as $answer) {

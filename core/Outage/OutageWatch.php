@@ -68,7 +68,7 @@ final class OutageWatch
     public function end(): ?Outage
     {
         if ($this->process === null || $this->input === null || $this->output === null) {
-            return $this->answers === [] ? null : Outage::of($this->answers);
+            return $this->answers === [] ? null : Outage::fromAnswers($this->answers);
         }
         fclose($this->input);
         // It asks once more, then writes all at once.
@@ -79,7 +79,7 @@ final class OutageWatch
         $isWhole = proc_close($this->process) === 0;
         [$this->process, $this->input, $this->output] = [null, null, null];
 
-        return $this->answers === [] ? null : Outage::of($this->answers, $isWhole);
+        return $this->answers === [] ? null : Outage::fromAnswers($this->answers, $isWhole);
     }
 
     public function __destruct()

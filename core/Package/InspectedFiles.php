@@ -32,7 +32,7 @@ final readonly class InspectedFiles
      * @param  Manifest  $brought  paths from where the site begins, contents in the store
      * @param  list<string>  $overruled  paths of what goes although it would not, as a person has said with a reason
      */
-    public static function of(
+    public static function inspect(
         Manifest $brought,
         UploadPlace $place,
         Inspector $inspector,
@@ -116,6 +116,6 @@ final readonly class InspectedFiles
             }
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 }

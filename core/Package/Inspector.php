@@ -64,11 +64,11 @@ final readonly class Inspector
             $origin->wrapper,
             $manifest,
             self::worstFirst(self::news([
-                ...LayoutFindings::of($manifest, $origin->wrapper, $origin->left, $kind?->type),
-                ...NameFindings::of($fetchable),
+                ...LayoutFindings::find($manifest, $origin->wrapper, $origin->left, $kind?->type),
+                ...NameFindings::find($fetchable),
                 ...(new ProgramFindings($this->contents, $found))->of($fetchable, $origin->modes, $kind?->type),
                 ...$texts->findings,
-                ...ReferenceFindings::of($fetchable, $found, $folder),
+                ...ReferenceFindings::find($fetchable, $found, $folder),
                 ...(new ClientFindings($this->sites))->of($name, $found, $texts->traits),
                 ...(new UseFindings($fetchable, $this->contents, $found, $texts->mentions, $folder))->all(),
             ], $before)),
@@ -90,22 +90,24 @@ final readonly class Inspector
         $isServed = static fn (ManifestEntry $entry): bool => $place->isServed($entry->path);
         $isLeft = static fn (ManifestEntry $entry): bool => Leftovers::within($entry->path) !== null;
         $public = array_filter($brought->all(), $isServed);
-        $served = Manifest::of(array_filter($public, static fn (ManifestEntry $entry): bool => ! $isLeft($entry)));
+        $served = Manifest::fromEntries(
+            array_filter($public, static fn (ManifestEntry $entry): bool => ! $isLeft($entry)),
+        );
         $there = $place->server->with($served->all());
         $texts = new TextChecks($this->contents, $served, new Resolver($there, folder: $place->served), $this->today);
         $found = $texts->references;
         $uses = new UseFindings($served, $this->contents, $found, $texts->mentions, $place->served);
         $isWhole = $place->isWhole($brought);
         $findings = [
-            ...$isWhole ? LayoutFindings::of($place->inside($there), null, []) : [],
-            ...NameFindings::of($served),
+            ...$isWhole ? LayoutFindings::find($place->inside($there), null, []) : [],
+            ...NameFindings::find($served),
             ...array_filter(
                 (new ProgramFindings($this->contents, $found))->of($served, []),
                 static fn (PackageFinding $one): bool => $one->code !== FindingCode::ServerScript
                     || ! $place->hasProgram($brought),
             ),
             ...$texts->findings,
-            ...ReferenceFindings::of($there, $found, $place->served, 'on the server'),
+            ...ReferenceFindings::find($there, $found, $place->served, 'on the server'),
             ...(new ClientFindings($this->sites))->of('', $found, $texts->traits),
             ...$isWhole ? $uses->all() : $uses->ofAPart(),
             ...(new UploadFindings($this->contents))->encodings($served, $place),
@@ -113,7 +115,7 @@ final readonly class Inspector
 
         return self::worstFirst([
             ...UploadFindings::tooLong($brought),
-            ...UploadFindings::leftovers(Manifest::of($public)),
+            ...UploadFindings::leftovers(Manifest::fromEntries($public)),
             ...array_map(self::ofAPart(...), $findings),
         ]);
     }

@@ -86,7 +86,7 @@ final readonly class PackageIntake
                 }
             }
         }
-        $manifest = Manifest::of($entries);
+        $manifest = Manifest::fromEntries($entries);
         if ($manifest->files() === []) {
             throw PackageRefused::because($name, RefusalReason::Empty);
         }

@@ -25,7 +25,7 @@ final readonly class UploadFolder
      * @param  list<string>  $startPages  of the site
      * @return self|null null where nothing has to be asked
      */
-    public static function of(Manifest $brought, UploadPlace $place, string $into, array $startPages): ?self
+    public static function fromManifest(Manifest $brought, UploadPlace $place, string $into, array $startPages): ?self
     {
         $depth = $into === '' ? 0 : RelativePath::fromString($into)->depth();
         $tops = [];
@@ -62,7 +62,7 @@ final readonly class UploadFolder
                 : $entry;
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 
     public static function named(string $path): self

@@ -27,7 +27,7 @@ final class Wrapper
                     $entries[] = $entry->at(RelativePath::fromString(implode('/', $below)));
                 }
             }
-            $manifest = Manifest::of($entries);
+            $manifest = Manifest::fromEntries($entries);
         }
 
         return [$manifest, $lifted === [] ? null : implode('/', $lifted)];

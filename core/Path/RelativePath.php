@@ -43,7 +43,7 @@ final readonly class RelativePath implements \Stringable
         if (preg_match('#(\A|[\\\\/])\.\.([\\\\/]|\z)#', $path) === 1) {
             return PathFault::Leaves;
         }
-        $segments = Segments::of($path);
+        $segments = Segments::parse($path);
         if ($segments instanceof PathFault) {
             return $segments;
         }

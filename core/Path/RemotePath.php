@@ -45,7 +45,7 @@ final readonly class RemotePath implements \Stringable
         if (! str_starts_with($path, '/')) {
             return PathFault::NotAbsolute;
         }
-        $segments = Segments::of($path);
+        $segments = Segments::parse($path);
 
         return $segments instanceof PathFault ? $segments : new self($segments);
     }

@@ -18,7 +18,7 @@ final class Segments
      *
      * @return list<string>|PathFault
      */
-    public static function of(string $path): array|PathFault
+    public static function parse(string $path): array|PathFault
     {
         if (! mb_check_encoding($path, 'UTF-8')) {
             return PathFault::Encoding;

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Path;
 /** Names of files on their way in: beside the file they become, hidden, and never mistaken for a site's own. */
 final class TemporaryName
 {
-    public static function of(string $run, int $index): string
+    public static function forRun(string $run, int $index): string
     {
         return ".cellarium-$run-$index.part";
     }

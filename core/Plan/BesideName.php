@@ -19,7 +19,7 @@ final readonly class BesideName
     private const MOST_BYTES = 200;
 
     /** @param  Manifest  ...$taken  whose names it must not be */
-    public static function of(ManifestEntry $file, Manifest ...$taken): RelativePath
+    public static function forFile(ManifestEntry $file, Manifest ...$taken): RelativePath
     {
         $name = $file->path->name();
         $dot = (int) strrpos($name, '.');

@@ -22,7 +22,7 @@ final readonly class Expectation
     /**
      * @param  list<Pace>  $paces  measured before; null comes of none, but where there is nothing to do
      */
-    public static function of(array $paces, int $files, int $bytes, int $connections): ?self
+    public static function fromPaces(array $paces, int $files, int $bytes, int $connections): ?self
     {
         if ($files === 0) {
             return new self(0, 0, 0, count($paces));

@@ -37,7 +37,7 @@ final readonly class Plan
             }
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 
     /** @return list<PlanItem> */
@@ -94,7 +94,7 @@ final readonly class Plan
     /** What was on the server when it was made. */
     public function live(): Manifest
     {
-        return Manifest::of(
+        return Manifest::fromEntries(
             (function (): \Generator {
                 foreach ($this->items as $item) {
                     if ($item->live !== null) {

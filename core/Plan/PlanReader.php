@@ -15,7 +15,7 @@ final readonly class PlanReader
     }
 
     /** Of a plan that is not stored. */
-    public static function of(Plan $plan): self
+    public static function fromPlan(Plan $plan): self
     {
         $text = fopen('php://temp', 'w+b');
         if ($text === false) {

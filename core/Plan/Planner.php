@@ -253,7 +253,7 @@ final readonly class Planner
             $conflict,
         );
         if ($choice === Choice::Both && $wanted !== null && $present !== null) {
-            $beside = BesideName::of($present, $this->target, $this->live);
+            $beside = BesideName::forFile($present, $this->target, $this->live);
             yield new PlanItem(
                 $beside,
                 Change::Add,

@@ -37,7 +37,7 @@ final class RenameOrder
      *     not known: all assets then are alike
      * @return list<list<PlanItem>>
      */
-    public static function of(Plan $plan, array $startPages, ?array $loads): array
+    public static function forPlan(Plan $plan, array $startPages, ?array $loads): array
     {
         $items = $plan->files(Change::Add, Change::Replace);
         $assets = [];

@@ -41,7 +41,7 @@ final readonly class Room
      * @param  int  $used  bytes in the account now
      * @param  int|null  $limit  bytes it may hold; null where the host does not say
      */
-    public static function of(WayCost $cost, array $counts, int $used, ?int $limit): self
+    public static function fromCost(WayCost $cost, array $counts, int $used, ?int $limit): self
     {
         $afterwards = self::fileByFile($counts, $used, null)->steps[4]->bytes;
 

@@ -25,7 +25,7 @@ final readonly class Undo
      * @param  Manifest  $after  the listing taken when it was done
      * @param  Manifest  $live  what is there now
      */
-    public static function of(Plan $done, Manifest $before, Manifest $after, Manifest $live): self
+    public static function fromPlan(Plan $done, Manifest $before, Manifest $after, Manifest $live): self
     {
         $changedSince = [];
         $back = [];

@@ -17,12 +17,12 @@ final readonly class FleetScope
      * @param  int  $now  seconds since 1970
      * @param  int  $idleAfter  days
      */
-    public static function of(iterable $accounts, int $now, int $idleAfter = 30): self
+    public static function fromAccounts(iterable $accounts, int $now, int $idleAfter = 30): self
     {
         $logins = [];
         foreach ($accounts as $account) {
             foreach ($account->logins as $login) {
-                $logins[] = LoginScope::of($account, $login, $now, $idleAfter);
+                $logins[] = LoginScope::fromLogin($account, $login, $now, $idleAfter);
             }
         }
         $grave = [];

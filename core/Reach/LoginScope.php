@@ -23,9 +23,9 @@ final readonly class LoginScope
      * @param  int  $now  seconds since 1970
      * @param  int  $idleAfter  days without use from which a login counts as idle
      */
-    public static function of(AccountScope $account, ScopedLogin $login, int $now, int $idleAfter): self
+    public static function fromLogin(AccountScope $account, ScopedLogin $login, int $now, int $idleAfter): self
     {
-        $reach = Reach::of($login->directory, $account->sites);
+        $reach = Reach::fromDirectory($login->directory, $account->sites);
         // A clock that was set back makes no login used in the future.
         $idle = max(0, intdiv($now - $login->used, self::DAY));
         $holds = [

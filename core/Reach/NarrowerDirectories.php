@@ -26,7 +26,7 @@ final class NarrowerDirectories
             array_push($places, ...$site->directories);
         }
         array_push($places, ...$named);
-        if (count(Reach::of($directory, $sites)->touched()) < 2) {
+        if (count(Reach::fromDirectory($directory, $sites)->touched()) < 2) {
             foreach (array_keys($tree->within($directory)) as $path) {
                 $place = RemotePath::fromString($path);
                 if (NameClue::isUploadFolder($place->name())) {
@@ -37,7 +37,7 @@ final class NarrowerDirectories
         $found = [];
         foreach ($places as $place) {
             if ($directory->contains($place) && ! $directory->equals($place)) {
-                $found[$place->toString()] ??= Reach::of($place, $sites);
+                $found[$place->toString()] ??= Reach::fromDirectory($place, $sites);
             }
         }
 

@@ -17,11 +17,11 @@ final readonly class Reach
     }
 
     /** @param  list<SitePlaces>  $sites  of the account */
-    public static function of(RemotePath $directory, array $sites): self
+    public static function fromDirectory(RemotePath $directory, array $sites): self
     {
         return new self(
             $directory,
-            array_map(static fn (SitePlaces $site): SiteReach => SiteReach::of($directory, $site), $sites),
+            array_map(static fn (SitePlaces $site): SiteReach => SiteReach::fromDirectory($directory, $site), $sites),
         );
     }
 

@@ -36,14 +36,14 @@ final readonly class ReachPreview
      * @param  list<SitePlaces>  $sites
      * @param  list<RemotePath>  $named  saved destinations
      */
-    public static function of(
+    public static function fromDirectory(
         RemotePath $directory,
         string $client,
         array $sites,
         DirectoryTree $tree,
         array $named = [],
     ): self {
-        $reach = Reach::of($directory, $sites);
+        $reach = Reach::fromDirectory($directory, $sites);
         $secrets = $backups = $links = [];
         $unseen = 0;
         foreach ($tree->within($directory) as $path => $seen) {

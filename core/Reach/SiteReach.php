@@ -21,7 +21,7 @@ final readonly class SiteReach
     ) {
     }
 
-    public static function of(RemotePath $directory, SitePlaces $site): self
+    public static function fromDirectory(RemotePath $directory, SitePlaces $site): self
     {
         $whole = 0;
         $parts = [];

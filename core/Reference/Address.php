@@ -31,14 +31,14 @@ final readonly class Address
      * @param  string|null  $base  of its <base href>
      * @param  list<string>  $own  hosts that are the site itself
      */
-    public static function of(string $value, string $file, ?string $base = null, array $own = []): self
+    public static function parse(string $value, string $file, ?string $base = null, array $own = []): self
     {
         $place = '/'.$file;
         if ($base !== null && ($value === '' || $value[0] !== '#')) {
-            $root = self::of($base, $file, null, $own);
+            $root = self::parse($base, $file, null, $own);
             if ($root->kind !== AddressKind::Inside) {
                 // All that is relative leads where the base leads.
-                return self::hasScheme($value) ? self::of($value, $file, null, $own) : $root;
+                return self::hasScheme($value) ? self::parse($value, $file, null, $own) : $root;
             }
             $place = '/'.$root->path.($root->isDirectory && $root->path !== '' ? '/' : '');
         }

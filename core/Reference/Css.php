@@ -23,7 +23,7 @@ final class Css
         if (preg_match('~url\(|@import|image-set~i', $css) !== 1) {
             return;
         }
-        foreach (Tokens::of(self::TOKENS, $css) as $token) {
+        foreach (Tokens::find(self::TOKENS, $css) as $token) {
             if (stripos((string) $token[0][0], 'image-set') === 0) {
                 self::imageSet($document, (string) $token[0][0], $offset + $token[0][1]);
 

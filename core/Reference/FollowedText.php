@@ -20,7 +20,7 @@ final readonly class FollowedText
      * @param  Resolver  $before  that knows the names there are
      * @param  list<string>  $own  hosts that are the site itself
      */
-    public static function of(string $path, string $text, Moves $moves, Resolver $before, array $own = []): self
+    public static function fromText(string $path, string $text, Moves $moves, Resolver $before, array $own = []): self
     {
         $itself = $moves->of($path);
         if ($itself === null) {
@@ -35,13 +35,13 @@ final readonly class FollowedText
                 continue;
             }
             $new = $moves->of($target);
-            $after = Address::of($reference->value, $itself, $document->base, $own);
-            $wanted = self::asWritten($target, $new, Address::of($reference->value, $path, $document->base, $own));
+            $after = Address::parse($reference->value, $itself, $document->base, $own);
+            $wanted = self::asWritten($target, $new, Address::parse($reference->value, $path, $document->base, $own));
             if ($wanted !== null && $after->path === $wanted && $after->kind !== AddressKind::AboveRoot) {
                 continue;
             }
             $raw = substr($text, $reference->offset, $reference->length);
-            $written = $wanted === null ? null : Rewrite::of($raw, $reference, $itself, $document, $wanted, $own);
+            $written = $wanted === null ? null : Rewrite::rewrite($raw, $reference, $itself, $document, $wanted, $own);
             $written === null || $splices->write($reference, $written);
             $torn[] = new TornReference($path, $document->line($reference->offset), $raw, $target, $written);
         }

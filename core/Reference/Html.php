@@ -86,7 +86,7 @@ final class Html
     public static function scan(string $text): Document
     {
         $document = new Document($text);
-        foreach (Tokens::of(self::TOKENS, $text) as $tag) {
+        foreach (Tokens::find(self::TOKENS, $text) as $tag) {
             if (isset($tag[1][0])) {
                 self::tag($document, strtolower($tag[1][0]), (string) $tag[2][0], $tag[2][1]);
                 self::text($document, strtolower($tag[1][0]), (string) $tag[2][0], (string) $tag[3][0], $tag[3][1]);
@@ -106,7 +106,7 @@ final class Html
     public static function visible(string $text): iterable
     {
         $from = 0;
-        foreach (Tokens::of(self::TOKENS, $text) as $tag) {
+        foreach (Tokens::find(self::TOKENS, $text) as $tag) {
             [$whole, $at] = $tag[0];
             if ($at > $from) {
                 yield [substr($text, $from, $at - $from), $from];
@@ -146,7 +146,7 @@ final class Html
             return;
         }
         $attributes = [];
-        foreach (Tokens::of(self::ATTRIBUTE, $written) as $one) {
+        foreach (Tokens::find(self::ATTRIBUTE, $written) as $one) {
             $value = match (true) {
                 $one[2][0] !== null => $one[2],
                 $one[3][0] !== null => $one[3],

@@ -31,7 +31,7 @@ final readonly class Resolver
 
     private function fromRoot(string $file, Document $document, Reference $reference): ResolvedReference
     {
-        $address = Address::of($reference->value, $file, $document->base, $this->own);
+        $address = Address::parse($reference->value, $file, $document->base, $this->own);
 
         return match ($address->kind) {
             AddressKind::NoPlace => new ResolvedReference,

@@ -13,7 +13,7 @@ final class Rewrite
      * @param  list<string>  $own  hosts that are the site itself
      * @return string|null null where it cannot be said in this place without changing more than the path
      */
-    public static function of(
+    public static function rewrite(
         string $raw,
         Reference $reference,
         string $file,
@@ -45,7 +45,7 @@ final class Rewrite
     /** @param  list<string>  $own */
     private static function leadsTo(string $written, string $file, Document $document, array $own): ?string
     {
-        $address = Address::of($written, $file, $document->base, $own);
+        $address = Address::parse($written, $file, $document->base, $own);
 
         return $address->kind === AddressKind::AboveRoot ? null : $address->path;
     }

@@ -14,7 +14,7 @@ final class Script
 
     public static function scan(Document $document, string $script, int $offset = 0): void
     {
-        foreach (Tokens::of(self::TOKENS, $script) as $token) {
+        foreach (Tokens::find(self::TOKENS, $script) as $token) {
             $found = isset($token[1][0]) ? $token[1] : $token[2] ?? [null, 0];
             // A bare name ("htmx") is resolved by an import map or a bundler, not by its place.
             if ($found[0] !== null && preg_match('~^(?:\.{0,2}/|[a-z][a-z\d+.-]*:)~i', $found[0]) === 1) {

@@ -24,7 +24,7 @@ final class Tokens
      *
      * @throws \RuntimeException when it cannot be read as a whole
      */
-    public static function of(string $pattern, string $text): iterable
+    public static function find(string $pattern, string $text): iterable
     {
         if (strlen($text) > self::AT_ONCE_BYTES) {
             return self::inParts($pattern, $text);

@@ -18,7 +18,7 @@ final class CanonicalJson
      *
      * @throws \UnexpectedValueException for anything else
      */
-    public static function of(\stdClass $value): string
+    public static function encode(\stdClass $value): string
     {
         return self::write($value, 0);
     }

@@ -103,7 +103,7 @@ final readonly class ClientSheet
             $fields->text('client'),
             SheetCover::fromFields($fields->fields('covers')),
             $fields->text('made_by'),
-            SheetTime::of($fields, 'made_at'),
+            SheetTime::read($fields, 'made_at'),
             $fields->fields('record')->number('lines'),
             $fields->fields('record')->text('seal'),
             array_map(SheetSite::fromFields(...), $fields->each('sites')),

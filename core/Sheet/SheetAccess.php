@@ -72,7 +72,7 @@ final readonly class SheetAccess
             $fields->text('purpose'),
             $fields->text('reaches'),
             $fields->text('by'),
-            SheetTime::of($fields, 'opened_at'),
+            SheetTime::read($fields, 'opened_at'),
             SheetTime::orNull($fields, 'closed_at'),
             SheetTime::orNull($fields, 'reach_proven_at'),
             SheetTime::orNull($fields, 'refusal_proven_at'),

@@ -41,7 +41,7 @@ final readonly class SheetBackup
             $fields->number('number'),
             $fields->number('files'),
             $fields->number('bytes'),
-            SheetTime::of($fields, 'verified_at'),
+            SheetTime::read($fields, 'verified_at'),
             SheetTime::orNull($fields, 'rehearsed_at'),
         );
     }

@@ -70,7 +70,7 @@ final readonly class SheetChange
     public static function fromFields(JsonFields $fields): self
     {
         return new self(
-            SheetTime::of($fields, 'at'),
+            SheetTime::read($fields, 'at'),
             $fields->text('site'),
             SheetKind::tryFrom($fields->text('kind'))
                 ?? throw new \UnexpectedValueException('There is no such kind of change.'),

@@ -47,8 +47,8 @@ final readonly class SheetCover
     {
         try {
             return new self(
-                SheetTime::of($fields, 'from'),
-                SheetTime::of($fields, 'until'),
+                SheetTime::read($fields, 'from'),
+                SheetTime::read($fields, 'until'),
                 $fields->text('time_zone'),
                 $fields->numberOrNull('deployment'),
             );

@@ -22,7 +22,7 @@ final class SheetTime
     }
 
     /** @throws \UnexpectedValueException when it is no moment */
-    public static function of(JsonFields $fields, string $key): int
+    public static function read(JsonFields $fields, string $key): int
     {
         $moment = DateTimeImmutable::createFromFormat(DateTimeInterface::RFC3339, $fields->text($key));
 
@@ -34,6 +34,6 @@ final class SheetTime
     /** @throws \UnexpectedValueException when it is neither a moment nor missing */
     public static function orNull(JsonFields $fields, string $key): ?int
     {
-        return $fields->has($key) ? self::of($fields, $key) : null;
+        return $fields->has($key) ? self::read($fields, $key) : null;
     }
 }

@@ -35,7 +35,7 @@ final readonly class SignedSheet
         $facts = json_decode(json_encode($sheet->toArray(), JSON_THROW_ON_ERROR), false, 40, JSON_THROW_ON_ERROR);
         assert($facts instanceof \stdClass);
 
-        return new self($sheet, $key->public(), base64_encode($key->sign(CanonicalJson::of($facts))), $facts);
+        return new self($sheet, $key->public(), base64_encode($key->sign(CanonicalJson::encode($facts))), $facts);
     }
 
     /**
@@ -89,7 +89,7 @@ final readonly class SignedSheet
             && $signature !== false && strlen($signature) === SODIUM_CRYPTO_SIGN_BYTES
             || throw SheetRefused::notOne('its signature is not whole');
         try {
-            $facts = CanonicalJson::of($this->facts);
+            $facts = CanonicalJson::encode($this->facts);
         } catch (\UnexpectedValueException $wrong) {
             throw SheetRefused::notOne($wrong->getMessage(), $wrong);
         }

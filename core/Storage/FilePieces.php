@@ -14,7 +14,7 @@ final class FilePieces
      *
      * @throws StoreFailure where it cannot be read whole
      */
-    public static function of(string $file): \Generator
+    public static function read(string $file): \Generator
     {
         $stream = @fopen($file, 'rb');
         if ($stream === false) {

@@ -10,7 +10,7 @@ namespace Cellarium\Core\Storage;
  */
 final class FormatLine
 {
-    public static function of(int $format): string
+    public static function forFormat(int $format): string
     {
         return "{\"format\":$format}\n";
     }

@@ -24,7 +24,7 @@ final class ScratchFile
      *
      * @throws StoreFailure
      */
-    public static function of($stream): self
+    public static function fromStream($stream): self
     {
         $file = self::create();
         $sink = @fopen($file->path, 'wb');

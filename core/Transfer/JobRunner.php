@@ -158,7 +158,7 @@ final readonly class JobRunner
     {
         return $this->remote instanceof LooksAgain
             ? $this->remote->namesOtherwise($job->path, $job->names)
-            : NamesOneByOne::of($this->remote, $job->path, $job->names);
+            : NamesOneByOne::ask($this->remote, $job->path, $job->names);
     }
 
     private function send(Job $job): JobResult

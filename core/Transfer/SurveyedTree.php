@@ -83,7 +83,7 @@ final class SurveyedTree
 
     public function survey(): Survey
     {
-        return new Survey(Manifest::of($this->entries), $this->temporary, $this->skipped);
+        return new Survey(Manifest::fromEntries($this->entries), $this->temporary, $this->skipped);
     }
 
     /**

@@ -211,7 +211,7 @@ final class DatabaseSeeder extends Seeder
         $text = str_replace(
             '</main>',
             "<p>From 1 December the last boat sails at 17:40.</p>\n</main>",
-            (string) RemoteText::of($remote, $page, 100_000),
+            (string) RemoteText::read($remote, $page, 100_000),
         );
         $source = fopen('php://memory', 'w+b');
         $source === false && throw new RuntimeException('There is no memory for a page.');
@@ -366,7 +366,7 @@ final class DatabaseSeeder extends Seeder
             // FTP users sign in at the FTP service of the same host.
             'ftp_protocol' => 'ftps',
             'ftp_port' => (int) config('cellarium.standin.ftp_port'),
-            'login_rules' => LoginRules::of("{name}@{$row['sites'][0]['domain']}")->toArray(),
+            'login_rules' => LoginRules::fromForm("{name}@{$row['sites'][0]['domain']}")->toArray(),
         ];
         if ($row['ssh'] === 'key') {
             $key = PrivateKey::read((string) file_get_contents("$own/{$row['login']}"), new Secret(''));

@@ -294,7 +294,7 @@ final class FleetSeeder extends Seeder
             );
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 
     /**

@@ -199,15 +199,15 @@ final class BackupRulesTest extends AppTestCase
         $this->account->client->update(['group' => 'Coast']);
         $this->post("/sites/{$this->site->id}/backup-rule", ['for' => 'all'] + $typed);
         $this->post("/sites/{$this->site->id}/backup-rule", ['for' => 'group', 'hours' => 12] + $typed);
-        $rule = BackupRule::of(Site::with('account.client', 'client')->findOrFail($this->site->id));
+        $rule = BackupRule::forSite(Site::with('account.client', 'client')->findOrFail($this->site->id));
         self::assertSame(['Coast', 12, 23 * 60 + 30], [$rule->group, $rule->hours, $rule->quiet_from]);
         $site = $this->site->refresh();
         self::assertEqualsWithDelta(12 * 3600, now()->diffInSeconds($site->backup_promised_at), 60);
         self::assertNull($site->rehearsal_promised_at);
         $this->post("/sites/{$this->site->id}/backup-rule", ['for' => 'site', 'hours' => 6] + $typed);
-        self::assertSame(6, BackupRule::of($this->site->fresh(['account.client', 'client']) ?? $site)->hours);
+        self::assertSame(6, BackupRule::forSite($this->site->fresh(['account.client', 'client']) ?? $site)->hours);
         $this->post("/sites/{$this->site->id}/backup-rule", ['for' => 'none', 'hours' => 6] + $typed);
-        self::assertSame(12, BackupRule::of($this->site->fresh(['account.client', 'client']) ?? $site)->hours);
+        self::assertSame(12, BackupRule::forSite($this->site->fresh(['account.client', 'client']) ?? $site)->hours);
         self::assertSame(4, RecordEntry::where('action', RecordKind::BackupRuleSaved)->count());
         $this->post("/sites/{$this->site->id}/backup-rule", ['for' => 'site', 'zone' => 'Atlantis'] + $typed)
             ->assertSessionHasErrors('zone');

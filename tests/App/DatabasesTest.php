@@ -67,7 +67,7 @@ final class DatabasesTest extends AppTestCase
     {
         $this->database('shop', 'site.example');
         $run = RunIds::ofBackup($this->backup()->id);
-        $left = static fn (string $run, int $number): string => '/www/'.TemporaryName::of($run, $number);
+        $left = static fn (string $run, int $number): string => '/www/'.TemporaryName::forRun($run, $number);
         $files = [$left($run, 1), $left("{$run}r", 1), $left("{$run}rn", 1)];
         $others = [$left('backup1ffff', 1), $left('1abcd', 1)];
         foreach ([...$files, ...$others] as $file) {

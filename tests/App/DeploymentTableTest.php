@@ -193,7 +193,7 @@ final class DeploymentTableTest extends AppTestCase
         $this->get("/record?who=$helper->id")->assertSee('Backup of site')->assertDontSee('Could not connect');
         $this->get('/record?about=backups')->assertSee('Backup of site')->assertDontSee('Could not connect');
         foreach (RecordKind::cases() as $kind) {
-            self::assertContains($kind, RecordGroup::of($kind)->kinds());
+            self::assertContains($kind, RecordGroup::forKind($kind)->kinds());
         }
     }
 }

@@ -334,7 +334,7 @@ final class FilesTest extends FilesTestCase
             ->assertSeeInOrder(['index.html', 'stones 1.0']);
         $place = FilePlace::ofAccount($this->account->load('sites'), trim($this->at(), '/'));
         $entries = array_column(
-            Listings::entries(DirectoryListing::of($this->account, $place->at)) ?? [],
+            Listings::entries(DirectoryListing::forPath($this->account, $place->at)) ?? [],
             null,
             'name',
         );

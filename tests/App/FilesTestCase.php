@@ -86,7 +86,7 @@ abstract class FilesTestCase extends AppTestCase
     /** What of a name was seen, as the page gives it back. */
     final protected function word(string $name): string
     {
-        $listing = DirectoryListing::of($this->account, RemotePath::fromString($this->at()));
+        $listing = DirectoryListing::forPath($this->account, RemotePath::fromString($this->at()));
         foreach (Listings::entries($listing) ?? [] as $entry) {
             if ($entry->name === $name) {
                 return $entry->seenWord();

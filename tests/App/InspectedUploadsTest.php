@@ -238,7 +238,7 @@ final class InspectedUploadsTest extends FilesTestCase
         file_put_contents(dirname($this->root()).'/old/.env', 'DB_PASSWORD=Tide-Mill-42');
         foreach ([['move', 'all.sql'], ['copy', 'all.sql'], ['move', 'old'], ['copy', 'old']] as [$do, $name]) {
             $this->get("/accounts/{$this->account->id}/files/www?look=1")->assertOk();
-            $listing = DirectoryListing::of($this->account, RemotePath::fromString('/www'));
+            $listing = DirectoryListing::forPath($this->account, RemotePath::fromString('/www'));
             $words = array_values(array_filter(
                 Listings::entries($listing) ?? [],
                 static fn ($entry): bool => $entry->name === $name,

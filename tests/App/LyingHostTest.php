@@ -372,12 +372,15 @@ final class LyingHostTest extends AppTestCase
         $jailed->save();
         foreach ([$same, $jailed] as $account) {
             $other = SiteBuilder::aSite("other$account->id.example")->on($account)->build();
-            self::assertContains(SiteLockNames::of($this->site)[0], SiteLockNames::of($other->load('account')));
+            self::assertContains(
+                SiteLockNames::forSite($this->site)[0],
+                SiteLockNames::forSite($other->load('account')),
+            );
         }
         $run = app(Plans::class)->deploy($this->site, $this->package());
-        self::assertFalse(RunIds::isGoing(RunIds::of($run->id)));
+        self::assertFalse(RunIds::isGoing(RunIds::forDeployment($run->id)));
         $run->update(['state' => DeploymentState::Running]);
-        self::assertTrue(RunIds::isGoing(RunIds::of($run->id)));
+        self::assertTrue(RunIds::isGoing(RunIds::forDeployment($run->id)));
         self::assertNull(RunIds::isGoing('abc1234'), 'no run of this Cellarium');
         self::assertFalse(RunIds::isGoing('probe'.base_convert((string) (time() - 3600), 10, 36).'abc123'));
         self::assertNull(RunIds::isGoing(RunIds::ofProbe()), 'a ladder may just be at it');
@@ -396,7 +399,7 @@ final class LyingHostTest extends AppTestCase
         ]);
         $draft = app(Plans::class)->orderDeploy($this->site, $this->package());
         $draft->update(['started_at' => now()]);
-        $lock = app(Locks::class)->acquire(MakePlan::lockName($draft->id), ...SiteLockNames::of($this->site));
+        $lock = app(Locks::class)->acquire(MakePlan::lockName($draft->id), ...SiteLockNames::forSite($this->site));
         self::assertNotNull($lock);
         self::assertSame(0, app(Recovery::class)->takeUp(), 'they are in hand');
         $lock->release();

@@ -138,7 +138,7 @@ final class ManualUploadTest extends AppTestCase
     private function workingCopy(array $names): array
     {
         $this->get("/sites/{$this->site->id}/files?look=1");
-        $listing = DirectoryListing::of($this->account, RemotePath::fromString($this->site->document_root));
+        $listing = DirectoryListing::forPath($this->account, RemotePath::fromString($this->site->document_root));
         $words = [];
         foreach (Listings::entries($listing) ?? [] as $entry) {
             in_array($entry->name, $names, true) && $words[] = $entry->seenWord();

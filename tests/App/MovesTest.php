@@ -45,7 +45,7 @@ final class MovesTest extends AppTestCase
             'secret' => StandinHost::PASSWORD,
             'control_url' => "http://127.0.0.1:{$this->new->controlPort}",
             'control_token' => StandinHost::TOKEN,
-            'login_rules' => LoginRules::of('{name}@site.example')->toArray(),
+            'login_rules' => LoginRules::fromForm('{name}@site.example')->toArray(),
         ]);
         $this->there->sites()->create([
             'domain' => 'kept.example',

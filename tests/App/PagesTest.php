@@ -131,11 +131,11 @@ final class PagesTest extends AppTestCase
             ['done', 'open', 'here', 'open', 'open', 'open'],
             array_map(
                 static fn (array $station): string => $station['state']->value,
-                DeploymentSteps::of($run->load('site', 'package', 'backup'), $totals),
+                DeploymentSteps::forDeployment($run->load('site', 'package', 'backup'), $totals),
             ),
         );
         $run->update(['state' => DeploymentState::PutBack]);
-        self::assertSame(DeploymentStepState::Failed, DeploymentSteps::of($run, $totals)[4]['state']);
+        self::assertSame(DeploymentStepState::Failed, DeploymentSteps::forDeployment($run, $totals)[4]['state']);
     }
 
     public function test_a_run_that_changed_nothing_says_what_it_would_have_changed(): void
@@ -159,7 +159,10 @@ final class PagesTest extends AppTestCase
             'proven' => 'What changed',
         ], $said);
         $run->update(['state' => DeploymentState::Refused, 'stage' => \Cellarium\Core\Deployment\RunStage::Proving]);
-        $stations = DeploymentSteps::of($run->load('site', 'package', 'backup'), new PlanTotals($run->counts));
+        $stations = DeploymentSteps::forDeployment(
+            $run->load('site', 'package', 'backup'),
+            new PlanTotals($run->counts),
+        );
         self::assertSame(
             [DeploymentStepState::Failed, DeploymentStepState::Open],
             [$stations[2]['state'], $stations[5]['state']],
@@ -177,7 +180,7 @@ final class PagesTest extends AppTestCase
         $this->ftpUser('wide', '/www', Closing::AtTime, now()->addDay());
         $account->load('ftpUsers.proofs');
         $account->ftpUsers->each->setRelation('account', $account);
-        $map = ReachMap::of($account);
+        $map = ReachMap::forAccount($account);
         $paths = array_column($map->rows, 'path');
         self::assertSame(
             ['/', '/logs', '/mail', '/www', '/www/other.example', '/www/site.example', '/www/site.example/img'],

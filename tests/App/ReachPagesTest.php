@@ -37,7 +37,7 @@ final class ReachPagesTest extends AppTestCase
         $account = $this->account->load('ftpUsers', 'sites.client');
         $account->ftpUsers->each->setRelation('account', $account);
 
-        return ReachMap::of($account);
+        return ReachMap::forAccount($account);
     }
 
     public function test_the_map_folds_directories_nobody_is_kept_in(): void

@@ -97,7 +97,7 @@ final class RoutePermissionsTest extends AppTestCase
     {
         $without = [];
         foreach ($this->routes() as $name => $route) {
-            Access::of($route) !== null || $without[] = $name;
+            Access::forRoute($route) !== null || $without[] = $name;
         }
         sort($without);
         $known = self::IN_FRONT;
@@ -109,7 +109,7 @@ final class RoutePermissionsTest extends AppTestCase
     {
         $rows = [];
         foreach ($this->routes() as $name => $route) {
-            $cells = [$name, Access::of($route)->value ?? 'none'];
+            $cells = [$name, Access::forRoute($route)->value ?? 'none'];
             foreach ([null, $this->person, $this->of(Role::Helper)] as $person) {
                 $cells[] = $this->outcome($this->walk($route, $this->theirs, $person));
             }
@@ -138,7 +138,7 @@ final class RoutePermissionsTest extends AppTestCase
         $this->walk($this->routes()['GET /'], $this->theirs, $clients); // That they were seen is written down now.
         $missing = ['type' => 'no-such-type'] + array_map(static fn (): string => '987654', $this->anothers);
         foreach ($this->routes() as $name => $route) {
-            if (! str_contains($route->uri(), '{') || Access::of($route) === null) {
+            if (! str_contains($route->uri(), '{') || Access::forRoute($route) === null) {
                 continue; // What carries its own permission asks nobody's role.
             }
             [$one, $asked] = $this->counted(fn () => $this->walk($route, $this->anothers, $clients));

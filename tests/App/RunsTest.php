@@ -30,7 +30,7 @@ final class RunsTest extends AppTestCase
         $second = app(Plans::class)->deploy($this->site, $this->package());
         $second->update(['state' => DeploymentState::Queued]);
         $before = self::contents($this->root());
-        $lock = app(Locks::class)->acquire(...SiteLockNames::of($this->site));
+        $lock = app(Locks::class)->acquire(...SiteLockNames::forSite($this->site));
         self::assertNotNull($lock);
         self::assertFalse(app(Runner::class)->carryOut($second));
         $second->refresh();

@@ -66,7 +66,7 @@ final class SamePlaceTest extends AppTestCase
 
     public function test_the_proof_of_a_root_finds_who_else_has_it(): void
     {
-        self::assertNotContains('site|mirror.example', SiteLockNames::of($this->site));
+        self::assertNotContains('site|mirror.example', SiteLockNames::forSite($this->site));
         $this->prove($this->site);
         self::assertSame(
             [[$this->account->id, '/www/site.example', '/'], [$this->jailed->id, '/', '/www/site.example']],
@@ -94,9 +94,9 @@ final class SamePlaceTest extends AppTestCase
         $this->mirror->load('account.sites');
         $this->site->load('account.sites');
         foreach ([
-            'site and site' => [SiteLockNames::of($this->site), SiteLockNames::of($this->mirror)],
-            'site and account' => [SiteLockNames::of($this->site), SiteLockNames::ofAccount($this->jailed)],
-            'account and site' => [SiteLockNames::ofAccount($this->account), SiteLockNames::of($this->mirror)],
+            'site and site' => [SiteLockNames::forSite($this->site), SiteLockNames::forSite($this->mirror)],
+            'site and account' => [SiteLockNames::forSite($this->site), SiteLockNames::ofAccount($this->jailed)],
+            'account and site' => [SiteLockNames::ofAccount($this->account), SiteLockNames::forSite($this->mirror)],
         ] as $which => [$one, $other]) {
             $held = app(Locks::class)->acquire(...$one);
             self::assertNotNull($held);
@@ -106,7 +106,7 @@ final class SamePlaceTest extends AppTestCase
         $beside = SiteBuilder::aSite('other.example')->on($this->account)->from('/www/other.example')->build();
         self::assertSame(
             [],
-            array_intersect(SiteLockNames::of($beside->load('account')), SiteLockNames::of($this->mirror)),
+            array_intersect(SiteLockNames::forSite($beside->load('account')), SiteLockNames::forSite($this->mirror)),
             'what lies beside it does not wait',
         );
     }
@@ -150,7 +150,7 @@ final class SamePlaceTest extends AppTestCase
         self::assertSame(['site.example'], array_column($this->account->places(), 'domain'));
         $this->mirror->update(['client_id' => Client::create(['name' => 'Another', 'colour' => '#225577'])->id]);
         $reach = fn (string $directory): array => array_column(
-            Reach::of(RemotePath::fromString($directory), $this->account->refresh()->places())->touched(),
+            Reach::fromDirectory(RemotePath::fromString($directory), $this->account->refresh()->places())->touched(),
             'domain',
         );
         self::assertSame(['site.example', 'mirror.example'], $reach('/www'));

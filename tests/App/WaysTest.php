@@ -206,7 +206,7 @@ final class WaysTest extends AppTestCase
         $aside = $this->root().'/css/first.css';
         [$text, $time] = [file_get_contents($aside), filemtime($aside)];
         $this->start($run);
-        $old = dirname($this->root()).'/'.TemporaryName::directory(RunIds::of($run->id), 'old');
+        $old = dirname($this->root()).'/'.TemporaryName::directory(RunIds::forDeployment($run->id), 'old');
         mkdir("$old/css", 0755, true);
         file_put_contents("$old/css/first.css", $text);
         touch("$old/css/first.css", (int) $time);

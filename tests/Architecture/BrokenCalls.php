@@ -12,11 +12,84 @@ final class BrokenCalls
 {
     private const KEEP = [T_COMMENT, T_DOC_COMMENT, T_START_HEREDOC, T_MATCH, T_ATTRIBUTE];
 
-    /** Before a bracket of their own kind, whose lines are somebody's choice. */
-    private const NO_CALL = [
-        T_IF, T_ELSEIF, T_WHILE, T_FOR, T_FOREACH, T_SWITCH, T_MATCH, T_CATCH, T_DECLARE, T_USE, T_RETURN, T_ECHO,
-        T_DOUBLE_ARROW, T_THROW,
+    /** What stands before the bracket of a call or of parameters, beside another bracket. */
+    private const CALLED = [
+        T_STRING,
+        T_NAME_QUALIFIED,
+        T_NAME_FULLY_QUALIFIED,
+        T_VARIABLE,
+        T_FUNCTION,
+        T_FN,
+        T_STATIC,
+        T_ISSET,
+        T_CLASS,
     ];
+
+    /** The code with the longest call of each line that is too long broken, one argument a line. */
+    public static function split(string $code, int $columns): string
+    {
+        do {
+            $before = $code;
+            $code = self::splitOne($code, $columns);
+        } while ($code !== $before);
+
+        return $code;
+    }
+
+    private static function splitOne(string $code, int $columns): string
+    {
+        $tokens = \PhpToken::tokenize($code);
+        $lines = explode("\n", $code);
+        $open = [];
+        $longest = [0, 0, 0];
+        foreach ($tokens as $at => $token) {
+            if (in_array($token->text, ['(', '[', '{', '#[', '${'], true) || $token->is(T_CURLY_OPEN)) {
+                $open[] = $at;
+            } elseif (in_array($token->text, [')', ']', '}'], true)) {
+                $begin = (int) array_pop($open);
+                $isLong = $token->text === ')'
+                    && $tokens[$begin]->line === $token->line
+                    && mb_strlen($lines[$token->line - 1]) > $columns
+                    && $at - $begin > 1
+                    && self::isCall($tokens, $begin)
+                    && ! $tokens[$begin - 2]->is(T_FN);
+                if ($isLong && $token->pos - $tokens[$begin]->pos > $longest[0]) {
+                    $longest = [$token->pos - $tokens[$begin]->pos, $begin, $at];
+                }
+            }
+        }
+        [$length, $begin, $end] = $longest;
+
+        return $length === 0 ? $code : self::splitAt($code, $tokens, $begin, $end);
+    }
+
+    /** @param  array<int, \PhpToken>  $tokens */
+    private static function splitAt(string $code, array $tokens, int $begin, int $end): string
+    {
+        preg_match('/\A */', explode("\n", $code)[$tokens[$begin]->line - 1], $indent);
+        $parts = [''];
+        $depth = 0;
+        for ($at = $begin + 1; $at < $end; $at++) {
+            $text = $tokens[$at]->text;
+            $depth += match (true) {
+                in_array($text, ['(', '[', '{', '#[', '${'], true), $tokens[$at]->is(T_CURLY_OPEN) => 1,
+                in_array($text, [')', ']', '}'], true) => -1,
+                default => 0,
+            };
+            if ($depth === 0 && $text === ',') {
+                $parts[] = '';
+            } else {
+                $parts[count($parts) - 1] .= $text;
+            }
+        }
+        $broken = "(\n";
+        foreach ($parts as $part) {
+            $broken .= "$indent[0]    ".trim($part).",\n";
+        }
+        $from = $tokens[$begin]->pos;
+
+        return substr($code, 0, $from)."$broken$indent[0])".substr($code, $tokens[$end]->pos + 1);
+    }
 
     /** The code with each such call joined, the inner ones first. */
     public static function joined(string $code, int $columns): string
@@ -67,7 +140,7 @@ final class BrokenCalls
         while ($before > 0 && $tokens[$before]->is(T_WHITESPACE)) {
             $before--;
         }
-        if ($tokens[$before]->is(self::NO_CALL)) {
+        if (! $tokens[$before]->is(self::CALLED) && ! in_array($tokens[$before]->text, [')', ']'], true)) {
             return false;
         }
 

@@ -198,7 +198,10 @@ final class FtpUsersTest extends HostTestCase
     public function test_the_control_service_makes_changes_closes_and_removes(): void
     {
         $control = self::control();
-        self::assertEquals(LoginRules::of('{name}@site.example', 'a-z0-9._-', 32, 100, true), $control->loginRules());
+        self::assertEquals(
+            LoginRules::fromForm('{name}@site.example', 'a-z0-9._-', 32, 100, true),
+            $control->loginRules(),
+        );
         $login = $control->createFtpUser(
             'dawn',
             new Secret(self::PASSWORD),

@@ -19,6 +19,13 @@ final class Listed
     {
         $look = $known === null ? EarlierLook::never() : EarlierLook::at(4_000_000_000, $known);
 
-        return TrustedListing::of($pool, $root, (new Surveyor($pool))->survey($root), $look, 1.0, true)->knowing($look);
+        return TrustedListing::fromSurvey(
+            $pool,
+            $root,
+            (new Surveyor($pool))->survey($root),
+            $look,
+            1.0,
+            true,
+        )->knowing($look);
     }
 }

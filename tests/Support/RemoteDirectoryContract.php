@@ -231,8 +231,8 @@ abstract class RemoteDirectoryContract extends TestCase
         $remote = $this->remote();
         self::put($remote, '/long.txt', str_repeat('long ', 40_000));
 
-        self::assertNull(RemoteText::of($remote, self::path('/long.txt'), 1000));
-        self::assertSame(200_000, strlen((string) RemoteText::of($remote, self::path('/long.txt'), 200_000)));
+        self::assertNull(RemoteText::read($remote, self::path('/long.txt'), 1000));
+        self::assertSame(200_000, strlen((string) RemoteText::read($remote, self::path('/long.txt'), 200_000)));
         self::assertSame('long ', substr(self::get($remote, '/long.txt'), 0, 5), 'and it goes on working');
     }
 

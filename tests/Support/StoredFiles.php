@@ -26,6 +26,6 @@ final class StoredFiles
             }
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 }

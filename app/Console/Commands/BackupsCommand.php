@@ -20,7 +20,7 @@ final class BackupsCommand extends CellariumCommand
     public function handle(Expiry $expiry): int
     {
         $site = $this->siteNamed((string) $this->argument('site'));
-        $rule = BackupRule::of($site);
+        $rule = BackupRule::forSite($site);
         $held = Expiry::held()->where('site_id', $site->id)->get()->keyBy('id');
         $rows = array_map(
             static fn (RetentionDecision $fate): array => self::row($held[$fate->backup->id], $fate),

@@ -48,7 +48,7 @@ abstract class RunCommand extends CellariumCommand
         for ($plan = 1; $plan <= self::MOST_PLANS && $deployment->state === DeploymentState::Drafting; $plan++) {
             app(PlanMaker::class)->make($deployment);
             if ($way !== null && $deployment->way !== $way) {
-                $barred = Ways::of($deployment)[$way->value]->barred;
+                $barred = Ways::forDeployment($deployment)[$way->value]->barred;
                 throw new Problem("{$way->label()} cannot be done here: $barred.");
             }
             $this->wantsJson() || $this->tellInspection($deployment);
@@ -212,7 +212,7 @@ abstract class RunCommand extends CellariumCommand
 
     private function tellVisitors(Deployment $deployment): void
     {
-        $visitors = VisitorsView::of($deployment);
+        $visitors = VisitorsView::forDeployment($deployment);
         $told = $visitors === null ? [] : [
             ...$visitors->public(),
             ...$visitors->unanswered(),

@@ -25,7 +25,7 @@ final class AccountController
 {
     public function index(Request $request): View
     {
-        $table = AccountTable::of($request);
+        $table = AccountTable::fromRequest($request);
         $counts = $table->counts();
 
         return view('accounts', [
@@ -65,7 +65,7 @@ final class AccountController
         return view('account', [
             'account' => $account,
             'view' => new AccountView($account),
-            'map' => ReachMap::of($account),
+            'map' => ReachMap::forAccount($account),
         ]);
     }
 

@@ -49,7 +49,7 @@ final class AccountFormController
 
     public function edit(Request $request, Account $account): Response
     {
-        return $this->tried($request, $account) ?? $this->form(AccountForm::of($account), $account);
+        return $this->tried($request, $account) ?? $this->form(AccountForm::fromAccount($account), $account);
     }
 
     public function letter(Request $request): Response
@@ -62,7 +62,7 @@ final class AccountFormController
         return $this->form($form, null, [
             'letter' => $text,
             'undone' => LetterText::undone($text),
-            'marked' => MarkedLetter::of($text, $accounts[$chosen] ?? null),
+            'marked' => MarkedLetter::fromPasted($text, $accounts[$chosen] ?? null),
             'accounts' => $accounts,
             'chosen' => $chosen,
         ]);

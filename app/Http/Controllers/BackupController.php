@@ -54,7 +54,7 @@ final class BackupController
             'backups' => $backups,
             'site' => $site,
             'taking' => $backups->contains('state', BackupState::Taking),
-            'rule' => $site === null ? null : BackupRule::of($site),
+            'rule' => $site === null ? null : BackupRule::forSite($site),
             'drawing' => $fates === [] ? null : new RetentionDrawing($fates, $clock->now()),
             'fates' => array_column(array_map(
                 static fn (RetentionDecision $fate): array => [$fate->backup->id, RetentionDrawing::why($fate)],

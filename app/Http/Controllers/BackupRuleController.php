@@ -24,7 +24,7 @@ final class BackupRuleController
     public function edit(Request $request, Site $site, Expiry $expiry, ClockInterface $clock): View
     {
         $site->load('account.client', 'client');
-        $rule = BackupRule::of($site);
+        $rule = BackupRule::forSite($site);
         $tried = $request->has('hours') ? $this->asked($request) : [];
         $drawing = new RetentionDrawing($expiry->fates($site, $rule->replicate()->fill($tried)), $clock->now());
 
@@ -52,7 +52,7 @@ final class BackupRuleController
                 ->lazyById(200)
                 ->each(static fn (Site $one) => BackupRule::among($rules, $one)->promiseTo($one));
         });
-        $rule = BackupRule::of($site);
+        $rule = BackupRule::forSite($site);
         Record::write(
             RecordKind::BackupRuleSaved,
             match ($for) {

@@ -59,7 +59,7 @@ final class DeploymentController
 
     public function index(Request $request): View
     {
-        $table = DeploymentTable::of($request);
+        $table = DeploymentTable::fromRequest($request);
 
         return view('deployments', [
             'table' => $table,
@@ -92,12 +92,15 @@ final class DeploymentController
             'package' => $package,
             'users' => $users,
             'better' => $site !== null && $package !== null
-                ? SiteMatches::of($package, $types->types())->betterThan($site)
+                ? SiteMatches::forPackage($package, $types->types())->betterThan($site)
                 : null,
-            'places' => $site === null ? [] : ChosenPlace::of($site),
-            'fits' => $site === null && $package !== null ? SiteMatches::of($package, $types->types())->best() : [],
+            'places' => $site === null ? [] : ChosenPlace::forSite($site),
+            'fits' => $site === null && $package !== null ? SiteMatches::forPackage(
+                $package,
+                $types->types(),
+            )->best() : [],
             'suiting' => $site === null && $package !== null ? self::suiting($package, $types) : [],
-            'fitting' => $site !== null && $package === null ? FittingPackages::of($site, $types->types()) : null,
+            'fitting' => $site !== null && $package === null ? FittingPackages::forSite($site, $types->types()) : null,
         ]);
     }
 
@@ -340,10 +343,10 @@ final class DeploymentController
                     $aside,
                     $this->filter($request, $deployment),
                 ),
-            'sent' => $deployment->state->isGoing() ? SentFiles::of($deployment, $this->files) : [],
-            'inspection' => InspectionView::of($deployment, $this->files, $this->inspection),
+            'sent' => $deployment->state->isGoing() ? SentFiles::forRun($deployment, $this->files) : [],
+            'inspection' => InspectionView::forDeployment($deployment, $this->files, $this->inspection),
             'mayOverrule' => Gate::allows(Permission::OverruleInspection->value),
-            'needs' => NeedsView::of($deployment->site, $this->siteFacts->needs($deployment)),
+            'needs' => NeedsView::forSite($deployment->site, $this->siteFacts->needs($deployment)),
         ];
     }
 

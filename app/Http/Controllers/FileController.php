@@ -180,20 +180,20 @@ final class FileController
         if ($there !== null) {
             return redirect($place->url($there->at));
         }
-        $listing = DirectoryListing::of($place->account, $place->at);
-        $order = FileOrder::of($request, $place);
+        $listing = DirectoryListing::forPath($place->account, $place->at);
+        $order = FileOrder::fromRequest($request, $place);
         if ($request->has('from')) {
             return view('parts.files-rows', [
-                'table' => FileTable::of($place, $listing, $order, $request->integer('from')),
+                'table' => FileTable::fromListing($place, $listing, $order, $request->integer('from')),
             ]);
         }
         $going = $this->looked($request, $place, $listing);
-        $listing = $going === null ? $listing : DirectoryListing::of($place->account, $place->at);
-        $table = FileTable::of($place, $listing, $order);
+        $listing = $going === null ? $listing : DirectoryListing::forPath($place->account, $place->at);
+        $table = FileTable::fromListing($place, $listing, $order);
         $facts = [
             'table' => $table,
             'place' => $place,
-            'chosen' => ChosenFile::of($table, $request->query('chosen'), $this->kept),
+            'chosen' => ChosenFile::fromTable($table, $request->query('chosen'), $this->kept),
             'going' => $going?->state->hasEnded() === false ? $going : null,
             'isOld' => $listing?->looked_at?->diffInSeconds(now()) > self::FRESH_SECONDS,
         ];
@@ -223,7 +223,7 @@ final class FileController
             $place->account,
             ['at' => $place->at->toString()],
         );
-        if ($errand->state === ErrandState::Failed && DirectoryListing::of($place->account, $place->at) === null) {
+        if ($errand->state === ErrandState::Failed && DirectoryListing::forPath($place->account, $place->at) === null) {
             throw new Problem((string) $errand->words);
         }
 
@@ -284,7 +284,9 @@ final class FileController
                 $chosen,
                 new ChangeAsked(
                     $action,
-                    ($given['private'] ?? false) ? PrivateName::of($given['called'] ?? '') : $given['called'] ?? null,
+                    ($given['private'] ?? false)
+                        ? PrivateName::fromWords($given['called'] ?? '')
+                        : $given['called'] ?? null,
                     $this->target($place, $given['folder'] ?? null),
                     self::mode($given['files'] ?? null),
                     self::mode($given['directories'] ?? null),

@@ -60,7 +60,7 @@ final readonly class FileLookController
         }
         FileLook::type($file);
         FileSecrets::mayBeSeen($file->account->id, $file->at);
-        $fetched = FetchedFile::of(
+        $fetched = FetchedFile::forPlace(
             $file->account,
             $file->at,
             'look '.$request->string('seen'),
@@ -82,7 +82,7 @@ final readonly class FileLookController
             ?? throw new Problem('This is no file. Choose one in its folder.');
         $with = (string) $request->query('with');
         $this->compared->version($place, $file->at, $with);
-        $fetched = FetchedFile::of(
+        $fetched = FetchedFile::forPlace(
             $file->account,
             $file->at,
             'compare',

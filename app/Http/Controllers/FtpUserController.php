@@ -307,7 +307,7 @@ final class FtpUserController
             'user' => $user,
             'account' => $user->account,
             'sheet' => $this->users->sheet($user),
-            'view' => FtpUserView::of($user),
+            'view' => FtpUserView::forUser($user),
             'byHand' => $this->users->byHand($user),
             'showsSecrets' => Person::viewer()?->may(Permission::SeeSecrets) === true
                 && (new SessionBond(session()->driver()))->isFresh(),

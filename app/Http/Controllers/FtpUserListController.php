@@ -20,7 +20,7 @@ final class FtpUserListController
 {
     public function index(Request $request): View
     {
-        $table = FtpUserTable::of($request);
+        $table = FtpUserTable::fromRequest($request);
 
         return view('ftp-users', ['table' => $table, 'users' => $table->page()]);
     }

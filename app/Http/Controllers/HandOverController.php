@@ -21,7 +21,7 @@ final class HandOverController
      */
     public function show(): Response
     {
-        return LinkPage::of('settings-link', ['settings' => null, 'gone' => false], 200);
+        return LinkPage::show('settings-link', ['settings' => null, 'gone' => false], 200);
     }
 
     public function open(Request $request, HandOvers $handOvers): Response
@@ -37,7 +37,7 @@ final class HandOverController
         Person::clientOfViewer() === null || Auth::forgetUser();
         $settings = $handOvers->open(trim($given['code']), trim($given['by']), $request);
 
-        return LinkPage::of(
+        return LinkPage::show(
             'settings-link',
             ['settings' => $settings, 'gone' => $settings === null],
             $settings === null ? 404 : 200,

@@ -18,7 +18,7 @@ final class LibraryController
 {
     public function index(Request $request): View
     {
-        $library = Library::of($request);
+        $library = Library::fromRequest($request);
 
         return view('packages', ['library' => $library, 'packages' => $library->page()]);
     }
@@ -38,7 +38,7 @@ final class LibraryController
     {
         $chosen = self::chosen($request);
         $letGo = $request->boolean('this')
-            ? LetGo::of($chosen)
+            ? LetGo::forPackages($chosen)
             : LetGo::olderOf(Package::kept()->whereIn('id', $chosen)->pluck('name')->all());
 
         return view('let-go', ['letGo' => $letGo]);
@@ -46,7 +46,7 @@ final class LibraryController
 
     public function letGo(Request $request): RedirectResponse
     {
-        $count = LetGo::of(self::chosen($request))->carryOut();
+        $count = LetGo::forPackages(self::chosen($request))->carryOut();
 
         return redirect('/packages')->with(
             'done',

@@ -10,7 +10,7 @@ use Illuminate\Http\Response;
 final class LinkPage
 {
     /** @param  array<string, mixed>  $facts */
-    public static function of(string $view, array $facts, int $status = 200): Response
+    public static function show(string $view, array $facts, int $status = 200): Response
     {
         return response()->view(
             $view,

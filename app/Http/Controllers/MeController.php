@@ -35,7 +35,7 @@ final class MeController
             'person' => $person,
             'kinds' => $person->role->isOfTheAgency() ? ConcernKind::cases() : [],
             'zones' => \DateTimeZone::listIdentifiers(),
-            'sessions' => SessionList::of($person, $request->session()->getId()),
+            'sessions' => SessionList::forPerson($person, $request->session()->getId()),
             'needed' => SecondFactor::isNeeded($person),
             'mails' => $person->role->isOfTheAgency()
                 ? [
@@ -146,7 +146,7 @@ final class MeController
     {
         $person = $this->person($request);
         $which = $request->string('which')->toString();
-        $ended = SessionList::of($person, $request->session()->getId())->end($which);
+        $ended = SessionList::forPerson($person, $request->session()->getId())->end($which);
         Record::write(
             RecordKind::SessionsEnded,
             "$person->name ended ".($ended === 1 ? '1 session' : "$ended sessions").' of their own',

@@ -104,7 +104,7 @@ final class OverTimeController
             'path' => $asked['path'],
             'a' => (int) $asked['a'],
             'b' => (int) $asked['b'],
-            'texts' => SideBySide::of(
+            'texts' => SideBySide::fromTexts(
                 TextFile::fromBytes($texts['a'])->edited(),
                 TextFile::fromBytes($texts['b'])->edited(),
             ),

@@ -63,7 +63,7 @@ final class PackageController
         DeploymentPreviews $landings,
     ): View {
         if ($package->isLetGo()) {
-            return view('package-let-go', ['package' => $package, 'versions' => PackageVersions::of($package)]);
+            return view('package-let-go', ['package' => $package, 'versions' => PackageVersions::forPackage($package)]);
         }
         $site = $request->integer('site') > 0
             ? Site::with('account.client', 'account.sites')->find($request->integer('site'))
@@ -80,7 +80,7 @@ final class PackageController
             'landing' => $site === null ? null : $landings->of($site, $package),
             'suiting' => $on->suiting($package, $installed),
             'installed' => $installed,
-            'versions' => PackageVersions::of($package),
+            'versions' => PackageVersions::forPackage($package),
             'site' => $site,
             'deployed' => $package
                 ->deployments()

@@ -121,7 +121,7 @@ final class PeopleController
         return view('person', [
             'person' => $person,
             'clients' => Client::orderBy('name')->get(['id', 'name']),
-            'sessions' => $person->exists ? count(SessionList::of($person, '')->sessions) : 0,
+            'sessions' => $person->exists ? count(SessionList::forPerson($person, '')->sessions) : 0,
             'waits' => $person->exists
                 ? $person->links()->whereNull('used_at')->where('expires_at', '>', now())->latest('id')->first()
                 : null,

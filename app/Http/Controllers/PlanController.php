@@ -114,7 +114,10 @@ final class PlanController
     /** @return list<Way> that cannot be chosen */
     private static function barred(Deployment $deployment): array
     {
-        $barred = array_filter(Ways::of($deployment), static fn (WayCost $cost): bool => $cost->barred !== null);
+        $barred = array_filter(
+            Ways::forDeployment($deployment),
+            static fn (WayCost $cost): bool => $cost->barred !== null,
+        );
 
         return array_values(array_map(static fn (WayCost $cost): Way => $cost->way, $barred));
     }
@@ -178,7 +181,7 @@ final class PlanController
     /** Null where what is on the server is in the store, is not there, or is too large to be looked at. */
     private function fetched(Deployment $deployment, PlanItem $item, PlanFile $file): ?FetchedFile
     {
-        return $file->isElsewhere($item) ? FetchedFile::of(
+        return $file->isElsewhere($item) ? FetchedFile::forPlace(
             $deployment->site->account,
             $deployment->runPlace()->root->join($item->path),
             "plan $deployment->id",

@@ -84,7 +84,7 @@ final class ReachController
 
         return view('parts.reach-map', [
             'account' => $account,
-            'map' => ReachMap::of($account, $request->query('open', []), $request->boolean('closed')),
+            'map' => ReachMap::forAccount($account, $request->query('open', []), $request->boolean('closed')),
         ]);
     }
 
@@ -92,13 +92,16 @@ final class ReachController
     {
         $account->load(['client', 'sites.client', 'ftpUsers' => static fn ($query) => $query->orderBy('login')]);
 
-        return self::table("reach-$account->host.csv", ReachLines::COLUMNS, ReachLines::of($account));
+        return self::table("reach-$account->host.csv", ReachLines::COLUMNS, ReachLines::forAccount($account));
     }
 
     public function matrix(Request $request): View
     {
         return view('reach', [
-            'matrix' => ReachMatrix::of($request, FleetScopes::scopes(idleAfter: ReachMatrix::idleAfter($request))),
+            'matrix' => ReachMatrix::fromRequest(
+                $request,
+                FleetScopes::scopes(idleAfter: ReachMatrix::idleAfter($request)),
+            ),
         ]);
     }
 
@@ -107,7 +110,10 @@ final class ReachController
         return self::table(
             'reach.csv',
             ReachMatrix::COLUMNS,
-            ReachMatrix::of($request, FleetScopes::scopes(idleAfter: ReachMatrix::idleAfter($request)))->lines(),
+            ReachMatrix::fromRequest(
+                $request,
+                FleetScopes::scopes(idleAfter: ReachMatrix::idleAfter($request)),
+            )->lines(),
         );
     }
 

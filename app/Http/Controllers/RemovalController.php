@@ -68,7 +68,7 @@ final class RemovalController
                 default => $subject->account->client,
             },
             'name' => RemovalImpact::name($subject),
-            'goes' => $subject->isRemoved() ? null : RemovalImpact::of($subject),
+            'goes' => $subject->isRemoved() ? null : RemovalImpact::forSubject($subject),
             'until' => $subject->removed_at?->addDays(Removal::DAYS),
         ]);
     }

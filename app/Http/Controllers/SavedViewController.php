@@ -16,7 +16,7 @@ final class SavedViewController
         $typed = $request->validate(['name' => 'required|string|max:60', 'query' => 'required|string|max:500']);
         parse_str($typed['query'], $query);
         // Through the table's own reading, so that nothing is kept that it does not know.
-        $known = http_build_query(AccountTable::of(new Request($query))->query);
+        $known = http_build_query(AccountTable::fromRequest(new Request($query))->query);
         SavedView::updateOrCreate(
             ['person_id' => $request->user()->id, 'name' => trim($typed['name'])],
             ['query' => $known],

@@ -22,7 +22,7 @@ final class SheetLinkController
 
     public function show(): Response
     {
-        return LinkPage::of('client-sheet-link', ['isGone' => false], 200);
+        return LinkPage::show('client-sheet-link', ['isGone' => false], 200);
     }
 
     public function open(Request $request, Sheets $sheets): Response|RedirectResponse
@@ -33,7 +33,7 @@ final class SheetLinkController
         )['code'];
         $link = $sheets->open(trim($token), $request);
         if ($link === null) {
-            return LinkPage::of('client-sheet-link', ['isGone' => true], 404);
+            return LinkPage::show('client-sheet-link', ['isGone' => true], 404);
         }
         $request->session()->push(self::OPENED, $link->id);
 
@@ -45,8 +45,8 @@ final class SheetLinkController
         $link = self::opened($request, $given);
 
         return $link === null
-            ? LinkPage::of('client-sheet-link', ['isGone' => true], 404)
-            : LinkPage::of('client-sheet', [
+            ? LinkPage::show('client-sheet-link', ['isGone' => true], 404)
+            : LinkPage::show('client-sheet', [
                 'page' => new SheetPage($sheets->behind($link)->signed()),
                 'json' => "/client-sheet/$given.json",
             ], 200);
@@ -57,7 +57,7 @@ final class SheetLinkController
         $link = self::opened($request, $given);
 
         return $link === null
-            ? LinkPage::of('client-sheet-link', ['isGone' => true], 404)
+            ? LinkPage::show('client-sheet-link', ['isGone' => true], 404)
             : SheetController::asJson($sheets->behind($link));
     }
 

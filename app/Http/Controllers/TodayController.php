@@ -21,7 +21,7 @@ final class TodayController
     public function show(Request $request): View
     {
         if (Person::viewer()?->role->isOfTheAgency() === false) {
-            return view('today-client', ['today' => ClientToday::of(Person::viewer())]);
+            return view('today-client', ['today' => ClientToday::forPerson(Person::viewer())]);
         }
         $concerns = Concerns::compute();
         $kind = $request->enum('kind', ConcernKind::class);

@@ -39,7 +39,7 @@ final readonly class ReferenceDrawing
      * @param  string  $open  the directory that is opened, "" is the top
      * @param  string  $folder  that is the root of the site, "" is the top
      */
-    public static function of(
+    public static function fromLinks(
         Manifest $manifest,
         Links $links,
         array $findings,

@@ -22,7 +22,7 @@ final class LayoutFindings
      * @param  list<string>  $left  leftovers that were not taken in
      * @return list<PackageFinding>
      */
-    public static function of(Manifest $manifest, ?string $wrapper, array $left, ?PackageType $type = null): array
+    public static function find(Manifest $manifest, ?string $wrapper, array $left, ?PackageType $type = null): array
     {
         $findings = self::startPage(self::served($manifest, $type));
         if ($wrapper !== null) {

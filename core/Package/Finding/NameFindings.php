@@ -18,7 +18,7 @@ final class NameFindings
     private const UNSEEN = '/[\x{200b}-\x{200f}\x{202a}-\x{202e}\x{2066}-\x{2069}\x{feff}]/u';
 
     /** @return list<PackageFinding> in the order of names */
-    public static function of(Manifest $manifest): array
+    public static function find(Manifest $manifest): array
     {
         $findings = [];
         foreach ($manifest->all() as $entry) {

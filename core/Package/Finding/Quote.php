@@ -10,7 +10,7 @@ final class Quote
     private const LONGEST = 120;
 
     /** Valid UTF-8 on one line, not too long; still hostile text. */
-    public static function of(string $text): string
+    public static function fromText(string $text): string
     {
         $line = trim((string) preg_replace('/\s+/u', ' ', mb_scrub($text)));
 

@@ -21,7 +21,7 @@ final class ReferenceFindings
      * @param  string  $where  what is not there is not, in words
      * @return list<PackageFinding> in the order of files and lines
      */
-    public static function of(
+    public static function find(
         Manifest $manifest,
         References $references,
         string $folder = '',
@@ -70,7 +70,7 @@ final class ReferenceFindings
 
     private static function message(BrokenReference $one, string $where): string
     {
-        $asked = Quote::of($one->reference->value);
+        $asked = Quote::fromText($one->reference->value);
 
         return match ($one->fault) {
             Fault::WrongCase => "asks for $asked; the file is $one->suggestion.",

@@ -53,7 +53,7 @@ final class UnfinishedCheck implements TextCheck
         foreach ($this->dates->in($text) as [$sentence, $line]) {
             $this->add(
                 FindingCode::UnfinishedDate,
-                'says “'.Quote::of($sentence).'”, and that day has passed.',
+                'says “'.Quote::fromText($sentence).'”, and that day has passed.',
                 $path,
                 $line,
             );
@@ -97,7 +97,7 @@ final class UnfinishedCheck implements TextCheck
         $what = match (true) {
             $title === null => 'has no title',
             $title === '' => 'has an empty title',
-            preg_match(self::TITLES, $title) === 1 => 'is called “'.Quote::of($title).'”',
+            preg_match(self::TITLES, $title) === 1 => 'is called “'.Quote::fromText($title).'”',
             default => null,
         };
         $what === null || $this->add(
@@ -114,7 +114,7 @@ final class UnfinishedCheck implements TextCheck
         foreach (Html::visible($text) as [$part, $offset]) {
             if (preg_match($pattern, $part, $match, PREG_OFFSET_CAPTURE) === 1) {
                 [$words, $at] = $match[0];
-                $this->add($code, 'says “'.Quote::of($words).'”.', $path, Quote::line($text, $offset + $at));
+                $this->add($code, 'says “'.Quote::fromText($words).'”.', $path, Quote::line($text, $offset + $at));
 
                 return;
             }

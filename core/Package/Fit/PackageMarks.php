@@ -30,7 +30,7 @@ final class PackageMarks
     private const LENGTH = 32;
 
     /** @return list<string> 32 characters each, of a title, a file or a host by the first of them */
-    public static function of(Manifest $manifest, PackageTraits $traits): array
+    public static function find(Manifest $manifest, PackageTraits $traits): array
     {
         $marks = array_map(
             static fn (string $title): string => self::mark(self::TITLE, hash('sha256', mb_strtolower($title))),

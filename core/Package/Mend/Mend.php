@@ -14,7 +14,7 @@ final readonly class Mend
     }
 
     /** Null where nothing can be done here. */
-    public static function of(PackageFinding $finding): ?self
+    public static function forFinding(PackageFinding $finding): ?self
     {
         $kind = MendKind::for($finding->code);
         $can = match ($kind) {
@@ -34,7 +34,7 @@ final readonly class Mend
      */
     public static function all(array $findings): array
     {
-        return array_values(array_filter(array_map(self::of(...), $findings)));
+        return array_values(array_filter(array_map(self::forFinding(...), $findings)));
     }
 
     /** Tells it from all others of its package. */

@@ -58,7 +58,7 @@ final readonly class PackageMender
             }
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 
     private function changed(ManifestEntry $entry, ?string $text): ManifestEntry

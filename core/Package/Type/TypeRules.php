@@ -22,7 +22,7 @@ final class TypeRules
         }
         $never = new PathPatterns($type->never);
 
-        return Manifest::of(array_filter(
+        return Manifest::fromEntries(array_filter(
             $contents->all(),
             static fn (ManifestEntry $entry): bool => ! $never->match($entry->path->toString()),
         ));
@@ -61,7 +61,7 @@ final class TypeRules
             };
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 
     /**

@@ -72,7 +72,7 @@
             <tbody>
                 @foreach (array_slice($steps, 0, 200) as $number => $step)
                     <tr>
-                        <td>{{ \App\Files\StepWords::of($step) }}</td>
+                        <td>{{ \App\Files\StepWords::forStep($step) }}</td>
                         <td data-label="path"><x-path :path="$step->path->toString()" />
                             @if ($step->to !== null)
                                 <br>→ <x-path :path="$step->to->toString()" />

@@ -14,8 +14,9 @@
     <ul>
         @foreach ($group->first() as $finding)
             <li>@include('parts.finding', ['place' => $page->place($finding)])
-                @if (count($group->findings) > 1 && Mend::of($finding) !== null)
-                    <x-link :to="'/packages/'.$page->package->id.'/mend?what='.urlencode(Mend::of($finding)->key())"
+                @if (count($group->findings) > 1 && Mend::forFinding($finding) !== null)
+                    <x-link
+                        :to="'/packages/'.$page->package->id.'/mend?what='.urlencode(Mend::forFinding($finding)->key())"
                         >only this</x-link>
                 @endif
             </li>

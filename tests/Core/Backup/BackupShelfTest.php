@@ -20,7 +20,7 @@ final class BackupShelfTest extends TestCase
 
     private static function manifest(int $files = 3): Manifest
     {
-        return Manifest::of(array_map(static fn (int $number): ManifestEntry => new ManifestEntry(
+        return Manifest::fromEntries(array_map(static fn (int $number): ManifestEntry => new ManifestEntry(
             RelativePath::fromString("page-$number.html"),
             EntryKind::File,
             10,

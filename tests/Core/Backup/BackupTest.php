@@ -127,7 +127,7 @@ final class BackupTest extends TestCase
     public function test_our_temporary_files_are_told_apart(): void
     {
         $live = $this->directory();
-        file_put_contents("$live/".TemporaryName::of('a1b2', 7), 'x');
+        file_put_contents("$live/".TemporaryName::forRun('a1b2', 7), 'x');
         file_put_contents("$live/.cellarium-notes", 'theirs');
         $survey = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($live))))->survey(RemotePath::root());
         self::assertSame(['/.cellarium-a1b2-7.part'], array_map(strval(...), $survey->temporaryOf('a1b2')));

@@ -77,6 +77,6 @@ final class VerifiedBackupTest extends TestCase
         $backup = $this->taker()->take($this->listed());
         $this->expectException(StoreFailure::class);
         $this->expectExceptionMessage($backup->name);
-        VerifiedBackup::readBack($this->shelf, $this->store, $backup->name, Manifest::of([]), []);
+        VerifiedBackup::readBack($this->shelf, $this->store, $backup->name, Manifest::fromEntries([]), []);
     }
 }

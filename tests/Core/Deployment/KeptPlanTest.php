@@ -25,7 +25,7 @@ final class KeptPlanTest extends TestCase
     {
         return Planner::plan(
             StoredFiles::in(TestStore::in($this->directory()), array_fill_keys($paths, 'text')),
-            Manifest::of([]),
+            Manifest::fromEntries([]),
             new Policy,
         );
     }

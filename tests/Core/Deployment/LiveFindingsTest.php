@@ -207,7 +207,7 @@ final class LiveFindingsTest extends TestCase
             'dump.sql' => 'd',
             'about.html' => 'a',
         ]);
-        $plan = Planner::plan($sent, Manifest::of([]), new Policy);
+        $plan = Planner::plan($sent, Manifest::fromEntries([]), new Policy);
         $proof = $this->proof([
             '/.env' => 'secret',
             '/.git/config' => 'a page for whatever is asked',
@@ -246,7 +246,7 @@ final class LiveFindingsTest extends TestCase
             $served["/$number.png"] = [0, '', []];
         }
         $sent = $this->files(['index.html' => $asks]);
-        $found = $this->proof($served)->find(Planner::plan($sent, Manifest::of([]), new Policy), $sent, null);
+        $found = $this->proof($served)->find(Planner::plan($sent, Manifest::fromEntries([]), new Policy), $sent, null);
         self::assertSame([24, 36], [count($found->unanswered), $found->notAsked]);
     }
 
@@ -255,7 +255,7 @@ final class LiveFindingsTest extends TestCase
         $sent = $this->files(['img/a.png' => 'a', 'css/a.css' => 'c', 'news/index.html' => 'n']);
         $list = '<html><head><title>Index of /img</title>';
         $found = $this->proof(['/img/' => $list, '/css/' => [403, $list, []], '/news/' => $list])->find(
-            Planner::plan($sent, Manifest::of([]), new Policy),
+            Planner::plan($sent, Manifest::fromEntries([]), new Policy),
             $sent,
             null,
         );

@@ -94,7 +94,7 @@ final class LiveProofTest extends TestCase
             );
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 
     public function test_the_start_page_comes_first_then_changed_pages_then_assets(): void
@@ -127,7 +127,7 @@ final class LiveProofTest extends TestCase
     public function test_an_old_host_that_shows_the_same_site_proves_nothing_of_the_new_one(): void
     {
         $target = self::manifest(['index.html' => 'i', 'a.html' => 'a']);
-        $plan = Planner::plan($target, Manifest::of([]), new Policy());
+        $plan = Planner::plan($target, Manifest::fromEntries([]), new Policy());
         $old = ['/' => 'i', '/index.html' => 'i', '/a.html' => 'a'];
         $new = '192.0.2.7';
         $holds = static fn (LiveProof $proof): array => array_map(
@@ -147,7 +147,7 @@ final class LiveProofTest extends TestCase
     {
         $target = self::manifest(['index.php' => '<?php echo 1;', 'index.html' => 'shadowed']);
         $proofs = $this->proof(['/' => '1', '/index.php' => '1', '/index.html' => 'shadowed'])->prove(
-            Planner::plan($target, Manifest::of([]), new Policy()),
+            Planner::plan($target, Manifest::fromEntries([]), new Policy()),
             $target,
         );
         self::assertSame(
@@ -165,7 +165,7 @@ final class LiveProofTest extends TestCase
             'public/.htaccess' => 'h',
             'src/secret.html' => 's',
         ]);
-        $plan = Planner::plan($target, Manifest::of([]), new Policy);
+        $plan = Planner::plan($target, Manifest::fromEntries([]), new Policy);
         $proof = $this->proof(['/' => 'i', '/index.html' => 'i', '/a.css' => 'c'], documentRoot: '/www/public');
         $proofs = $proof->prove($plan, $target);
         self::assertSame(
@@ -188,7 +188,7 @@ final class LiveProofTest extends TestCase
     public function test_addresses_that_are_no_files_must_answer_too(): void
     {
         $target = self::manifest(['index.html' => 'i']);
-        $plan = Planner::plan($target, Manifest::of([]), new Policy);
+        $plan = Planner::plan($target, Manifest::fromEntries([]), new Policy);
         $proof = $this->proof(
             ['/' => 'i', '/index.html' => 'i', '/news' => 'whatever'],
             0.1,
@@ -208,7 +208,7 @@ final class LiveProofTest extends TestCase
     public function test_what_does_not_answer_says_why(): void
     {
         $target = self::manifest(['index.html' => 'i']);
-        $proofs = $this->proof([])->prove(Planner::plan($target, Manifest::of([]), new Policy), $target);
+        $proofs = $this->proof([])->prove(Planner::plan($target, Manifest::fromEntries([]), new Policy), $target);
         self::assertFalse($proofs[0]->holds());
         self::assertStringContainsString('so the domain shows another directory', $proofs[0]->sentence());
         self::assertStringContainsString('permissions', (new PageProof('u', 403, false))->sentence());
@@ -222,12 +222,12 @@ final class LiveProofTest extends TestCase
             $files["p$number.css"] = 'x';
         }
         $target = self::manifest($files);
-        $plan = Planner::plan($target, Manifest::of([]), new Policy);
+        $plan = Planner::plan($target, Manifest::fromEntries([]), new Policy);
         self::assertCount(52, $this->proof([])->prove($plan, $target));
         self::assertCount(11, $this->proof([], 0.2)->prove($plan, $target));
         self::assertSame(52, $this->proof([], 0.2)->count($plan, $target));
         $bare = self::manifest(['readme.txt' => 'r']);
-        $proofs = $this->proof([])->prove(Planner::plan($bare, Manifest::of([]), new Policy()), $bare);
+        $proofs = $this->proof([])->prove(Planner::plan($bare, Manifest::fromEntries([]), new Policy()), $bare);
         self::assertSame(
             ['http://site.example/readme.txt'],
             array_map(static fn (PageProof $proof): string => $proof->url, $proofs),
@@ -292,13 +292,13 @@ final class LiveProofTest extends TestCase
 
     public function test_where_there_was_nothing_the_new_start_page_must_be_gone(): void
     {
-        $plan = Planner::plan(self::manifest(['index.html' => 'new']), Manifest::of([]), new Policy());
+        $plan = Planner::plan(self::manifest(['index.html' => 'new']), Manifest::fromEntries([]), new Policy());
         $wrong = array_filter(
-            $this->proof(['/' => 'new', '/index.html' => 'new'])->proveBack($plan, Manifest::of([])),
+            $this->proof(['/' => 'new', '/index.html' => 'new'])->proveBack($plan, Manifest::fromEntries([])),
             static fn (PageProof $proof): bool => ! $proof->holds(),
         );
         self::assertCount(2, $wrong);
-        foreach ($this->proof([])->proveBack($plan, Manifest::of([])) as $proof) {
+        foreach ($this->proof([])->proveBack($plan, Manifest::fromEntries([])) as $proof) {
             self::assertTrue($proof->holds());
         }
     }

@@ -64,7 +64,7 @@ final class RunModesTest extends TestCase
     {
         $page = TestStore::in("$this->own/contents")->put(['page']);
 
-        return Manifest::of([
+        return Manifest::fromEntries([
             self::entry('data', EntryKind::Directory)->withMode(0775),
             self::entry('uploads', EntryKind::Directory)->withMode(0770),
             new ManifestEntry(RelativePath::fromString('settings.ini'), EntryKind::File, 6, 1_700_000_000, 0640),
@@ -191,7 +191,7 @@ final class RunModesTest extends TestCase
         $secret = TestStore::in("$this->own/contents")->put(['a new secret']);
         $none = static fn (int $number): ?\Throwable => null;
         $result = $this->carryOut(
-            Manifest::of([new ManifestEntry(
+            Manifest::fromEntries([new ManifestEntry(
                 RelativePath::fromString('settings.ini'),
                 EntryKind::File,
                 $secret->size,
@@ -280,7 +280,7 @@ final class RunModesTest extends TestCase
         self::assertNotNull($done->plan);
         self::assertNotNull($done->before);
         self::assertNotNull($done->after);
-        $undo = Undo::of($done->plan, $done->before, $done->after, $live->manifest);
+        $undo = Undo::fromPlan($done->plan, $done->before, $done->after, $live->manifest);
         self::assertSame([], $undo->changedSince);
         $result = $this->carryOut($undo->target, id: 'm2', exact: true);
         self::assertSame(RunEnd::Proven, $result->end, (string) $result->cause?->getMessage());
@@ -291,7 +291,7 @@ final class RunModesTest extends TestCase
     {
         $secret = TestStore::in("$this->own/contents")->put(['secret']);
         $result = $this->carryOut(
-            Manifest::of([new ManifestEntry(
+            Manifest::fromEntries([new ManifestEntry(
                 RelativePath::fromString('count.txt'),
                 EntryKind::File,
                 $secret->size,

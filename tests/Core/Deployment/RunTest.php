@@ -166,7 +166,7 @@ final class RunTest extends TestCase
                 $root,
                 $target ?? $this->target(),
                 new Policy(placeholders: ['default.htm']),
-                EarlierLook::at(0, $known ?? Manifest::of([])),
+                EarlierLook::at(0, $known ?? Manifest::fromEntries([])),
                 $seen,
                 ['index.html', 'default.htm'],
                 collapseAccepted: $accepted,
@@ -201,7 +201,7 @@ final class RunTest extends TestCase
     /** @param  array<string, string>  $texts  by path */
     private static function left(array $texts): Manifest
     {
-        return Manifest::of(array_map(
+        return Manifest::fromEntries(array_map(
             static fn (string $path, string $text): ManifestEntry => new ManifestEntry(
                 RelativePath::fromString($path),
                 EntryKind::File,
@@ -546,7 +546,7 @@ final class RunTest extends TestCase
         $content = $this->store()->put(['<?php echo 1;']);
         $remote = new LyingDirectory($this->live);
         $remote->alters = true;
-        $target = Manifest::of([
+        $target = Manifest::fromEntries([
             new ManifestEntry(
                 RelativePath::fromString('tool.php'),
                 EntryKind::File,
@@ -569,7 +569,7 @@ final class RunTest extends TestCase
         $remote->listsNothing = true;
         $known = (new Surveyor(new SequentialPool(new LocalRemoteDirectory($this->live))))->survey(RemotePath::root())
             ->manifest;
-        foreach ([$known, Manifest::of([])] as $last) {
+        foreach ([$known, Manifest::fromEntries([])] as $last) {
             $result = $this->carryOut($remote, known: $last);
             self::assertSame(RunEnd::Refused, $result->end);
             self::assertStringContainsString('the listing leaves it out', (string) $result->cause?->getMessage());

@@ -115,8 +115,8 @@ final class WhyDifferentTest extends TestCase
         array $listed,
         ?string $expected,
     ): void {
-        $before = Manifest::of([self::entry('in/a.html', 0644, text: 'old')]);
-        self::assertSame($expected, (new WhyDifferent(Manifest::of($listed), $before))->explain(
+        $before = Manifest::fromEntries([self::entry('in/a.html', 0644, text: 'old')]);
+        self::assertSame($expected, (new WhyDifferent(Manifest::fromEntries($listed), $before))->explain(
             $answer,
             self::entry('in/a.html', null),
         ));

@@ -44,7 +44,7 @@ final class FileFactsTest extends TestCase
             [Provenance::NotOurs, false, $same, null],
         ];
         foreach ($cases as [$from, $isBrought, $left, $byHand]) {
-            self::assertSame($from, Provenance::of($now, $isBrought, $left, $byHand));
+            self::assertSame($from, Provenance::fromEntries($now, $isBrought, $left, $byHand));
         }
     }
 
@@ -95,12 +95,12 @@ final class FileFactsTest extends TestCase
         );
         $answer = new WebAnswer("http://site.example/$name", $status, hash('sha256', $head), strlen($head), $head);
 
-        self::assertSame($get, VisitorsGet::of($entry, $answer));
+        self::assertSame($get, VisitorsGet::fromAnswer($entry, $answer));
     }
 
     public function test_a_working_copy_is_read_back_and_as_long_before_its_hashes_are_known(): void
     {
-        $copy = WorkingCopy::of(
+        $copy = WorkingCopy::fromEntries(
             'site.example',
             RemotePath::fromString('/www/site.example'),
             5,
@@ -131,13 +131,13 @@ final class FileFactsTest extends TestCase
     {
         $seen = [];
         for ($i = 0; $i < 200; $i++) {
-            $name = PrivateName::of('plans of 2026');
+            $name = PrivateName::fromWords('plans of 2026');
             self::assertTrue(PrivateName::isOne($name), $name);
             self::assertSame('plans of 2026', PrivateName::words($name));
             $seen[$name] = true;
         }
         self::assertCount(200, $seen);
-        self::assertSame('', PrivateName::words(PrivateName::of('')));
+        self::assertSame('', PrivateName::words(PrivateName::fromWords('')));
         foreach (['plans', 'something-wonderfup-otherwisd', 'a-2026-05-31-abcdefghj'] as $name) {
             self::assertFalse(PrivateName::isOne($name), $name);
         }

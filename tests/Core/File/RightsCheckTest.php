@@ -41,7 +41,7 @@ final class RightsCheckTest extends TestCase
             );
         }
         $wrong = [];
-        foreach ((new RightsCheck($installed))->of(Manifest::of($entries)) as $one) {
+        foreach ((new RightsCheck($installed))->of(Manifest::fromEntries($entries)) as $one) {
             $wrong[(string) $one->entry->path] = sprintf('%s %o', $one->fault->value, $one->wanted);
         }
 
@@ -106,8 +106,8 @@ final class RightsCheckTest extends TestCase
             null,
             $mode,
         );
-        $live = Manifest::of([$entry('a.html', 0777), $entry('b.html', 0777), $entry('run.cgi', 0777)]);
-        $deployed = Manifest::of([$entry('a.html', 0640), $entry('b.html', 0666)]);
+        $live = Manifest::fromEntries([$entry('a.html', 0777), $entry('b.html', 0777), $entry('run.cgi', 0777)]);
+        $deployed = Manifest::fromEntries([$entry('a.html', 0640), $entry('b.html', 0666)]);
         $wanted = [];
         foreach ((new RightsCheck([], $deployed))->of($live) as $one) {
             $wanted[$one->entry->path->toString()] = sprintf('%03o', $one->wanted);

@@ -24,7 +24,7 @@ final class SideBySideTest extends TestCase
 
         return array_map(
             static fn (array $row): string => $row === [] ? '…' : implode(' | ', array_map($sign, $row)),
-            SideBySide::of($first, ...$others)->rows ?? ['too long'],
+            SideBySide::fromTexts($first, ...$others)->rows ?? ['too long'],
         );
     }
 
@@ -56,13 +56,13 @@ final class SideBySideTest extends TestCase
 
     public function test_texts_that_differ_in_line_ends_only_say_so(): void
     {
-        $sides = SideBySide::of("a\nb\n", "a\r\nb\r\n");
+        $sides = SideBySide::fromTexts("a\nb\n", "a\r\nb\r\n");
         self::assertTrue($sides?->differOnlyInLineEnds);
-        self::assertFalse(SideBySide::of("a\n", "b\n")?->differOnlyInLineEnds);
+        self::assertFalse(SideBySide::fromTexts("a\n", "b\n")?->differOnlyInLineEnds);
     }
 
     public function test_what_is_too_long_to_compare_is_not_compared(): void
     {
-        self::assertNull(SideBySide::of('a', str_repeat("a\n", 5000)));
+        self::assertNull(SideBySide::fromTexts('a', str_repeat("a\n", 5000)));
     }
 }

@@ -13,7 +13,7 @@ final class TextMergeTest extends TestCase
 
     private static function merge(string $theirs, string $ours): TextMerge
     {
-        return TextMerge::of(self::BASE, $theirs, $ours) ?? self::fail('too long');
+        return TextMerge::fromTexts(self::BASE, $theirs, $ours) ?? self::fail('too long');
     }
 
     public function test_changes_in_other_places_are_put_together(): void

@@ -14,7 +14,7 @@ final class LoginRulesTest extends TestCase
 {
     public function test_names_are_held_to_what_the_host_takes(): void
     {
-        $rules = LoginRules::of('acc_{name}', 'a-z0-9_-', 12, 3);
+        $rules = LoginRules::fromForm('acc_{name}', 'a-z0-9_-', 12, 3);
         foreach (
             [
                 'north-build' => null,
@@ -61,7 +61,7 @@ final class LoginRulesTest extends TestCase
             ] as [$form, $signs]
         ) {
             try {
-                LoginRules::of($form, $signs);
+                LoginRules::fromForm($form, $signs);
                 self::fail("$form $signs");
             } catch (\InvalidArgumentException) {
                 self::assertTrue(true);

@@ -167,7 +167,7 @@ final class AccountListTest extends TestCase
                 'n',
             ),
         ];
-        $rehearsal = Rehearsal::of(
+        $rehearsal = Rehearsal::fromList(
             $list,
             $list->guess(),
             $known,

@@ -41,7 +41,7 @@ final class LetterReaderTest extends TestCase
     {
         $accounts = LetterReader::read($letter);
         self::assertCount(count($expected), $accounts, 'accounts');
-        $text = LetterText::of($letter);
+        $text = LetterText::fromPasted($letter);
         foreach ($accounts as $index => $account) {
             foreach (self::facts($account) as $name => $value) {
                 if (! isset($account->unsure()[$name])) {

@@ -17,7 +17,7 @@ final class EarlierLookTest extends TestCase
     /** @param  array<string, int>  $times  by path */
     private static function listing(array $times, ?string $sha256 = null): Manifest
     {
-        return Manifest::of(array_map(
+        return Manifest::fromEntries(array_map(
             static fn (string $path, int $time): ManifestEntry => new ManifestEntry(
                 RelativePath::fromString($path),
                 EntryKind::File,

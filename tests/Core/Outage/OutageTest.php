@@ -21,7 +21,7 @@ final class OutageTest extends TestCase
         array $answers,
         array $expected,
     ): void {
-        $outage = Outage::of(array_map(
+        $outage = Outage::fromAnswers(array_map(
             static fn (array $one): ProbeResult => new ProbeResult(...[...$one, $one[2] === 0 ? 'refused' : '']),
             $answers,
         ));
@@ -59,7 +59,7 @@ final class OutageTest extends TestCase
     public function test_what_was_not_measured_is_never_told_as_no_outage(): void
     {
         self::assertSame('not measured: what asked was cut off', Outage::notMeasured()->sentence());
-        $rest = Outage::of([new ProbeResult(0, 10, 200), new ProbeResult(20, 30, 200)]);
+        $rest = Outage::fromAnswers([new ProbeResult(0, 10, 200), new ProbeResult(20, 30, 200)]);
         self::assertStringStartsWith('0 s: asked 2 times', $rest->sentence());
         self::assertStringContainsString('cut off', Outage::notMeasured()->then($rest)->sentence());
         self::assertFalse(Outage::notMeasured()->then($rest)->isWhole);

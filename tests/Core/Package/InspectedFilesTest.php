@@ -47,7 +47,7 @@ final class InspectedFilesTest extends TestCase
             }
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 
     /**
@@ -61,7 +61,7 @@ final class InspectedFilesTest extends TestCase
         string $served = '',
         array $overruled = [],
     ): InspectedFiles {
-        return InspectedFiles::of(
+        return InspectedFiles::inspect(
             $this->manifest($brought),
             new UploadPlace($this->manifest($server), $served),
             new Inspector(new PackageContents($this->store), '2026-12-01'),
@@ -204,7 +204,7 @@ final class InspectedFilesTest extends TestCase
         ?string $asked,
     ): void {
         $brought = $this->manifest(array_fill_keys($paths, 'x'));
-        $folder = UploadFolder::of(
+        $folder = UploadFolder::fromManifest(
             $brought,
             new UploadPlace($this->manifest(['old/a.html' => 'x', 'news/a.html' => 'x']), $served),
             $into,

@@ -26,7 +26,7 @@ final class ConflictTest extends TestCase
     /** @param  array<string, string>  $texts  by path; "?" before a text means that its hash is not known */
     private static function side(array $texts, int $modified = 1000): Manifest
     {
-        return Manifest::of(array_map(
+        return Manifest::fromEntries(array_map(
             static fn (string $path, string $text): ManifestEntry => new ManifestEntry(
                 RelativePath::fromString($path),
                 EntryKind::File,

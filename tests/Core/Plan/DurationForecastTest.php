@@ -56,12 +56,12 @@ final class DurationForecastTest extends TestCase
             static fn (float $seconds): ?Pace => Pace::measured(10, 0, $seconds, 1),
             [4.0, 1.0, 2.0],
         )));
-        $expected = Expectation::of($paces, 20, 0, 1);
+        $expected = Expectation::fromPaces($paces, 20, 0, 1);
         self::assertNotNull($expected);
         self::assertSame(
             [4.0, 2.0, 8.0, 3],
             [round($expected->seconds, 6), $expected->least, $expected->most, $expected->from],
         );
-        self::assertNull(Expectation::of([], 20, 0, 1));
+        self::assertNull(Expectation::fromPaces([], 20, 0, 1));
     }
 }

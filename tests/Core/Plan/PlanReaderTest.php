@@ -44,18 +44,18 @@ final class PlanReaderTest extends TestCase
             hash('sha256', $text),
         );
         $plan = Planner::plan(
-            Manifest::of([
+            Manifest::fromEntries([
                 ...array_map(static fn (string $path): ManifestEntry => $entry($path, 'new'), self::PACKAGE),
                 new ManifestEntry(RelativePath::fromString('empty'), EntryKind::Directory, mode: 0777),
             ]),
-            Manifest::of([
+            Manifest::fromEntries([
                 $entry('a/one.html', 'old'),
                 $entry('index.html', 'edited'),
                 $entry('note.txt', 'n'),
                 new ManifestEntry(RelativePath::fromString('link'), EntryKind::Link),
             ]),
             new Policy,
-            Manifest::of([$entry('a/one.html', 'old'), $entry('index.html', 'ours'), $entry('note.txt', 'n')]),
+            Manifest::fromEntries([$entry('a/one.html', 'old'), $entry('index.html', 'ours'), $entry('note.txt', 'n')]),
         );
         $text = fopen('php://temp', 'w+b');
         self::assertIsResource($text);

@@ -58,7 +58,7 @@ final class PlannerTest extends TestCase
 
     public function test_each_path_gets_its_change_and_its_reason(): void
     {
-        $target = Manifest::of([
+        $target = Manifest::fromEntries([
             self::file('index.html', 'new'),
             self::file('same.css', 'x'),
             self::file('grown.js', 'longer'),
@@ -67,7 +67,7 @@ final class PlannerTest extends TestCase
             self::file('unknown.txt', 'abc'),
             self::file('uploads/mine.txt', 'm'),
         ]);
-        $live = Manifest::of([
+        $live = Manifest::fromEntries([
             self::file('index.html', 'old'),
             self::file('same.css', 'x'),
             self::file('grown.js', 'long'),
@@ -103,8 +103,8 @@ final class PlannerTest extends TestCase
     public function test_a_plan_survives_being_stored(): void
     {
         $plan = Planner::plan(
-            Manifest::of([self::file('ä/1.html', 'x'), self::directory('ä')]),
-            Manifest::of([self::file('b', 'y')]),
+            Manifest::fromEntries([self::file('ä/1.html', 'x'), self::directory('ä')]),
+            Manifest::fromEntries([self::file('b', 'y')]),
             new Policy(),
         );
         self::assertEquals($plan, Plan::fromText(implode('', iterator_to_array(PlanContents::write($plan), false))));
@@ -113,8 +113,8 @@ final class PlannerTest extends TestCase
     public function test_kept_directories_match_whole_names_only(): void
     {
         $plan = Planner::plan(
-            Manifest::of([]),
-            Manifest::of([self::file('uploads2/a', 'a'), self::file('data/up/a', 'a')]),
+            Manifest::fromEntries([]),
+            Manifest::fromEntries([self::file('uploads2/a', 'a'), self::file('data/up/a', 'a')]),
             new Policy(PathPattern::all(['uploads/', 'data/*/']), [], ['uploads2/a', 'data/up/a']),
         );
         self::assertSame(
@@ -127,8 +127,8 @@ final class PlannerTest extends TestCase
     {
         $link = new ManifestEntry(RelativePath::fromString('link'), EntryKind::Link);
         $plan = Planner::plan(
-            Manifest::of([self::file('a', 'a')]),
-            Manifest::of([self::file('.htaccess', 'h'), self::directory('d'), $link]),
+            Manifest::fromEntries([self::file('a', 'a')]),
+            Manifest::fromEntries([self::file('.htaccess', 'h'), self::directory('d'), $link]),
             new Policy(PathPattern::all(['d/']), exact: true),
         );
         self::assertSame(
@@ -146,19 +146,23 @@ final class PlannerTest extends TestCase
     {
         $this->expectException(PlanImpossible::class);
         $this->expectExceptionMessage('img is a file in the package and a directory on the server');
-        Planner::plan(Manifest::of([self::file('img', 'x')]), Manifest::of([self::directory('img')]), new Policy);
+        Planner::plan(
+            Manifest::fromEntries([self::file('img', 'x')]),
+            Manifest::fromEntries([self::directory('img')]),
+            new Policy,
+        );
     }
 
     public function test_assets_go_before_pages_and_the_start_page_last(): void
     {
         $plan = Planner::plan(
-            Manifest::of([
+            Manifest::fromEntries([
                 self::file('index.html', 'i'),
                 self::file('about.html', 'a'),
                 self::file('style.css', 's'),
                 self::file('sub/index.html', 'j'),
             ]),
-            Manifest::of([]),
+            Manifest::fromEntries([]),
             new Policy(),
         );
         $waves = array_map(
@@ -174,8 +178,8 @@ final class PlannerTest extends TestCase
     public function test_case_clashes_are_told(): void
     {
         $plan = Planner::plan(
-            Manifest::of([self::file('assets/Logo.svg', 'x')]),
-            Manifest::of([self::file('assets/logo.svg', 'x')]),
+            Manifest::fromEntries([self::file('assets/Logo.svg', 'x')]),
+            Manifest::fromEntries([self::file('assets/logo.svg', 'x')]),
             new Policy(),
         );
         self::assertSame([['assets/Logo.svg', 'assets/logo.svg']], $plan->caseClashes());
@@ -183,8 +187,10 @@ final class PlannerTest extends TestCase
 
     public function test_hashes_are_taken_over_only_where_time_and_size_agree_and_lie_back_far_enough(): void
     {
-        $known = Manifest::of([self::file('a', 'a', 100), self::file('b', 'b', 100), self::file('c', 'c', 500)]);
-        $listed = Manifest::of([
+        $known = Manifest::fromEntries(
+            [self::file('a', 'a', 100), self::file('b', 'b', 100), self::file('c', 'c', 500)],
+        );
+        $listed = Manifest::fromEntries([
             self::file('a', 'a', 100, false),
             self::file('b', 'b', 101, false),
             self::file('c', 'c', 500, false),
@@ -199,20 +205,22 @@ final class PlannerTest extends TestCase
 
     public function test_undo_brings_back_what_was_there_and_touches_nothing_else(): void
     {
-        $before = Manifest::of([
+        $before = Manifest::fromEntries([
             self::file('index.html', 'old'),
             self::file('default.htm', 'p'),
             self::file('note', 'n'),
         ]);
-        $target = Manifest::of([self::file('index.html', 'new!'), self::directory('img'), self::file('img/a', 'a')]);
+        $target = Manifest::fromEntries(
+            [self::file('index.html', 'new!'), self::directory('img'), self::file('img/a', 'a')],
+        );
         $done = Planner::plan($target, $before, new Policy(placeholders: ['default.htm']));
-        $after = Manifest::of([
+        $after = Manifest::fromEntries([
             self::file('index.html', 'new!', 2000),
             self::directory('img'),
             self::file('img/a', 'a', 2000),
             self::file('note', 'n'),
         ]);
-        $undo = Undo::of($done, $before, $after, $after);
+        $undo = Undo::fromPlan($done, $before, $after, $after);
         self::assertSame([], $undo->changedSince);
         $back = Planner::plan($undo->target, $after, new Policy(exact: true));
         self::assertSame(
@@ -227,7 +235,7 @@ final class PlannerTest extends TestCase
         );
 
         $theirs = $after->with([self::file('img/b', 'theirs', 3000), self::file('index.html', 'edit', 3000)]);
-        $undo = Undo::of($done, $before, $after, $theirs);
+        $undo = Undo::fromPlan($done, $before, $after, $theirs);
         self::assertSame(['index.html'], $undo->changedSince);
         self::assertNotNull($undo->target->get('img'), 'somebody else has a file in it');
         self::assertNotNull($undo->target->get('img/b'));
@@ -243,16 +251,22 @@ final class PlannerTest extends TestCase
         array $answers,
         array $expected,
     ): void {
-        $before = Manifest::of([self::file('index.html', 'old'), self::file('gone', 'was'), self::file('note', 'n')]);
+        $before = Manifest::fromEntries(
+            [self::file('index.html', 'old'), self::file('gone', 'was'), self::file('note', 'n')],
+        );
         $made = [self::file('index.html', 'new!'), self::directory('img'), self::file('img/a', 'a')];
-        $after = Manifest::of([...$made, self::file('img/b', 'b'), self::file('note', 'n')]);
-        $done = Planner::plan(Manifest::of([...$made, self::file('img/b', 'b')]), $before, new Policy(ours: ['gone']));
+        $after = Manifest::fromEntries([...$made, self::file('img/b', 'b'), self::file('note', 'n')]);
+        $done = Planner::plan(
+            Manifest::fromEntries([...$made, self::file('img/b', 'b')]),
+            $before,
+            new Policy(ours: ['gone']),
+        );
         $live = $after->without(['img/b'])->with([
             self::file('index.html', 'edit', 3000, false),
             self::file('img/a', 'mine', 3000),
             self::file('gone', 'put', 3000),
         ]);
-        $undo = Undo::of($done, $before, $after, $live);
+        $undo = Undo::fromPlan($done, $before, $after, $live);
         self::assertEqualsCanonicalizing(['index.html', 'img/a', 'img/b', 'gone'], $undo->changedSince);
         $plan = Planner::plan(
             $undo->target,
@@ -304,11 +318,15 @@ final class PlannerTest extends TestCase
         $entry = self::file('a', 'a', 5, false);
         self::assertSame(
             Change::Same,
-            Planner::plan(Manifest::of([$entry]), Manifest::of([self::file('a', 'a', 5)]), new Policy())->items[0]
+            Planner::plan(
+                Manifest::fromEntries([$entry]),
+                Manifest::fromEntries([self::file('a', 'a', 5)]),
+                new Policy(),
+            )->items[0]
                 ->change,
         );
         $this->expectException(PlanImpossible::class);
-        Planner::plan(Manifest::of([$entry]), Manifest::of([self::file('a', 'b', 6)]), new Policy);
+        Planner::plan(Manifest::fromEntries([$entry]), Manifest::fromEntries([self::file('a', 'b', 6)]), new Policy);
     }
 
     public function test_why_has_words(): void

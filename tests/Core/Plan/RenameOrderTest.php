@@ -24,19 +24,19 @@ final class RenameOrderTest extends TestCase
     private static function order(?array $loads): array
     {
         $plan = Planner::plan(
-            Manifest::of(array_map(static fn (string $path): ManifestEntry => new ManifestEntry(
+            Manifest::fromEntries(array_map(static fn (string $path): ManifestEntry => new ManifestEntry(
                 RelativePath::fromString($path),
                 EntryKind::File,
                 1,
                 sha256: str_repeat('0', 64),
             ), self::PATHS)),
-            Manifest::of([]),
+            Manifest::fromEntries([]),
             new Policy,
         );
 
         return array_map(
             static fn (array $wave): array => array_map(strval(...), array_column($wave, 'path')),
-            RenameOrder::of($plan, ['index.html'], $loads),
+            RenameOrder::forPlan($plan, ['index.html'], $loads),
         );
     }
 

@@ -140,7 +140,7 @@ final class SequencesTest extends TestCase
             ],
             default => [
                 Planner::plan(
-                    Undo::of($last[1], self::manifest($last[2]), self::manifest($last[3]), $live)->target,
+                    Undo::fromPlan($last[1], self::manifest($last[2]), self::manifest($last[3]), $live)->target,
                     $live,
                     new Policy(exact: true),
                 ),
@@ -217,7 +217,7 @@ final class SequencesTest extends TestCase
             $entries[] = new ManifestEntry($relative, EntryKind::File, strlen($text), sha256: hash('sha256', $text));
         }
 
-        return Manifest::of($entries);
+        return Manifest::fromEntries($entries);
     }
 
     /**

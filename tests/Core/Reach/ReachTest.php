@@ -80,7 +80,7 @@ final class ReachTest extends TestCase
         array $touched,
         string $sentence,
     ): void {
-        $reach = Reach::of(RemotePath::fromString($directory), self::sites());
+        $reach = Reach::fromDirectory(RemotePath::fromString($directory), self::sites());
         self::assertSame(
             $touched,
             array_map(static fn (SiteReach $site): string => "$site->domain {$site->extent->value}", $reach->touched()),
@@ -156,7 +156,7 @@ final class ReachTest extends TestCase
 
     public function test_what_a_user_would_reach_is_said_before_it_exists(): void
     {
-        $see = fn (string $directory): ReachPreview => ReachPreview::of(
+        $see = fn (string $directory): ReachPreview => ReachPreview::fromDirectory(
             RemotePath::fromString($directory),
             'Anna',
             self::sites(),
@@ -254,7 +254,7 @@ final class ReachTest extends TestCase
                 $login('from the future', '/www/b.example', idle: -3),
             ],
         );
-        $fleet = FleetScope::of([$account, new AccountScope(2, [], [], [])], $now);
+        $fleet = FleetScope::fromAccounts([$account, new AccountScope(2, [], [], [])], $now);
         $flags = [];
         foreach ($fleet->logins as $scope) {
             $flags[$scope->login->login] = array_map(static fn (Flag $flag): string => $flag->value, $scope->flags);

@@ -45,7 +45,7 @@ final class AddressTest extends TestCase
     #[DataProvider('addresses')]
     public function test_where_it_leads(string $value, AddressKind $kind, ?string $path, ?string $base = null): void
     {
-        $address = Address::of($value, 'about/index.html', $base, ['site.example']);
+        $address = Address::parse($value, 'about/index.html', $base, ['site.example']);
 
         self::assertSame([$kind, $path], [$address->kind, $address->path]);
     }

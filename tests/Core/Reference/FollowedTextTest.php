@@ -45,7 +45,13 @@ final class FollowedTextTest extends TestCase
             $entries[] = new ManifestEntry(RelativePath::fromString($directory), EntryKind::Directory);
         }
 
-        return FollowedText::of($path, $text, new Moves($moves), new Resolver(Manifest::of($entries), [$own]), [$own]);
+        return FollowedText::fromText(
+            $path,
+            $text,
+            new Moves($moves),
+            new Resolver(Manifest::fromEntries($entries), [$own]),
+            [$own],
+        );
     }
 
     /** @return array<string, array{string, string, array<string, string|null>, string|null}> */

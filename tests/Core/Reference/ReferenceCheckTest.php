@@ -43,7 +43,7 @@ final class ReferenceCheckTest extends TestCase
             }
         }
 
-        $check = new ReferenceCheck(new Resolver(Manifest::of($entries), ['site.example']));
+        $check = new ReferenceCheck(new Resolver(Manifest::fromEntries($entries), ['site.example']));
         foreach ($files as $name => $text) {
             Documents::isOne($name, strlen($text)) && $check->add($name, Documents::read($name, $text));
         }

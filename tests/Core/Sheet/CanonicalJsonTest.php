@@ -14,7 +14,7 @@ final class CanonicalJsonTest extends TestCase
     #[DataProvider('examples')]
     public function test_it_writes_what_the_standard_writes(string $given, string $expected): void
     {
-        self::assertSame($expected, CanonicalJson::of(self::read($given)));
+        self::assertSame($expected, CanonicalJson::encode(self::read($given)));
     }
 
     /** @return array<string, array{string, string}> */
@@ -41,13 +41,13 @@ final class CanonicalJsonTest extends TestCase
     public function test_a_number_with_a_fraction_is_refused(): void
     {
         $this->expectException(\UnexpectedValueException::class);
-        CanonicalJson::of(self::read('{"a": 1.5}'));
+        CanonicalJson::encode(self::read('{"a": 1.5}'));
     }
 
     public function test_what_is_nested_without_end_is_refused(): void
     {
         $this->expectException(\UnexpectedValueException::class);
-        CanonicalJson::of(self::read(str_repeat('{"a":', 60).'1'.str_repeat('}', 60)));
+        CanonicalJson::encode(self::read(str_repeat('{"a":', 60).'1'.str_repeat('}', 60)));
     }
 
     private static function read(string $json): \stdClass

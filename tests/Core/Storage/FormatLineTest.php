@@ -25,7 +25,7 @@ final class FormatLineTest extends TestCase
     {
         $directory = $this->directory();
         $shelf = new BackupShelf($directory);
-        $manifest = Manifest::of([]);
+        $manifest = Manifest::fromEntries([]);
         $name = $shelf->keep($manifest, new \DateTimeImmutable('2026-12-01'));
         $file = "$directory/$name.unclaimed.jsonl.gz";
         self::assertStringStartsWith("{\"format\":1}\n", (string) gzdecode((string) file_get_contents($file)));
@@ -57,7 +57,7 @@ final class FormatLineTest extends TestCase
 
     public function test_what_was_seen_of_a_site(): void
     {
-        $look = EarlierLook::at(1_800_000_000, Manifest::of([]));
+        $look = EarlierLook::at(1_800_000_000, Manifest::fromEntries([]));
         $text = implode('', iterator_to_array($look->lines(), false));
         self::assertStringStartsWith('{"format":1,', $text);
         self::assertEquals($look, EarlierLook::fromText($text));

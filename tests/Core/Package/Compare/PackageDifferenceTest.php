@@ -19,7 +19,7 @@ final class PackageDifferenceTest extends TestCase
     /** @param  array<string, string>  $files */
     private static function manifest(array $files): Manifest
     {
-        return Manifest::of(array_map(
+        return Manifest::fromEntries(array_map(
             static fn (string $path, string $text): ManifestEntry => new ManifestEntry(
                 RelativePath::fromString($path),
                 EntryKind::File,

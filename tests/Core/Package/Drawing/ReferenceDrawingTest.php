@@ -22,7 +22,7 @@ final class ReferenceDrawingTest extends TestCase
     /** @param  list<string>  $paths */
     private static function manifest(array $paths): Manifest
     {
-        return Manifest::of(array_map(
+        return Manifest::fromEntries(array_map(
             static fn (string $path): ManifestEntry => new ManifestEntry(
                 RelativePath::fromString($path),
                 EntryKind::File,
@@ -59,7 +59,7 @@ final class ReferenceDrawingTest extends TestCase
 
     public function test_every_file_of_a_small_package_has_its_place_and_what_nobody_comes_to_stands_apart(): void
     {
-        $drawing = ReferenceDrawing::of(
+        $drawing = ReferenceDrawing::fromLinks(
             self::manifest(['about.html', 'css/a.css', 'img/b.png', 'index.html', 'old.html']),
             new Links([
                 'index.html' => ['about.html' => 2, 'css/a.css' => 1],
@@ -96,7 +96,7 @@ final class ReferenceDrawingTest extends TestCase
         }
         $manifest = self::manifest($paths);
 
-        $all = ReferenceDrawing::of($manifest, new Links($links), []);
+        $all = ReferenceDrawing::fromLinks($manifest, new Links($links), []);
         self::assertSame([
             'directory css 1',
             'file index.html 1',
@@ -106,7 +106,7 @@ final class ReferenceDrawingTest extends TestCase
         ], self::nodes($all));
         self::assertContains('3 2 1000', self::arcs($all));
 
-        $opened = ReferenceDrawing::of($manifest, new Links($links), [], 'news/00');
+        $opened = ReferenceDrawing::fromLinks($manifest, new Links($links), [], 'news/00');
         $nodes = self::nodes($opened);
         self::assertContains('file news/00/0000.html 1', $nodes);
         self::assertContains('others news/00 6', $nodes);

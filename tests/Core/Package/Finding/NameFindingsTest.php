@@ -23,7 +23,7 @@ final class NameFindingsTest extends TestCase
         $secrets = new SecretCheck;
         $secrets->look($entry, $text, null);
 
-        return [...NameFindings::of(Manifest::of([$entry])), ...$secrets->findings()];
+        return [...NameFindings::find(Manifest::fromEntries([$entry])), ...$secrets->findings()];
     }
 
     /** @return iterable<string, array{string, string, list<string>}> */

@@ -60,7 +60,7 @@ final class FitTest extends TestCase
         }
         $after = $this->taken($files);
         $marks = array_map(
-            static fn (Inspection $one): array => PackageMarks::of($one->manifest, $one->traits),
+            static fn (Inspection $one): array => PackageMarks::find($one->manifest, $one->traits),
             [$before, $after],
         );
 

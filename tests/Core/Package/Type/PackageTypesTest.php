@@ -45,7 +45,7 @@ final class PackageTypesTest extends TestCase
     private static function recognise(array $files, ?PackageTypes $types = null): Recognition
     {
         return ($types ?? self::shipped())->recognise(
-            Manifest::of(array_map(
+            Manifest::fromEntries(array_map(
                 static fn (string $path): ManifestEntry => new ManifestEntry(
                     RelativePath::fromString($path),
                     EntryKind::File,
@@ -83,7 +83,7 @@ final class PackageTypesTest extends TestCase
             $at = static fn (string $path): string => ltrim("$below/$path", '/');
             $live = self::manifest(array_map($at, [...$kept, ...$replaced]));
             $plan = Planner::plan(
-                Manifest::of(array_map(
+                Manifest::fromEntries(array_map(
                     static fn (ManifestEntry $entry): ManifestEntry => $entry->isFile()
                         ? new ManifestEntry($entry->path, EntryKind::File, 1, sha256: hash('sha256', 'x'))
                         : $entry,
@@ -150,7 +150,7 @@ final class PackageTypesTest extends TestCase
     /** @param  list<string>  $paths  of directories with a slash at the end */
     private static function manifest(array $paths): Manifest
     {
-        return Manifest::of(array_map(
+        return Manifest::fromEntries(array_map(
             static fn (string $path): ManifestEntry => new ManifestEntry(
                 RelativePath::fromString(rtrim($path, '/')),
                 str_ends_with($path, '/') ? EntryKind::Directory : EntryKind::File,
