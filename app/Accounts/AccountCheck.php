@@ -14,6 +14,7 @@ use App\Models\Site;
 use App\Record\Record;
 use App\Storage\RunIds;
 use Cellarium\Core\Connection\RemoteDirectory;
+use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\TlsUse;
 use Cellarium\Core\Diagnosis\LadderResult;
 use Cellarium\Core\Diagnosis\Rung;
@@ -225,8 +226,13 @@ final readonly class AccountCheck
         }
         $nonce = strtolower(Str::random(20));
         $site->update(['token' => $site->root()->child(DocumentRootProof::tokenName($nonce))->toString()]);
-        $this->shared->look($site, $remote, $accounts, $nonce);
-        $site->update(['token' => null]);
+        try {
+            $this->shared->look($site, $remote, $accounts, $nonce);
+            $site->update(['token' => null]);
+        } catch (RemoteFailure $failure) {
+            // The token is written down and goes later.
+            logger()->warning("Who else has {$site->root()} of $site->domain is not known: {$failure->getMessage()}");
+        }
     }
 
     private static function stillAbove(Site $site, RemotePath $root): ?string

@@ -13,6 +13,7 @@ use App\Models\RecordKind;
 use App\Models\SharedDirectory;
 use App\Models\Site;
 use App\Record\Record;
+use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\DocumentRoot\OtherLogin;
@@ -92,7 +93,16 @@ final readonly class SharedRoots
             $other = $accounts->find($shared->key);
             $shared->trouble === null
                 ? $this->writeDown($site, $other, $shared)
-                : logger()->info("{$other->title()} could not be asked: {$shared->trouble->getMessage()}");
+                : self::noteTrouble($other, $shared->trouble);
+        }
+    }
+
+    /** A refused password is tried once, and not again with the next root: hosts lock accounts out. */
+    private static function noteTrouble(Account $other, RemoteFailure $failure): void
+    {
+        logger()->info("{$other->title()} could not be asked for a shared directory: {$failure->getMessage()}");
+        if ($failure->reason === FailureReason::SignInRefused) {
+            $other->update(['trouble' => $failure->reason->value, 'tried_at' => now()]);
         }
     }
 

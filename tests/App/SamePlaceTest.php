@@ -175,7 +175,8 @@ final class SamePlaceTest extends AppTestCase
         $this->jailed->fill(['secret' => 'wrong'])->save();
         $this->prove($this->site);
         self::assertSame(2, SharedDirectory::count(), 'it could not be asked');
-        $this->jailed->fill(['secret' => $password])->save();
+        self::assertTrue($this->jailed->refresh()->doesNotConnect(), 'its password is not tried with each root');
+        $this->jailed->fill(['secret' => $password, 'trouble' => null])->save();
         $elsewhere = $this->ftpUser('elsewhere', '/www/other.example');
         $this->jailed->fill(['login' => $elsewhere->login, 'secret' => $elsewhere->secret])->bindSecrets();
         $this->jailed->saveQuietly();
