@@ -37,13 +37,14 @@ final readonly class SentFiles
             return [];
         }
         $files = new self($run);
+        if ((new PlanTotals($run->counts))->files(Change::Add, Change::Replace) > self::MOST) {
+            return $files->onTheWay();
+        }
         $plan = $kept->planReader($run);
         $paths = [];
         foreach ([Change::Add, Change::Replace] as $change) {
-            [$items, $count] = $plan->search(new PlanFilter($change), 0, self::MOST);
-            $paths = [...$paths, ...array_map(static fn ($item): string => $item->path->toString(), $items)];
-            if ($count > self::MOST || count($paths) > self::MOST) {
-                return $files->onTheWay();
+            foreach ($plan->search(new PlanFilter($change), 0, self::MOST)[0] as $item) {
+                $paths[] = $item->path->toString();
             }
         }
         sort($paths, SORT_STRING);
