@@ -57,6 +57,19 @@ final class UnusedTest extends TestCase
         self::assertSame([], $unused);
     }
 
+    public function test_what_views_name_is_there(): void
+    {
+        $missing = [];
+        foreach (self::files() as $name => $text) {
+            preg_match_all('/@use\(\'([\w\\\\]+)\'\)/', str_ends_with($name, '.blade.php') ? $text : '', $used);
+            foreach ($used[1] as $type) {
+                class_exists($type) || enum_exists($type) || $missing[] = "$name uses $type";
+            }
+        }
+
+        self::assertSame([], $missing);
+    }
+
     public function test_every_class_of_the_style_sheet_is_used(): void
     {
         $all = implode("\n", self::files());

@@ -1,4 +1,4 @@
-@use('Cellarium\Core\Package\VisibleFileAs')
+@use('Cellarium\Core\Package\ServedAs')
 <tr>
     <td><x-path :path="rawurldecode($served->address)" /></td>
     <td data-label="gives">
