@@ -63,7 +63,7 @@ final class UnusedTest extends TestCase
         foreach (self::files() as $name => $text) {
             preg_match_all('/@use\(\'([\w\\\\]+)\'\)/', str_ends_with($name, '.blade.php') ? $text : '', $used);
             foreach ($used[1] as $type) {
-                class_exists($type) || enum_exists($type) || $missing[] = "$name uses $type";
+                class_exists($type) || interface_exists($type) || $missing[] = "$name uses $type";
             }
         }
 
