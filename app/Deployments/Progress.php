@@ -49,6 +49,9 @@ final class Progress implements LaneListener, RunListener
     /** Bytes and a share for each file, for what is done and left: many small files are slow by their number. */
     private SpeedMeter $work;
 
+    /** @var list<string> paths whose addresses showed the same bytes, as many as are told one by one */
+    private array $shown = [];
+
     private float $written = 0.0;
 
     private float $stageBegan;
@@ -97,7 +100,7 @@ final class Progress implements LaneListener, RunListener
         $this->timings = $this->timings();
         $this->stageBegan = hrtime(true) / 1e9;
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
-        $this->lanes = [];
+        $this->lanes = $this->shown = [];
         $this->history = new SpeedHistory(hrtime(true) / 1e9);
         $this->meter = new SpeedMeter(hrtime(true) / 1e9, $bytes);
         $this->work = new SpeedMeter(hrtime(true) / 1e9, $bytes + Pace::BYTES_A_FILE * $files);
@@ -174,6 +177,11 @@ final class Progress implements LaneListener, RunListener
         $this->filesDone++;
         $this->bytesDone += $bytes;
         $this->write(false);
+    }
+
+    public function shown(string $path): void
+    {
+        count($this->shown) >= SentFiles::MOST || $this->shown[] = $path;
     }
 
     public function backedUp(TakenBackup $backup): void
@@ -265,6 +273,7 @@ final class Progress implements LaneListener, RunListener
             'speeds' => $this->history->speeds(),
             'speeds_each' => $this->history->each(),
             'failed' => $this->failed,
+            'shown' => $this->shown,
             'lanes' => array_map(
                 static fn (array $lane): array => ['subject' => $lane[0], 'bytes' => $lane[1], 'size' => $lane[2]],
                 $this->lanes,

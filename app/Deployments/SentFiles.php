@@ -12,11 +12,11 @@ use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\PlanFilter;
 
-/** The files of a run while they are sent and named: each where it has few, else those that are on their way. */
+/** The files of a run while they are sent, named and proven: each where it has few, else those that are on their way. */
 final readonly class SentFiles
 {
     /** Of more, nobody reads each. */
-    private const MOST = 60;
+    public const MOST = 60;
 
     /** @var array<string, array{subject: string, bytes: int, size: int}> by path, what each connection has in hand */
     private array $going;
@@ -24,16 +24,20 @@ final readonly class SentFiles
     /** @var array<string, string> words of the server, by path */
     private array $refused;
 
+    /** @var array<string, true> by path, what its address has shown */
+    private array $shown;
+
     private function __construct(Deployment $run)
     {
         $this->going = array_column($run->progress['lanes'] ?? [], null, 'subject');
         $this->refused = array_column($run->progress['failed'] ?? [], 'words', 'subject');
+        $this->shown = array_fill_keys($run->progress['shown'] ?? [], true);
     }
 
     /** @return list<SentFile> none in stages that have other things to show than files */
     public static function forRun(Deployment $run, RunFiles $kept): array
     {
-        if (! in_array($run->stage, [RunStage::Sending, RunStage::Replacing], true)) {
+        if (! in_array($run->stage, [RunStage::Sending, RunStage::Replacing, RunStage::Proving], true)) {
             return [];
         }
         $files = new self($run);
@@ -75,7 +79,8 @@ final readonly class SentFiles
 
         return match (true) {
             isset($this->refused[$path]) => new SentFile($path, 'was refused', 'now'),
-            $isNamed => new SentFile($path, 'has its name', 'proven'),
+            isset($this->shown[$path]) => new SentFile($path, 'is there with the same bytes', 'proven'),
+            $isNamed => new SentFile($path, 'is there, its name given', 'kept'),
             $isSent => new SentFile($path, 'is there', 'kept'),
             $lane !== null => new SentFile(
                 $path,

@@ -52,7 +52,8 @@ final readonly class LiveProof
     /**
      * @param  Manifest  $after  what the server holds now
      * @param  Manifest|null  $before  what it held before, hashes known, to tell what an address shows instead
-     * @param  (\Closure(string, int): void)|null  $asked  hears each address that was asked, and of how many
+     * @param  (\Closure(PageProof, string|null, int): void)|null  $asked  hears each proof, the path of the file that belongs
+     *     to its address, and of how many
      * @return list<PageProof> the start page first; of the share that is set, and all that must answer besides
      */
     public function prove(Plan $plan, Manifest $after, ?Manifest $before = null, ?\Closure $asked = null): array
@@ -229,7 +230,7 @@ final readonly class LiveProof
      * @param  array<string, ManifestEntry|null>  $expected  by address
      * @param  array<string, true>  $gone  addresses that must not show it
      * @param  WhyDifferent|null  $why  of a way forward; null for the way back, which is looked at to its end
-     * @param  (\Closure(string, int): void)|null  $asked
+     * @param  (\Closure(PageProof, string|null, int): void)|null  $asked
      * @return list<PageProof>
      */
     private function fetchAll(array $expected, array $gone, ?WhyDifferent $why = null, ?\Closure $asked = null): array
@@ -239,7 +240,7 @@ final readonly class LiveProof
             $answers = $this->answers(array_map(strval(...), array_keys($some)), $this->hostAddress);
             foreach ($some as $url => $entry) {
                 $proofs[] = $proof = self::page($answers[$url], $entry, $this->hostAddress, isset($gone[$url]), $why);
-                $asked === null || $asked((string) $url, count($expected));
+                $asked === null || $asked($proof, $entry?->path->toString(), count($expected));
                 if ($why !== null && $this->stopsAtFirst && ! $proof->holds()) {
                     return $proofs;
                 }

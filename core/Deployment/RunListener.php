@@ -34,6 +34,13 @@ interface RunListener
 
     public function moved(string $subject, int $bytes): void;
 
+    /**
+     * The address of a file that was sent shows the same bytes.
+     *
+     * @param  string  $path  from where the paths of the run begin
+     */
+    public function shown(string $path): void;
+
     public function backedUp(Backup $backup): void;
 
     public function planned(Plan $plan): void;

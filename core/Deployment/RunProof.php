@@ -57,10 +57,12 @@ final readonly class RunProof
                 $plan,
                 $after,
                 $before,
-                function (string $url, int $of) use (&$all): void {
+                function (PageProof $proof, ?string $path, int $of) use (&$all): void {
                     $all === $of || $this->listener->stage(RunStage::Proving, $of, 0);
                     $all = $of;
-                    $this->listener->moved($url, 0);
+                    $this->listener->moved($proof->url, 0);
+                    $path === null || $proof->gone || $proof->matches !== true || ! $proof->holds()
+                        || $this->listener->shown($path);
                 },
             ) ?? [];
             $failed = array_filter($proofs, static fn (PageProof $proof): bool => ! $proof->holds());

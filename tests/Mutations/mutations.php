@@ -314,4 +314,11 @@ return [
         'return true;',
         'DocumentRoot/SharedRootProofTest.php',
     ),
+    'a file is said to be there with the same bytes only where they were seen' => $core(
+        'Deployment/RunProof.php',
+        '|| $proof->matches !== true || ! $proof->holds()',
+        '',
+        'Deployment/RunTest.php',
+        '--filter=test_a_live_page_with_other_bytes',
+    ),
 ];

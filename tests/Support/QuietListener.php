@@ -46,6 +46,14 @@ final class QuietListener implements RunListener
     {
     }
 
+    /** @var list<string> paths whose addresses showed the same bytes */
+    public array $shown = [];
+
+    public function shown(string $path): void
+    {
+        $this->shown[] = $path;
+    }
+
     public function backedUp(Backup $backup): void
     {
     }

@@ -277,6 +277,8 @@ final class RunTest extends TestCase
         self::assertSame(['surveying', 'backing_up', 'sending', 'replacing', 'proving', 'proving'], $listener->stages);
         self::assertSame('http://site.example/', $result->proofs[0]->url);
         self::assertCount(5, $result->proofs);
+        self::assertContains('css/a.css', $listener->shown);
+        self::assertSame([], array_diff($listener->shown, array_keys(self::NEW)), 'only what was sent');
         $backup = (new BackupShelf("$this->own/backups"))->manifest((string) $result->backup);
         foreach ($backup->files() as $file) {
             self::assertSame(self::OLD[$file->path->toString()], $this->store()->text((string) $file->sha256));
@@ -323,7 +325,9 @@ final class RunTest extends TestCase
                 return new WebAnswer($url, 200, hash('sha256', 'cached'), 6, 'cached');
             }
         };
-        $result = $this->carryOut(fetcher: $stale);
+        $listener = new QuietListener;
+        $result = $this->carryOut(fetcher: $stale, listener: $listener);
+        self::assertSame([], $listener->shown, 'other bytes are not the same');
         self::assertSame(RunEnd::PutBackUnproven, $result->end, 'visitors still see what was cached');
         self::assertContains('http://site.example/', $result->unproven);
         self::assertInstanceOf(ProofFailed::class, $result->cause);
