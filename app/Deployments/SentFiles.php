@@ -12,7 +12,7 @@ use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\PlanFilter;
 
-/** The files of a run while they are sent, named and proven: each where it has few, else those that are on their way. */
+/** The files of a run that goes on: each where it has few, else those that are on their way. */
 final readonly class SentFiles
 {
     /** Of more, nobody reads each. */

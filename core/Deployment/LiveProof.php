@@ -52,8 +52,8 @@ final readonly class LiveProof
     /**
      * @param  Manifest  $after  what the server holds now
      * @param  Manifest|null  $before  what it held before, hashes known, to tell what an address shows instead
-     * @param  (\Closure(PageProof, string|null, int): void)|null  $asked  hears each proof, the path of the file that belongs
-     *     to its address, and of how many
+     * @param  (\Closure(PageProof, string|null, int): void)|null  $asked  hears each proof, the path of the file
+     *     that belongs to its address, and of how many
      * @return list<PageProof> the start page first; of the share that is set, and all that must answer besides
      */
     public function prove(Plan $plan, Manifest $after, ?Manifest $before = null, ?\Closure $asked = null): array
