@@ -8,8 +8,6 @@ use App\Deployments\CarryOutDeployment;
 use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
-use App\Storage\RunFiles;
-use Cellarium\Core\Deployment\JournalMark;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Way;
 
@@ -103,40 +101,6 @@ final class RunControlTest extends AppTestCase
         $this->get("/deployments/$run->id/live", ['HX-Request' => 'true'])
             ->assertHeader('HX-Retarget', '#run')
             ->assertSee('<title>Live and proven:', false);
-    }
-
-    public function test_of_each_file_it_is_said_how_far_it_has_come(): void
-    {
-        $run = app(Plans::class)->deploy($this->site, $this->package(self::SITE));
-        $journal = app(RunFiles::class)->journal($run);
-        foreach (['about.html', 'css/a.css', 'index.html'] as $path) {
-            $journal->note(JournalMark::Sent, $path);
-        }
-        $journal->note(JournalMark::Renamed, 'css/a.css');
-        $journal->note(JournalMark::Renamed, 'index.html');
-        $run->update(['state' => DeploymentState::Running, 'started_at' => now(), 'stage' => RunStage::Proving]);
-        $run->update(['progress' => [
-            'files' => 4,
-            'files_done' => 1,
-            'bytes' => 0,
-            'bytes_done' => 0,
-            'share' => 0.25,
-            'now' => null,
-            'average' => null,
-            'left' => null,
-            'stage_seconds' => 1.0,
-            'speeds' => [],
-            'speeds_each' => 1.0,
-            'failed' => [],
-            'lanes' => [],
-            'shown' => ['index.html'],
-        ]]);
-        $this->actingAs($this->person);
-        $page = (string) $this->get("/deployments/$run->id/live")->assertOk()->getContent();
-        self::assertSame(
-            ['is there', 'is there, its name given', 'waits', 'is there with the same bytes'],
-            self::ofFiles($page),
-        );
     }
 
     public function test_what_could_not_be_sent_waits_for_a_person_and_is_sent_again_alone(): void

@@ -5,6 +5,7 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
     assertAccessible,
+    assertEachOnce,
     assertNoBrokenWord,
     assertNoSidewaysScroll,
     assertReadableInTheDark,
@@ -20,6 +21,7 @@ async function assertGood(page) {
     await assertAccessible(page);
     await assertNoSidewaysScroll(page);
     await assertNoBrokenWord(page);
+    await assertEachOnce(page);
 }
 
 async function files(viewport) {
@@ -76,7 +78,12 @@ test('rights are digits and ticks at once, and what visitors get is asked', asyn
     const everyone = page.getByLabel('everyone: read');
     await everyone.uncheck();
     assert.equal(await page.locator('[data-digits]').inputValue(), '640');
+    const word = page.locator('[data-rights] [data-for-everyone]');
+    assert.equal(await word.isVisible(), false);
+    await page.locator('[data-digits]').fill('777');
+    await word.waitFor();
     await page.locator('[data-digits]').fill('600');
+    await word.waitFor({ state: 'hidden' });
     assert.equal(await page.getByLabel('group: read').isChecked(), false);
     await page.getByRole('button', { name: 'Set', exact: true }).last().click();
     await page.getByRole('link', { name: 'Set the permissions of index.html to 600' }).waitFor();

@@ -2,6 +2,7 @@ import { after, test } from 'node:test';
 import assert from 'node:assert/strict';
 import {
     assertAccessible,
+    assertEachOnce,
     assertNoBrokenWord,
     assertNoSidewaysScroll,
     assertReadableInTheDark,
@@ -71,10 +72,20 @@ for (const [name, viewport] of [['wide', { width: 1280, height: 800 }], ['narrow
             await page.evaluate(() => document.querySelectorAll('details').forEach(part => (part.open = true)));
             await assertNoSidewaysScroll(page);
             await assertNoBrokenWord(page);
+            await assertEachOnce(page);
         }
         assert.deepEqual(page.troubles, []);
     });
 }
+
+test('a page that says what did not work leads back to where one was', async () => {
+    const page = await signIn();
+    await page.goto(`${base}/accounts`);
+    await page.evaluate(() => location.assign('/sites/999999'));
+    await page.getByRole('link', { name: 'Back to where you were' }).click();
+    await page.waitForURL(`${base}/accounts`);
+    await page.close();
+});
 
 test('guests see the sign-in page only, and a wrong password is said plainly', async () => {
     const page = await open();

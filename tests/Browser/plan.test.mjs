@@ -27,6 +27,8 @@ test('questions come first, are looked at from all sides and answered; nothing s
     assert.deepEqual(await rows(page), ['timetables/', 'summer.html', 'winter.html']);
     assert.equal(await page.getByRole('button', { name: 'Back up, then replace' }).isDisabled(), true);
     await page.getByText('after 2 answers').waitFor();
+    const act = await page.getByRole('button', { name: 'Back up, then replace' }).boundingBox();
+    assert.ok(act.y + act.height <= 800, `the main action stands at ${act.y}, below what is seen without scrolling`);
     await assertGood(page);
 
     await page.getByRole('link', { name: 'Look at all three' }).click();

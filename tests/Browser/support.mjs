@@ -116,6 +116,19 @@ export async function assertReadableInTheDark(page) {
     );
 }
 
+/** Each id is one element's, and text of one width shows every sign as itself: no "!=" drawn as one. */
+export async function assertEachOnce(page) {
+    const [ids, joined] = await page.evaluate(() => {
+        const all = [...document.querySelectorAll('[id]')].map(one => one.id);
+        const joining = [...document.querySelectorAll('code, pre, textarea, input, .breakable')].filter(
+            one => getComputedStyle(one).fontVariantLigatures !== 'none',
+        );
+        return [all.filter((id, at) => all.indexOf(id) !== at), joining.map(one => one.outerHTML.slice(0, 80))];
+    });
+    assert.deepEqual(ids, [], `${page.url()} has an id twice`);
+    assert.deepEqual(joined, [], `${page.url()} joins signs`);
+}
+
 /** No line ends within a word: domains and paths go on after a dot, a slash or an @. */
 export async function assertNoBrokenWord(page) {
     const broken = await page.evaluate(() => {
