@@ -77,13 +77,13 @@ for ($file = 0; $file < ZIPPED; $file++) {
 }
 exec('chown -R '.FtpDaemon::USER.' '.escapeshellarg($home));
 
-$find = static function (Endpoint $endpoint, int $connections, FileQuery $sought) use ($scratch, $seconds): array {
+$find = static function (Endpoint $endpoint, int $connections, FileQuery $fileQuery) use ($scratch, $seconds): array {
     $found = new FileMatches;
     mkdir("$scratch/found");
-    $took = $seconds(static function () use ($endpoint, $connections, $sought, $scratch, $found): void {
+    $took = $seconds(static function () use ($endpoint, $connections, $fileQuery, $scratch, $found): void {
         $pool = new WorkerPool($endpoint, $connections);
         (new Finder($pool, "$scratch/found", static function (): void {
-        }))->find(RemotePath::fromString('/site'), $sought, $found);
+        }))->find(RemotePath::fromString('/site'), $fileQuery, $found);
         $pool->close();
     });
     rmdir("$scratch/found");
@@ -142,9 +142,9 @@ foreach ([0, 20] as $delay) {
     }
     if ($does('finding')) {
         $queries = ['name' => new FileQuery('*.html'), 'text' => new FileQuery('*.html', text: '0211 99')];
-        foreach ($queries as $how => $sought) {
-            [$many, $found, $names] = $find($endpoint, CONNECTIONS, $sought);
-            [$one] = $find($endpoint, 1, $sought);
+        foreach ($queries as $how => $fileQuery) {
+            [$many, $found, $names] = $find($endpoint, CONNECTIONS, $fileQuery);
+            [$one] = $find($endpoint, 1, $fileQuery);
             printf(
                 "%2d ms, finding %d by %s among %d: %d connections %.2f s; one %.2f s, %.2f times\n",
                 $delay,

@@ -27,9 +27,9 @@ final readonly class Expiry
      * @param  BackupRule|null  $rule  to try instead of the one that holds
      * @return list<RetentionDecision>
      */
-    public function fates(Site $site, ?BackupRule $rule = null): array
+    public function decisions(Site $site, ?BackupRule $rule = null): array
     {
-        return $this->fatesOf(
+        return $this->decisionsFor(
             new Collection([$site]),
             new Collection([$rule ?? BackupRule::forSite($site)]),
         )[$site->id];
@@ -42,7 +42,7 @@ final readonly class Expiry
      * @param  Collection<int, BackupRule>  $rules  all, or the one that is to hold
      * @return array<int, list<RetentionDecision>> by the numbers of the sites
      */
-    public function fatesOf(Collection $sites, Collection $rules): array
+    public function decisionsFor(Collection $sites, Collection $rules): array
     {
         $numbers = $sites->modelKeys();
         $held = self::held()
@@ -50,16 +50,16 @@ final readonly class Expiry
             ->get(['id', 'site_id', 'root', 'reason', 'verified_at', 'created_at', 'pinned_at'])
             ->groupBy('site_id');
         $waysBack = $this->waysBack($numbers);
-        $fates = [];
+        $decisions = [];
         foreach ($sites as $site) {
             $retention = BackupRule::among($rules, $site)->retention();
-            $fates[$site->id] = [];
+            $decisions[$site->id] = [];
             // Of a directory that is mounted below a site, the only backup is an only one as well.
             $byRoot = ($held[$site->id] ?? new Collection)->groupBy(
                 static fn (Backup $backup): string => (string) $backup->root,
             );
             foreach ($byRoot as $ofRoot) {
-                array_push($fates[$site->id], ...$retention->decide(
+                array_push($decisions[$site->id], ...$retention->decide(
                     $ofRoot->map(static fn (Backup $backup): HeldBackup => new HeldBackup(
                         $backup->id,
                         $backup->verified_at ?? $backup->created_at,
@@ -70,13 +70,13 @@ final readonly class Expiry
                 ));
             }
             usort(
-                $fates[$site->id],
+                $decisions[$site->id],
                 static fn (RetentionDecision $one, RetentionDecision $other): int => $other->backup->takenAt
                     <=> $one->backup->takenAt,
             );
         }
 
-        return $fates;
+        return $decisions;
     }
 
     /** @return array<int, list<RetentionDecision>> what goes, by site */
@@ -85,9 +85,9 @@ final readonly class Expiry
         $rules = self::rules();
         $due = [];
         Site::with('account.client', 'client')->chunkById(200, function ($sites) use ($rules, &$due): void {
-            foreach ($this->fatesOf($sites, $rules) as $number => $fates) {
+            foreach ($this->decisionsFor($sites, $rules) as $number => $decisions) {
                 $goes = array_values(
-                    array_filter($fates, static fn (RetentionDecision $fate): bool => ! $fate->isKept()),
+                    array_filter($decisions, static fn (RetentionDecision $decision): bool => ! $decision->isKept()),
                 );
                 $goes === [] || $due[$number] = $goes;
             }
@@ -106,7 +106,7 @@ final readonly class Expiry
     public function namesDue(): array
     {
         $ids = array_map(
-            static fn (RetentionDecision $fate): int => $fate->backup->id,
+            static fn (RetentionDecision $decision): int => $decision->backup->id,
             array_merge(...array_values($this->due())),
         );
 
@@ -123,9 +123,9 @@ final readonly class Expiry
         Witnesses::mustAgree();
         ClockWatch::mustBeSteady();
         $gone = 0;
-        foreach ($this->due() as $number => $fates) {
+        foreach ($this->due() as $number => $decisions) {
             $site = Site::findOrFail($number);
-            $ids = array_map(static fn (RetentionDecision $fate): int => $fate->backup->id, $fates);
+            $ids = array_map(static fn (RetentionDecision $decision): int => $decision->backup->id, $decisions);
             // Pinned, or become a way back, while this was looked at: then it stays.
             $let = Backup::whereIn('id', array_diff($ids, array_keys($this->waysBack([$number]))))
                 ->where('state', BackupState::Verified)
@@ -135,7 +135,7 @@ final readonly class Expiry
             $let === 0 || Record::write(
                 RecordKind::BackupsExpired,
                 "$let backups of $site->domain were let go of, as its rule says; the newest of them from "
-                    .$fates[0]->backup->takenAt->format('j M Y'),
+                    .$decisions[0]->backup->takenAt->format('j M Y'),
                 $site,
                 ['backups' => $ids],
             );

@@ -43,34 +43,36 @@ final readonly class RetentionDrawing
 
     public int $go;
 
-    /** @param  list<RetentionDecision>  $fates */
-    public function __construct(array $fates, DateTimeImmutable $now)
+    /** @param  list<RetentionDecision>  $decisions */
+    public function __construct(array $decisions, DateTimeImmutable $now)
     {
-        $days = static fn (RetentionDecision $fate): float => max(
+        $days = static fn (RetentionDecision $decision): float => max(
             0.0,
-            ($now->getTimestamp() - $fate->backup->takenAt->getTimestamp()) / 86400,
+            ($now->getTimestamp() - $decision->backup->takenAt->getTimestamp()) / 86400,
         );
-        $longest = max(7.0, ...array_map($days, $fates), ...[0.0]);
+        $longest = max(7.0, ...array_map($days, $decisions), ...[0.0]);
         $x = static fn (float $ago): int => (int) round(
             self::RIGHT - (self::RIGHT - self::LEFT) * log1p($ago) / log1p($longest),
         );
-        $this->dots = array_map(static fn (RetentionDecision $fate): array => [
-            'x' => $x($days($fate)),
-            'isKept' => $fate->isKept(),
+        $this->dots = array_map(static fn (RetentionDecision $decision): array => [
+            'x' => $x($days($decision)),
+            'isKept' => $decision->isKept(),
             'isHeld' => array_intersect(
-                array_column($fate->because, 'value'),
+                array_column($decision->because, 'value'),
                 [KeptBecause::Pinned->value, KeptBecause::WayBack->value, KeptBecause::OnlyOne->value],
             ) !== [],
-            'words' => CarbonImmutable::instance($fate->backup->takenAt)->shown('j M Y H:i').': '
-                .($fate->isKept() ? 'stays, ' : '').self::why($fate),
-        ], $fates);
+            'words' => CarbonImmutable::instance($decision->backup->takenAt)->shown('j M Y H:i').': '
+                .($decision->isKept() ? 'stays, ' : '').self::why($decision),
+        ], $decisions);
         $marks = [];
         foreach (self::MARKS as $ago => $words) {
             $ago > $longest || $marks[] = ['x' => $x((float) $ago), 'words' => $words];
         }
         $this->marks = $marks;
-        $this->stay = count(array_filter($fates, static fn (RetentionDecision $fate): bool => $fate->isKept()));
-        $this->go = count($fates) - $this->stay;
+        $this->stay = count(
+            array_filter($decisions, static fn (RetentionDecision $decision): bool => $decision->isKept()),
+        );
+        $this->go = count($decisions) - $this->stay;
     }
 
     public function stays(): string
@@ -88,10 +90,10 @@ final readonly class RetentionDrawing
     }
 
     /** Why it stays, or that it goes. */
-    public static function why(RetentionDecision $fate): string
+    public static function why(RetentionDecision $decision): string
     {
-        return $fate->isKept()
-            ? implode(', ', array_map(static fn (KeptBecause $one): string => $one->words(), $fate->because))
+        return $decision->isKept()
+            ? implode(', ', array_map(static fn (KeptBecause $one): string => $one->words(), $decision->because))
             : 'goes with the next night';
     }
 }

@@ -48,11 +48,11 @@ final readonly class SitesBackedUp
             static fn (Site $site): array => [$site->id => BackupRule::among($rules, $site)],
         )->all();
         $this->goes = array_map(
-            static fn (array $fates): int => count(array_filter(
-                $fates,
-                static fn (RetentionDecision $fate): bool => ! $fate->isKept(),
+            static fn (array $decisions): int => count(array_filter(
+                $decisions,
+                static fn (RetentionDecision $decision): bool => ! $decision->isKept(),
             )),
-            $expiry->fatesOf($sites, $rules),
+            $expiry->decisionsFor($sites, $rules),
         );
         $this->growth = self::growth($sites->modelKeys());
     }

@@ -42,7 +42,7 @@ final readonly class DeploymentView
 
     public WaysView $ways;
 
-    private DurationForecast $foretelling;
+    private DurationForecast $forecast;
 
     /** Files that are sent, and files that are touched. */
     public int $sends;
@@ -63,10 +63,10 @@ final readonly class DeploymentView
         $this->sends = $this->totals->files(Change::Add, Change::Replace);
         $this->touches = $this->sends + $this->totals->files(Change::SetAside);
         $this->place = $deployment->runPlace();
-        $this->foretelling = DurationForecast::for($deployment);
+        $this->forecast = DurationForecast::for($deployment);
         $this->ways = new WaysView(
             $deployment,
-            $this->foretelling,
+            $this->forecast,
             $this->totals,
             $plan->contents->unreadFiles,
             $plan->contents->unreadBytes,
@@ -259,7 +259,7 @@ final readonly class DeploymentView
             $this->deployment,
             $stage === null
                 ? null
-                : $this->foretelling->of($stage, (int) $progress['files'], (int) $progress['bytes'])?->seconds,
+                : $this->forecast->of($stage, (int) $progress['files'], (int) $progress['bytes'])?->seconds,
         );
     }
 
@@ -277,7 +277,7 @@ final readonly class DeploymentView
     public function connectionChoices(): array
     {
         $most = (int) config('cellarium.host_connections');
-        $help = $this->deployment->connections === null ? " ({$this->foretelling->connections})" : '';
+        $help = $this->deployment->connections === null ? " ({$this->forecast->connections})" : '';
         $numbers = array_map(strval(...), range(1, max(1, $most)));
 
         return ['' => "as many as help$help"] + array_combine($numbers, $numbers);

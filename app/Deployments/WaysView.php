@@ -28,7 +28,7 @@ final readonly class WaysView
 
     public function __construct(
         private Deployment $deployment,
-        private DurationForecast $foretelling,
+        private DurationForecast $forecast,
         private PlanTotals $totals,
         private int $unreadFiles,
         private int $unreadBytes,
@@ -103,12 +103,12 @@ final readonly class WaysView
             return 'nothing to do';
         }
         $stages = [
-            $this->foretelling->of(RunStage::BackingUp, $this->unreadFiles, $this->unreadBytes),
-            $this->foretelling->of(RunStage::Sending, $cost->filesOverTheWire(), $cost->bytes),
+            $this->forecast->of(RunStage::BackingUp, $this->unreadFiles, $this->unreadBytes),
+            $this->forecast->of(RunStage::Sending, $cost->filesOverTheWire(), $cost->bytes),
             $cost->way === Way::FileByFile
-                ? $this->foretelling->of(RunStage::Replacing, $cost->files, 0)
+                ? $this->forecast->of(RunStage::Replacing, $cost->files, 0)
                 : null,
-            $cost->way === Way::Unpack ? $this->foretelling->of(RunStage::Unpacking, $cost->files, 0) : null,
+            $cost->way === Way::Unpack ? $this->forecast->of(RunStage::Unpacking, $cost->files, 0) : null,
         ];
         $needed = match ($cost->way) {
             Way::FileByFile => array_slice($stages, 0, 3),
@@ -131,7 +131,7 @@ final readonly class WaysView
 
             return $seconds < self::NOTICEABLE ? 'none' : 'what stays is away for '.self::short($seconds);
         }
-        $seconds = $this->foretelling->of(RunStage::Replacing, $cost->files, 0)?->seconds;
+        $seconds = $this->forecast->of(RunStage::Replacing, $cost->files, 0)?->seconds;
 
         return match (true) {
             $changing === 1 => 'none',

@@ -444,7 +444,7 @@ final class RunErrand implements ForHost, ShouldQueue
         try {
             app(RemoteFileSearch::class)->find(
                 self::filePlace($errand),
-                FileSearch::sought($errand),
+                FileSearch::query($errand),
                 $search->hear(...),
             );
         } catch (Cancelled) {

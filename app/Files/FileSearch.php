@@ -47,7 +47,7 @@ final class FileSearch
         return new self($errand, $findings);
     }
 
-    public static function sought(Errand $errand): FileQuery
+    public static function query(Errand $errand): FileQuery
     {
         return FileQuery::fromFields(new JsonFields($errand->given['sought'] ?? (new FileQuery)->toArray()));
     }

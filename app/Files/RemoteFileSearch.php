@@ -27,7 +27,7 @@ final readonly class RemoteFileSearch
      *
      * @throws TransferFailed|SurveyStopped|Cancelled
      */
-    public function find(FilePlace $place, FileQuery $sought, \Closure $hear): FileMatches
+    public function find(FilePlace $place, FileQuery $fileQuery, \Closure $hear): FileMatches
     {
         $findings = new FileMatches;
         $this->workers->with(
@@ -38,7 +38,7 @@ final readonly class RemoteFileSearch
                 $scratch,
                 $hear,
                 RunLimits::survey(),
-            ))->find($place->at, $sought, $findings),
+            ))->find($place->at, $fileQuery, $findings),
         );
         $seen = count(Listings::lists(DirectoryListing::forPath($place->account, $place->at)) ?? []);
         if ($findings->names === 0 && $seen > 0) {

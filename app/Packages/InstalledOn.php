@@ -52,10 +52,10 @@ final readonly class InstalledOn
         if ($type === null || $package->version === null) {
             return [];
         }
-        $sought = ['type' => $type->isUpdate ? (string) $type->system : $type->id]
+        $fileQuery = ['type' => $type->isUpdate ? (string) $type->system : $type->id]
             + ($type->place === Place::InsideSystem ? ['name' => $package->name] : []);
         $sites = Site::where('installed', '<>', '[]')
-            ->whereRaw('JSON_CONTAINS(installed, ?)', [json_encode($sought)])
+            ->whereRaw('JSON_CONTAINS(installed, ?)', [json_encode($fileQuery)])
             ->orderBy('domain')
             // Of a fleet these are thousands; models would cost more than the question.
             ->toBase()
@@ -64,7 +64,7 @@ final readonly class InstalledOn
         foreach ($sites as $site) {
             foreach (json_decode($site->installed, true, flags: JSON_THROW_ON_ERROR) as $one) {
                 $version = $one['version'] ?? null;
-                array_intersect_key($one, $sought) === $sought && $found[] = new InstalledAt(
+                array_intersect_key($one, $fileQuery) === $fileQuery && $found[] = new InstalledAt(
                     (int) $site->id,
                     $site->domain,
                     '/'.$one['directory'],

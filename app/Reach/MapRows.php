@@ -43,15 +43,15 @@ final class MapRows
     }
 
     /**
-     * @param  list<string>  $landings  directories that logins land in
+     * @param  list<string>  $previews  directories that logins land in
      * @param  list<string>  $open  directories to show whole
      * @return list<MapRow>
      */
-    public static function forAccount(Account $account, array $landings, array $open): array
+    public static function forAccount(Account $account, array $previews, array $open): array
     {
         $tree = $account->seen();
         $serves = self::serves($account);
-        $matters = [...array_map(strval(...), array_keys($serves)), ...$landings];
+        $matters = [...array_map(strval(...), array_keys($serves)), ...$previews];
         $children = [];
         foreach (self::all($tree, $matters) as $path) {
             $path === '/' || $children[RemotePath::fromString($path)->parent()->toString()][] = $path;

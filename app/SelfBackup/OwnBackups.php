@@ -112,12 +112,15 @@ final readonly class OwnBackups
             new \DateTimeZone((string) config('app.timezone')),
         );
         $held = OwnBackup::all()->keyBy('id');
-        $fates = $retention->decide($held->map(
+        $decisions = $retention->decide($held->map(
             static fn (OwnBackup $one): HeldBackup => new HeldBackup($one->id, $one->taken_at),
         )->values()->all());
-        foreach (array_filter($fates, static fn (RetentionDecision $fate): bool => ! $fate->isKept()) as $fate) {
-            $place->has($held[$fate->backup->id]->name) && $place->delete($held[$fate->backup->id]->name);
-            $held[$fate->backup->id]->delete();
+        foreach (array_filter(
+            $decisions,
+            static fn (RetentionDecision $decision): bool => ! $decision->isKept(),
+        ) as $decision) {
+            $place->has($held[$decision->backup->id]->name) && $place->delete($held[$decision->backup->id]->name);
+            $held[$decision->backup->id]->delete();
         }
     }
 

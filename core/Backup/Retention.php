@@ -55,16 +55,16 @@ final readonly class Retention
                 $seen[$key] = true;
             }
         }
-        $fates = [];
+        $decisions = [];
         foreach ($backups as $index => $backup) {
-            $fates[] = new RetentionDecision($backup, [
+            $decisions[] = new RetentionDecision($backup, [
                 ...$index === 0 ? [count($backups) === 1 ? KeptBecause::OnlyOne : KeptBecause::Newest] : [],
                 ...$backup->protections(),
                 ...$reasons[$backup->id] ?? [],
             ]);
         }
 
-        return $fates;
+        return $decisions;
     }
 
     /** @return array<string, int> by the value of Period */

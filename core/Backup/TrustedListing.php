@@ -42,11 +42,11 @@ final readonly class TrustedListing
         float $share,
         bool $isAccepted = false,
     ): self {
-        $collapse = $isAccepted
+        $shrinkage = $isAccepted
             ? null
             : (new ListingShrinkageCheck($pool, $share))->look($root, $survey->manifest, $known->manifest);
-        if ($collapse !== null) {
-            throw new ListingDoubted($collapse);
+        if ($shrinkage !== null) {
+            throw new ListingDoubted($shrinkage);
         }
 
         return new self($root, $survey->manifest, $survey->skipped);

@@ -43,7 +43,7 @@ final readonly class Finder
      * @throws SurveyStopped
      * @throws Cancelled
      */
-    public function find(RemotePath $from, FileQuery $sought, FileMatches $findings = new FileMatches): FileMatches
+    public function find(RemotePath $from, FileQuery $fileQuery, FileMatches $findings = new FileMatches): FileMatches
     {
         $seen = new SurveyedTree($from, $this->limits);
         $until = hrtime(true) + $this->limits->seconds * 1_000_000_000;
@@ -53,19 +53,22 @@ final readonly class Finder
             $texts = [];
             $this->note($findings, $this->pool->runAll(
                 array_map(Job::list(...), $level),
-                function (Job $job, JobResult $result) use ($sought, $findings, $seen, $until, &$next, &$texts): void {
+                function (
+                    Job $job,
+                    JobResult $result,
+                ) use ($fileQuery, $findings, $seen, $until, &$next, &$texts): void {
                     $entries = $this->named($job->path, $result->entries, $findings);
                     foreach ($seen->take($job->path, $entries) as $below) {
                         $next[] = $seen->root->join(RelativePath::fromString($below));
                     }
                     $findings->directories++;
-                    array_push($texts, ...$this->fitting($job->path, $entries, $sought, $findings));
+                    array_push($texts, ...$this->fitting($job->path, $entries, $fileQuery, $findings));
                     ($this->hear)($findings);
                     hrtime(true) < $until
                         || throw SurveyStopped::tooLong($this->limits->seconds, $findings->names);
                 },
             ));
-            $this->read($texts, $sought, $findings);
+            $this->read($texts, $fileQuery, $findings);
             $level = $next;
         }
 
@@ -97,7 +100,7 @@ final readonly class Finder
      * @param  list<RemoteEntry>  $entries
      * @return list<FoundFile> that are to be read before it is known
      */
-    private function fitting(RemotePath $directory, array $entries, FileQuery $sought, FileMatches $findings): array
+    private function fitting(RemotePath $directory, array $entries, FileQuery $fileQuery, FileMatches $findings): array
     {
         $texts = [];
         foreach ($entries as $entry) {
@@ -105,14 +108,14 @@ final readonly class Finder
                 continue;
             }
             $findings->names++;
-            if (! $sought->fits($entry)) {
+            if (! $fileQuery->fits($entry)) {
                 continue;
             }
             $found = new FoundFile($directory->child($entry->name), $entry);
-            if ($sought->text === '') {
+            if ($fileQuery->text === '') {
                 $findings->add($found);
             } elseif (TextFile::mayBeOne($entry->name)) {
-                $entry->size > $sought->mostText ? $findings->tooLarge++ : $texts[] = $found;
+                $entry->size > $fileQuery->mostText ? $findings->tooLarge++ : $texts[] = $found;
             }
         }
 
@@ -120,7 +123,7 @@ final readonly class Finder
     }
 
     /** @param  list<FoundFile>  $texts */
-    private function read(array $texts, FileQuery $sought, FileMatches $findings): void
+    private function read(array $texts, FileQuery $fileQuery, FileMatches $findings): void
     {
         $byPath = [];
         foreach ($texts as $number => $found) {
@@ -135,13 +138,15 @@ final readonly class Finder
             ),
             array_values($byPath),
         );
-        $this->note($findings, $this->pool->runAll($jobs, function (Job $job) use ($byPath, $sought, $findings): void {
+        $this->note($findings, $this->pool->runAll($jobs, function (
+            Job $job,
+        ) use ($byPath, $fileQuery, $findings): void {
             [$found, $local] = $byPath[$job->path->toString()];
             $bytes = (string) file_get_contents($local);
             unlink($local);
             $findings->read++;
             try {
-                [$count, $lines] = $sought->linesOf($bytes);
+                [$count, $lines] = $fileQuery->linesOf($bytes);
             } catch (NotText) {
                 $count = 0;
                 $lines = [];

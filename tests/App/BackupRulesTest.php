@@ -159,16 +159,19 @@ final class BackupRulesTest extends AppTestCase
         $this->rule();
         BackupRule::query()->update(['daily' => 0]);
         $only = $this->back();
-        self::assertTrue(app(Expiry::class)->fates($this->site)[0]->isKept());
+        self::assertTrue(app(Expiry::class)->decisions($this->site)[0]->isKept());
         $run = app(\App\Deployments\Plans::class)->deploy($this->site, $this->package());
         $run->update(['state' => \App\Models\DeploymentState::Queued]);
         app(\App\Deployments\Runner::class)->carryOut($run);
         $wayBack = (int) $run->refresh()->backup_id;
         $newest = $this->back();
-        $kept = array_filter(app(Expiry::class)->fates($this->site), static fn ($fate): bool => $fate->isKept());
+        $kept = array_filter(
+            app(Expiry::class)->decisions($this->site),
+            static fn ($decision): bool => $decision->isKept(),
+        );
         self::assertSame(
             [$newest->id, $wayBack],
-            array_values(array_map(static fn ($fate): int => $fate->backup->id, $kept)),
+            array_values(array_map(static fn ($decision): int => $decision->backup->id, $kept)),
         );
         self::assertNotSame($only->id, $wayBack);
     }

@@ -170,7 +170,7 @@ return [
     ),
     'a listing that shrank is a question' => $core(
         'Backup/TrustedListing.php',
-        'if ($collapse !== null) {',
+        'if ($shrinkage !== null) {',
         'if (false) {',
         'Deployment/RunTest.php',
         '--filter=test_listings_that_show_nothing',

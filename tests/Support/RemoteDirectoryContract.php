@@ -146,9 +146,9 @@ abstract class RemoteDirectoryContract extends TestCase
         mkdir($scratch);
         $finder = new Finder(new SequentialPool($remote), $scratch, static function (): void {
         });
-        $paths = static fn (FileQuery $sought): array => array_map(
+        $paths = static fn (FileQuery $fileQuery): array => array_map(
             static fn (FoundFile $found): string => $found->path->name(),
-            $finder->find(self::path('/a folder'), $sought)->found,
+            $finder->find(self::path('/a folder'), $fileQuery)->found,
         );
         self::assertEqualsCanonicalizing($names, $paths(new FileQuery('*.txt')));
         $ringing = array_values(array_filter(

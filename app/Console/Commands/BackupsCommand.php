@@ -23,8 +23,8 @@ final class BackupsCommand extends CellariumCommand
         $rule = BackupRule::forSite($site);
         $held = Expiry::held()->where('site_id', $site->id)->get()->keyBy('id');
         $rows = array_map(
-            static fn (RetentionDecision $fate): array => self::row($held[$fate->backup->id], $fate),
-            $expiry->fates($site, $rule),
+            static fn (RetentionDecision $decision): array => self::row($held[$decision->backup->id], $decision),
+            $expiry->decisions($site, $rule),
         );
         if ($this->wantsJson()) {
             $this->json([
@@ -67,16 +67,16 @@ final class BackupsCommand extends CellariumCommand
      *     because: list<string>,
      * }
      */
-    private static function row(Backup $backup, RetentionDecision $fate): array
+    private static function row(Backup $backup, RetentionDecision $decision): array
     {
         return [
             'id' => $backup->id,
-            'taken_at' => $fate->backup->takenAt->format(DATE_ATOM),
+            'taken_at' => $decision->backup->takenAt->format(DATE_ATOM),
             'files' => $backup->files,
             'bytes' => (int) $backup->bytes,
             'rehearsed_at' => $backup->rehearsed_at?->toIso8601String(),
             'pinned_because' => $backup->pinned_because,
-            'because' => array_map(static fn (KeptBecause $because): string => $because->value, $fate->because),
+            'because' => array_map(static fn (KeptBecause $because): string => $because->value, $decision->because),
         ];
     }
 }

@@ -26,13 +26,16 @@ final class ExpireCommand extends CellariumCommand
         $room = $cleaner->freedWithout($expiry->namesDue());
         $rows = [];
         $domains = Site::whereIn('id', array_keys($due))->pluck('domain', 'id');
-        foreach ($due as $number => $fates) {
+        foreach ($due as $number => $decisions) {
             $rows[] = [
                 'site' => $domains[$number],
-                'backups' => array_map(static fn (RetentionDecision $fate): int => $fate->backup->id, $fates),
+                'backups' => array_map(
+                    static fn (RetentionDecision $decision): int => $decision->backup->id,
+                    $decisions,
+                ),
                 'taken' => array_map(
-                    static fn (RetentionDecision $fate): string => $fate->backup->takenAt->format(DATE_ATOM),
-                    $fates,
+                    static fn (RetentionDecision $decision): string => $decision->backup->takenAt->format(DATE_ATOM),
+                    $decisions,
                 ),
             ];
         }

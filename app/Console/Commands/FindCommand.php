@@ -29,7 +29,7 @@ final class FindCommand extends CellariumCommand
     {
         $site = $this->siteNamed((string) $this->argument('site'));
         $place = FilePlace::ofSite($site, trim((string) $this->option('in'), '/'));
-        $sought = new FileQuery(
+        $fileQuery = new FileQuery(
             (string) $this->argument('name'),
             $this->number('smallest'),
             $this->number('largest'),
@@ -48,7 +48,7 @@ final class FindCommand extends CellariumCommand
                 }
             }
         };
-        $findings = $finding->find($place, $sought, $tell);
+        $findings = $finding->find($place, $fileQuery, $tell);
         $tell($findings);
         $isWhole = $findings->unread === [] && ! $findings->isCut;
         $this->wantsJson() ? $this->json([

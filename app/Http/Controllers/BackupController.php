@@ -49,16 +49,18 @@ final class BackupController
             ->simplePaginate(self::EACH)
             ->withPath('/backups')
             ->withQueryString();
-        $fates = $site === null ? [] : $expiry->fates($site);
+        $decisions = $site === null ? [] : $expiry->decisions($site);
         $data = [
             'backups' => $backups,
             'site' => $site,
             'taking' => $backups->contains('state', BackupState::Taking),
             'rule' => $site === null ? null : BackupRule::forSite($site),
-            'drawing' => $fates === [] ? null : new RetentionDrawing($fates, $clock->now()),
+            'drawing' => $decisions === [] ? null : new RetentionDrawing($decisions, $clock->now()),
             'fates' => array_column(array_map(
-                static fn (RetentionDecision $fate): array => [$fate->backup->id, RetentionDrawing::why($fate)],
-                $fates,
+                static fn (RetentionDecision $decision): array => [$decision->backup->id, RetentionDrawing::why(
+                    $decision,
+                )],
+                $decisions,
             ), 1, 0),
         ];
 

@@ -26,7 +26,7 @@ final class BackupRuleController
         $site->load('account.client', 'client');
         $rule = BackupRule::forSite($site);
         $tried = $request->has('hours') ? $this->asked($request) : [];
-        $drawing = new RetentionDrawing($expiry->fates($site, $rule->replicate()->fill($tried)), $clock->now());
+        $drawing = new RetentionDrawing($expiry->decisions($site, $rule->replicate()->fill($tried)), $clock->now());
 
         return $request->header('HX-Request') === 'true'
             ? view('parts.retention', ['drawing' => $drawing])

@@ -37,13 +37,15 @@ final class FileSearchController
     {
         abort_if($search->kind !== ErrandKind::FindFiles || $search->person_id !== $request->user()?->id, 404);
         $search->load('site.client', 'site.account.client', 'account.client');
-        $sought = FileSearch::sought($search);
+        $fileQuery = FileSearch::query($search);
 
         return view($request->header('HX-Request') === 'true' ? 'parts.file-search' : 'file-search', [
             'errand' => $search,
             'place' => FilePlace::ofErrand($search) ?? abort(404),
-            'sought' => $sought,
-            'dates' => [self::day($sought->from), self::day($sought->until === null ? null : $sought->until - 1)],
+            'sought' => $fileQuery,
+            'dates' => [self::day($fileQuery->from), self::day(
+                $fileQuery->until === null ? null : $fileQuery->until - 1,
+            )],
             'findings' => FileSearch::read($search)->findings,
         ]);
     }
@@ -71,7 +73,7 @@ final class FileSearchController
         $place = ($at === null ? null : $all->at($at))
             ?? throw new Problem('This folder is not among these files. Go back and look again.');
         $kilobytes = static fn (string $field): ?int => isset($given[$field]) ? 1000 * (int) $given[$field] : null;
-        $sought = new FileQuery(
+        $fileQuery = new FileQuery(
             (string) ($given['name'] ?? ''),
             $kilobytes('smallest'),
             $kilobytes('largest'),
@@ -85,7 +87,7 @@ final class FileSearchController
             ErrandKind::FindFiles,
             '/',
             $place->site ?? $place->account,
-            ['at' => $at->toString(), 'sought' => $sought->toArray()],
+            ['at' => $at->toString(), 'sought' => $fileQuery->toArray()],
         );
         $errand->update(['back' => "/file-searches/$errand->id"]);
 

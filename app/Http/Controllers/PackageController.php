@@ -42,16 +42,16 @@ final class PackageController
     }
 
     /** One directory of how a site would be with it, as it is opened. */
-    public function landing(Request $request, Package $package, DeploymentPreviews $landings): View
+    public function landing(Request $request, Package $package, DeploymentPreviews $previews): View
     {
         $site = Site::with('account.sites')->findOrFail($request->integer('site'));
-        $landing = $landings->of($site, $package);
+        $preview = $previews->of($site, $package);
 
         return view('parts.plan-rows', [
             'deployment' => null,
             'rowsAt' => "/packages/$package->id/landing?site=$site->id&",
-            'rows' => $landing->tree?->inside((string) $request->query('in'), PlanController::from($request))
-                ?? throw new Problem((string) $landing->problem),
+            'rows' => $preview->tree?->inside((string) $request->query('in'), PlanController::from($request))
+                ?? throw new Problem((string) $preview->problem),
         ]);
     }
 
@@ -60,7 +60,7 @@ final class PackageController
         Package $package,
         Packages $packages,
         Types $types,
-        DeploymentPreviews $landings,
+        DeploymentPreviews $previews,
     ): View {
         if ($package->isLetGo()) {
             return view('package-let-go', ['package' => $package, 'versions' => PackageVersions::forPackage($package)]);
@@ -77,7 +77,7 @@ final class PackageController
             'page' => new PackagePage($package, $contents, $packages, $site, $types->types()),
             'references' => self::drawing($package, $types, '', ''),
             'tree' => FileTree::ofManifest($contents),
-            'landing' => $site === null ? null : $landings->of($site, $package),
+            'landing' => $site === null ? null : $previews->of($site, $package),
             'suiting' => $on->suiting($package, $installed),
             'installed' => $installed,
             'versions' => PackageVersions::forPackage($package),

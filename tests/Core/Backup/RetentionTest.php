@@ -38,14 +38,14 @@ final class RetentionTest extends TestCase
     }
 
     /**
-     * @param  list<RetentionDecision>  $fates
+     * @param  list<RetentionDecision>  $decisions
      * @return list<int> numbers of those that stay, newest first
      */
-    private static function kept(array $fates): array
+    private static function kept(array $decisions): array
     {
         return array_values(array_map(
-            static fn (RetentionDecision $fate): int => $fate->backup->id,
-            array_filter($fates, static fn (RetentionDecision $fate): bool => $fate->isKept()),
+            static fn (RetentionDecision $decision): int => $decision->backup->id,
+            array_filter($decisions, static fn (RetentionDecision $decision): bool => $decision->isKept()),
         ));
     }
 
@@ -103,14 +103,14 @@ final class RetentionTest extends TestCase
         [$only] = $none->decide(self::taken(['2020-01-01']));
         self::assertSame([KeptBecause::OnlyOne], $only->because);
         $at = new DateTimeImmutable('2026-01-01');
-        $fates = $none->decide([
+        $decisions = $none->decide([
             new HeldBackup(1, $at),
             new HeldBackup(2, $at->modify('+1 day'), isPinned: true),
             new HeldBackup(3, $at->modify('+2 days'), isWayBack: true),
             new HeldBackup(4, $at->modify('+3 days')),
         ]);
-        self::assertSame([4, 3, 2], self::kept($fates));
-        self::assertSame([KeptBecause::WayBack], $fates[1]->because);
+        self::assertSame([4, 3, 2], self::kept($decisions));
+        self::assertSame([KeptBecause::WayBack], $decisions[1]->because);
     }
 
     public function test_years_of_backups_come_down_to_the_numbers_and_what_stays_once_stays_the_next_day(): void
@@ -121,8 +121,11 @@ final class RetentionTest extends TestCase
         for ($number = 1; $number <= 2200; $number++) {
             $held[] = new HeldBackup($number, $day->modify("+$number days"));
             $held = array_values(array_map(
-                static fn (RetentionDecision $fate): HeldBackup => $fate->backup,
-                array_filter($retention->decide($held), static fn (RetentionDecision $fate): bool => $fate->isKept()),
+                static fn (RetentionDecision $decision): HeldBackup => $decision->backup,
+                array_filter(
+                    $retention->decide($held),
+                    static fn (RetentionDecision $decision): bool => $decision->isKept(),
+                ),
             ));
         }
         self::assertLessThanOrEqual(7 + 4 + 12 + 3, count($held));

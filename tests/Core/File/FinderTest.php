@@ -44,7 +44,7 @@ final class FinderTest extends TestCase
         }
     }
 
-    private function find(FileQuery $sought, ?\Closure $before = null, ?\Closure $hear = null): FileMatches
+    private function find(FileQuery $fileQuery, ?\Closure $before = null, ?\Closure $hear = null): FileMatches
     {
         $scratch = $this->directory();
         $remote = new LocalRemoteDirectory($this->root);
@@ -55,14 +55,14 @@ final class FinderTest extends TestCase
                 $scratch,
                 $hear ?? static function (): void {
                 },
-            ))->find(RemotePath::root(), $sought);
+            ))->find(RemotePath::root(), $fileQuery);
         } finally {
             self::assertSame([], array_diff((array) scandir($scratch), ['.', '..']), 'nothing of it is left here');
         }
     }
 
     /** @return array<string, array{FileQuery, list<string>}> */
-    public static function sought(): array
+    public static function queries(): array
     {
         return [
             'a part of a name, whatever its capitals' => [new FileQuery('ä B'), ['/b/Ä b 100%.txt']],
@@ -79,10 +79,10 @@ final class FinderTest extends TestCase
     }
 
     /** @param  list<string>  $expected */
-    #[DataProvider('sought')]
-    public function test_what_is_looked_for_is_found(FileQuery $sought, array $expected): void
+    #[DataProvider('queries')]
+    public function test_what_is_looked_for_is_found(FileQuery $fileQuery, array $expected): void
     {
-        $findings = $this->find($sought);
+        $findings = $this->find($fileQuery);
 
         self::assertEqualsCanonicalizing(
             $expected,
