@@ -81,6 +81,7 @@ final readonly class SharedRoots
             try {
                 $others[] = new OtherLogin(
                     $account->id,
+                    $account->host,
                     $this->connections->remote($account),
                     SharedRootProof::candidates($site->root(), self::known($account, $site)),
                 );

@@ -27,11 +27,28 @@ final class SharedRootProof
 
         return (new PlacedFile($root, $name, $text))->during(
             $remote,
-            static fn (): array => array_map(
-                static fn (OtherLogin $other): SharedRoot => self::lookThrough($other, $name, $text),
-                $others,
-            ),
+            static fn (): array => self::lookThroughAll($others, $name, $text),
         );
+    }
+
+    /**
+     * @param  list<OtherLogin>  $others
+     * @return list<SharedRoot>
+     */
+    private static function lookThroughAll(array $others, string $name, string $text): array
+    {
+        $silent = [];
+        $found = [];
+        foreach ($others as $other) {
+            $found[] = $shared = isset($silent[$other->host])
+                ? SharedRoot::notLookedFor($other->key, $silent[$other->host])
+                : self::lookThrough($other, $name, $text);
+            if ($shared->trouble?->reason->isTransient() === true) {
+                $silent[$other->host] = $shared->trouble;
+            }
+        }
+
+        return $found;
     }
 
     private static function lookThrough(OtherLogin $other, string $name, string $text): SharedRoot

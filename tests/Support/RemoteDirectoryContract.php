@@ -11,6 +11,8 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\RemoteText;
 use Cellarium\Core\Connection\ResumesSending;
 use Cellarium\Core\Connection\SetsModes;
+use Cellarium\Core\DocumentRoot\OtherLogin;
+use Cellarium\Core\DocumentRoot\SharedRootProof;
 use Cellarium\Core\File\FileChange;
 use Cellarium\Core\File\FileQuery;
 use Cellarium\Core\File\FileWork;
@@ -355,6 +357,24 @@ abstract class RemoteDirectoryContract extends TestCase
         } finally {
             exec('rm -rf '.escapeshellarg($own));
         }
+    }
+
+    public function test_a_token_of_another_login_is_found_past_directories_that_are_not_there(): void
+    {
+        $remote = $this->remote();
+        $remote->makeDirectory(self::path('/public'));
+        $remote->makeDirectory(self::path('/beside'));
+        $known = array_map(self::path(...), ['/nowhere/deep', '/beside', '/public/css', '/public']);
+        $found = SharedRootProof::find(
+            $remote,
+            self::path('/public'),
+            'k2j4h6g8f0',
+            [new OtherLogin(1, 'host.example', $remote, SharedRootProof::candidates(self::path('/public'), $known))],
+        );
+        self::assertSame([null, '/public'], [$found[0]->trouble?->getMessage(), $found[0]->place?->toString()]);
+        self::assertSame([], $remote->list(self::path('/public')), 'the token is gone');
+        $remote->removeDirectory(self::path('/beside'));
+        $remote->removeDirectory(self::path('/public'));
     }
 
     public function test_absent_is_not_empty(): void

@@ -38,6 +38,7 @@ final class SharedRootProofTest extends TestCase
     {
         return new OtherLogin(
             $key,
+            'host.example',
             new LocalRemoteDirectory($this->server.$jail),
             SharedRootProof::candidates(self::path('/home/a/public'), array_map(self::path(...), array_values($known))),
         );
@@ -73,7 +74,7 @@ final class SharedRootProofTest extends TestCase
     public function test_one_that_sees_more_has_it_where_it_is_known_to_have_directories(): void
     {
         $inner = new LocalRemoteDirectory("$this->server/home/a");
-        $outer = new OtherLogin(7, new LocalRemoteDirectory($this->server), SharedRootProof::candidates(
+        $outer = new OtherLogin(7, 'host.example', new LocalRemoteDirectory($this->server), SharedRootProof::candidates(
             self::path('/public'),
             [self::path('/home/b/public'), self::path('/home/a/public')],
         ));
@@ -105,12 +106,22 @@ final class SharedRootProofTest extends TestCase
             new LocalRemoteDirectory($this->server),
             self::path('/home/a/public'),
             'k2j4h6g8f0',
-            [new OtherLogin(1, $broken, [self::path('/home/a/public')]), $this->login(2, '')],
+            [
+                new OtherLogin(1, 'silent.example', $broken, [self::path('/home/a/public')]),
+                new OtherLogin(
+                    3,
+                    'silent.example',
+                    new LocalRemoteDirectory($this->server),
+                    [self::path('/home/a/public')],
+                ),
+                $this->login(2, ''),
+            ],
         );
-        self::assertSame([FailureReason::Disconnected, null], [
-            $found[0]->trouble?->reason,
-            $found[1]->trouble?->reason,
-        ]);
-        self::assertSame('/home/a/public', $found[1]->place?->toString(), 'the next one is asked');
+        self::assertSame(
+            [FailureReason::Disconnected, FailureReason::Disconnected, null],
+            array_map(static fn (SharedRoot $shared): ?FailureReason => $shared->trouble?->reason, $found),
+            'a host that is silent is not waited for once more',
+        );
+        self::assertSame('/home/a/public', $found[2]->place?->toString(), 'the next host is asked');
     }
 }
