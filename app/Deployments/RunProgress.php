@@ -46,8 +46,7 @@ final readonly class RunProgress
         if ($this->facts['files'] > 1) {
             $goes = count($this->facts['lanes']);
             $waits = $this->facts['files'] - $this->facts['files_done'] - $goes;
-            $pairs[$this->deployment->stage === RunStage::Proving ? 'Answered' : 'There'] =
-                number_format($this->facts['files_done']).' of '.number_format($this->facts['files'])
+            $pairs[$this->done()] = number_format($this->facts['files_done']).' of '.number_format($this->facts['files'])
                 .($goes === 0 ? '' : ", $goes ".($goes === 1 ? 'goes' : 'go'))
                 .($goes === 0 || $waits <= 0 ? '' : ', '.number_format($waits).($waits === 1 ? ' waits' : ' wait'));
         }
@@ -60,6 +59,16 @@ final readonly class RunProgress
         }
 
         return $pairs;
+    }
+
+    /** The word for files that this stage is done with. */
+    private function done(): string
+    {
+        return match ($this->deployment->stage) {
+            RunStage::Replacing => 'Named',
+            RunStage::Proving => 'Answered',
+            default => 'There',
+        };
     }
 
     /** @return array<string, string> what is behind that, term => words */

@@ -76,6 +76,14 @@ final class RunPagesTest extends AppTestCase
         }
     }
 
+    public function test_each_stage_has_its_word_for_what_it_is_done_with(): void
+    {
+        foreach (['Sending' => 'There', 'Replacing' => 'Named', 'Proving' => 'Answered'] as $stage => $word) {
+            $run = new Deployment(['stage' => constant(RunStage::class."::$stage"), 'progress' => self::PROGRESS]);
+            self::assertSame([$word => '1 of 4'], (new RunProgress($run))->pairs());
+        }
+    }
+
     public function test_where_there_is_no_room_the_plan_is_not_offered_to_begin(): void
     {
         $run = app(Plans::class)->deploy($this->site, $this->package());
