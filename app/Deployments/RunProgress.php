@@ -46,7 +46,9 @@ final readonly class RunProgress
         if ($this->facts['files'] > 1) {
             $goes = count($this->facts['lanes']);
             $waits = $this->facts['files'] - $this->facts['files_done'] - $goes;
-            $pairs[$this->done()] = number_format($this->facts['files_done']).' of '.number_format($this->facts['files'])
+            $pairs[$this->done()] = number_format(
+                $this->facts['files_done'],
+            ).' of '.number_format($this->facts['files'])
                 .($goes === 0 ? '' : ", $goes ".($goes === 1 ? 'goes' : 'go'))
                 .($goes === 0 || $waits <= 0 ? '' : ', '.number_format($waits).($waits === 1 ? ' waits' : ' wait'));
         }
