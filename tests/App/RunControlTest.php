@@ -114,8 +114,8 @@ final class RunControlTest extends AppTestCase
             'index.html',
             'not as long as what was sent',
             'Try these again',
-            'was refused',
             'Stop and go back',
+            'was refused',
         ]);
         $this->host->faults([]);
         $this->post("/deployments/$run->id/retry")->assertRedirect();

@@ -65,19 +65,6 @@
                 <x-action to="/deployments/{{ $deployment->id }}/retry" main>Try these again</x-action>
             @endif
         @endif
-        @if ($sent !== [])
-            <ol class="lanes" aria-label="Files">
-                @foreach ($sent as $file)
-                    <li class="is-{{ $file->tone }}"><x-path :path="$file->path" /><span>{{ $file->words }}</span></li>
-                @endforeach
-            </ol>
-        @elseif ($progress->failed() === [])
-            <ol class="lanes" aria-label="Connections">
-                @foreach ($progress->lanes() as $lane)
-                    <li><x-path :path="$lane['subject']" /><span>{{ $lane['words'] }}</span></li>
-                @endforeach
-            </ol>
-        @endif
     @endif
     <div class="row-acts">
         @if ($view->isPaused())
@@ -92,4 +79,19 @@
         @endif
         <button type="button" class="act is-quiet" data-notify hidden>Tell me when it ends</button>
     </div>
+    @if (($progress = $view->progress()) !== null)
+        @if ($sent !== [])
+            <ol class="lanes" aria-label="Files">
+                @foreach ($sent as $file)
+                    <li class="is-{{ $file->tone }}"><x-path :path="$file->path" /><span>{{ $file->words }}</span></li>
+                @endforeach
+            </ol>
+        @elseif ($progress->failed() === [])
+            <ol class="lanes" aria-label="Connections">
+                @foreach ($progress->lanes() as $lane)
+                    <li><x-path :path="$lane['subject']" /><span>{{ $lane['words'] }}</span></li>
+                @endforeach
+            </ol>
+        @endif
+    @endif
 </section>
