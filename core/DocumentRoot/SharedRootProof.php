@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\DocumentRoot;
 
+use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
@@ -27,8 +28,33 @@ final class SharedRootProof
 
         return (new PlacedFile($root, $name, $text))->during(
             $remote,
-            static fn (): array => self::lookThroughAll($others, $name, $text),
+            static function (RemotePath $token) use ($remote, $others, $name, $text): array {
+                $found = self::lookThroughAll($others, $name, $text);
+
+                return self::isStillThere($remote, $token, $text)
+                    ? $found
+                    : array_map(self::doubted(...), $found);
+            },
         );
+    }
+
+    /** A token that was taken away meanwhile was seen nowhere for that reason alone. */
+    private static function doubted(SharedRoot $shared): SharedRoot
+    {
+        return $shared->place !== null || $shared->trouble !== null ? $shared : SharedRoot::notLookedFor(
+            $shared->key,
+            RemoteFailure::while('looking for a token that was removed meanwhile', FailureReason::NotFound),
+        );
+    }
+
+    /** @throws RemoteFailure of the connection */
+    private static function isStillThere(RemoteDirectory $remote, RemotePath $token, string $text): bool
+    {
+        try {
+            return self::holds($remote, $token, $text);
+        } catch (RemoteFailure $failure) {
+            return $failure->reason->isOfOneFile() ? false : throw $failure;
+        }
     }
 
     /**

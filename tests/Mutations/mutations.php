@@ -321,4 +321,10 @@ return [
         'Deployment/RunTest.php',
         '--filter=test_a_live_page_with_other_bytes',
     ),
+    'a token that was taken away meanwhile says nothing' => $core(
+        'DocumentRoot/SharedRootProof.php',
+        'return self::isStillThere($remote, $token, $text)',
+        'return true',
+        'DocumentRoot/SharedRootProofTest.php',
+    ),
 ];

@@ -124,4 +124,32 @@ final class SharedRootProofTest extends TestCase
         );
         self::assertSame('/home/a/public', $found[2]->place?->toString(), 'the next host is asked');
     }
+
+    public function test_a_token_that_somebody_takes_away_meanwhile_was_not_seen_nowhere(): void
+    {
+        $taking = new FaultyDirectory(
+            new LocalRemoteDirectory("$this->server/home/b"),
+            function (): null {
+                array_map(unlink(...), glob("$this->server/home/a/public/cellarium-*") ?: []);
+
+                return null;
+            },
+            static fn (): null => null,
+        );
+        $found = SharedRootProof::find(
+            new LocalRemoteDirectory($this->server),
+            self::path('/home/a/public'),
+            'k2j4h6g8f0',
+            [
+                $this->login(1, ''),
+                new OtherLogin(2, 'host.example', $taking, [self::path('/public')]),
+                $this->login(3, ''),
+            ],
+        );
+        self::assertSame('/home/a/public', $found[0]->place?->toString(), 'what was seen was seen');
+        self::assertSame(
+            [FailureReason::NotFound, FailureReason::NotFound],
+            [$found[1]->trouble?->reason, $found[2]->trouble?->reason],
+        );
+    }
 }
