@@ -160,9 +160,9 @@
                             autocomplete="off">
                         <button class="act" name="do" value="rename">Rename</button>
                     </div>
-                    <label for="folder">Folder</label>
+                    <label for="into">Folder</label>
                     <div class="row-acts">
-                        <input class="entry" id="folder" name="folder" autocomplete="off" placeholder="/archive">
+                        <input class="entry" id="into" name="folder" autocomplete="off" placeholder="/archive">
                         <button class="act" name="do" value="move">Move</button>
                         <button class="act" name="do" value="copy">Copy</button>
                     </div>

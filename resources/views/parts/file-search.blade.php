@@ -2,9 +2,9 @@
 @use('App\Text\Amount')
 @use('App\Text\When')
 @php($going = ! $errand->state->hasEnded())
-<section class="sheet files" id="files" aria-labelledby="found"
+<section class="sheet files" id="files" aria-labelledby="lines-found"
     @if ($going) hx-get="/file-searches/{{ $errand->id }}" hx-trigger="every 1s" hx-swap="outerHTML" @endif>
-    <h1 id="found">{{ number_format(count($findings->found)) }}{{ $findings->isCut ? ' and more' : '' }} found
+    <h1 id="lines-found">{{ number_format(count($findings->found)) }}{{ $findings->isCut ? ' and more' : '' }} found
         <small>below {{ $place->at }}</small></h1>
     <p class="search-far" role="status">
         @if ($going)
