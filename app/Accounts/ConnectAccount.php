@@ -8,44 +8,41 @@ use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Person;
 use App\Models\RecordKind;
-use App\Queue\ForHost;
 use App\Record\Record;
+use App\Work\ForPerson;
+use App\Work\Task;
 use Cellarium\Core\Transfer\Cancelled;
-use Illuminate\Contracts\Queue\ShouldQueue;
-use Illuminate\Foundation\Queue\Queueable;
+use Cellarium\Core\Work\Claim;
+use Cellarium\Core\Work\Urgency;
 
-/** Climbs the ladder of one account in a queue worker while a page watches; holds its number and nothing else. */
-final class ConnectAccount implements ForHost, ShouldQueue
+/** Climbs the ladder of one account while a page watches. */
+final readonly class ConnectAccount implements ForPerson, Task
 {
-    use Queueable;
-
-    public int $timeout = 0;
-
-    public function __construct(
-        public readonly int $account,
-        public readonly ?int $person = null,
-    ) {
+    public function __construct(private AccountCheck $check)
+    {
     }
 
-    public function host(): ?string
+    public static function claim(int $row): ?Claim
     {
-        return Account::find($this->account)?->host;
+        $account = Account::find($row);
+
+        return $account === null ? null : new Claim(Urgency::Ordered, $account->host);
     }
 
-    public function handle(AccountCheck $check): void
+    public function carryOut(int $row): ?int
     {
-        $account = Account::with('client', 'sites')->find($this->account);
+        $account = Account::with('client', 'sites')->find($row);
         if ($account === null) {
-            return;
+            return null;
         }
         try {
-            $check->connect($account, person: $this->person === null ? null : Person::find($this->person));
+            $this->check->connect($account, person: Person::viewer());
         } catch (Cancelled) {
             Record::write(
                 RecordKind::ConnectingCancelled,
                 "Connecting to $account->host was cancelled",
                 $account,
-                person: $this->person === null ? null : Person::find($this->person),
+                person: Person::viewer(),
             );
         } catch (\Throwable $failure) {
             if (! Problem::isExpected($failure)) {
@@ -70,5 +67,7 @@ final class ConnectAccount implements ForHost, ShouldQueue
                 'trouble' => 'looking_around',
             ]);
         }
+
+        return null;
     }
 }

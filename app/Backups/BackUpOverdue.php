@@ -11,6 +11,8 @@ use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
+use App\Work\Tasks;
+use Cellarium\Core\Work\Urgency;
 
 /**
  * Backs up every site that has no backup, or none within what it was promised; one that is being backed up is left out.
@@ -37,7 +39,7 @@ final class BackUpOverdue
                         'reason' => BackupReason::OnDemand,
                         'state' => BackupState::Taking,
                     ]);
-                    TakeBackup::dispatch($backup->id)->onQueue('backups');
+                    Tasks::order(TakeBackup::class, $backup->id, urgency: Urgency::Backup);
                     $begun++;
                 }
             });

@@ -5,30 +5,30 @@ declare(strict_types=1);
 namespace App\Backups;
 
 use App\Models\Backup;
-use App\Queue\ForHost;
-use Illuminate\Contracts\Queue\ShouldQueue;
-use Illuminate\Foundation\Queue\Queueable;
+use App\Work\Task;
+use Cellarium\Core\Work\Claim;
+use Cellarium\Core\Work\Urgency;
 
-final class RehearseBackup implements ForHost, ShouldQueue
+/** Puts a backup back at the place for rehearsals, which nobody visits. */
+final readonly class RehearseBackup implements Task
 {
-    use Queueable;
+    private const SECONDS_TO_WAIT = 2;
 
-    public int $timeout = 0;
-
-    public function __construct(public readonly int $backup)
+    public function __construct(private Rehearsals $rehearsals)
     {
     }
 
-    public function host(): ?string
+    public static function claim(int $row): ?Claim
     {
-        return Backup::with('site.account')->find($this->backup)?->site->account->host;
+        $backup = Backup::with('site.account')->find($row);
+
+        return $backup === null ? null : new Claim(Urgency::Backup, $backup->site->account->host);
     }
 
-    public function handle(Rehearsals $rehearsals): void
+    public function carryOut(int $row): ?int
     {
-        $backup = Backup::with('site.account')->find($this->backup);
-        if ($backup !== null && ! $rehearsals->carryOut($backup)) {
-            self::dispatch($this->backup)->onQueue($this->queue)->delay(2);
-        }
+        $backup = Backup::with('site.account')->find($row);
+
+        return $backup === null || $this->rehearsals->carryOut($backup) ? null : self::SECONDS_TO_WAIT;
     }
 }

@@ -9,7 +9,9 @@ use App\Models\BackupReason;
 use App\Models\BackupRule;
 use App\Models\BackupState;
 use App\Models\Site;
+use App\Work\Tasks;
 use Carbon\CarbonImmutable;
+use Cellarium\Core\Work\Urgency;
 use DateTimeImmutable;
 use Illuminate\Support\Collection;
 use Psr\Clock\ClockInterface;
@@ -41,7 +43,7 @@ final readonly class ScheduledBackups
                 'reason' => BackupReason::Scheduled,
                 'state' => BackupState::Taking,
             ]);
-            TakeBackup::dispatch($backup->id)->onQueue('backups');
+            Tasks::order(TakeBackup::class, $backup->id, urgency: Urgency::Backup);
             $begun[] = $site;
         }
 

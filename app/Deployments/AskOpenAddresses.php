@@ -5,31 +5,29 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Models\Site;
-use App\Queue\ForHost;
+use App\Work\Task;
+use Cellarium\Core\Work\Claim;
 use Cellarium\Core\Work\Urgency;
-use Illuminate\Contracts\Queue\ShouldQueue;
-use Illuminate\Foundation\Queue\Queueable;
 
-/** Asks in a queue worker whether what is open at a site answers visitors still. */
-final class AskOpenAddresses implements ForHost, ShouldQueue
+/** Asks whether what is open at a site answers visitors still. */
+final readonly class AskOpenAddresses implements Task
 {
-    use Queueable;
-
-    public int $timeout = 0;
-
-    public function __construct(public readonly int $site)
+    public function __construct(private OpenAddresses $addresses)
     {
-        $this->onQueue(Urgency::Sweep->value);
     }
 
-    public function host(): ?string
+    public static function claim(int $row): ?Claim
     {
-        return Site::with('account')->find($this->site)?->account->host;
+        $site = Site::with('account')->find($row);
+
+        return $site === null ? null : new Claim(Urgency::Sweep, $site->account->host);
     }
 
-    public function handle(OpenAddresses $addresses): void
+    public function carryOut(int $row): ?int
     {
-        $site = Site::with('account')->find($this->site);
-        $site === null || $addresses->askAgain($site);
+        $site = Site::with('account')->find($row);
+        $site === null || $this->addresses->askAgain($site);
+
+        return null;
     }
 }

@@ -11,6 +11,7 @@ use App\Models\OpenAddressKind;
 use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
+use App\Work\Tasks;
 use Cellarium\Core\Deployment\LiveFindings;
 use Cellarium\Core\Web\WebAnswer;
 use Illuminate\Support\Facades\DB;
@@ -75,7 +76,7 @@ final readonly class OpenAddresses
         OpenAddress::where('asked_at', '<', now()->subMinutes(self::AGAIN_MINUTES))
             ->distinct()
             ->pluck('site_id')
-            ->each(static fn (int $site) => AskOpenAddresses::dispatch($site));
+            ->each(static fn (int $site) => Tasks::order(AskOpenAddresses::class, $site));
     }
 
     private function write(OpenAddress $address, Deployment $deployment): void

@@ -10,6 +10,7 @@ use App\Models\Person;
 use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\RunFiles;
+use App\Work\Tasks;
 use Cellarium\Core\Plan\Change;
 
 /** Ends the waiting of a plan: it is carried out once its questions are answered, made anew, or discarded. */
@@ -39,7 +40,7 @@ final class StartPlan
             $deployment->site,
             ['deployment' => $deployment->id],
         );
-        CarryOutDeployment::dispatch($deployment->id);
+        Tasks::order(CarryOutDeployment::class, $deployment->id);
 
         return true;
     }

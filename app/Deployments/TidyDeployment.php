@@ -5,29 +5,59 @@ declare(strict_types=1);
 namespace App\Deployments;
 
 use App\Models\Deployment;
-use App\Queue\ForHost;
-use Illuminate\Contracts\Queue\ShouldQueue;
-use Illuminate\Foundation\Queue\Queueable;
+use App\Storage\SiteLockNames;
+use App\Work\RecoversForgotten;
+use App\Work\Task;
+use App\Work\Tasks;
+use Cellarium\Core\Work\Claim;
+use Cellarium\Core\Work\Urgency;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Model;
 
-/** Lets go of the old tree of a proven swap, which could not be done at its end; tried until it is done. */
-final class TidyDeployment implements ForHost, ShouldQueue
+/**
+ * Removes the old tree of a proven swap, which could not be removed at its end; tried until it is done.
+ *
+ * @implements RecoversForgotten<Deployment>
+ */
+final readonly class TidyDeployment implements RecoversForgotten, Task
 {
-    use Queueable;
+    private const SECONDS_BETWEEN_TRIES = 120;
 
-    public int $timeout = 0;
+    private const AT_ONCE = 20;
 
-    public function __construct(public readonly int $deployment)
+    public function __construct(private Runner $runner)
     {
     }
 
-    public function host(): ?string
+    public static function claim(int $row): ?Claim
     {
-        return Deployment::with('site.account')->find($this->deployment)?->site->account->host;
+        $account = Deployment::with('site.account')->find($row)?->site->account;
+
+        return $account === null
+            ? null
+            : new Claim(Urgency::Ordered, $account->host, SiteLockNames::forLogin($account));
     }
 
-    public function handle(Runner $runner): void
+    public function carryOut(int $row): ?int
     {
-        $deployment = Deployment::with('site.account', 'ftpUser.account')->find($this->deployment);
-        $deployment?->left_behind_at === null || $runner->tidy($deployment);
+        $deployment = Deployment::with('site.account', 'ftpUser.account')->find($row);
+        $deployment?->left_behind_at === null || $this->runner->tidy($deployment);
+
+        return null;
+    }
+
+    public function forgotten(\DateTimeInterface $since): Builder
+    {
+        return Deployment::where('left_behind_at', '<', now()->subSeconds(self::SECONDS_BETWEEN_TRIES))
+            ->limit(self::AT_ONCE)
+            ->select('id');
+    }
+
+    public function takeUp(Model $row): bool
+    {
+        Deployment::whereKey($row->id)->update(['left_behind_at' => now()]);
+        Tasks::order(self::class, $row->id);
+
+        return false;
     }
 }

@@ -10,6 +10,7 @@ use App\Models\DeploymentState;
 use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\RunFiles;
+use App\Work\Tasks;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
@@ -82,7 +83,7 @@ final readonly class UploadInspection
             $deployment->site,
             ['deployment' => $deployment->id],
         );
-        MakePlan::dispatch($deployment->id);
+        Tasks::order(MakePlan::class, $deployment->id);
     }
 
     /** What was left out, behind what a plan is recorded with; "" where nothing was. */
@@ -118,7 +119,7 @@ final readonly class UploadInspection
             $deployment->site,
             ['deployment' => $deployment->id],
         );
-        MakePlan::dispatch($deployment->id);
+        Tasks::order(MakePlan::class, $deployment->id);
     }
 
     /**
@@ -143,7 +144,7 @@ final readonly class UploadInspection
             $deployment->site,
             ['deployment' => $deployment->id],
         );
-        MakePlan::dispatch($deployment->id);
+        Tasks::order(MakePlan::class, $deployment->id);
     }
 
     /** @return list<Mend> of references whose files are there in another case */

@@ -9,11 +9,11 @@ use App\Hosting\HostShare;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\FtpUser;
 use App\Models\Site;
-use Cellarium\Core\Path\RemotePath;
+use App\Work\TaskName;
+use App\Work\Tasks;
 use Illuminate\Http\RedirectResponse;
 
 /**
@@ -23,14 +23,17 @@ use Illuminate\Http\RedirectResponse;
  */
 final class Errands
 {
-    /** @param  array<string, mixed>  $given  kept encrypted until the errand has ended */
+    /**
+     * @param  class-string<ErrandTask>  $task
+     * @param  array<string, mixed>  $given  kept encrypted until the errand has ended
+     */
     public static function start(
-        ErrandKind $kind,
+        string $task,
         string $back,
         Client|Account|Site|FtpUser|null $about,
         array $given = [],
     ): Errand {
-        $errand = self::order($kind, $back, $about, $given);
+        $errand = self::order($task, $back, $about, $given);
         self::await($errand);
 
         return $errand;
@@ -56,24 +59,25 @@ final class Errands
     /** @phpstan-impure */
     private static function isAnswered(Errand $errand): bool
     {
-        return $errand->refresh()->state->hasEnded() || $errand->isDownloadable();
+        return ErrandTask::find($errand)::isReady($errand->refresh());
     }
 
     /**
      * The same without waiting for it.
      *
+     * @param  class-string<ErrandTask>  $task
      * @param  array<string, mixed>  $given
      * @param  string|null  $fetchedFor  what it is found again by, see FetchedFile
      */
     public static function order(
-        ErrandKind $kind,
+        string $task,
         string $back,
         Client|Account|Site|FtpUser|null $about,
         array $given = [],
         ?string $fetchedFor = null,
     ): Errand {
         $errand = Errand::create([
-            'kind' => $kind,
+            'kind' => TaskName::forTask($task),
             'state' => ErrandState::Waiting,
             'person_id' => auth()->id(),
             'client_id' => $about instanceof Client ? $about->id : null,
@@ -84,7 +88,7 @@ final class Errands
             'given' => $given,
             'fetched_for' => $fetchedFor,
         ]);
-        RunErrand::order($errand);
+        Tasks::order($task, $errand->id);
 
         return $errand;
     }
@@ -107,7 +111,7 @@ final class Errands
         ]) === 1;
         if (
             ! $still(ErrandState::Waiting)
-            && (! $errand->kind->onlyLooks() || ! $still(ErrandState::Running))
+            && (! ErrandTask::find($errand)::onlyLooks() || ! $still(ErrandState::Running))
             && ! $errand->refresh()->state->hasEnded()
         ) {
             throw new Problem(
@@ -117,32 +121,17 @@ final class Errands
         $errand->refresh();
     }
 
-    /**
-     * A directory that was not there may have been made since; where the host does not say in time, what was seen last
-     * stays.
-     */
-    public static function lookAgain(Account $account, ?RemotePath $directory): void
-    {
-        if ($directory !== null && $account->seen()->lacks($directory)) {
-            self::start(ErrandKind::LookAtTree, "/accounts/$account->id", $account, ['made' => $directory->toString()]);
-            // Its relations stay as they were loaded.
-            $account->forceFill(['tree' => Account::findOrFail($account->id)->tree])->syncOriginalAttribute('tree');
-        }
-    }
-
     /** To where it was asked from, with what came of it, or to the page that waits for it. */
     public static function answer(Errand $errand): RedirectResponse
     {
-        if ($errand->isDownloadable()) {
-            return redirect("/downloads/$errand->id");
-        }
-        if (! $errand->state->hasEnded()) {
+        $task = ErrandTask::find($errand);
+        if (! $task::isReady($errand)) {
             return redirect("/errands/$errand->id");
         }
+        $to = redirect($task::leadsTo($errand));
 
-        // What was fetched is shown there.
-        return $errand->kind === ErrandKind::FetchFile && $errand->state === ErrandState::Done
-            ? redirect($errand->back)
-            : redirect($errand->back)->with($errand->state === ErrandState::Done ? 'done' : 'trouble', $errand->words);
+        return (string) $errand->words === ''
+            ? $to
+            : $to->with($errand->state === ErrandState::Done ? 'done' : 'trouble', $errand->words);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Files;
 
+use App\Models\Errand;
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\File\Provenance;
 use Cellarium\Core\Manifest\EntryKind;
@@ -91,6 +92,21 @@ final readonly class FileEntry
             $this->exact ? $this->modified : null,
             $this->mode,
         ])."/$this->name";
+    }
+
+    /**
+     * Those that an errand was given the words of; null where one of them is no such word.
+     *
+     * @return list<ManifestEntry>|null
+     */
+    public static function chosen(Errand $errand, FilePlace $place): ?array
+    {
+        $words = $errand->given['names'] ?? [];
+        $seen = array_filter(
+            array_map(static fn (string $word): ?ManifestEntry => self::seen($place->at, $word), $words),
+        );
+
+        return count($seen) === count($words) ? array_values($seen) : null;
     }
 
     /**

@@ -16,6 +16,7 @@ use App\Models\Person;
 use App\Models\ProofKind;
 use App\Models\RecordKind;
 use App\Record\Record;
+use App\Work\Tasks;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
@@ -126,7 +127,7 @@ final readonly class BulkChanges
                     .$this->title($change)
                     .' started',
             );
-            CarryOutBulk::dispatch($change->id);
+            Tasks::order(CarryOutBulk::class, $change->id);
         }
 
         return $started;

@@ -6,22 +6,48 @@ namespace App\FtpUsers;
 
 use App\Models\BulkChange;
 use App\Models\BulkChangeState;
-use Illuminate\Contracts\Queue\ShouldQueue;
-use Illuminate\Foundation\Queue\Queueable;
+use App\Work\RecoversForgotten;
+use App\Work\Task;
+use App\Work\Tasks;
+use Cellarium\Core\Work\Claim;
+use Cellarium\Core\Work\Urgency;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Model;
 
-final class CarryOutBulk implements ShouldQueue
+/**
+ * Carries out a change to many FTP users; one whose worker ended is gone on with at the next.
+ *
+ * @implements RecoversForgotten<BulkChange>
+ */
+final readonly class CarryOutBulk implements RecoversForgotten, Task
 {
-    use Queueable;
-
-    public int $timeout = 0;
-
-    public function __construct(public readonly int $change)
+    public function __construct(private BulkChanges $bulk)
     {
     }
 
-    public function handle(BulkChanges $bulk): void
+    public static function claim(int $row): Claim
     {
-        $change = BulkChange::where('state', BulkChangeState::Going)->find($this->change);
-        $change === null || $bulk->carryOut($change);
+        return new Claim(Urgency::Ordered);
+    }
+
+    public function carryOut(int $row): ?int
+    {
+        $change = BulkChange::where('state', BulkChangeState::Going)->find($row);
+        $change === null || $this->bulk->carryOut($change);
+
+        return null;
+    }
+
+    public function forgotten(\DateTimeInterface $since): Builder
+    {
+        return BulkChange::where('state', BulkChangeState::Going)->where('updated_at', '<=', $since);
+    }
+
+    public function takeUp(Model $row): bool
+    {
+        $row->touch();
+        Tasks::order(self::class, $row->id);
+
+        return false;
     }
 }

@@ -6,18 +6,15 @@ namespace App\FtpUsers;
 
 use App\Failure\Problem;
 use App\Models\FtpUser;
-use App\Queue\ForHost;
-use Illuminate\Contracts\Queue\ShouldQueue;
-use Illuminate\Foundation\Queue\Queueable;
+use App\Work\Task;
+use App\Work\Tasks;
+use Cellarium\Core\Work\Claim;
+use Cellarium\Core\Work\Urgency;
 
-/** Proves one FTP user in a queue worker while a page watches; holds its number and nothing else. */
-final class ProveFtpUser implements ForHost, ShouldQueue
+/** Proves one FTP user while a page watches. */
+final readonly class ProveFtpUser implements Task
 {
-    use Queueable;
-
-    public int $timeout = 0;
-
-    public function __construct(public readonly int $user)
+    public function __construct(private FtpUsers $users)
     {
     }
 
@@ -25,29 +22,33 @@ final class ProveFtpUser implements ForHost, ShouldQueue
     public static function start(FtpUser $user): void
     {
         $user->update(['proving_at' => now()]);
-        self::dispatch($user->id);
+        Tasks::order(self::class, $user->id);
     }
 
-    public function host(): ?string
+    public static function claim(int $row): ?Claim
     {
-        return FtpUser::with('account')->find($this->user)?->account->host;
+        $user = FtpUser::with('account')->find($row);
+
+        return $user === null ? null : new Claim(Urgency::Ordered, $user->account->host);
     }
 
-    public function handle(FtpUsers $users): void
+    public function carryOut(int $row): ?int
     {
-        $user = FtpUser::with('account.client', 'account.sites')->find($this->user);
+        $user = FtpUser::with('account.client', 'account.sites')->find($row);
         if ($user === null) {
-            return;
+            return null;
         }
         try {
-            $users->settle($user);
+            $this->users->settle($user);
         } catch (\Throwable $failure) {
             if (! Problem::isExpected($failure)) {
                 throw $failure;
             }
             $user->update(['trouble' => Problem::words($failure)]);
         } finally {
-            FtpUser::where('id', $this->user)->update(['proving_at' => null]);
+            FtpUser::where('id', $row)->update(['proving_at' => null]);
         }
+
+        return null;
     }
 }

@@ -8,7 +8,7 @@ use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** One thing that a page has asked a server for and that a worker does; what was given with it is encrypted. */
+/** One thing that a page has asked a server for; its kind names the ErrandTask, and what was given is encrypted. */
 final class Errand extends Model
 {
     use OfClients;
@@ -18,20 +18,11 @@ final class Errand extends Model
     protected $hidden = ['given', 'result'];
 
     protected $casts = [
-        'kind' => ErrandKind::class,
         'state' => ErrandState::class,
         'given' => 'encrypted:array',
         'result' => 'encrypted:array',
         'started_at' => 'immutable_datetime',
     ];
-
-    /** Whether its bytes can be sent from the first on: all of them are here, or how many there will be is known. */
-    public function isDownloadable(): bool
-    {
-        return $this->kind === ErrandKind::Download
-            && ($this->state === ErrandState::Done
-                || ($this->state === ErrandState::Running && ($this->result['size'] ?? null) !== null));
-    }
 
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo

@@ -4,14 +4,22 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Accounts\LeftPassword;
+use App\Accounts\LeftToken;
+use App\Backups\TakeBackup;
+use App\Deployments\CarryOutDeployment;
+use App\Deployments\MakePlan;
+use App\Deployments\TidyDeployment;
+use App\Errands\ErrandRecovery;
 use App\Failure\Problem;
+use App\Files\ChangeRecovery;
+use App\FtpUsers\CarryOutBulk;
 use App\Hosting\AskingHosts;
 use App\Hosting\Connections;
 use App\Http\Middleware\SlowRequests;
 use App\Packages\KnownSites;
 use App\Packages\Types;
 use App\People\Access;
-use App\Queue\FairQueueConnector;
 use App\Storage\Spool;
 use App\Storage\Stores;
 use App\Text\Breakable;
@@ -19,6 +27,9 @@ use App\Text\DisplayText;
 use App\Text\When;
 use App\Watch\MailFiles;
 use App\Watch\Recovery;
+use App\Work\FairQueueConnector;
+use App\Work\RecoversForgotten;
+use App\Work\RecoversOrphans;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Connection\ConnectionPool;
@@ -92,6 +103,21 @@ final class CellariumServiceProvider extends ServiceProvider
                 $app->make(ClientSites::class),
             ),
         );
+        $this->app->tag([
+            CarryOutDeployment::class,
+            TakeBackup::class,
+            MakePlan::class,
+            ChangeRecovery::class,
+            ErrandRecovery::class,
+        ], [RecoversOrphans::class, RecoversForgotten::class]);
+        $this->app->tag([
+            CarryOutBulk::class,
+            TidyDeployment::class,
+            LeftPassword::class,
+            LeftToken::class,
+        ], RecoversForgotten::class);
+        $this->app->when(Recovery::class)->needs('$orphans')->giveTagged(RecoversOrphans::class);
+        $this->app->when(Recovery::class)->needs('$forgotten')->giveTagged(RecoversForgotten::class);
         $this->app->bind(ClientSites::class, KnownSites::class);
         $this->app->singleton(TypeSource::class, static fn (): Types => new Types(resource_path('package-types')));
         $this->app->alias(TypeSource::class, Types::class);

@@ -24,7 +24,7 @@ final class SiteLockNames
     public static function forSite(Site $site): array
     {
         return [
-            self::ofLogin($site->account),
+            self::forLogin($site->account),
             ...self::ofDomains([$site->domain, ...self::meeting($site->account, $site->applicationRoot())]),
         ];
     }
@@ -33,7 +33,7 @@ final class SiteLockNames
     public static function ofAccount(Account $account): array
     {
         return [
-            self::ofLogin($account),
+            self::forLogin($account),
             ...self::ofDomains([
                 ...$account->sites->pluck('domain')->all(),
                 ...self::meeting($account, RemotePath::root()),
@@ -63,7 +63,7 @@ final class SiteLockNames
         ));
     }
 
-    private static function ofLogin(Account $account): string
+    public static function forLogin(Account $account): string
     {
         $owner = FtpUser::with('account:id,login')
             ->where('login', $account->login)

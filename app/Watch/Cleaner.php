@@ -13,6 +13,7 @@ use App\Models\Backup;
 use App\Models\BackupState;
 use App\Models\Errand;
 use App\Models\FileDraft;
+use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\StoreSweep;
 use App\Packages\Uploads;
@@ -77,6 +78,26 @@ final readonly class Cleaner
         ));
 
         return $this->told(new CleanupResult($files, $bytes, $swept));
+    }
+
+    /**
+     * Has done what a person asked for; the record says what came of it.
+     *
+     * @param  bool  $empties  what lies aside, instead of moving more there
+     */
+    public function cleanFor(Person $person, bool $empties): void
+    {
+        try {
+            $said = $empties ? $this->emptyAside() : $this->clean(however: true);
+        } catch (\Throwable $failure) {
+            if (! Problem::isExpected($failure)) {
+                throw $failure;
+            }
+            Record::write(RecordKind::Cleaned, 'Not cleared: '.Problem::words($failure), person: $person);
+
+            return;
+        }
+        Record::write(RecordKind::Cleaned, "$person->name had the store cleared: {$said->words()}", person: $person);
     }
 
     /**

@@ -4,39 +4,27 @@ declare(strict_types=1);
 
 namespace App\Watch;
 
-use App\Failure\Problem;
 use App\Models\Person;
-use App\Models\RecordKind;
-use App\Record\Record;
-use Illuminate\Contracts\Queue\ShouldQueue;
-use Illuminate\Foundation\Queue\Queueable;
+use App\Work\Task;
+use Cellarium\Core\Work\Claim;
+use Cellarium\Core\Work\Urgency;
 
-/** A person has looked at how much would be removed from the store, and said that it may. */
-final class ClearStore implements ShouldQueue
+/** Moves aside what nothing refers to, for a person who has looked at how much that is, and said that it may. */
+final readonly class ClearStore implements Task
 {
-    use Queueable;
-
-    public int $timeout = 0;
-
-    /** @param  bool  $empties  what lies aside, instead of moving more there */
-    public function __construct(public readonly int $person, public readonly bool $empties)
+    public function __construct(private Cleaner $cleaner)
     {
-        $this->onQueue('sweep');
     }
 
-    public function handle(Cleaner $cleaner): void
+    public static function claim(int $row): Claim
     {
-        $person = Person::findOrFail($this->person);
-        try {
-            $said = $this->empties ? $cleaner->emptyAside() : $cleaner->clean(however: true);
-        } catch (\Throwable $failure) {
-            if (! Problem::isExpected($failure)) {
-                throw $failure;
-            }
-            Record::write(RecordKind::Cleaned, 'Not cleared: '.Problem::words($failure), person: $person);
+        return new Claim(Urgency::Sweep);
+    }
 
-            return;
-        }
-        Record::write(RecordKind::Cleaned, "$person->name had the store cleared: {$said->words()}", person: $person);
+    public function carryOut(int $row): ?int
+    {
+        $this->cleaner->cleanFor(Person::findOrFail($row), empties: false);
+
+        return null;
     }
 }

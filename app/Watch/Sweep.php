@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Watch;
 
 use App\Models\Account;
+use App\Work\Tasks;
 use Cellarium\Core\Connection\FailureReason;
+use Cellarium\Core\Work\Urgency;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -31,10 +33,10 @@ final readonly class Sweep
     {
         // A worker that was killed never gives its job back; nothing that is looked at takes so long.
         DB::table('jobs')
-            ->where('queue', SweepAccount::QUEUE)
+            ->where('queue', Urgency::Sweep->value)
             ->where('reserved_at', '<', now()->subMinutes(self::LOST_MINUTES)->getTimestamp())
             ->delete();
-        if (DB::table('jobs')->where('queue', SweepAccount::QUEUE)->exists()) {
+        if (DB::table('jobs')->where('queue', Urgency::Sweep->value)->exists()) {
             return 0; // What was put in line before comes first.
         }
         $due = Account::query()
@@ -52,7 +54,7 @@ final readonly class Sweep
             ->limit(self::AT_ONCE)
             ->get(['id', 'host']);
         foreach (self::inTurns($due) as $account) {
-            SweepAccount::dispatch($account->id, $account->host);
+            Tasks::order(SweepAccount::class, $account->id);
         }
 
         return $due->count();

@@ -7,54 +7,55 @@ namespace App\Watch;
 use App\Accounts\AccountCheck;
 use App\Failure\Problem;
 use App\Models\Account;
-use App\Queue\ForHost;
+use App\Work\Task;
 use Cellarium\Core\Storage\Locks;
-use Illuminate\Contracts\Queue\ShouldQueue;
-use Illuminate\Foundation\Queue\Queueable;
+use Cellarium\Core\Work\Claim;
+use Cellarium\Core\Work\Urgency;
 
 /** Looks at one account by itself: one at a time for each host, after everything that people wait for. */
-final class SweepAccount implements ForHost, ShouldQueue
+final readonly class SweepAccount implements Task
 {
-    use Queueable;
-
-    public const QUEUE = 'sweep';
-
     private const SECONDS_TO_WAIT = 3;
 
-    public int $timeout = 0;
-
-    public function __construct(
-        public readonly int $account,
-        public readonly string $host,
-    ) {
-        $this->onQueue(self::QUEUE);
+    public function __construct(private AccountCheck $check, private Upkeep $upkeep, private Locks $locks)
+    {
     }
 
-    public function host(): string
+    public static function claim(int $row): ?Claim
     {
-        return $this->host;
+        $host = Account::find($row)?->host;
+
+        return $host === null ? null : new Claim(Urgency::Sweep, $host, self::lockName($host));
     }
 
-    public function handle(AccountCheck $check, Upkeep $upkeep, Locks $locks): void
+    public function carryOut(int $row): ?int
     {
-        $lock = $locks->acquire('sweep-'.substr(hash('sha256', $this->host), 0, 24));
+        $account = Account::with('client', 'sites')->find($row);
+        if ($account === null) {
+            return null;
+        }
+        $lock = $this->locks->acquire(self::lockName($account->host));
         if ($lock === null) {
-            self::dispatch($this->account, $this->host)->delay(self::SECONDS_TO_WAIT);
-
-            return;
+            return self::SECONDS_TO_WAIT;
         }
         try {
-            $account = Account::with('client', 'sites')->find($this->account);
-            if ($account !== null && $check->connect($account, true)->holds()) {
-                $upkeep->proveAgain($account, (int) config('cellarium.sweep_hours'));
+            if ($this->check->connect($account, true)->holds()) {
+                $this->upkeep->proveAgain($account, (int) config('cellarium.sweep_hours'));
             }
         } catch (\Throwable $failure) {
             if (! Problem::isExpected($failure)) {
                 throw $failure;
             }
-            logger()->warning("The sweep at $this->host: ".$failure->getMessage());
+            logger()->warning("The sweep at $account->host: ".$failure->getMessage());
         } finally {
             $lock->release();
         }
+
+        return null;
+    }
+
+    private static function lockName(string $host): string
+    {
+        return 'sweep-'.substr(hash('sha256', $host), 0, 24);
     }
 }

@@ -5,16 +5,14 @@ declare(strict_types=1);
 namespace App\Watch;
 
 use App\Failure\Problem;
-use App\FtpUsers\CarryOutBulk;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\ReachProofs;
 use App\Models\Account;
-use App\Models\BulkChange;
-use App\Models\BulkChangeState;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
+use App\Work\Tasks;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Database\Eloquent\Builder;
 
@@ -42,7 +40,7 @@ final readonly class Upkeep
                 // By hand, a sign-in that is not possible yet would be refused each time, and hosts lock out who asks
                 // too often.
                 $waits = $kind === UpkeepKind::Settle && (self::waitsForTries($user) || $this->waitsForPerson($user));
-                $waits || KeepUp::dispatch($user->id, $kind);
+                $waits || Tasks::order($kind->task(), $user->id);
             }
         }
     }
@@ -143,19 +141,6 @@ final readonly class Upkeep
 
         return $user->updated_at->isAfter(now()->subMinutes(min(self::BY_HAND_MINUTES, 2 ** min($tries, 10))))
             && $user->updated_at->isPast();
-    }
-
-    /** Changes to many whose worker ended are gone on with. */
-    public function takeUpBulk(): void
-    {
-        foreach (
-            BulkChange::where('state', BulkChangeState::Going)
-                ->where('updated_at', '<=', now()->subSeconds(self::STALE_SECONDS))
-                ->get() as $change
-        ) {
-            $change->touch();
-            CarryOutBulk::dispatch($change->id);
-        }
     }
 
     /** Proves again those of an account that were last proven before the sweep's time. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Watch;
 
-use Cellarium\Core\Work\Urgency;
+use App\Work\Task;
 
 /** Kinds of what is done about FTP users without anybody asking. */
 enum UpkeepKind: string
@@ -16,8 +16,13 @@ enum UpkeepKind: string
     /** A proof that was cut off left something on the server. */
     case Tidy = 'tidy';
 
-    public function urgency(): Urgency
+    /** @return class-string<Task> */
+    public function task(): string
     {
-        return $this === self::Close ? Urgency::Closing : Urgency::Ordered;
+        return match ($this) {
+            self::Close => CloseDueUser::class,
+            self::Settle => SettleUser::class,
+            self::Tidy => TidyUser::class,
+        };
     }
 }

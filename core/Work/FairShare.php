@@ -28,29 +28,36 @@ final readonly class FairShare
     {
         $free = $this->workers - count($inHand);
         $atHost = self::atHost($inHand);
-        $urgencies = array_map(static fn (WorkAtHost $work): Urgency => $work->urgency, $inHand);
+        $urgencies = array_map(static fn (WorkAtHost $work): Urgency => $work->claim->urgency, $inHand);
         $byThemselves = count(array_filter($urgencies, static fn (Urgency $urgency): bool => $urgency->isByItself()));
         $downloads = count(array_keys($urgencies, Urgency::Download, true));
-        $mayBegin = fn (WorkAtHost $work): bool => $free > ($atHost[$work->host ?? ''] ?? 0) * $this->quarter()
-            && ! ($work->urgency->isByItself() && $byThemselves >= $this->quarter())
-            && ! ($work->urgency === Urgency::Download && $downloads >= max(1, intdiv($this->workers, 2)));
+        $mayBegin = fn (WorkAtHost $work): bool => $free > ($atHost[$work->claim->host ?? ''] ?? 0) * $this->quarter()
+            && ! ($work->claim->urgency->isByItself() && $byThemselves >= $this->quarter())
+            && ! ($work->claim->urgency === Urgency::Download && $downloads >= max(1, intdiv($this->workers, 2)));
 
         return self::first(array_filter($waiting, $mayBegin), $inHand);
     }
 
     /**
-     * The most urgent of all, held to no share: for a worker that is kept for one kind of work. Among equals the host
-     * with the fewest pieces in hand goes first, then the oldest.
+     * The most urgent of all whose turn it is, held to no share: for a worker that is kept for one kind of work. Among
+     * equals the host with the fewest pieces in hand goes first, then the oldest.
      *
      * @param  array<WorkAtHost>  $waiting
      * @param  list<WorkAtHost>  $inHand
      */
     public static function first(array $waiting, array $inHand): ?WorkAtHost
     {
+        $turns = array_flip(
+            array_filter(array_map(static fn (WorkAtHost $work): ?string => $work->claim->turn, $inHand)),
+        );
+        $waiting = array_filter(
+            $waiting,
+            static fn (WorkAtHost $work): bool => ! isset($turns[$work->claim->turn ?? '']),
+        );
         $atHost = self::atHost($inHand);
         $order = static fn (WorkAtHost $work): array => [
-            $work->urgency->rank(),
-            $atHost[$work->host ?? ''] ?? 0,
+            $work->claim->urgency->rank(),
+            $atHost[$work->claim->host ?? ''] ?? 0,
             $work->id,
         ];
         usort($waiting, static fn (WorkAtHost $one, WorkAtHost $other): int => $order($one) <=> $order($other));
@@ -65,7 +72,7 @@ final readonly class FairShare
     private static function atHost(array $inHand): array
     {
         return array_count_values(array_filter(
-            array_map(static fn (WorkAtHost $work): ?string => $work->host, $inHand),
+            array_map(static fn (WorkAtHost $work): ?string => $work->claim->host, $inHand),
             is_string(...),
         ));
     }

@@ -1,3 +1,3 @@
-<x-page :title="$errand->kind->title()" place="Accounts">
+<x-page :title="$task::title()" place="Accounts">
     @include('parts.errand')
 </x-page>

@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Errands\ErrandTask;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\NewFtpUser;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Closing;
 use App\Models\Deployment;
+use App\Models\Errand;
 use App\Models\FtpUser;
 use App\Models\Package;
 use App\Models\Person;
@@ -18,14 +20,18 @@ use App\Packages\Packages;
 use App\People\SessionBond;
 use App\Storage\Installation;
 use App\Storage\Stores;
+use App\Work\RunTask;
+use App\Work\TaskName;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\People\Role;
 use Cellarium\Core\Storage\Mark;
+use Cellarium\Core\Work\Urgency;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\DatabaseTruncation;
 use Illuminate\Foundation\Testing\TestCase;
+use Illuminate\Support\Facades\Queue;
 use Illuminate\Testing\TestResponse;
 use Tests\Support\Scratch;
 use Tests\Support\StandinHost;
@@ -203,6 +209,22 @@ abstract class AppTestCase extends TestCase
             'CELLARIUM_HOSTS_FILE' => "{$this->host->directory}/hosts",
             'CELLARIUM_AUTHORITIES' => "{$this->host->directory}/ca.pem",
         ];
+    }
+
+    /** That a worker is to do it, under a queue that was faked. */
+    protected static function assertOrdered(string $task, int $row, ?Urgency $urgency = null): void
+    {
+        Queue::assertPushed(
+            RunTask::class,
+            static fn (string $job, ?string $queue, array $order): bool => $order['task'] === TaskName::forTask($task)
+                && $order['row'] === $row
+                && ($urgency === null || $queue === $urgency->value),
+        );
+    }
+
+    protected static function carryOut(Errand $errand): void
+    {
+        app(ErrandTask::find($errand))->carryOut($errand->id);
     }
 
     protected function root(): string

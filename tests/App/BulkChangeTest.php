@@ -4,14 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\FtpUsers\BulkChanges;
 use App\FtpUsers\CarryOutBulk;
 use App\FtpUsers\FtpUsers;
 use App\Models\BulkChange;
 use App\Models\BulkChangeState;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
-use App\Watch\Upkeep;
+use App\Watch\Recovery;
 use Illuminate\Support\Facades\Queue;
 
 /** Many FTP users at once: first what would be done, then each with its proof. */
@@ -109,9 +108,10 @@ final class BulkChangeTest extends AppTestCase
         $items[0]['result'] = ['ok' => true, 'words' => 'closed before the worker was killed'];
         $change->update(['items' => $items]);
         $this->travel(2)->minutes();
-        app(Upkeep::class)->takeUpBulk();
-        Queue::assertPushed(CarryOutBulk::class, 2);
-        (new CarryOutBulk($change->id))->handle(app(BulkChanges::class));
+        Queue::fake();
+        app(Recovery::class)->takeUp();
+        self::assertOrdered(CarryOutBulk::class, $change->id);
+        app(CarryOutBulk::class)->carryOut($change->id);
         self::assertSame(
             [BulkChangeState::Done, 'closed before the worker was killed'],
             [$change->refresh()->state, $change->items[0]['result']['words']],

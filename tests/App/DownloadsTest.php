@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Errands\RunErrand;
+use App\Files\Download;
 use App\Hosting\HostShare;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\RecordEntry;
 use App\Storage\Spool;
+use App\Work\TaskName;
 use Cellarium\Core\File\WorkingCopy;
 use Illuminate\Testing\TestResponse;
 use Tests\Support\Builder\PersonBuilder;
@@ -185,13 +185,13 @@ final class DownloadsTest extends FilesTestCase
     {
         config(['queue.default' => 'database', 'cellarium.errand_seconds' => 0]);
         $this->get("$this->files?look=1");
-        (new RunErrand(Errand::latest('id')->firstOrFail()->id))->handle();
+        self::carryOut(Errand::latest('id')->firstOrFail());
         $this->post("/sites/{$this->site->id}/file-downloads", [
             'at' => $this->at(),
             'names' => [$this->word('dials')],
         ])->assertRedirect();
 
-        return Errand::where('kind', ErrandKind::Download)->latest('id')->firstOrFail();
+        return Errand::where('kind', TaskName::forTask(Download::class))->latest('id')->firstOrFail();
     }
 
     /** As a worker that has come so far. */

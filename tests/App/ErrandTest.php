@@ -4,16 +4,19 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Accounts\AccountCheck;
 use App\Accounts\ConnectAccount;
-use App\Errands\RunErrand;
+use App\Accounts\FindRoot;
+use App\Accounts\ProveRoot;
+use App\Accounts\RenewPassword;
+use App\Errands\ErrandTask;
+use App\FtpUsers\CloseUser;
 use App\Models\Account;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Watch\Recovery;
+use App\Work\TaskName;
 use Cellarium\Core\Storage\Locks;
 use Illuminate\Support\Facades\DB;
 
@@ -28,10 +31,11 @@ final class ErrandTest extends AppTestCase
         $this->actingAs($this->person);
     }
 
-    private function errand(ErrandKind $kind, ErrandState $state): Errand
+    /** @param  class-string<ErrandTask>  $task */
+    private function errand(string $task, ErrandState $state): Errand
     {
         return Errand::create([
-            'kind' => $kind,
+            'kind' => TaskName::forTask($task),
             'state' => $state,
             'person_id' => $this->person->id,
             'site_id' => $this->site->id,
@@ -44,13 +48,13 @@ final class ErrandTest extends AppTestCase
 
     public function test_what_waits_is_cancelled_and_not_done_after_all(): void
     {
-        $errand = $this->errand(ErrandKind::RenewPassword, ErrandState::Waiting);
+        $errand = $this->errand(RenewPassword::class, ErrandState::Waiting);
         $this->get("/errands/$errand->id")->assertOk()->assertSee('Cancel');
         $secret = $this->account->secret;
         $this->post("/errands/$errand->id/cancel")
             ->assertRedirect('/accounts')
             ->assertSessionHas('trouble', 'Cancelled before the server was asked anything.');
-        (new RunErrand($errand->id))->handle();
+        self::carryOut($errand);
         self::assertSame(
             [ErrandState::Cancelled, $secret],
             [$errand->refresh()->state, $this->account->refresh()->secret],
@@ -59,11 +63,11 @@ final class ErrandTest extends AppTestCase
 
     public function test_what_looks_is_cancelled_while_it_goes_on_and_what_changes_is_not(): void
     {
-        $look = $this->errand(ErrandKind::FindRoot, ErrandState::Running);
+        $look = $this->errand(FindRoot::class, ErrandState::Running);
         $this->post("/errands/$look->id/cancel")
             ->assertRedirect('/accounts')
             ->assertSessionHas('trouble', 'Cancelled. What the server still answers is not used.');
-        $change = $this->errand(ErrandKind::CloseUser, ErrandState::Running);
+        $change = $this->errand(CloseUser::class, ErrandState::Running);
         $this->get("/errands/$change->id")->assertOk()->assertDontSee('/cancel', false);
         $this->post("/errands/$change->id/cancel")->assertRedirect();
         self::assertStringContainsString('not broken off half done', (string) session('trouble'));
@@ -72,7 +76,7 @@ final class ErrandTest extends AppTestCase
 
     public function test_an_answer_that_comes_after_cancelling_changes_nothing(): void
     {
-        $errand = $this->errand(ErrandKind::FindRoot, ErrandState::Waiting);
+        $errand = $this->errand(FindRoot::class, ErrandState::Waiting);
         // Cancelled by another session in the moment in which the worker has begun.
         DB::listen(static function (object $query) use ($errand): void {
             if (str_contains($query->sql, 'update `errands`') && in_array('running', $query->bindings, true)) {
@@ -81,7 +85,7 @@ final class ErrandTest extends AppTestCase
                     ->update(['state' => 'cancelled', 'words' => 'Cancelled.']);
             }
         });
-        (new RunErrand($errand->id))->handle();
+        self::carryOut($errand);
         self::assertSame([ErrandState::Cancelled, 'Cancelled.'], [$errand->refresh()->state, $errand->words]);
     }
 
@@ -96,7 +100,7 @@ final class ErrandTest extends AppTestCase
                 $this->post("/accounts/$account->id/cancel")->assertRedirect();
             }
         });
-        (new ConnectAccount($this->account->id, $this->person->id))->handle(app(AccountCheck::class));
+        app(ConnectAccount::class)->carryOut($this->account->id);
         $account = $this->account->refresh();
         self::assertTrue($cancelled);
         self::assertSame([2, null, null], [count($account->ladder ?? []), $account->climbing_at, $account->trouble]);
@@ -105,9 +109,9 @@ final class ErrandTest extends AppTestCase
 
     public function test_when_its_worker_was_killed_the_page_says_so_at_once(): void
     {
-        $held = $this->errand(ErrandKind::ProveRoot, ErrandState::Running);
-        $orphan = $this->errand(ErrandKind::ProveRoot, ErrandState::Running);
-        $lock = app(Locks::class)->acquire(RunErrand::lockName($held->id));
+        $held = $this->errand(ProveRoot::class, ErrandState::Running);
+        $orphan = $this->errand(ProveRoot::class, ErrandState::Running);
+        $lock = app(Locks::class)->acquire(ErrandTask::lockName($held->id));
         self::assertNotNull($lock);
         app(Recovery::class)->takeUp();
         $lock->release();

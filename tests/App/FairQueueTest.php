@@ -5,24 +5,27 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Accounts\ConnectAccount;
-use App\Errands\RunErrand;
+use App\Deployments\CarryOutDeployment;
+use App\Deployments\Plans;
+use App\Errands\ErrandTask;
+use App\Files\LookAtFiles;
+use App\FtpUsers\CloseUser;
 use App\Models\Account;
 use App\Models\Closing;
+use App\Models\DeploymentState;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\FtpUserState;
-use App\Queue\FairQueue;
-use App\Queue\ForHost;
-use App\Queue\Wake;
-use App\Queue\Wakes;
 use App\Watch\Recovery;
 use App\Watch\Upkeep;
+use App\Work\FairQueue;
+use App\Work\TaskName;
+use App\Work\Tasks;
+use App\Work\Wake;
+use App\Work\Wakes;
 use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Work\FairShare;
-use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Support\Facades\DB;
-use Symfony\Component\Finder\Finder;
 
 /** Hosts that hang keep their share of the workers and no more; what a killed worker had in hand is in nobody's. */
 final class FairQueueTest extends AppTestCase
@@ -38,31 +41,31 @@ final class FairQueueTest extends AppTestCase
     public function test_sixty_errands_at_ten_hosts_leave_a_worker_for_another(): void
     {
         for ($number = 0; $number < 60; $number++) {
-            RunErrand::order($this->errandAt('hangs-'.($number % 10).'.example'));
+            self::order($this->errandAt('hangs-'.($number % 10).'.example'));
         }
         $queue = $this->queue();
         $hosts = [];
         while (($job = $queue->pop(FairQueue::ANY)) !== null) {
-            $hosts[] = $job->payload()['host'];
+            $hosts[] = $job->payload()['data']['host'];
         }
         sort($hosts);
         self::assertSame(array_map(static fn (int $number): string => "hangs-$number.example", range(0, 9)), $hosts);
-        ConnectAccount::dispatch($this->account->id);
-        self::assertSame(ConnectAccount::class, $queue->pop(FairQueue::ANY)?->resolveName());
+        Tasks::order(ConnectAccount::class, $this->account->id);
+        self::assertSame('connect_account', $queue->pop(FairQueue::ANY)?->payload()['data']['task']);
     }
 
     public function test_the_worker_for_closing_takes_nothing_else_and_the_host_with_the_fewest_first(): void
     {
-        RunErrand::order($this->errandAt('a.example'));
-        RunErrand::order($this->errandAt('b.example', ErrandKind::CloseUser));
+        self::order($this->errandAt('a.example'));
+        self::order($this->errandAt('b.example', CloseUser::class));
         $queue = $this->queue();
-        self::assertSame('b.example', $queue->pop('closing')?->payload()['host']);
-        RunErrand::order($this->errandAt('b.example', ErrandKind::CloseUser));
-        RunErrand::order($this->errandAt('c.example', ErrandKind::CloseUser));
-        self::assertSame('c.example', $queue->pop('closing')?->payload()['host']);
-        self::assertSame('b.example', $queue->pop('closing')?->payload()['host']);
+        self::assertSame('b.example', $queue->pop('closing')?->payload()['data']['host']);
+        self::order($this->errandAt('b.example', CloseUser::class));
+        self::order($this->errandAt('c.example', CloseUser::class));
+        self::assertSame('c.example', $queue->pop('closing')?->payload()['data']['host']);
+        self::assertSame('b.example', $queue->pop('closing')?->payload()['data']['host']);
         self::assertNull($queue->pop('closing'));
-        self::assertSame('a.example', $queue->pop(FairQueue::ANY)?->payload()['host']);
+        self::assertSame('a.example', $queue->pop(FairQueue::ANY)?->payload()['data']['host']);
     }
 
     public function test_closing_at_its_time_is_ordered_for_each_user_and_waits_for_no_other_host(): void
@@ -80,14 +83,14 @@ final class FairQueueTest extends AppTestCase
         $queue = $this->queue();
         self::assertSame(
             ['hangs.example', 'answers.example', 'hangs.example'],
-            array_map(static fn (): ?string => $queue->pop('closing')?->payload()['host'], range(1, 3)),
+            array_map(static fn (): ?string => $queue->pop('closing')?->payload()['data']['host'], range(1, 3)),
         );
     }
 
     public function test_what_a_killed_worker_had_in_hand_is_let_go_of_and_what_a_living_one_has_is_not(): void
     {
-        RunErrand::order($this->errandAt('a.example'));
-        RunErrand::order($this->errandAt('b.example'));
+        self::order($this->errandAt('a.example'));
+        self::order($this->errandAt('b.example'));
         $queue = $this->queue();
         $mine = $queue->pop(FairQueue::ANY);
         self::assertNotNull($mine);
@@ -99,10 +102,10 @@ final class FairQueueTest extends AppTestCase
 
     public function test_whoever_follows_a_killed_worker_lets_go_of_what_that_had(): void
     {
-        RunErrand::order($this->errandAt('a.example'));
-        RunErrand::order($this->errandAt('b.example'));
-        self::assertSame('a.example', $this->queue()->pop(FairQueue::ANY)?->payload()['host']);
-        self::assertSame('b.example', $this->queue()->pop(FairQueue::ANY)?->payload()['host']);
+        self::order($this->errandAt('a.example'));
+        self::order($this->errandAt('b.example'));
+        self::assertSame('a.example', $this->queue()->pop(FairQueue::ANY)?->payload()['data']['host']);
+        self::assertSame('b.example', $this->queue()->pop(FairQueue::ANY)?->payload()['data']['host']);
         self::assertSame(1, DB::table('jobs')->count());
     }
 
@@ -110,10 +113,10 @@ final class FairQueueTest extends AppTestCase
     {
         $wakes = new Wakes($this->var().'/run');
         $orders = $this->queue();
-        $orders->push(new ConnectAccount($this->account->id));
+        Tasks::order(ConnectAccount::class, $this->account->id);
         self::assertTrue(self::isWoken($wakes->of(FairQueue::ANY)));
         self::assertFalse(self::isWoken($wakes->of('closing')), 'what is no closing wakes no worker for that');
-        $orders->push(new RunErrand($this->errandAt('a.example', ErrandKind::CloseUser)->id), '', 'closing');
+        self::order($this->errandAt('a.example', CloseUser::class));
         self::assertTrue(self::isWoken($wakes->of('closing')));
         self::assertTrue(self::isWoken($wakes->of(FairQueue::ANY)), 'and another, where that one is busy');
     }
@@ -127,17 +130,21 @@ final class FairQueueTest extends AppTestCase
         return hrtime(true) - $before < 3e9;
     }
 
-    public function test_each_job_that_asks_one_host_says_which(): void
+    public function test_one_run_at_a_login_goes_on_at_a_time_and_nobody_asks_again_meanwhile(): void
     {
-        $without = [];
-        foreach ((new Finder)->in(app_path())->name('*.php')->contains('/implements .*ShouldQueue/') as $file) {
-            $class = 'App\\'.str_replace(['/', '.php'], ['\\', ''], $file->getRelativePathname());
-            self::assertTrue(is_a($class, ShouldQueue::class, true));
-            is_a($class, ForHost::class, true) || $without[] = class_basename($class);
+        $runs = [];
+        foreach (range(1, 2) as $number) {
+            $run = app(Plans::class)->orderDeploy($this->site, $this->package());
+            $run->update(['state' => DeploymentState::Queued]);
+            Tasks::order(CarryOutDeployment::class, $run->id);
+            $runs[] = $run->id;
         }
-        sort($without);
-        // Many FTP users of many hosts; the store.
-        self::assertSame(['CarryOutBulk', 'ClearStore'], $without);
+        $queue = $this->queue();
+        $first = $queue->pop(FairQueue::ANY);
+        self::assertSame($runs[0], $first?->payload()['data']['row']);
+        self::assertNull($queue->pop(FairQueue::ANY), 'it is not begun, to find that another is at work');
+        $first->delete();
+        self::assertSame($runs[1], $queue->pop(FairQueue::ANY)?->payload()['data']['row']);
     }
 
     private function queue(): FairQueue
@@ -157,19 +164,24 @@ final class FairQueueTest extends AppTestCase
         return $queue;
     }
 
+    private static function order(Errand $errand): void
+    {
+        Tasks::order(ErrandTask::find($errand), $errand->id);
+    }
+
     private function var(): string
     {
         return (string) config('cellarium.var');
     }
 
-    private function errandAt(string $host, ErrandKind $kind = ErrandKind::LookAtFiles): Errand
+    private function errandAt(string $host, string $kind = LookAtFiles::class): Errand
     {
         $account = Account::where('host', $host)->first()
             ?? $this->account->replicate(['id', 'in_use'])->fill(['host' => $host]);
         $account->exists || $account->saveOrFail();
 
         return Errand::create([
-            'kind' => $kind,
+            'kind' => TaskName::forTask($kind),
             'state' => ErrandState::Waiting,
             'account_id' => $account->id,
             'back' => '/',

@@ -4,14 +4,15 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Errands\RunErrand;
 use App\Files\FileSearch;
+use App\Files\FindFiles;
 use App\Models\Errand;
 use App\Models\ErrandState;
 use App\Models\Person;
 use Cellarium\Core\File\FileMatches;
 use Cellarium\Core\People\Role;
 use Cellarium\Core\Transfer\Cancelled;
+use Cellarium\Core\Work\Urgency;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Testing\TestResponse;
 
@@ -103,8 +104,8 @@ final class FindFilesTest extends FilesTestCase
     {
         Queue::fake();
         $this->post("/sites/{$this->site->id}/file-searches", ['at' => $this->at(), 'name' => '*'])->assertRedirect();
-        Queue::assertPushedOn('looks', RunErrand::class);
         $errand = Errand::latest('id')->firstOrFail();
+        self::assertOrdered(FindFiles::class, $errand->id, Urgency::Look);
         $errand->update(['state' => ErrandState::Running]);
         $search = FileSearch::begun($errand);
         $search->hear(new FileMatches);

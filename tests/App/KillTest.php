@@ -8,6 +8,7 @@ use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\Package;
+use App\Work\Tasks;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Way;
 use Illuminate\Database\QueryException;
@@ -221,7 +222,7 @@ final class KillTest extends AppTestCase
         config(['queue.default' => 'database']);
         $run = app(Plans::class)->deploy($this->site->refresh()->load('account.client', 'account.sites'), $package);
         $run->update(['state' => DeploymentState::Queued, 'way' => $way]);
-        \App\Deployments\CarryOutDeployment::dispatch($run->id);
+        Tasks::order(\App\Deployments\CarryOutDeployment::class, $run->id);
 
         return $run;
     }

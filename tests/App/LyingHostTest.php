@@ -6,7 +6,6 @@ namespace Tests\App;
 
 use App\Backups\Backups;
 use App\Deployments\MakePlan;
-use App\Deployments\PlanMaker;
 use App\Deployments\Plans;
 use App\Deployments\Runner;
 use App\Models\Backup;
@@ -324,7 +323,7 @@ final class LyingHostTest extends AppTestCase
 
         $again = app(Plans::class)->orderDeploy($this->site, $package);
         $again->update(['started_at' => now(), 'cancelled_at' => now()]);
-        (new MakePlan($again->id))->handle(app(PlanMaker::class), app(Locks::class));
+        app(MakePlan::class)->carryOut($again->id);
         self::assertSame(DeploymentState::Cancelled, $again->refresh()->state, 'a look that goes on notices');
     }
 
@@ -350,14 +349,10 @@ final class LyingHostTest extends AppTestCase
         $run = app(Plans::class)->orderDeploy($this->site, $this->package());
         $look = app(Locks::class)->acquire('look|'.StandinHost::HOST);
         self::assertNotNull($look);
-        (new MakePlan($run->id))->handle(app(PlanMaker::class), app(Locks::class));
+        self::assertSame(2, app(MakePlan::class)->carryOut($run->id), 'seconds after which it is tried again');
         self::assertSame(DeploymentState::Drafting, $run->refresh()->state);
-        Queue::assertPushed(
-            MakePlan::class,
-            static fn (MakePlan $job): bool => $job->deployment === $run->id && $job->delay === 2,
-        );
         $look->release();
-        (new MakePlan($run->id))->handle(app(PlanMaker::class), app(Locks::class));
+        self::assertNull(app(MakePlan::class)->carryOut($run->id));
         self::assertSame(DeploymentState::Planned, $run->refresh()->state);
     }
 

@@ -5,18 +5,20 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Errands\Errands;
-use App\Errands\RunErrand;
+use App\Files\FetchFile;
 use App\Files\FileWorkers;
+use App\FtpUsers\CloseUser;
+use App\FtpUsers\MakeUser;
 use App\Hosting\Connections;
 use App\Hosting\HostShare;
 use App\Models\Closing;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\Person;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Storage\Spool;
+use App\Work\TaskName;
 use Cellarium\Core\Credential\PasswordKind;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route;
@@ -65,8 +67,8 @@ final class NoPageAsksHostsTest extends FilesTestCase
 
         $this->get($look)->assertStatus(202)->assertHeader('Retry-After', '1');
         $this->get($look)->assertStatus(202);
-        self::assertSame(1, Errand::where('kind', ErrandKind::FetchFile)->count(), 'it is fetched once');
-        (new RunErrand(Errand::latest('id')->firstOrFail()->id))->handle();
+        self::assertSame(1, Errand::where('kind', TaskName::forTask(FetchFile::class))->count(), 'it is fetched once');
+        self::carryOut(Errand::latest('id')->firstOrFail());
         self::assertSame("\x89PNG\r\n, and more", $this->get($look)->assertOk()->streamedContent());
         $part = $this->get($look, ['Range' => 'bytes=1-3'])->assertStatus(206);
         self::assertSame('PNG', $part->streamedContent());
@@ -80,7 +82,7 @@ final class NoPageAsksHostsTest extends FilesTestCase
         $waits = (string) $this->get($compare)->assertRedirect()->headers->get('Location');
         self::assertStringContainsString('/errands/', $waits);
         $errand = Errand::latest('id')->firstOrFail();
-        (new RunErrand($errand->id))->handle();
+        self::carryOut($errand);
         $this->get($waits)->assertRedirect($compare);
         $this->get($compare)->assertOk()->assertSee('It is the same to the byte');
         $spooled = (string) file_get_contents("$this->var/spool/{$errand->refresh()->result['file']}");
@@ -93,7 +95,7 @@ final class NoPageAsksHostsTest extends FilesTestCase
         $look = "/sites/{$this->site->id}/look-file/dial.png?seen=1";
         $this->get($look)->assertOk();
         $this->actingAs(PersonBuilder::aHelper()->build())->get($look)->assertOk();
-        self::assertSame(2, Errand::where('kind', ErrandKind::FetchFile)->count());
+        self::assertSame(2, Errand::where('kind', TaskName::forTask(FetchFile::class))->count());
     }
 
     public function test_what_was_fetched_is_gone_within_the_hour(): void
@@ -138,9 +140,9 @@ final class NoPageAsksHostsTest extends FilesTestCase
         $helper = PersonBuilder::aHelper()->build();
         $this->actingAs($helper);
         $user = $this->ftpUser();
-        Errands::order(ErrandKind::CloseUser, '/', $user);
+        Errands::order(CloseUser::class, '/', $user);
         auth()->forgetUser();
-        (new RunErrand(Errand::latest('id')->firstOrFail()->id))->handle();
+        self::carryOut(Errand::latest('id')->firstOrFail());
         self::assertSame(ErrandState::Done, Errand::latest('id')->firstOrFail()->state);
         $closed = RecordEntry::where('action', RecordKind::FtpUserClosed)->latest('id')->firstOrFail();
         self::assertSame($helper->id, $closed->person_id);
@@ -161,11 +163,15 @@ final class NoPageAsksHostsTest extends FilesTestCase
         ];
         $waits = (string) $this->post("/accounts/{$this->account->id}/ftp-users", $typed)->headers->get('Location');
         self::assertStringContainsString('/errands/', $waits);
-        (new RunErrand(Errand::latest('id')->firstOrFail()->id))->handle();
+        self::carryOut(Errand::latest('id')->firstOrFail());
         $form = (string) $this->get($waits)->assertRedirect()->headers->get('Location');
         $this->get($form)->assertOk()->assertSee('painter')->assertSee('the north wall')
             ->assertSee('index.html/below');
-        self::assertSame(0, Errand::where('kind', ErrandKind::MakeUser)->count(), 'nothing of it is kept');
+        self::assertSame(
+            0,
+            Errand::where('kind', TaskName::forTask(MakeUser::class))->count(),
+            'nothing of it is kept',
+        );
         self::assertSame(0, DB::table('ftp_users')->where('login', 'like', '%painter%')->count());
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Accounts\AccountCheck;
-use App\Errands\RunErrand;
 use App\FtpUsers\FtpUsers;
 use App\Hosting\Connections;
 use App\Models\Client;
@@ -147,7 +146,7 @@ final class ReachPagesTest extends AppTestCase
         $errand = Errand::latest('id')->firstOrFail();
         $this->get("/errands/$errand->id")->assertOk()->assertSee('waits its turn');
         $this->get("/errands/$errand->id", ['HX-Request' => 'true'])->assertOk()->assertSee('every 1s');
-        (new RunErrand($errand->id))->handle();
+        self::carryOut($errand);
         $this->get("$address?at=/logs&errand=$errand->id")->assertSee('1 file');
         $this->get("/errands/$errand->id", ['HX-Request' => 'true'])->assertHeader(
             'HX-Redirect',

@@ -8,6 +8,7 @@ use App\Deployments\CarryOutDeployment;
 use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Work\Tasks;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Way;
 
@@ -32,7 +33,7 @@ final class RunControlTest extends AppTestCase
         config(['queue.default' => 'database']);
         $run = app(Plans::class)->deploy($this->site, $this->package($files));
         $run->update(['state' => DeploymentState::Queued]);
-        CarryOutDeployment::dispatch($run->id);
+        Tasks::order(CarryOutDeployment::class, $run->id);
         $this->worker = new ArtisanProcess(
             ['queue:work', '--stop-when-empty', '--sleep=0', '--tries=1', '--timeout=0', '--quiet'],
             $settings + $this->settings() + ['QUEUE_CONNECTION' => 'database'],
@@ -144,7 +145,7 @@ final class RunControlTest extends AppTestCase
         $run = app(Plans::class)->deploy($this->site, $this->package(['index.html' => 'new']));
         $run->update(['state' => DeploymentState::Queued, 'way' => Way::FileByFile]);
         $this->actingAs($this->person);
-        CarryOutDeployment::dispatch($run->id);
+        Tasks::order(CarryOutDeployment::class, $run->id);
         $this->worker = new ArtisanProcess(
             ['queue:work', '--stop-when-empty', '--sleep=0', '--tries=1', '--timeout=0', '--quiet'],
             $this->settings() + ['QUEUE_CONNECTION' => 'database'],

@@ -302,7 +302,7 @@ final class RunsTest extends AppTestCase
             ['open' => true],
         );
         $this->post("/deployments/$run->id/again")->assertRedirect();
-        Queue::assertPushed(\App\Deployments\CarryOutDeployment::class);
+        self::assertOrdered(\App\Deployments\CarryOutDeployment::class, $run->id);
         app(Runner::class)->carryOut($run);
         self::assertSame(DeploymentState::PutBack, $run->refresh()->state, (string) $run->trouble);
         self::assertSame($before, self::contents($this->root()));

@@ -7,7 +7,6 @@ namespace Tests\App;
 use App\Accounts\ConnectAccount;
 use App\Deployments\CarryOutDeployment;
 use App\Deployments\MakePlan;
-use App\Deployments\PlanMaker;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Deployment;
@@ -39,7 +38,7 @@ final class SecretsTest extends AppTestCase
             'user' => $user->id,
         ])->assertRedirect();
         $run = Deployment::latest('id')->firstOrFail();
-        (new MakePlan($run->id))->handle(app(PlanMaker::class), app(\Cellarium\Core\Storage\Locks::class));
+        app(MakePlan::class)->carryOut($run->id);
         $this->post("/deployments/$run->id/start")->assertRedirect();
         self::assertSame(2, DB::table('jobs')->count());
         $texts['job payload'] = DB::table('jobs')->pluck('payload')->implode("\n");
@@ -53,7 +52,7 @@ final class SecretsTest extends AppTestCase
             ->assertSee('handed over already')
             ->assertDontSee($secrets[2]);
 
-        (new CarryOutDeployment($run->id))->handle(app(\App\Deployments\Runner::class));
+        app(CarryOutDeployment::class)->carryOut($run->id);
         self::assertSame(DeploymentState::Proven, $run->refresh()->state, (string) $run->trouble);
         foreach (
             [
@@ -158,7 +157,7 @@ final class SecretsTest extends AppTestCase
             ->assertRedirect()
             ->headers->get('Location');
         $this->post("/accounts/$keyed->id/connect");
-        app()->call([new ConnectAccount($keyed->id), 'handle']);
+        app(ConnectAccount::class)->carryOut($keyed->id);
         self::assertSame('name_unknown', $keyed->refresh()->trouble);
         DB::table('jobs')->delete();
         array_push(

@@ -58,7 +58,7 @@ final class SweepTest extends AppTestCase
     public function test_what_changed_is_told_once_and_a_host_is_visited_by_one_at_a_time(): void
     {
         $this->artisanJson('connect', 'site.example');
-        $sweep = fn () => app()->call([new SweepAccount($this->account->id, $this->account->host), 'handle']);
+        $sweep = fn () => app(SweepAccount::class)->carryOut($this->account->id);
         $sweep();
         $found = static fn (): array => RecordEntry::where('action', RecordKind::FoundChanged)
             ->orderBy('id')

@@ -17,7 +17,6 @@ final class CloseDueCommand extends Command
     public function handle(Upkeep $upkeep): int
     {
         $upkeep->order();
-        $upkeep->takeUpBulk();
 
         return self::SUCCESS;
     }

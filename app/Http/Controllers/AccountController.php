@@ -8,14 +8,15 @@ use App\Accounts\AccountTable;
 use App\Accounts\AccountView;
 use App\Accounts\AppliesRemedies;
 use App\Accounts\ConnectAccount;
+use App\Accounts\RenewPassword;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Deployment;
-use App\Models\ErrandKind;
 use App\Models\SavedView;
 use App\Models\Site;
 use App\Reach\ReachMap;
+use App\Work\Tasks;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -73,7 +74,7 @@ final class AccountController
     {
         if (! $account->isClimbing()) {
             $account->update(['climbing_at' => now(), 'ladder' => []]);
-            ConnectAccount::dispatch($account->id, auth()->id());
+            Tasks::order(ConnectAccount::class, $account->id);
         }
 
         return redirect("/accounts/$account->id#ladder");
@@ -100,7 +101,7 @@ final class AccountController
 
     public function renewPassword(Account $account): RedirectResponse
     {
-        return Errands::answer(Errands::start(ErrandKind::RenewPassword, "/accounts/$account->id", $account));
+        return Errands::answer(Errands::start(RenewPassword::class, "/accounts/$account->id", $account));
     }
 
     public function remedy(Request $request, Account $account, AppliesRemedies $remedies): RedirectResponse

@@ -6,13 +6,14 @@ namespace App\Http\Controllers;
 
 use App\Accounts\AccountForm;
 use App\Accounts\MarkedLetter;
+use App\Accounts\TryAccount;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\RecordKind;
 use App\Record\Record;
+use App\Work\TaskName;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Letter\LetterReader;
 use Cellarium\Core\Letter\LetterText;
@@ -157,7 +158,7 @@ final class AccountFormController
         $values['protocol'] =
             $values['protocol'] instanceof Protocol ? $values['protocol']->value : $values['protocol'];
         $errand = Errands::start(
-            ErrandKind::TryAccount,
+            TryAccount::class,
             $known === null ? '/accounts/new' : "/accounts/$known->id/edit",
             $known,
             ['values' => Arr::only($values, self::TRIED), 'typed' => $form->typed],
@@ -172,7 +173,7 @@ final class AccountFormController
     {
         $errand = Errand::where([
             'id' => $request->integer('tried'),
-            'kind' => ErrandKind::TryAccount,
+            'kind' => TaskName::forTask(TryAccount::class),
             'person_id' => $request->user()?->id,
         ])->first();
         if ($errand === null || ! $errand->state->hasEnded()) {

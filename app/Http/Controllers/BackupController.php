@@ -10,6 +10,7 @@ use App\Backups\BackupZip;
 use App\Backups\Expiry;
 use App\Backups\Rehearsals;
 use App\Backups\RehearseBackup;
+use App\Backups\RestoreDatabase;
 use App\Backups\RetentionDrawing;
 use App\Backups\SitesBackedUp;
 use App\Backups\StoreFigures;
@@ -22,11 +23,11 @@ use App\Models\Backup;
 use App\Models\BackupReason;
 use App\Models\BackupRule;
 use App\Models\BackupState;
-use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\Site;
 use App\Record\Record;
+use App\Work\Tasks;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\RetentionDecision;
 use Illuminate\Contracts\View\View;
@@ -79,7 +80,7 @@ final class BackupController
                 'state' => BackupState::Taking,
             ]);
         if ($running === null) {
-            TakeBackup::dispatch($backup->id);
+            Tasks::order(TakeBackup::class, $backup->id);
         }
 
         return redirect("/backups?site=$site->id");
@@ -126,7 +127,7 @@ final class BackupController
 
     public function rehearse(Backup $backup): RedirectResponse
     {
-        RehearseBackup::dispatch($backup->id)->onQueue('backups');
+        Tasks::order(RehearseBackup::class, $backup->id);
 
         return redirect("/backups?site=$backup->site_id")->with(
             'done',
@@ -183,7 +184,7 @@ final class BackupController
                 $backup->site,
                 ['backup' => $backup->id],
             );
-            TakeBackup::dispatch($backup->id);
+            Tasks::order(TakeBackup::class, $backup->id);
         }
 
         return redirect("/backups?site=$backup->site_id");
@@ -236,7 +237,7 @@ final class BackupController
             self::paths($request),
             $to === null ? null : Site::with('account.client', 'account.sites', 'client')->findOrFail((int) $to),
         );
-        MakePlan::dispatch($deployment->id);
+        Tasks::order(MakePlan::class, $deployment->id);
 
         return redirect("/deployments/$deployment->id");
     }
@@ -247,7 +248,7 @@ final class BackupController
         $name = $request->validate(['database' => ['required', 'string', 'max:64']])['database'];
 
         return Errands::answer(Errands::start(
-            ErrandKind::RestoreDatabase,
+            RestoreDatabase::class,
             "/backups/$backup->id",
             $backup->site,
             ['backup' => $backup->id, 'database' => $name],

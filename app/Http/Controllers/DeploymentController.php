@@ -12,6 +12,7 @@ use App\Deployments\InspectionView;
 use App\Deployments\MakePlan;
 use App\Deployments\NeedsView;
 use App\Deployments\Plans;
+use App\Deployments\ProveLive;
 use App\Deployments\SentFiles;
 use App\Deployments\SiteFacts;
 use App\Deployments\StartPlan;
@@ -21,7 +22,6 @@ use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
-use App\Models\ErrandKind;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\Package;
@@ -36,6 +36,7 @@ use App\Packages\SuitingSite;
 use App\Packages\Types;
 use App\Record\Record;
 use App\Storage\RunFiles;
+use App\Work\Tasks;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\People\Permission;
@@ -135,7 +136,7 @@ final class DeploymentController
             isset($given['place']) ? RemotePath::fromString($given['place']) : null,
             $given['reason'] ?? null,
         );
-        MakePlan::dispatch($deployment->id);
+        Tasks::order(MakePlan::class, $deployment->id);
 
         return redirect("/deployments/$deployment->id");
     }
@@ -189,7 +190,7 @@ final class DeploymentController
                     'deployment' => $deployment->id,
                 ],
             );
-            CarryOutDeployment::dispatch($deployment->id);
+            Tasks::order(CarryOutDeployment::class, $deployment->id);
         }
 
         return redirect("/deployments/$deployment->id");
@@ -198,9 +199,7 @@ final class DeploymentController
     /** Visitors are asked for what was read back only, all of the site. */
     public function prove(Deployment $deployment): RedirectResponse
     {
-        return Errands::answer(
-            Errands::start(ErrandKind::ProveLive, "/deployments/$deployment->id", $deployment->site),
-        );
+        return Errands::answer(Errands::start(ProveLive::class, "/deployments/$deployment->id", $deployment->site));
     }
 
     public function undo(Request $request, Deployment $deployment, Plans $plans): RedirectResponse
@@ -214,7 +213,7 @@ final class DeploymentController
             'undoes.package',
         );
         $back = $plans->orderUndo($deployment, $this->person($request));
-        MakePlan::dispatch($back->id);
+        Tasks::order(MakePlan::class, $back->id);
 
         return redirect("/deployments/$back->id");
     }
@@ -224,7 +223,7 @@ final class DeploymentController
     {
         $deployment->load('site.account.client', 'site.account.sites');
         $back = $plans->orderRestoreFiles($deployment, $this->person($request));
-        MakePlan::dispatch($back->id);
+        Tasks::order(MakePlan::class, $back->id);
 
         return redirect("/deployments/$back->id");
     }
@@ -277,7 +276,7 @@ final class DeploymentController
     public function planAgain(Deployment $deployment): RedirectResponse
     {
         if (StartPlan::again($deployment)) {
-            MakePlan::dispatch($deployment->id);
+            Tasks::order(MakePlan::class, $deployment->id);
         }
 
         return redirect("/deployments/$deployment->id");
@@ -305,7 +304,7 @@ final class DeploymentController
                 $deployment->site,
                 ['deployment' => $deployment->id],
             );
-            MakePlan::dispatch($deployment->id);
+            Tasks::order(MakePlan::class, $deployment->id);
         }
 
         return redirect("/deployments/$deployment->id");

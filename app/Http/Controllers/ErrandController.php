@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Errands\Errands;
+use App\Errands\ErrandTask;
+use App\Files\Download;
 use App\Models\Errand;
-use App\Models\ErrandState;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -18,11 +19,16 @@ final class ErrandController
     {
         abort_if($errand->person_id !== $request->user()?->id, 404);
         $asks = $request->header('HX-Request') === 'true';
-        if ($errand->isDownloadable() && ($errand->state === ErrandState::Done || ! $request->boolean('whole'))) {
+        $task = ErrandTask::find($errand);
+        $hasEnded = $errand->state->hasEnded();
+        if (
+            $task === Download::class && Download::isSendable($errand)
+            && ($hasEnded || ! $request->boolean('whole'))
+        ) {
             return response()->view($asks ? 'parts.download' : 'download', ['errand' => $errand]);
         }
-        if (! $errand->state->hasEnded()) {
-            return response()->view($asks ? 'parts.errand' : 'errand', ['errand' => $errand]);
+        if (! $hasEnded) {
+            return response()->view($asks ? 'parts.errand' : 'errand', ['errand' => $errand, 'task' => $task]);
         }
 
         // A fragment cannot lead elsewhere by itself; the page asks again and is led on, with what came of it.

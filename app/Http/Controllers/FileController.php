@@ -4,18 +4,24 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Deployments\CopyElsewhere;
 use App\Deployments\MakePlan;
 use App\Deployments\ManualUpload;
 use App\Errands\Errands;
 use App\Failure\Problem;
+use App\Files\AskVisitors;
 use App\Files\ChangeAsked;
+use App\Files\ChangeFiles;
 use App\Files\ChangesByHand;
 use App\Files\ChosenFile;
+use App\Files\CountFiles;
+use App\Files\Download;
 use App\Files\FileEntry;
 use App\Files\FileOrder;
 use App\Files\FilePlace;
 use App\Files\FileTable;
 use App\Files\KeptVersions;
+use App\Files\LookAtFiles;
 use App\Files\TornDifferences;
 use App\Files\TornPages;
 use App\Files\VisitorsPage;
@@ -24,11 +30,11 @@ use App\Models\ChangeByHand;
 use App\Models\ChangeState;
 use App\Models\DirectoryListing;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\FileAction;
 use App\Models\Person;
 use App\Models\Site;
+use App\Work\Tasks;
 use Cellarium\Core\File\PrivateName;
 use Cellarium\Core\File\Rights;
 use Cellarium\Core\Manifest\ManifestEntry;
@@ -110,7 +116,7 @@ final class FileController
         }
         $person = $request->user();
         $plan = $bringing->files($site, $place->at, $files, $person instanceof Person ? $person : null);
-        MakePlan::dispatch($plan->id);
+        Tasks::order(MakePlan::class, $plan->id);
 
         return redirect("/deployments/$plan->id");
     }
@@ -126,7 +132,7 @@ final class FileController
             [$site->start_pages[0] => self::EMPTY_PAGE],
             $person instanceof Person ? $person : null,
         );
-        MakePlan::dispatch($plan->id);
+        Tasks::order(MakePlan::class, $plan->id);
 
         return redirect("/deployments/$plan->id");
     }
@@ -217,12 +223,7 @@ final class FileController
         if ($going !== null || ($listing !== null && ! $request->boolean('look'))) {
             return $going;
         }
-        $errand = Errands::start(
-            ErrandKind::LookAtFiles,
-            $place->url(),
-            $place->account,
-            ['at' => $place->at->toString()],
-        );
+        $errand = Errands::start(LookAtFiles::class, $place->url(), $place->account, ['at' => $place->at->toString()]);
         if ($errand->state === ErrandState::Failed && DirectoryListing::forPath($place->account, $place->at) === null) {
             throw new Problem((string) $errand->words);
         }
@@ -296,7 +297,7 @@ final class FileController
             );
         if ($change->state === ChangeState::Counting) {
             $errand = Errands::start(
-                ErrandKind::CountFiles,
+                CountFiles::class,
                 "/file-changes/$change->id",
                 $place->account,
                 ['change' => $change->id, 'folder' => $place->url()],
@@ -327,7 +328,7 @@ final class FileController
         $there = FilePlace::ofSite($site, '');
 
         return Errands::answer(Errands::start(
-            ErrandKind::CopyElsewhere,
+            CopyElsewhere::class,
             $place->url(),
             $place->site ?? $place->account,
             [
@@ -354,7 +355,7 @@ final class FileController
             && throw new Problem('Nothing was chosen. Tick one or more files first.');
 
         return Errands::answer(Errands::start(
-            ErrandKind::Download,
+            Download::class,
             $there->url(),
             $there->site ?? $there->account,
             [
@@ -378,7 +379,7 @@ final class FileController
 
         $back = $place->url(null, ['chosen' => count($names) === 1 ? $names[0] : null]);
         $errand = Errands::start(
-            ErrandKind::AskVisitors,
+            AskVisitors::class,
             $back,
             $place->account,
             ['at' => $place->at->toString(), 'names' => $names],
@@ -391,7 +392,7 @@ final class FileController
     /** The page it leads to tells what became of it. */
     private function carryOut(ChangeByHand $change, string $back): RedirectResponse
     {
-        $errand = Errands::start(ErrandKind::ChangeFiles, $back, $change->account, ['change' => $change->id]);
+        $errand = Errands::start(ChangeFiles::class, $back, $change->account, ['change' => $change->id]);
 
         return redirect($errand->state->hasEnded() ? $back : "/file-changes/$change->id");
     }

@@ -6,13 +6,14 @@ namespace App\Http\Controllers;
 
 use App\Errands\Errands;
 use App\Failure\Problem;
+use App\Files\ChangeFiles;
 use App\Files\FilePlace;
 use App\Files\FileSecrets;
+use App\Files\OpenFile;
 use App\Files\TextEditing;
 use App\Files\TextReview;
 use App\Models\Account;
 use App\Models\ChangeState;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\FileDraft;
 use App\Models\Person;
@@ -81,12 +82,7 @@ final class FileEditController
         assert($person instanceof Person);
         FileSecrets::mayBeSeen($file->account->id, $file->at);
         $draft = $this->editing->draft($file->account, $file->at, $person);
-        $errand = Errands::start(
-            ErrandKind::OpenFile,
-            $file->editUrl($file->at),
-            $file->account,
-            ['draft' => $draft->id],
-        );
+        $errand = Errands::start(OpenFile::class, $file->editUrl($file->at), $file->account, ['draft' => $draft->id]);
         if (! $errand->state->hasEnded()) {
             return Errands::answer($errand);
         }
@@ -123,7 +119,7 @@ final class FileEditController
             $request->input('reason'),
         );
         $back = $place->url(null, ['chosen' => $draft->path()->name()]);
-        $errand = Errands::start(ErrandKind::ChangeFiles, $back, $place->account, ['change' => $change->id]);
+        $errand = Errands::start(ChangeFiles::class, $back, $place->account, ['change' => $change->id]);
         $change->refresh();
 
         return match (true) {

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Errands\Errands;
-use App\Errands\FetchedFile;
 use App\Failure\Problem;
+use App\Files\FetchedFile;
 use App\Files\FileCompared;
 use App\Files\FileLook;
 use App\Files\FilePlace;

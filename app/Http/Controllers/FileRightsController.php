@@ -6,13 +6,15 @@ namespace App\Http\Controllers;
 
 use App\Errands\Errands;
 use App\Failure\Problem;
+use App\Files\ChangeFiles;
 use App\Files\ChangesByHand;
+use App\Files\CheckRights;
 use App\Files\FilePlace;
 use App\Files\SiteRights;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\Site;
+use App\Work\TaskName;
 use Cellarium\Core\File\FileChange;
 use Cellarium\Core\File\WrongRights;
 use Illuminate\Contracts\View\View;
@@ -24,7 +26,7 @@ final class FileRightsController
 {
     public function check(Site $site): RedirectResponse
     {
-        $errand = Errands::order(ErrandKind::CheckRights, '/', $site, ['at' => $site->root()->toString()]);
+        $errand = Errands::order(CheckRights::class, '/', $site, ['at' => $site->root()->toString()]);
         $errand->update(['back' => "/rights-checks/$errand->id"]);
 
         return redirect("/rights-checks/$errand->id");
@@ -63,14 +65,17 @@ final class FileRightsController
             $steps === [] ? throw new Problem('Nothing was chosen. Tick one or more files first.') : $steps,
             $person instanceof Person ? $person : null,
         );
-        Errands::start(ErrandKind::ChangeFiles, "/file-changes/$change->id", $site->account, ['change' => $change->id]);
+        Errands::start(ChangeFiles::class, "/file-changes/$change->id", $site->account, ['change' => $change->id]);
 
         return redirect("/file-changes/$change->id");
     }
 
     private function siteOf(Request $request, Errand $errand): Site
     {
-        abort_if($errand->kind !== ErrandKind::CheckRights || $errand->person_id !== $request->user()?->id, 404);
+        abort_if(
+            $errand->kind !== TaskName::forTask(CheckRights::class) || $errand->person_id !== $request->user()?->id,
+            404,
+        );
         $errand->load('site.client', 'site.account.client', 'site.account.sites');
 
         return $errand->site ?? abort(404);

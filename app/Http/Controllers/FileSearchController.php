@@ -8,11 +8,12 @@ use App\Errands\Errands;
 use App\Failure\Problem;
 use App\Files\FilePlace;
 use App\Files\FileSearch;
+use App\Files\FindFiles;
 use App\Models\Account;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\Site;
 use App\Text\When;
+use App\Work\TaskName;
 use Cellarium\Core\File\FileQuery;
 use Cellarium\Core\File\TextFile;
 use Cellarium\Core\Path\RemotePath;
@@ -35,7 +36,10 @@ final class FileSearchController
 
     public function show(Request $request, Errand $search): View
     {
-        abort_if($search->kind !== ErrandKind::FindFiles || $search->person_id !== $request->user()?->id, 404);
+        abort_if(
+            $search->kind !== TaskName::forTask(FindFiles::class) || $search->person_id !== $request->user()?->id,
+            404,
+        );
         $search->load('site.client', 'site.account.client', 'account.client');
         $fileQuery = FileSearch::query($search);
 
@@ -84,7 +88,7 @@ final class FileSearchController
             min(TextFile::MOST, $kilobytes('text_up_to') ?? TextFile::MOST),
         );
         $errand = Errands::order(
-            ErrandKind::FindFiles,
+            FindFiles::class,
             '/',
             $place->site ?? $place->account,
             ['at' => $at->toString(), 'sought' => $fileQuery->toArray()],

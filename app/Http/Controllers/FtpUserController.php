@@ -6,22 +6,26 @@ namespace App\Http\Controllers;
 
 use App\Errands\Errands;
 use App\Failure\Problem;
+use App\FtpUsers\ChangeUser;
+use App\FtpUsers\CloseUser;
 use App\FtpUsers\ClosingChoice;
 use App\FtpUsers\FtpUserOrders;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\FtpUserView;
 use App\FtpUsers\HandOvers;
+use App\FtpUsers\MakeUser;
 use App\FtpUsers\NewFtpUserForm;
 use App\FtpUsers\ProveFtpUser;
 use App\Models\Account;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\PendingAction;
 use App\Models\Person;
 use App\People\SessionBond;
+use App\Reach\LookAtTree;
+use App\Work\TaskName;
 use Cellarium\Core\Credential\PasswordStrength;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\People\Permission;
@@ -52,7 +56,7 @@ final class FtpUserController
     {
         $errand = Errand::where([
             'id' => $request->integer('refused'),
-            'kind' => ErrandKind::MakeUser,
+            'kind' => TaskName::forTask(MakeUser::class),
             'account_id' => $account->id,
             'person_id' => $request->user()?->id,
         ])->first();
@@ -70,12 +74,12 @@ final class FtpUserController
     {
         $account->load('client', 'sites.destinations', 'sites.client');
         $form = NewFtpUserForm::typed($account, $request->all());
-        Errands::lookAgain($account, $form->directory());
+        LookAtTree::again($account, $form->directory());
         if ($form->order($strength, null) === null) {
             return response($this->form($form), 422);
         }
         $again = "/accounts/$account->id/ftp-users/new";
-        $errand = Errands::start(ErrandKind::MakeUser, $again, $account, ['typed' => $form->typed]);
+        $errand = Errands::start(MakeUser::class, $again, $account, ['typed' => $form->typed]);
         if ($errand->state->hasEnded() && $errand->state !== ErrandState::Done) {
             $request->query->set('refused', (string) $errand->id);
 
@@ -153,7 +157,7 @@ final class FtpUserController
             || (ctype_digit($typed) && (int) $typed > 0 && strlen($typed) < 8)
             || throw new Problem('Space is a whole number of MB from 1, or nothing for no limit. Nothing was changed.');
         $space = $typed === '' ? null : (int) $typed * 1_000_000;
-        Errands::lookAgain($user->account, $directory);
+        LookAtTree::again($user->account, $directory);
         if ($user->account->seen()->lacks($directory)) {
             throw new Problem("$directory is not there. Nothing was changed.");
         }
@@ -185,7 +189,7 @@ final class FtpUserController
 
     public function close(FtpUser $user): RedirectResponse
     {
-        return Errands::answer(Errands::start(ErrandKind::CloseUser, $this->previous("/ftp-users/$user->id"), $user));
+        return Errands::answer(Errands::start(CloseUser::class, $this->previous("/ftp-users/$user->id"), $user));
     }
 
     /** The page it was asked on, with its filters; a page of ours, whatever the header says. */
@@ -247,7 +251,7 @@ final class FtpUserController
     /** @param  array<string, mixed>  $order  see FtpUserOrders::change() */
     private function order(FtpUser $user, array $order): RedirectResponse
     {
-        $errand = Errands::start(ErrandKind::ChangeUser, "/ftp-users/$user->id", $user, $order);
+        $errand = Errands::start(ChangeUser::class, "/ftp-users/$user->id", $user, $order);
 
         // Its page tells how far it has come.
         return $errand->state === ErrandState::Done ? redirect($errand->back) : Errands::answer($errand);

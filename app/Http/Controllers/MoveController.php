@@ -10,10 +10,10 @@ use App\Models\Account;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
-use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\Site;
 use App\Moves\AccountMove;
+use App\Moves\AccountMover;
 use App\Moves\MoveAccount;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
@@ -66,10 +66,10 @@ final class MoveController
             ['to.*' => 'Choose the account at the other host.'],
         );
         $to = Account::with('client')->findOrFail((int) $asked['to']);
-        MoveAccount::check($account->load('client'), $to);
+        AccountMover::check($account->load('client'), $to);
 
         return Errands::answer(Errands::start(
-            ErrandKind::MoveAccount,
+            MoveAccount::class,
             "/accounts/$account->id/anew?to=$to->id",
             $account,
             [

@@ -13,7 +13,7 @@ use App\Deployments\PlanTree;
 use App\Deployments\Ways;
 use App\Deployments\WaysView;
 use App\Errands\Errands;
-use App\Errands\FetchedFile;
+use App\Files\FetchedFile;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;

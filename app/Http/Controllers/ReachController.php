@@ -8,9 +8,9 @@ use App\Errands\Errands;
 use App\FtpUsers\NewFtpUserForm;
 use App\Models\Account;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Reach\FleetScopes;
+use App\Reach\LookAtTree;
 use App\Reach\ReachLines;
 use App\Reach\ReachMap;
 use App\Reach\ReachMatrix;
@@ -29,7 +29,7 @@ final class ReachController
         $account->load('client', 'sites.destinations', 'sites.client');
         $form = NewFtpUserForm::typed($account, $request->query());
         $directory = $form->directory();
-        Errands::lookAgain($account, $directory);
+        LookAtTree::again($account, $directory);
         $foresight = $directory === null ? null : $form->foresight($directory);
 
         return view('parts.foresight', [
@@ -50,7 +50,7 @@ final class ReachController
             : null;
         if ($going === null && ($request->boolean('look') || ! $account->seen()->at($at)->looked)) {
             $going = Errands::start(
-                ErrandKind::LookAtTree,
+                LookAtTree::class,
                 "/accounts/$account->id",
                 $account,
                 [

@@ -7,11 +7,11 @@ namespace App\Http\Controllers;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
-use App\Models\ErrandKind;
 use App\Models\RemovableKind;
 use App\Models\Site;
 use App\Removal\Removal;
 use App\Removal\RemovalImpact;
+use App\Removal\Remove;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -85,7 +85,7 @@ final class RemovalController
         $users = $given['users'] ?? [];
 
         return Errands::answer(Errands::start(
-            ErrandKind::Remove,
+            Remove::class,
             "/removals/$kind->value/$id",
             $subject,
             [

@@ -7,12 +7,13 @@ namespace App\Http\Controllers;
 use App\Deployments\MakePlan;
 use App\Deployments\Plans;
 use App\Errands\Errands;
+use App\Files\ChangeFiles;
 use App\Files\ChangesByHand;
 use App\Models\Deployment;
-use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\SetAside;
 use App\Models\Site;
+use App\Work\Tasks;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -44,7 +45,7 @@ final class SetAsideController
             return $this->restoreByHand($aside, $person instanceof Person ? $person : null);
         }
         $back = $plans->orderRestoreFile($aside, $person instanceof Person ? $person : null);
-        MakePlan::dispatch($back->id);
+        Tasks::order(MakePlan::class, $back->id);
 
         return redirect("/deployments/$back->id");
     }
@@ -53,12 +54,7 @@ final class SetAsideController
     private function restoreByHand(SetAside $aside, ?Person $person): RedirectResponse
     {
         $change = app(ChangesByHand::class)->orderRestore($aside, $person);
-        Errands::start(
-            ErrandKind::ChangeFiles,
-            "/file-changes/$change->id",
-            $change->account,
-            ['change' => $change->id],
-        );
+        Errands::start(ChangeFiles::class, "/file-changes/$change->id", $change->account, ['change' => $change->id]);
 
         return redirect("/file-changes/$change->id");
     }

@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Accounts\AskPhp;
+use App\Accounts\FindRoot;
+use App\Accounts\ProveRoot;
+use App\Deployments\AskOpen;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Deployment;
-use App\Models\ErrandKind;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\Site;
@@ -107,18 +110,18 @@ final class SiteController
 
     public function find(Site $site): RedirectResponse
     {
-        return Errands::answer(Errands::start(ErrandKind::FindRoot, "/sites/$site->id/edit#candidates", $site));
+        return Errands::answer(Errands::start(FindRoot::class, "/sites/$site->id/edit#candidates", $site));
     }
 
     public function askPhp(Site $site): RedirectResponse
     {
-        return Errands::answer(Errands::start(ErrandKind::AskPhp, "/sites/$site->id", $site));
+        return Errands::answer(Errands::start(AskPhp::class, "/sites/$site->id", $site));
     }
 
     /** Whether what should not answer everybody still does. */
     public function askOpen(Site $site): RedirectResponse
     {
-        return Errands::answer(Errands::start(ErrandKind::AskOpen, "/sites/$site->id", $site));
+        return Errands::answer(Errands::start(AskOpen::class, "/sites/$site->id", $site));
     }
 
     public function proveRoot(Request $request, Site $site): RedirectResponse
@@ -129,7 +132,7 @@ final class SiteController
         $back = $directory === null ? "/sites/$site->id" : "/sites/$site->id/edit";
 
         return Errands::answer(
-            Errands::start(ErrandKind::ProveRoot, $back, $site, ['directory' => $directory?->toString()]),
+            Errands::start(ProveRoot::class, $back, $site, ['directory' => $directory?->toString()]),
         );
     }
 }

@@ -6,6 +6,9 @@ namespace App\Http\Controllers;
 
 use App\Models\Person;
 use App\Watch\ClearStore;
+use App\Watch\EmptyStoreAside;
+use App\Work\Task;
+use App\Work\Tasks;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 
@@ -14,19 +17,20 @@ final class StoreController
 {
     public function sweep(Request $request): RedirectResponse
     {
-        return $this->order($request, false, 'What nothing refers to is being moved aside, for a week.');
+        return $this->order($request, ClearStore::class, 'What nothing refers to is being moved aside, for a week.');
     }
 
     public function emptyAside(Request $request): RedirectResponse
     {
-        return $this->order($request, true, 'What lies aside is being deleted.');
+        return $this->order($request, EmptyStoreAside::class, 'What lies aside is being deleted.');
     }
 
-    private function order(Request $request, bool $empties, string $words): RedirectResponse
+    /** @param  class-string<Task>  $task */
+    private function order(Request $request, string $task, string $words): RedirectResponse
     {
         $person = $request->user();
         $person instanceof Person || abort(403);
-        ClearStore::dispatch($person->id, $empties);
+        Tasks::order($task, $person->id);
 
         return redirect('/backups/sites')->with('done', "$words The record says what became of it.");
     }

@@ -4,13 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Deployments\TakeFiles;
 use App\Errands\Errands;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\Person;
 use App\Models\Site;
 use App\Models\Upload;
+use App\Packages\TakePackage;
 use App\Packages\Uploads;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\StoreFailure;
@@ -141,7 +142,7 @@ final class UploadController
                 $locked->errand_id = null;
             }
             $locked->errand_id ??= Errands::order(
-                $upload->into === null ? ErrandKind::TakePackage : ErrandKind::TakeFiles,
+                $upload->into === null ? TakePackage::class : TakeFiles::class,
                 $upload->into === null ? '/packages' : "/sites/$upload->site_id/files",
                 null,
                 ['upload' => $upload->id, 'site' => $upload->site_id],

@@ -2,8 +2,8 @@
 <section class="sheet is-narrow" id="errand" aria-live="polite"
     hx-get="/errands/{{ $errand->id }}{{ request()->boolean('whole') ? '?whole=1' : '' }}"
     hx-trigger="every 1s" hx-swap="outerHTML">
-    <h1>{{ $errand->kind->title() }}</h1>
-    <p>{{ $errand->kind->waitsFor() }} {{ $errand->kind->isTakenHere() ? ''
+    <h1>{{ $task::title() }}</h1>
+    <p>{{ $task::waitsFor() }} {{ $task::isTakenHere() ? ''
         : 'This page goes on by itself; nothing is lost when it is left.' }}</p>
     <dl class="pairs">
         <dt>Elapsed</dt>
@@ -12,10 +12,10 @@
         </dd>
     </dl>
     <div class="row-acts">
-        @if ($errand->started_at === null || $errand->kind->onlyLooks())
+        @if ($errand->started_at === null || $task::onlyLooks())
             <x-action to="/errands/{{ $errand->id }}/cancel">Cancel</x-action>
         @endif
-        @unless ($errand->kind->isTakenHere())
+        @unless ($task::isTakenHere())
             <x-action :to="$errand->back" method="GET">Go on without waiting</x-action>
         @endunless
     </div>

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Core\Work;
 
+use Cellarium\Core\Work\Claim;
 use Cellarium\Core\Work\FairShare;
 use Cellarium\Core\Work\Urgency;
 use Cellarium\Core\Work\WorkAtHost;
@@ -68,6 +69,17 @@ final class FairShareTest extends TestCase
         self::assertSame($waiting[1], (new FairShare(12))->next($waiting, $inHand));
     }
 
+    public function test_what_would_stand_in_each_others_way_goes_one_after_the_other_and_keeps_nobody_else(): void
+    {
+        $first = $this->work(Urgency::Ordered, 'a.example', 'a site');
+        $next = $this->work(Urgency::Ordered, 'a.example', 'a site');
+        $urgent = $this->work(Urgency::Errand, 'a.example', 'a site');
+        $other = $this->work(Urgency::Ordered, 'b.example', 'another');
+        self::assertSame([$other], self::taken(12, [$next, $urgent, $other], [$first]));
+        self::assertNull(FairShare::first([$next], [$first]), 'nor does a worker take it that is kept for such work');
+        self::assertSame([$urgent, $other], self::taken(12, [$next, $urgent, $other]), 'then the most urgent');
+    }
+
     public function test_downloads_have_half_of_the_workers_and_no_more(): void
     {
         $waiting = [];
@@ -100,23 +112,24 @@ final class FairShareTest extends TestCase
         self::assertCount(12, self::taken(12, $waiting));
     }
 
-    private function work(Urgency $urgency, ?string $host): WorkAtHost
+    private function work(Urgency $urgency, ?string $host, ?string $turn = null): WorkAtHost
     {
-        return new WorkAtHost(++$this->last, $urgency, $host);
+        return new WorkAtHost(++$this->last, new Claim($urgency, $host, $turn));
     }
 
     /**
      * @param  list<WorkAtHost>  $waiting
+     * @param  list<WorkAtHost>  $before  in hand already
      * @return list<WorkAtHost> what is begun, in this order, while nothing of it ends
      */
-    private static function taken(int $workers, array $waiting): array
+    private static function taken(int $workers, array $waiting, array $before = []): array
     {
-        $inHand = [];
+        $inHand = $before;
         while (($next = (new FairShare($workers))->next($waiting, $inHand)) !== null) {
             $inHand[] = $next;
             $waiting = array_values(array_filter($waiting, static fn (WorkAtHost $work): bool => $work !== $next));
         }
 
-        return $inHand;
+        return array_slice($inHand, count($before));
     }
 }

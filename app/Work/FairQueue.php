@@ -2,10 +2,11 @@
 
 declare(strict_types=1);
 
-namespace App\Queue;
+namespace App\Work;
 
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
+use Cellarium\Core\Work\Claim;
 use Cellarium\Core\Work\FairShare;
 use Cellarium\Core\Work\Urgency;
 use Cellarium\Core\Work\WorkAtHost;
@@ -109,21 +110,21 @@ final class FairQueue extends DatabaseQueue
             'attempts' => $record->increment(),
         ]);
 
-        return new DatabaseJob($this->container, $this, $record, $this->connectionName, $next->urgency->value);
+        return new DatabaseJob($this->container, $this, $record, $this->connectionName, $next->claim->urgency->value);
     }
 
     private function next(?string $queue): ?WorkAtHost
     {
         $rows = $this->database->table($this->table)
-            ->selectRaw('queue, host, reserved_at IS NOT NULL AS taken, MIN(id) AS id, COUNT(*) AS jobs')
+            ->selectRaw('queue, host, turn, reserved_at IS NOT NULL AS taken, MIN(id) AS id, COUNT(*) AS jobs')
             ->where(fn ($query) => $query
                 ->whereNotNull('reserved_at')
                 ->orWhere('available_at', '<=', $this->currentTime()))
-            ->groupByRaw('queue, host, reserved_at IS NOT NULL')
+            ->groupByRaw('queue, host, turn, reserved_at IS NOT NULL')
             ->get();
         $waiting = $inHand = [];
         foreach ($rows as $row) {
-            $work = new WorkAtHost((int) $row->id, Urgency::from($row->queue), $row->host);
+            $work = new WorkAtHost((int) $row->id, new Claim(Urgency::from($row->queue), $row->host, $row->turn));
             if ($row->taken) {
                 array_push($inHand, ...array_fill(0, (int) $row->jobs, $work));
             } elseif ($queue === self::ANY || $row->queue === $this->getQueue($queue)) {
@@ -150,20 +151,6 @@ final class FairQueue extends DatabaseQueue
     }
 
     /**
-     * @param  object|string  $job
-     * @param  string  $queue
-     * @param  mixed  $data
-     * @return array<string, mixed>
-     */
-    protected function createPayloadArray($job, $queue, $data = ''): array
-    {
-        $host = $job instanceof ForHost ? $job->host() : null;
-
-        return parent::createPayloadArray($job, $queue, $data)
-            + ['host' => $host === null ? null : strtolower($host)];
-    }
-
-    /**
      * @param  string|null  $queue
      * @param  string  $payload
      * @param  int  $availableAt
@@ -172,9 +159,10 @@ final class FairQueue extends DatabaseQueue
      */
     protected function buildDatabaseRecord($queue, $payload, $availableAt, $attempts = 0): array
     {
-        $record = parent::buildDatabaseRecord($queue, $payload, $availableAt, $attempts);
+        $data = json_decode($payload, true, flags: JSON_THROW_ON_ERROR)['data'] ?? [];
 
-        return $record + ['host' => json_decode($payload, true, flags: JSON_THROW_ON_ERROR)['host'] ?? null];
+        return parent::buildDatabaseRecord($queue, $payload, $availableAt, $attempts)
+            + ['host' => $data['host'] ?? null, 'turn' => $data['turn'] ?? null];
     }
 
     /**

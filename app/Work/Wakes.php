@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queue;
+namespace App\Work;
 
 /** One place to wait at for each kind of worker. */
 final class Wakes

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queue;
+namespace App\Work;
 
 use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Work\FairShare;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queue;
+namespace App\Work;
 
 /**
  * Workers that have nothing to do wait here, and are woken by whoever orders something: one byte in a named pipe for

@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Errands;
+namespace App\Files;
 
+use App\Errands\Errands;
 use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Errand;
-use App\Models\ErrandKind;
 use App\Models\ErrandState;
 use App\Models\Person;
 use App\Storage\Spool;
@@ -52,7 +52,7 @@ final readonly class FetchedFile
         };
         if (! $isUsed) {
             $errand = Errands::order(
-                ErrandKind::FetchFile,
+                FetchFile::class,
                 $back,
                 $account,
                 ['path' => $path->toString(), 'most' => $most, 'text' => $isText],
