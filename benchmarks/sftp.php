@@ -16,7 +16,9 @@ use Cellarium\Core\Connection\ConnectionSettings;
 use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Connection\SftpRemoteDirectory;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\FetchFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\SendFile;
 use Cellarium\Core\Transfer\WorkerPool;
 use phpseclib3\Math\BigInteger;
 use Tests\Support\DelayingProxy;
@@ -88,14 +90,14 @@ $server = new SshServer($scratch);
 $key = $server->key('mine', 'ed25519');
 chmod("$scratch/mine", 0600);
 $server->authorize('mine');
-$send = static fn (string $local, string $to, int $size): Job => Job::send(
+$send = static fn (string $local, string $to, int $size): Job => new SendFile(
     $local,
     RemotePath::fromString("/$to"),
     $size,
     $to,
     true,
 );
-$fetch = static fn (string $from, string $local, int $size): Job => Job::fetch(
+$fetch = static fn (string $from, string $local, int $size): Job => new FetchFile(
     RemotePath::fromString("/$from"),
     $local,
     $size,

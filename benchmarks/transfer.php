@@ -37,7 +37,11 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Policy;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\FetchFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\ListDirectory;
+use Cellarium\Core\Transfer\Job\MakeDirectory;
+use Cellarium\Core\Transfer\Job\SendFile;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\WorkerPool;
 use Cellarium\Core\Web\CurlWebClient;
@@ -202,14 +206,14 @@ for ($number = 1; $number <= LARGE; $number++) {
     fclose($stream);
 }
 
-$up = static fn (string $to, string $local, int $size): Job => Job::send(
+$up = static fn (string $to, string $local, int $size): Job => new SendFile(
     $local,
     RemotePath::fromString($to),
     $size,
     $to,
     true,
 );
-$down = static fn (string $from, string $local, int $size): Job => Job::fetch(
+$down = static fn (string $from, string $local, int $size): Job => new FetchFile(
     RemotePath::fromString($from),
     $local,
     $size,
@@ -227,7 +231,7 @@ $unpack = static function (Endpoint $endpoint, StandinHost $host) use ($store, $
     $order = new RunOrder('bench', $root, Manifest::fromEntries([]), new Policy, EarlierLook::never(), null, []);
     $pool = new WorkerPool($endpoint, CONNECTIONS);
     $laid = (new SwapPaths($root, 'bench'))->laid;
-    $pool->run([Job::makeDirectory($laid, '')]);
+    $pool->run([new MakeDirectory($laid, '')]);
     $at = new HostJobs(
         new LinkedJobs(new ControlService(
             "http://127.0.0.2:$host->controlPort",
@@ -341,16 +345,16 @@ foreach ([[Protocol::Ftp, ''], [Protocol::FtpsExplicit, '1.3']] as [$protocol, $
                 $made = array_unique(array_map($in, range(1, SMALL)));
                 $ours = $part === 'unpacked' ? null : $engine(
                     $endpoint,
-                    [Job::makeDirectory(RemotePath::fromString('/up'), '')],
+                    [new MakeDirectory(RemotePath::fromString('/up'), '')],
                     array_map(
-                        static fn (string $path): Job => Job::makeDirectory(RemotePath::fromString($path), ''),
+                        static fn (string $path): Job => new MakeDirectory(RemotePath::fromString($path), ''),
                         $made,
                     ),
                     array_map(
                         static fn (int $file): Job => $up($in($file)."/$file", $small, SMALL_BYTES),
                         range(1, SMALL),
                     ),
-                    array_map(static fn (string $path): Job => Job::list(RemotePath::fromString($path)), $made),
+                    array_map(static fn (string $path): Job => new ListDirectory(RemotePath::fromString($path)), $made),
                 );
                 $text = (string) file_get_contents($small);
                 $files = $loop($endpoint);

@@ -41,7 +41,8 @@ return [
     'live_suffix' => (string) env('CELLARIUM_LIVE_SUFFIX', ''),
 
     // Connections to one account at a time; many hosts forbid more than a few.
-    'lanes' => (int) env('CELLARIUM_LANES', 4),
+    // Written as CELLARIUM_LANES until 2026.
+    'connections' => (int) env('CELLARIUM_CONNECTIONS', env('CELLARIUM_LANES', 4)),
     // Kilobytes a second over all connections to one host; 0 for as many as it can.
     'rate_limit' => (int) env('CELLARIUM_RATE_LIMIT', 0),
     // Connections to one host at a time, over all its accounts and all processes of this machine.

@@ -8,11 +8,11 @@ use App\Failure\DatabaseAway;
 use App\Models\Backup;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Transfer\Cancelled;
-use Cellarium\Core\Transfer\Job;
-use Cellarium\Core\Transfer\LaneListener;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\TransferListener;
 
 /** Writes how a backup goes on where the page looks for it, and ends it when it was cancelled. */
-final class BackupProgress implements LaneListener
+final class BackupProgress implements TransferListener
 {
     private const SECONDS_BETWEEN = 0.5;
 
@@ -43,7 +43,7 @@ final class BackupProgress implements LaneListener
         $this->beat();
     }
 
-    public function lane(int $lane, ?Job $job, int $bytes): void
+    public function connection(int $number, ?Job $job, int $bytes): void
     {
     }
 

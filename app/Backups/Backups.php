@@ -35,7 +35,7 @@ use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferPool;
-use Cellarium\Core\Transfer\WorkerPool;
+use Cellarium\Core\Transfer\TransferPools;
 use Psr\Clock\ClockInterface;
 
 /** Takes backups on demand, outside of deployments. */
@@ -52,6 +52,7 @@ final readonly class Backups
         private BackupShelf $shelf,
         private ClockInterface $clock,
         private DatabaseDumps $dumps,
+        private TransferPools $pools,
     ) {
     }
 
@@ -83,14 +84,11 @@ final readonly class Backups
     {
         $site = $backup->site;
         $progress = new BackupProgress($backup);
-        $pool = new WorkerPool(
+        $pool = $this->pools->open(
             $this->connections->endpoint($site->account),
-            (int) config('cellarium.lanes'),
+            (int) config('cellarium.connections'),
             $progress,
             $lock->streams,
-            $this->connections->slots,
-            RunLimits::bytesASecond(),
-            $this->settings->bulk(),
         );
         try {
             $listedAt = time();

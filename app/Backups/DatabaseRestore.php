@@ -17,7 +17,8 @@ use Cellarium\Core\Hosting\HostJob;
 use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\SendContent;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\TransferFailed;
 
@@ -60,13 +61,13 @@ final readonly class DatabaseRestore
         $file = $root->parent()->child(TemporaryName::forRun($run, 1));
         $at = new HostJobs($host, $root);
         try {
-            $pool->run([Job::sendContent($held['sha256'], $file, (int) $held['bytes'], "database $name")]);
+            $pool->run([new SendContent($held['sha256'], $file, (int) $held['bytes'], "database $name")]);
             $at->finish(
                 "restoring the database $name",
                 static fn (): HostJob => $host->restore("$run-restore", $name, $at->path($file, $root)),
             );
         } finally {
-            $pool->run([Job::discard($file)]);
+            $pool->run([new DiscardFile($file)]);
         }
         $now = collect($this->dumps->take($site, $root, "{$run}n")['databases'] ?? [])->firstWhere('name', $name);
         $isSame = ($now['sha256'] ?? null) === $held['sha256'];

@@ -71,7 +71,7 @@ final readonly class DurationForecast
 
         return ConnectionCount::next(
             $paces,
-            (int) config('cellarium.lanes'),
+            (int) config('cellarium.connections'),
             min((int) config('cellarium.host_connections'), $isRecent ? (int) $account->connections_most : PHP_INT_MAX),
         );
     }

@@ -16,14 +16,14 @@ use Cellarium\Core\Outage\OutageWatch;
 use Cellarium\Core\Plan\Pace;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\Cancelled;
-use Cellarium\Core\Transfer\Job;
-use Cellarium\Core\Transfer\LaneListener;
+use Cellarium\Core\Transfer\Job\Job;
 use Cellarium\Core\Transfer\SpeedHistory;
 use Cellarium\Core\Transfer\SpeedMeter;
 use Cellarium\Core\Transfer\TransferFailed;
+use Cellarium\Core\Transfer\TransferListener;
 
 /** Writes how a run goes on where the page looks for it, at most a few times a second. */
-final class Progress implements LaneListener, RunListener
+final class Progress implements RunListener, TransferListener
 {
     private const SECONDS_BETWEEN = 0.4;
 
@@ -40,8 +40,8 @@ final class Progress implements LaneListener, RunListener
 
     private int $bytesDone = 0;
 
-    /** @var array<int, array{string, int, int}> subject, bytes, size; by lane */
-    private array $lanes = [];
+    /** @var array<int, array{string, int, int}> subject, bytes, size; by number of the connection */
+    private array $connections = [];
 
     /** Bytes, for the speeds. */
     private SpeedMeter $meter;
@@ -100,7 +100,7 @@ final class Progress implements LaneListener, RunListener
         $this->timings = $this->timings();
         $this->stageBegan = hrtime(true) / 1e9;
         [$this->stage, $this->files, $this->bytes, $this->filesDone, $this->bytesDone] = [$stage, $files, $bytes, 0, 0];
-        $this->lanes = $this->shown = [];
+        $this->connections = $this->shown = [];
         $this->history = new SpeedHistory(hrtime(true) / 1e9);
         $this->meter = new SpeedMeter(hrtime(true) / 1e9, $bytes);
         $this->work = new SpeedMeter(hrtime(true) / 1e9, $bytes + Pace::BYTES_A_FILE * $files);
@@ -196,12 +196,13 @@ final class Progress implements LaneListener, RunListener
         });
     }
 
-    public function lane(int $lane, ?Job $job, int $bytes): void
+    public function connection(int $number, ?Job $job, int $bytes): void
     {
         if ($job === null) {
-            unset($this->lanes[$lane]);
+            unset($this->connections[$number]);
         } else {
-            $this->lanes[$lane] = [$job->subject === '' ? $job->path->toString() : $job->subject, $bytes, $job->size];
+            $subject = $job->subject === '' ? $job->path->toString() : $job->subject;
+            $this->connections[$number] = [$subject, $bytes, $job->size];
         }
     }
 
@@ -252,14 +253,14 @@ final class Progress implements LaneListener, RunListener
             return false;
         }
         $this->written = $now;
-        $inHand = array_sum(array_column($this->lanes, 1));
+        $inHand = array_sum(array_column($this->connections, 1));
         $this->meter->at($now, min($this->bytes, $this->bytesDone + $inHand));
         $this->history->at($now, min($this->bytes, $this->bytesDone + $inHand));
         $this->work->at(
             $now,
             min($this->bytes, $this->bytesDone + $inHand) + Pace::BYTES_A_FILE * min($this->files, $this->filesDone),
         );
-        ksort($this->lanes);
+        ksort($this->connections);
         $progress = [
             'files' => $this->files,
             'files_done' => $this->filesDone,
@@ -275,8 +276,8 @@ final class Progress implements LaneListener, RunListener
             'failed' => $this->failed,
             'shown' => $this->shown,
             'lanes' => array_map(
-                static fn (array $lane): array => ['subject' => $lane[0], 'bytes' => $lane[1], 'size' => $lane[2]],
-                $this->lanes,
+                static fn (array $file): array => ['subject' => $file[0], 'bytes' => $file[1], 'size' => $file[2]],
+                $this->connections,
             ),
         ];
         DatabaseAway::tolerate(function () use ($progress): void {

@@ -146,11 +146,11 @@ final readonly class RunProgress
     }
 
     /** @return list<array{subject: string, words: string}> what each connection has in hand */
-    public function lanes(): array
+    public function connections(): array
     {
-        return array_map(static fn (array $lane): array => [
-            'subject' => $lane['subject'],
-            'words' => $lane['size'] > 0 ? Amount::bytes($lane['bytes']).' of '.Amount::bytes($lane['size']) : '',
+        return array_map(static fn (array $file): array => [
+            'subject' => $file['subject'],
+            'words' => $file['size'] > 0 ? Amount::bytes($file['bytes']).' of '.Amount::bytes($file['size']) : '',
         ], array_values($this->facts['lanes']));
     }
 }

@@ -40,8 +40,7 @@ use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
-use Cellarium\Core\Storage\StoreSettings;
-use Cellarium\Core\Transfer\WorkerPool;
+use Cellarium\Core\Transfer\TransferPools;
 use Psr\Clock\ClockInterface;
 
 /** Carries out a deployment, or takes up one that was broken off, and writes down how it ended. */
@@ -52,7 +51,6 @@ final readonly class Runner
         private RunFiles $files,
         private Locks $locks,
         private ContentStore $store,
-        private StoreSettings $settings,
         private BackupShelf $shelf,
         private ClockInterface $clock,
         private SiteFacts $facts,
@@ -60,6 +58,7 @@ final readonly class Runner
         private LiveProofs $proofs,
         private EndOfRun $end,
         private DatabaseDumps $dumps,
+        private TransferPools $pools,
     ) {
     }
 
@@ -177,15 +176,7 @@ final readonly class Runner
         $connections = DurationForecast::for($deployment)->connections;
         // What was broken off tells nothing of how long it takes.
         $isTakenUp = $this->files->journal($deployment)->has(JournalMark::BackedUp);
-        $pool = new WorkerPool(
-            $endpoint,
-            $connections,
-            $progress,
-            $lock->streams,
-            $this->connections->slots,
-            RunLimits::bytesASecond(),
-            $this->settings->bulk(),
-        );
+        $pool = $this->pools->open($endpoint, $connections, $progress, $lock->streams);
         try {
             $run = new Run(
                 $pool,
@@ -269,14 +260,8 @@ final readonly class Runner
 
     private function wait(Deployment $deployment): void
     {
-        $other = Deployment::whereHas(
-            'site',
-            static fn ($query) => $query->where('account_id', $deployment->site->account_id),
-        )
-            ->where('state', DeploymentState::Running)
-            ->where('id', '!=', $deployment->id)
-            ->first();
-        $deployment->update(['state' => DeploymentState::Waiting, 'waits_for_id' => $other?->id]);
+        $ahead = RunAhead::find($deployment);
+        $deployment->update(['state' => DeploymentState::Waiting, 'waits_for_id' => $ahead?->id]);
     }
 
     private function room(Site $site): ?int

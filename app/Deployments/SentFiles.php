@@ -75,17 +75,17 @@ final readonly class SentFiles
 
     private function file(string $path, bool $isSent = false, bool $isNamed = false): SentFile
     {
-        $lane = $this->going[$path] ?? null;
+        $going = $this->going[$path] ?? null;
 
         return match (true) {
             isset($this->refused[$path]) => new SentFile($path, 'was refused', 'now'),
             isset($this->shown[$path]) => new SentFile($path, 'is there with the same bytes', 'proven'),
             $isNamed => new SentFile($path, 'is there, its name given', 'kept'),
             $isSent => new SentFile($path, 'is there', 'kept'),
-            $lane !== null => new SentFile(
+            $going !== null => new SentFile(
                 $path,
-                'goes'.($lane['size'] > 0
-                    ? ', '.Amount::bytes($lane['bytes']).' of '.Amount::bytes($lane['size'])
+                'goes'.($going['size'] > 0
+                    ? ', '.Amount::bytes($going['bytes']).' of '.Amount::bytes($going['size'])
                     : ''),
                 'soon',
             ),

@@ -40,6 +40,7 @@ final class StartPlan
             $deployment->site,
             ['deployment' => $deployment->id],
         );
+        RunAhead::note($deployment);
         Tasks::order(CarryOutDeployment::class, $deployment->id);
 
         return true;

@@ -6,10 +6,8 @@ namespace App\Files;
 
 use App\Hosting\Connections;
 use App\Models\Account;
-use App\Storage\RunLimits;
-use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Transfer\TransferPool;
-use Cellarium\Core\Transfer\WorkerPool;
+use Cellarium\Core\Transfer\TransferPools;
 use Illuminate\Filesystem\Filesystem;
 
 /** Several connections to an account for a while, with a directory of ours to read files into. */
@@ -18,7 +16,7 @@ final readonly class FileWorkers
     public function __construct(
         private Connections $connections,
         private Filesystem $files,
-        private StoreSettings $store,
+        private TransferPools $pools,
     ) {
     }
 
@@ -33,13 +31,10 @@ final readonly class FileWorkers
     {
         $scratch = sys_get_temp_dir().'/cellarium-files-'.bin2hex(random_bytes(8));
         $this->files->makeDirectory($scratch, 0700);
-        $pool = new WorkerPool(
+        $pool = $this->pools->open(
             $this->connections->endpoint($account),
-            (int) config('cellarium.lanes'),
+            (int) config('cellarium.connections'),
             new WorkBeat($beat),
-            slots: $this->connections->slots,
-            bytesASecond: RunLimits::bytesASecond(),
-            store: $this->store,
         );
         try {
             return $work($pool, $scratch);

@@ -19,7 +19,7 @@ use Cellarium\Core\Reference\FollowedText;
 use Cellarium\Core\Reference\Moves;
 use Cellarium\Core\Reference\Resolver;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\FetchFile;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferPool;
 
@@ -144,7 +144,7 @@ final readonly class PageReferences
         $torn->fetched = count($newer);
         $jobs = [];
         foreach ($newer as $path => $local) {
-            $jobs[] = Job::fetch(
+            $jobs[] = new FetchFile(
                 $root->join(RelativePath::fromString((string) $path)),
                 $local,
                 $known->get((string) $path)->size ?? 0,

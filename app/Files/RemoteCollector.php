@@ -13,7 +13,8 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\KeepFile;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferFailed;
@@ -87,7 +88,7 @@ final readonly class RemoteCollector
             static fn (ManifestEntry $file): array => [(string) $file->path, $file],
             $files,
         ), 1, 0);
-        $jobs = array_map(static fn (ManifestEntry $file): Job => Job::keep(
+        $jobs = array_map(static fn (ManifestEntry $file): Job => new KeepFile(
             $place->at->join($file->path),
             $file->size,
             (string) $file->path,

@@ -13,6 +13,7 @@ use App\Deployments\TidyDeployment;
 use App\Errands\ErrandRecovery;
 use App\Failure\Problem;
 use App\Files\ChangeRecovery;
+use App\Files\FileWorkers;
 use App\FtpUsers\CarryOutBulk;
 use App\Hosting\AskingHosts;
 use App\Hosting\Connections;
@@ -20,6 +21,7 @@ use App\Http\Middleware\SlowRequests;
 use App\Packages\KnownSites;
 use App\Packages\Types;
 use App\People\Access;
+use App\Storage\RunLimits;
 use App\Storage\Spool;
 use App\Storage\Stores;
 use App\Text\Breakable;
@@ -47,6 +49,8 @@ use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Storage\SealedContentStore;
 use Cellarium\Core\Storage\StoreSettings;
 use Cellarium\Core\Storage\WorkInProgress;
+use Cellarium\Core\Transfer\TransferPools;
+use Cellarium\Core\Transfer\WorkerPools;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Mail\MailManager;
 use Illuminate\Queue\Worker;
@@ -103,6 +107,19 @@ final class CellariumServiceProvider extends ServiceProvider
                 $app->make(ClientSites::class),
             ),
         );
+        $pools = static fn ($app, StoreSettings $store): WorkerPools => new WorkerPools(
+            $store,
+            $app->make(Connections::class)->slots,
+            RunLimits::bytesASecond(),
+        );
+        $this->app->bind(
+            TransferPools::class,
+            static fn ($app) => $pools($app, $app->make(StoreSettings::class)->bulk()),
+        );
+        // Few contents, which nobody flushes at an end.
+        $this->app->when(FileWorkers::class)
+            ->needs(TransferPools::class)
+            ->give(static fn ($app) => $pools($app, $app->make(StoreSettings::class)));
         $this->app->tag([
             CarryOutDeployment::class,
             TakeBackup::class,
@@ -110,6 +127,19 @@ final class CellariumServiceProvider extends ServiceProvider
             ChangeRecovery::class,
             ErrandRecovery::class,
         ], [RecoversOrphans::class, RecoversForgotten::class]);
+        $pools = static fn ($app, StoreSettings $store): WorkerPools => new WorkerPools(
+            $store,
+            $app->make(Connections::class)->slots,
+            RunLimits::bytesASecond(),
+        );
+        $this->app->bind(
+            TransferPools::class,
+            static fn ($app) => $pools($app, $app->make(StoreSettings::class)->bulk()),
+        );
+        // Few contents, which nobody flushes at an end.
+        $this->app->when(FileWorkers::class)
+            ->needs(TransferPools::class)
+            ->give(static fn ($app) => $pools($app, $app->make(StoreSettings::class)));
         $this->app->tag([
             CarryOutBulk::class,
             TidyDeployment::class,

@@ -15,7 +15,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\KeepFile;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 
@@ -80,7 +80,7 @@ final readonly class Mender
     private function fetch(TransferPool $pool, RemotePath $root, ManifestEntry $file): void
     {
         $this->store->begin();
-        $pool->run([Job::keep($root->join($file->path), $file->size, $file->path->toString())]);
+        $pool->run([new KeepFile($root->join($file->path), $file->size, $file->path->toString())]);
     }
 
     private function mended(DamagedContent $damaged, string $from): void

@@ -10,7 +10,8 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\ScratchFile;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\KeepFile;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferFailed;
@@ -109,7 +110,7 @@ final readonly class BackupTaker
     {
         $jobs = (static function () use ($missing, $root, $round): \Generator {
             foreach ($missing as $path => $entry) {
-                yield Job::keep($root->join($entry->path), $entry->size, (string) $path, $round > 1);
+                yield new KeepFile($root->join($entry->path), $entry->size, (string) $path, $round > 1);
             }
         })();
 

@@ -13,7 +13,10 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\KeepFile;
+use Cellarium\Core\Transfer\Job\ListDirectory;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
@@ -65,7 +68,7 @@ final readonly class DatabaseFetch
             );
             $content = $this->fetch($file);
         } finally {
-            $this->pool->run([Job::discard($file)]);
+            $this->pool->run([new DiscardFile($file)]);
         }
         $isIntact = $this->store->isIntact((string) $content->sha256, $content->bytes);
 
@@ -78,14 +81,14 @@ final readonly class DatabaseFetch
     {
         $size = 0;
         $this->pool->run(
-            [Job::list($file->parent())],
+            [new ListDirectory($file->parent())],
             static function (Job $job, JobResult $listed) use ($file, &$size): void {
                 $size = array_column($listed->entries, 'size', 'name')[$file->name()] ?? 0;
             },
         );
         $content = new JobResult;
         $this->pool->run(
-            [Job::keep($file, $size, $file->name())],
+            [new KeepFile($file, $size, $file->name())],
             static function (Job $job, JobResult $kept) use (&$content): void {
                 $content = $kept;
             },

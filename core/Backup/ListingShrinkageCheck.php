@@ -10,7 +10,8 @@ use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\LookAgain;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
@@ -72,16 +73,21 @@ final readonly class ListingShrinkageCheck
             $names[$directory] ??= [];
             count($names[$directory]) >= self::NAMES ?: $names[$directory][] = $file->path->name();
         }
-        $jobs = [];
+        $jobs = $asked = [];
         foreach (array_slice($names, 0, self::DIRECTORIES, true) as $directory => $here) {
             $place = $directory === '' ? $root : RemotePath::fromString("$root/$directory");
-            $jobs[] = Job::lookAgain($place, $here);
+            $asked[(string) $place] = $here;
+            $jobs[] = new LookAgain($place, $here);
         }
         $this->pool->close(); // Another connection may tell another story.
-        $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($missing, $listed): void {
+        $this->pool->run($jobs, static function (Job $job, JobResult $result) use (
+            $missing,
+            $listed,
+            $asked,
+        ): void {
             $there = $missing === []
                 ? self::leftOut($result->names, $listed)
-                : array_values(array_intersect($job->names, $result->names));
+                : array_values(array_intersect($asked[(string) $job->path], $result->names));
             if ($there !== []) {
                 throw new TransferFailed(
                     $job,

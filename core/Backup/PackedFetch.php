@@ -10,7 +10,10 @@ use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Hosting\WorksOnFiles;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\FetchFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\ListDirectory;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
@@ -56,7 +59,7 @@ final readonly class PackedFetch
             );
             $size = $this->size();
             $size === null || $this->pool->run([
-                Job::fetch($this->archive, $here, $size, $this->archive->name()),
+                new FetchFile($this->archive, $here, $size, $this->archive->name()),
             ]);
 
             return $size !== null;
@@ -71,7 +74,7 @@ final readonly class PackedFetch
     {
         $size = null;
         $this->pool->run(
-            [Job::list($this->archive->parent())],
+            [new ListDirectory($this->archive->parent())],
             function (Job $job, JobResult $result) use (&$size): void {
                 $size = array_column($result->entries, 'size', 'name')[$this->archive->name()] ?? null;
             },
@@ -93,6 +96,6 @@ final readonly class PackedFetch
     /** @throws TransferFailed */
     private function discard(): void
     {
-        $this->pool->run([Job::discard($this->archive)]);
+        $this->pool->run([new DiscardFile($this->archive)]);
     }
 }

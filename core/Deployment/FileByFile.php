@@ -12,7 +12,14 @@ use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\RenameOrder;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\ListDirectory;
+use Cellarium\Core\Transfer\Job\MakeDirectory;
+use Cellarium\Core\Transfer\Job\RemoveDirectory;
+use Cellarium\Core\Transfer\Job\RenameFile;
+use Cellarium\Core\Transfer\Job\SendContent;
+use Cellarium\Core\Transfer\Job\SetMode;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferFailed;
@@ -60,7 +67,7 @@ final readonly class FileByFile implements WayToReplace
         // Last: a directory may be closed to the login by it.
         $refused = [...$refused, ...$this->setModes($plan)];
         $this->pool->run(
-            array_map(static fn (RemotePath $path): Job => Job::discard($path), $this->unused($present, $places)),
+            array_map(static fn (RemotePath $path): Job => new DiscardFile($path), $this->unused($present, $places)),
         );
         $this->journal->note(JournalMark::Replaced);
 
@@ -103,7 +110,7 @@ final readonly class FileByFile implements WayToReplace
         foreach ($plan->directoriesToMake() as $item) {
             // One after the other: an inner one needs its outer one.
             if (! isset($made[$item->path->toString()])) {
-                $this->pool->run([Job::makeDirectory($this->order->root->join($item->path), $item->path->toString())]);
+                $this->pool->run([new MakeDirectory($this->order->root->join($item->path), $item->path->toString())]);
                 $this->journal->note(JournalMark::DirectoryMade, $item->path->toString());
             }
         }
@@ -137,7 +144,7 @@ final readonly class FileByFile implements WayToReplace
 
     private function sending(PlanItem $item, RemotePath $temporary, bool $isListedLater): Job
     {
-        return Job::sendContent(
+        return new SendContent(
             (string) $item->target?->sha256,
             $temporary,
             $item->bytes(),
@@ -184,7 +191,7 @@ final readonly class FileByFile implements WayToReplace
     {
         $again = [];
         $jobs = array_map(
-            static fn (string $directory): Job => Job::list(RemotePath::fromString($directory)),
+            static fn (string $directory): Job => new ListDirectory(RemotePath::fromString($directory)),
             array_map(strval(...), array_keys($directories)),
         );
         $this->pool->run($jobs, function (Job $job, JobResult $result) use ($directories, &$again): void {
@@ -210,7 +217,7 @@ final readonly class FileByFile implements WayToReplace
         foreach ($wave as $item) {
             $path = $item->path->toString();
             if (! isset($renamed[$path])) {
-                $jobs[] = Job::rename(
+                $jobs[] = new RenameFile(
                     $places[$path][1],
                     $this->order->root->join($item->path),
                     $item->mode ?? $item->live?->mode,
@@ -238,7 +245,7 @@ final readonly class FileByFile implements WayToReplace
         $jobs = [];
         foreach ($plan->modesToSet() as $item) {
             if (! $item->isFile() || ! $item->change->touches()) {
-                $jobs[] = Job::setMode(
+                $jobs[] = new SetMode(
                     $this->order->root->join($item->path),
                     (int) $item->mode,
                     $item->path->toString(),
@@ -259,14 +266,14 @@ final readonly class FileByFile implements WayToReplace
         $jobs = [];
         foreach ($plan->files(Change::SetAside) as $item) {
             if (! isset($gone[$item->path->toString()])) {
-                $jobs[] = Job::discard($this->order->root->join($item->path), $item->path->toString());
+                $jobs[] = new DiscardFile($this->order->root->join($item->path), $item->path->toString());
             }
         }
         $this->pool->run($jobs, fn (Job $job) => $this->journal->note(JournalMark::SetAside, $job->subject));
         foreach ($plan->directoriesToRemove() as $item) {
             if (! isset($gone[$item->path->toString()])) {
                 $this->pool->run([
-                    Job::removeDirectory($this->order->root->join($item->path), $item->path->toString()),
+                    new RemoveDirectory($this->order->root->join($item->path), $item->path->toString()),
                 ]);
                 $this->journal->note(JournalMark::SetAside, $item->path->toString());
             }

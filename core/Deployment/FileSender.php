@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\Job;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 

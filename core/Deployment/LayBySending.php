@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\CopyFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\MakeDirectory;
+use Cellarium\Core\Transfer\Job\SendContent;
 use Cellarium\Core\Transfer\TransferPool;
 
 /** Sends what is new, and has the server copy what it holds already, where it can. */
@@ -54,7 +57,7 @@ final readonly class LayBySending implements LaysTree
         foreach ($levels as $paths) {
             $jobs = [];
             foreach ($paths as $path) {
-                isset($made[$path]) || $jobs[] = Job::makeDirectory(SwapPaths::within($laid, $path), $path);
+                isset($made[$path]) || $jobs[] = new MakeDirectory(SwapPaths::within($laid, $path), $path);
             }
             $this->pool->run($jobs, fn (Job $job) => $this->journal->note(JournalMark::DirectoryMade, $job->subject));
         }
@@ -65,15 +68,8 @@ final readonly class LayBySending implements LaysTree
         $entry = $file->entry;
         $content = (string) $entry->sha256;
 
-        return $file->isThere
-            ? Job::copy(
-                $root->join($entry->path),
-                $laid->join($entry->path),
-                $content,
-                $entry->size,
-                $entry->path->toString(),
-                true,
-            )
-            : Job::sendContent($content, $laid->join($entry->path), $entry->size, $entry->path->toString(), true);
+        $send = new SendContent($content, $laid->join($entry->path), $entry->size, $entry->path->toString(), true);
+
+        return $file->isThere ? new CopyFile($root->join($entry->path), $send) : $send;
     }
 }

@@ -14,7 +14,9 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\ScratchFile;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\SendFile;
 use Cellarium\Core\Transfer\TransferPool;
 use Psr\Clock\ClockInterface;
 
@@ -72,12 +74,12 @@ final readonly class LayByUnpacking implements LaysTree
         $this->listener->stage(RunStage::Sending, 1, $bytes);
         $this->pool->run(
             [
-                Job::send($here->path, $archive, $bytes, $archive->name()),
+                new SendFile($here->path, $archive, $bytes, $archive->name()),
             ],
             fn (Job $job) => $this->listener->moved($job->subject, $bytes),
         );
         $this->unpack($tree, $archive, $laid);
-        $this->pool->run([Job::discard($archive)]);
+        $this->pool->run([new DiscardFile($archive)]);
     }
 
     private function unpack(StagedTree $tree, RemotePath $archive, RemotePath $laid): void

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\RenameTogether;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferPool;
 
@@ -19,7 +20,7 @@ final readonly class NamesByLogin implements GivesNames
     {
         $said = [];
         $this->pool->run(
-            [Job::renameTogether($renames, $renames[0][0]->name())],
+            [new RenameTogether($renames, $renames[0][0]->name())],
             static function (Job $job, JobResult $result) use (&$said): void {
                 $said = $result->names;
             },

@@ -11,7 +11,14 @@ use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\HashFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\MakeDirectory;
+use Cellarium\Core\Transfer\Job\RemoveDirectory;
+use Cellarium\Core\Transfer\Job\RenameFile;
+use Cellarium\Core\Transfer\Job\SendContent;
+use Cellarium\Core\Transfer\Job\SetMode;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Survey;
 use Cellarium\Core\Transfer\Surveyor;
@@ -49,7 +56,7 @@ final readonly class PuttingBack
         $now = $this->surveyor->survey($order->root);
         // Room first: in a full account the old files would not fit beside what is half sent.
         $this->pool->run(
-            array_map(static fn (RemotePath $path): Job => Job::discard($path), $now->temporaryOf($order->id)),
+            array_map(static fn (RemotePath $path): Job => new DiscardFile($path), $now->temporaryOf($order->id)),
         );
         $back = $this->missing($plan, $before, $now);
         $this->listener->stage(
@@ -58,7 +65,7 @@ final readonly class PuttingBack
             array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->size, $back)),
         );
         foreach (array_reverse($plan->directoriesToRemove()) as $item) {
-            $this->pool->run([Job::makeDirectory($order->root->join($item->path), $item->path->toString())]);
+            $this->pool->run([new MakeDirectory($order->root->join($item->path), $item->path->toString())]);
         }
         $this->restore($order, $back);
         $this->pool->run($this->oldModes($order, $plan, $now->manifest));
@@ -97,8 +104,8 @@ final readonly class PuttingBack
         $renames = [];
         foreach ($back as $index => $entry) {
             $temporary = $order->root->join($entry->path->renamed(TemporaryName::forRun($order->id, $index)));
-            $sends[] = Job::sendContent((string) $entry->sha256, $temporary, $entry->size, $entry->path->toString());
-            $renames[] = Job::rename(
+            $sends[] = new SendContent((string) $entry->sha256, $temporary, $entry->size, $entry->path->toString());
+            $renames[] = new RenameFile(
                 $temporary,
                 $order->root->join($entry->path),
                 $entry->mode,
@@ -125,7 +132,7 @@ final readonly class PuttingBack
                 continue;
             }
             if ($isMadeAgain || $now->get($item->path)?->mode !== $old->mode) {
-                $jobs[] = Job::setMode($order->root->join($item->path), $old->mode, $item->path->toString());
+                $jobs[] = new SetMode($order->root->join($item->path), $old->mode, $item->path->toString());
             }
         }
 
@@ -139,13 +146,13 @@ final readonly class PuttingBack
         $jobs = [];
         foreach ($plan->files(Change::Add) as $item) {
             if ($this->notesAreLost || isset($sent[$item->path->toString()]) || $now->get($item->path) !== null) {
-                $jobs[] = Job::discard($order->root->join($item->path), $item->path->toString());
+                $jobs[] = new DiscardFile($order->root->join($item->path), $item->path->toString());
             }
         }
         $this->pool->run($jobs);
         foreach (array_reverse($plan->directoriesToMake()) as $item) {
             if ($now->get($item->path) !== null) {
-                $this->pool->run([Job::removeDirectory($order->root->join($item->path), $item->path->toString())]);
+                $this->pool->run([new RemoveDirectory($order->root->join($item->path), $item->path->toString())]);
             }
         }
     }
@@ -184,7 +191,7 @@ final readonly class PuttingBack
         $due = [];
         foreach ($back as $entry) {
             $due[$entry->path->toString()] = $entry->sha256;
-            $jobs[] = Job::hash($order->root->join($entry->path), $entry->size, $entry->path->toString());
+            $jobs[] = new HashFile($order->root->join($entry->path), $entry->size, $entry->path->toString());
         }
         $paths = [];
         $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($due, &$paths): void {

@@ -27,7 +27,8 @@ use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Cancelled;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\Job;
 use Cellarium\Core\Transfer\Survey;
 use Cellarium\Core\Transfer\SurveyLimits;
 use Cellarium\Core\Transfer\Surveyor;
@@ -368,7 +369,7 @@ final readonly class Run
                 throw RunRefused::placeInUse();
             }
             if ($going === false) {
-                $this->pool->run(array_map(static fn (RemotePath $path): Job => Job::discard($path), $files));
+                $this->pool->run(array_map(static fn (RemotePath $path): Job => new DiscardFile($path), $files));
             }
         }
     }

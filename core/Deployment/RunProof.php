@@ -11,7 +11,9 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\HashFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\SetMode;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\SurveyStopped;
@@ -104,7 +106,7 @@ final readonly class RunProof
         foreach ($failed as $proof) {
             if ($proof->mend !== null) {
                 $path = $proof->mend->path;
-                $jobs[$path] = Job::setMode($root->join(RelativePath::fromString($path)), $proof->mend->mode, $path);
+                $jobs[$path] = new SetMode($root->join(RelativePath::fromString($path)), $proof->mend->mode, $path);
             }
         }
         $this->pool->run($jobs);
@@ -151,7 +153,7 @@ final readonly class RunProof
             }
             if (++$all <= ($order->proofMost ?? PHP_INT_MAX)) {
                 $due[$item->path->toString()] = $sent->sha256;
-                $jobs[] = Job::hash(
+                $jobs[] = new HashFile(
                     $order->root->join($item->path),
                     $sent->size,
                     $item->path->toString(),

@@ -9,7 +9,11 @@ use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\ListDirectory;
+use Cellarium\Core\Transfer\Job\MakeDirectory;
+use Cellarium\Core\Transfer\Job\SetMode;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferPool;
 
@@ -96,7 +100,7 @@ final readonly class SwapDirectory implements WayToReplace
             $this->trees->carryOver($this->beside->laid, $this->beside->root, $before->manifest, $tree);
             $this->trees->remove($this->beside->laid);
         }
-        $this->pool->run([Job::discard($this->beside->archive)]);
+        $this->pool->run([new DiscardFile($this->beside->archive)]);
 
         return $this->trees->notAsBefore($this->beside->root, $before->manifest, $resent);
     }
@@ -173,12 +177,12 @@ final readonly class SwapDirectory implements WayToReplace
     /** @return list<string> paths whose mode the server refused to set */
     private function lay(StagedTree $tree, RemoteEntry $root): array
     {
-        $this->pool->run([Job::makeDirectory($this->beside->laid, '')]);
+        $this->pool->run([new MakeDirectory($this->beside->laid, '')]);
         $this->laying->lay($tree, $this->beside->root, $this->beside->laid);
         $refused = $this->trees->confirm($tree, $this->beside->laid);
         $laid = $this->look()['laid'];
         if ($root->mode !== null && $laid?->mode !== $root->mode) {
-            $this->pool->run([Job::setMode($this->beside->laid, $root->mode, '')]);
+            $this->pool->run([new SetMode($this->beside->laid, $root->mode, '')]);
         }
 
         return $refused;
@@ -195,7 +199,7 @@ final readonly class SwapDirectory implements WayToReplace
     {
         $entries = [];
         $this->pool->run(
-            [Job::list($this->beside->parent)],
+            [new ListDirectory($this->beside->parent)],
             static function (Job $job, JobResult $result) use (&$entries): void {
                 $entries = $result->entries;
             },

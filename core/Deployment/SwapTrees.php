@@ -10,7 +10,14 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Plan;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\HashFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\MakeDirectory;
+use Cellarium\Core\Transfer\Job\RemoveDirectory;
+use Cellarium\Core\Transfer\Job\RenameFile;
+use Cellarium\Core\Transfer\Job\SendContent;
+use Cellarium\Core\Transfer\Job\SetMode;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferPool;
@@ -42,7 +49,7 @@ final readonly class SwapTrees
                 $again[] = $this->sending($file->entry, $laid);
             }
             if ($file->mode !== null && $is?->mode !== $file->mode) {
-                $modes[] = Job::setMode($laid->join($path), $file->mode, $path->toString());
+                $modes[] = new SetMode($laid->join($path), $file->mode, $path->toString());
             }
         }
         $this->pool->run($again);
@@ -65,7 +72,7 @@ final readonly class SwapTrees
         foreach (array_reverse($tree->directories, true) as $path => $mode) {
             $is = $listed->get((string) $path);
             if ($mode !== null && $is !== null && $is->mode !== $mode) {
-                $jobs[] = Job::setMode(SwapPaths::within($root, (string) $path), $mode, (string) $path);
+                $jobs[] = new SetMode(SwapPaths::within($root, (string) $path), $mode, (string) $path);
             }
         }
 
@@ -108,10 +115,10 @@ final readonly class SwapTrees
             foreach ($path->ancestors() as $above) {
                 $directories[$above->toString()] = true;
             }
-            $jobs[] = Job::rename($from->join($path), $to->join($path), null, $path->toString());
+            $jobs[] = new RenameFile($from->join($path), $to->join($path), null, $path->toString());
         }
         foreach (array_keys($directories) as $path) {
-            $this->pool->run([Job::makeDirectory(SwapPaths::within($to, (string) $path), (string) $path)]);
+            $this->pool->run([new MakeDirectory(SwapPaths::within($to, (string) $path), (string) $path)]);
         }
         $this->pool->run($jobs);
     }
@@ -122,13 +129,13 @@ final readonly class SwapTrees
         $jobs = [];
         foreach ($tree->files as $file) {
             $path = $file->entry->path;
-            $file->lingers && $jobs[] = Job::discard($root->join($path), $path->toString());
+            $file->lingers && $jobs[] = new DiscardFile($root->join($path), $path->toString());
         }
         $jobs === [] || usleep((int) (1e6 * $seconds));
         $this->pool->run($jobs);
         foreach ($plan->directoriesToRemove() as $item) {
             if (array_key_exists($item->path->toString(), $tree->directories)) {
-                $this->pool->run([Job::removeDirectory($root->join($item->path), $item->path->toString())]);
+                $this->pool->run([new RemoveDirectory($root->join($item->path), $item->path->toString())]);
             }
         }
     }
@@ -151,14 +158,14 @@ final readonly class SwapTrees
             }
             $is = $listed->get($entry->path);
             if ($entry->kind === EntryKind::Directory && $is === null) {
-                $this->pool->run([Job::makeDirectory($old->join($entry->path), $path)]);
+                $this->pool->run([new MakeDirectory($old->join($entry->path), $path)]);
             } elseif ($entry->isFile() && $is?->size !== $entry->size) {
                 $jobs[] = $this->sending($entry, $old);
                 $sent[] = $entry;
             } else {
                 continue;
             }
-            $entry->mode === null || $modes[] = Job::setMode($old->join($entry->path), $entry->mode, $path);
+            $entry->mode === null || $modes[] = new SetMode($old->join($entry->path), $entry->mode, $path);
         }
         $this->pool->run($jobs);
         $this->setModes(array_reverse($modes));
@@ -175,20 +182,20 @@ final readonly class SwapTrees
         foreach ($survey->manifest->all() as $entry) {
             $path = $directory->join($entry->path);
             if ($entry->kind === EntryKind::Directory) {
-                $directories[$entry->path->depth()][] = Job::removeDirectory($path, $entry->path->toString());
+                $directories[$entry->path->depth()][] = new RemoveDirectory($path, $entry->path->toString());
             } else {
-                $files[] = Job::discard($path, $entry->path->toString());
+                $files[] = new DiscardFile($path, $entry->path->toString());
             }
         }
         foreach ($survey->temporary as $paths) {
-            $files = [...$files, ...array_map(static fn (RemotePath $path): Job => Job::discard($path), $paths)];
+            $files = [...$files, ...array_map(static fn (RemotePath $path): Job => new DiscardFile($path), $paths)];
         }
         $this->pool->run($files);
         krsort($directories);
         foreach ($directories as $jobs) {
             $this->pool->run($jobs);
         }
-        $this->pool->run([Job::removeDirectory($directory, '')]);
+        $this->pool->run([new RemoveDirectory($directory, '')]);
     }
 
     /**
@@ -214,7 +221,7 @@ final readonly class SwapTrees
         $jobs = [];
         foreach ($resent as $entry) {
             $due[$entry->path->toString()] = $entry->sha256;
-            $jobs[] = Job::hash($root->join($entry->path), $entry->size, $entry->path->toString());
+            $jobs[] = new HashFile($root->join($entry->path), $entry->size, $entry->path->toString());
         }
         $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($due, &$paths): void {
             $result->sha256 === $due[$job->subject] || $paths[] = $job->subject;
@@ -225,7 +232,7 @@ final readonly class SwapTrees
 
     private function sending(ManifestEntry $entry, RemotePath $in): Job
     {
-        return Job::sendContent(
+        return new SendContent(
             (string) $entry->sha256,
             $in->join($entry->path),
             $entry->size,

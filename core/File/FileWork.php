@@ -15,7 +15,12 @@ use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoredContent;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\DiscardFile;
+use Cellarium\Core\Transfer\Job\HashFile;
+use Cellarium\Core\Transfer\Job\KeepFile;
+use Cellarium\Core\Transfer\Job\RenameFile;
+use Cellarium\Core\Transfer\Job\SendContent;
+use Cellarium\Core\Transfer\Job\SetMode;
 use Cellarium\Core\Transfer\JobRunner;
 use Cellarium\Core\Transfer\Surveyor;
 
@@ -57,7 +62,7 @@ final readonly class FileWork
             ),
             FileChangeKind::Copy => $this->copy($change, $before),
             FileChangeKind::SetAside => $this->plainly(fn () => $this->remote->remove($change->path)),
-            FileChangeKind::SetMode => $this->runner->run(Job::setMode(
+            FileChangeKind::SetMode => $this->runner->run(new SetMode(
                 $change->path,
                 (int) $change->mode,
                 $change->path->toString(),
@@ -78,7 +83,7 @@ final readonly class FileWork
     public function settle(FileChange $change, ?ManifestEntry $before): FileSettled
     {
         foreach ([$change->path, $change->to] as $touched) {
-            $touched === null ?: $this->runner->run(Job::discard($this->temporary($touched)));
+            $touched === null ?: $this->runner->run(new DiscardFile($this->temporary($touched)));
         }
         $now = $this->look($change->path);
         $there = $change->to === null ? null : $this->look($change->to);
@@ -184,7 +189,7 @@ final readonly class FileWork
 
     private function fetched(RemotePath $file, int $size): StoredContent
     {
-        $came = $this->runner->run(Job::keep($file, $size, $file->toString()));
+        $came = $this->runner->run(new KeepFile($file, $size, $file->toString()));
         $content = new StoredContent((string) $came->sha256, $came->bytes);
 
         return $this->store->isIntact($content->sha256, $content->size)
@@ -202,7 +207,7 @@ final readonly class FileWork
             // What lies there may have been changed while this was sent.
             $this->agreed($change);
 
-            return $this->runner->run(Job::rename(
+            return $this->runner->run(new RenameFile(
                 $temporary,
                 $change->path,
                 $mode,
@@ -224,7 +229,7 @@ final readonly class FileWork
         try {
             $this->sent($content->sha256, $size, $temporary);
             $this->agreed($change);
-            $this->runner->run(Job::rename($temporary, $to, $before?->mode, $to->toString()));
+            $this->runner->run(new RenameFile($temporary, $to, $before?->mode, $to->toString()));
         } catch (\Throwable $failure) {
             $this->discarded($temporary);
             throw $failure;
@@ -236,8 +241,8 @@ final readonly class FileWork
     /** @throws RemoteFailure Incomplete where what arrived is not what was sent */
     private function sent(string $sha256, int $size, RemotePath $temporary): void
     {
-        $this->runner->run(Job::sendContent($sha256, $temporary, $size, $temporary->toString()));
-        $arrived = $this->runner->run(Job::hash($temporary, $size, $temporary->toString()))->sha256;
+        $this->runner->run(new SendContent($sha256, $temporary, $size, $temporary->toString()));
+        $arrived = $this->runner->run(new HashFile($temporary, $size, $temporary->toString()))->sha256;
         if ($arrived !== $sha256) {
             throw RemoteFailure::while(
                 "reading back what was sent to {$temporary->parent()}",
@@ -251,7 +256,7 @@ final readonly class FileWork
     {
         $this->remote->makeDirectory($change->path);
 
-        return $change->mode !== null && $this->runner->run(Job::setMode(
+        return $change->mode !== null && $this->runner->run(new SetMode(
             $change->path,
             $change->mode,
             $change->path->toString(),
@@ -297,7 +302,7 @@ final readonly class FileWork
             return $before === null ? FileOutcome::NotDone : FileOutcome::Unclear;
         }
         $sha256 = $now->isFile()
-            ? $this->runner->run(Job::hash($change->path, $now->size, $change->path->toString()))->sha256
+            ? $this->runner->run(new HashFile($change->path, $now->size, $change->path->toString()))->sha256
             : null;
 
         return match ($sha256) {
@@ -327,7 +332,7 @@ final readonly class FileWork
     private function discarded(RemotePath $temporary): void
     {
         try {
-            $this->runner->run(Job::discard($temporary));
+            $this->runner->run(new DiscardFile($temporary));
         } catch (RemoteFailure) {
         }
     }

@@ -11,7 +11,9 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Transfer\Cancelled;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\FetchFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\ListDirectory;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\SurveyedTree;
 use Cellarium\Core\Transfer\SurveyLimits;
@@ -52,7 +54,7 @@ final readonly class Finder
             $next = [];
             $texts = [];
             $this->note($findings, $this->pool->runAll(
-                array_map(Job::list(...), $level),
+                array_map(static fn (RemotePath $at): Job => new ListDirectory($at), $level),
                 function (
                     Job $job,
                     JobResult $result,
@@ -130,7 +132,7 @@ final readonly class Finder
             $byPath[$found->path->toString()] = [$found, "$this->scratch/$number"];
         }
         $jobs = array_map(
-            static fn (array $one): Job => Job::fetch(
+            static fn (array $one): Job => new FetchFile(
                 $one[0]->path,
                 $one[1],
                 $one[0]->entry->size ?? 0,

@@ -9,7 +9,7 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;
 use Cellarium\Core\Storage\StoreFailure;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\FetchFile;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 
@@ -94,7 +94,7 @@ final readonly class SentAsZip
         foreach ($part as $number => $entry) {
             if ($entry->isFile()) {
                 $local[$number] = "$this->scratch/$number";
-                $jobs[] = Job::fetch($at->join($entry->path), $local[$number], $entry->size, (string) $entry->path);
+                $jobs[] = new FetchFile($at->join($entry->path), $local[$number], $entry->size, (string) $entry->path);
             }
         }
         $this->pool->run($jobs);

@@ -7,14 +7,18 @@ namespace Cellarium\Core\Transfer;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Transfer\Job\Job;
 
 /** One connection in this process, one job after the other. */
 final readonly class SequentialPool implements TransferPool
 {
     private JobRunner $runner;
 
-    public function __construct(RemoteDirectory $remote, ?ContentStore $store = null)
-    {
+    public function __construct(
+        RemoteDirectory $remote,
+        ?ContentStore $store = null,
+        private ?TransferListener $listener = null,
+    ) {
         $this->runner = new JobRunner($remote, $store);
     }
 
@@ -42,14 +46,23 @@ final readonly class SequentialPool implements TransferPool
     /** @throws TransferFailed */
     private function do(Job $job, ?\Closure $done): void
     {
+        $this->listener?->connection(0, $job, 0);
         try {
             $result = $this->runner->run($job);
         } catch (RemoteFailure $failure) {
             throw new TransferFailed($job, $failure);
+        } finally {
+            $this->listener?->connection(0, null, 0);
         }
+        $this->listener?->beat();
         if ($done !== null) {
             $done($job, $result);
         }
+    }
+
+    public function taken(): null
+    {
+        return null;
     }
 
     public function close(): void

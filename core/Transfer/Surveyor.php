@@ -11,6 +11,8 @@ use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\ListDirectory;
 
 /** Lists a directory with all below it. A directory that could not be listed is a failure, never an empty one. */
 final readonly class Surveyor
@@ -42,7 +44,7 @@ final readonly class Surveyor
             $next = [];
             $jobs = (static function () use ($level, $root): \Generator {
                 foreach ($level as $below) {
-                    yield Job::list($below === '' ? $root : $root->join(RelativePath::fromString($below)));
+                    yield new ListDirectory($below === '' ? $root : $root->join(RelativePath::fromString($below)));
                 }
             })();
             $this->pool->run($jobs, function (Job $job, JobResult $result) use ($seen, $until, &$next): void {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Connection\RemoteFailure;
+use Cellarium\Core\Transfer\Job\Job;
 use RuntimeException;
 
 /** A job could not be done, after as many tries as its reason allows. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Transfer;
 
+use Cellarium\Core\Transfer\Job\Job;
+
 /** Connections to one login that share work. */
 interface TransferPool
 {
@@ -27,6 +29,9 @@ interface TransferPool
      * @throws TransferFailed where the reason lies in the server or the way there, or where too many fail
      */
     public function runAll(iterable $jobs, ?\Closure $done = null): array;
+
+    /** How many connections the host was found to take, where it refused some; null where it took all. */
+    public function taken(): ?int;
 
     /** Closes all connections. */
     public function close(): void;

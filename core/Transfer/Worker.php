@@ -7,6 +7,8 @@ namespace Cellarium\Core\Transfer;
 use Cellarium\Core\Connection\Endpoint;
 use Cellarium\Core\Process\PhpProgram;
 use Cellarium\Core\Storage\StoreSettings;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\JobCodec;
 use RuntimeException;
 
 /** The near end of one worker process. */
@@ -31,7 +33,7 @@ final class Worker
      * @param  StoreSettings|null  $store  for jobs that keep, send or compare contents
      */
     public function __construct(
-        public readonly int $lane,
+        public readonly int $number,
         Endpoint $endpoint,
         array $inherit,
         ?int $bytesASecond,
@@ -61,7 +63,7 @@ final class Worker
     public function give(Job $job): void
     {
         $this->job = $job;
-        $this->say($job->toArray());
+        $this->say(JobCodec::encode($job));
     }
 
     /**

@@ -11,12 +11,14 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\StoreSettings;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\ListDirectory;
 
 /**
  * Several processes with one reused connection each.
  *
  * Processes and not one multi handle, because libcurl waits for the closing 226 of each upload while all its other
- * transfers stand still. A host that forbids so many connections costs a lane, not the run.
+ * transfers stand still. A host that forbids so many connections costs a connection, not the run.
  */
 final class WorkerPool implements TransferPool
 {
@@ -31,46 +33,46 @@ final class WorkerPool implements TransferPool
     /** How often in a row looking at the workers was cut short. */
     private int $deaf = 0;
 
-    /** @var array<int, Worker> by lane */
+    /** @var array<int, Worker> by number of the connection */
     private array $workers = [];
 
     /** @var list<array{Job, int, float}> jobs to try again: job, tries so far, not before */
     private array $again = [];
 
     /** @var list<int> that are used: fewer than asked for, once the host has refused some */
-    private array $lanes;
+    private array $connections;
 
     private readonly int $asked;
 
     private readonly Retries $retries;
 
-    /** @var array<int, int> tries of the job in hand, by lane */
+    /** @var array<int, int> tries of the job in hand, by number of the connection */
     private array $tries = [];
 
     /** Those of single files are gathered here; null where the first ends it all. */
     private ?FileFailures $failures = null;
 
-    /** @var array<int, resource> the host's slots that are taken, by lane */
+    /** @var array<int, resource> the host's slots that are taken, by number of the connection */
     private array $taken = [];
 
     /**
-     * @param  int  $lanes  connections at the most
-     * @param  HostSlots|null  $slots  what all processes together may have to the host; a lane without one stands still
+     * @param  int  $connections  connections at the most
+     * @param  HostSlots|null  $slots  what all processes together may have there; a worker without one stands still
      * @param  list<resource>  $inherit  see Worker
      * @param  int|null  $bytesASecond  that each connection may move; null for as many as it can
      * @param  StoreSettings|null  $store  for jobs that keep, send or compare contents
      */
     public function __construct(
         private readonly Endpoint $endpoint,
-        int $lanes,
-        private readonly ?LaneListener $listener = null,
+        int $connections,
+        private readonly ?TransferListener $listener = null,
         private readonly array $inherit = [],
         private readonly ?HostSlots $slots = null,
         private readonly ?int $bytesASecond = null,
         private readonly ?StoreSettings $store = null,
     ) {
-        $this->asked = max(1, $lanes);
-        $this->lanes = range(0, $this->asked - 1);
+        $this->asked = max(1, $connections);
+        $this->connections = range(0, $this->asked - 1);
         $this->retries = new Retries(self::now());
     }
 
@@ -104,10 +106,9 @@ final class WorkerPool implements TransferPool
         }
     }
 
-    /** How many connections the host was found to take, where it refused some; null where it took all. */
     public function taken(): ?int
     {
-        return count($this->lanes) < $this->asked ? count($this->lanes) : null;
+        return count($this->connections) < $this->asked ? count($this->connections) : null;
     }
 
     public function close(): void
@@ -128,43 +129,43 @@ final class WorkerPool implements TransferPool
     /** @param  \Generator<Job>  $queue */
     private function feed(\Generator $queue): bool
     {
-        foreach ($this->lanes as $lane) {
-            $worker = $this->workers[$lane] ?? null;
+        foreach ($this->connections as $number) {
+            $worker = $this->workers[$number] ?? null;
             if ($worker?->job !== null) {
                 continue;
             }
-            if ($worker === null && ! $this->takeSlot($lane)) {
+            if ($worker === null && ! $this->takeSlot($number)) {
                 break;
             }
             $next = $this->next($queue);
             if ($next === null) {
                 break;
             }
-            $worker ??= $this->workers[$lane] = new Worker(
-                $lane,
+            $worker ??= $this->workers[$number] = new Worker(
+                $number,
                 $this->endpoint,
                 $this->inherit,
                 $this->bytesASecond,
                 $this->store,
             );
-            [$job, $this->tries[$lane]] = $next;
+            [$job, $this->tries[$number]] = $next;
             $worker->give($job);
-            $this->listener?->lane($lane, $job, 0);
+            $this->listener?->connection($number, $job, 0);
         }
 
         return $queue->valid();
     }
 
-    /** The first lane waits for a slot, the others do without. */
-    private function takeSlot(int $lane): bool
+    /** The first connection waits for a slot, the others do without. */
+    private function takeSlot(int $number): bool
     {
-        if ($this->slots === null || isset($this->taken[$lane])) {
+        if ($this->slots === null || isset($this->taken[$number])) {
             return true;
         }
         $slot = $this->slots->take($this->endpoint->host, $this->workers === [] ? self::SLOT_SECONDS : 0.0);
         if ($slot === null && $this->workers === []) {
             throw new TransferFailed(
-                Job::list(RemotePath::root()),
+                new ListDirectory(RemotePath::root()),
                 RemoteFailure::while(
                     "connecting to {$this->endpoint->host}",
                     FailureReason::TooManyConnections,
@@ -172,7 +173,7 @@ final class WorkerPool implements TransferPool
                 ),
             );
         }
-        $slot === null ?: $this->taken[$lane] = $slot;
+        $slot === null ?: $this->taken[$number] = $slot;
 
         return $slot !== null;
     }
@@ -217,8 +218,8 @@ final class WorkerPool implements TransferPool
             return;
         }
         $this->deaf = 0;
-        foreach (array_keys($ready) as $lane) {
-            $worker = $this->workers[$lane];
+        foreach (array_keys($ready) as $number) {
+            $worker = $this->workers[$number];
             $lines = $worker->hear();
             if ($lines === null) {
                 $this->lost(
@@ -242,10 +243,10 @@ final class WorkerPool implements TransferPool
         }
         $message->has('failed') || $this->retries->heard(self::now());
         if ($message->has('bytes')) {
-            $this->listener?->lane($worker->lane, $job, $message->number('bytes'));
+            $this->listener?->connection($worker->number, $job, $message->number('bytes'));
         } elseif ($message->has('done')) {
             $worker->job = null;
-            $this->listener?->lane($worker->lane, null, 0);
+            $this->listener?->connection($worker->number, null, 0);
             if ($done !== null) {
                 $done($job, JobResult::fromFields($message->fields('done')));
             }
@@ -257,13 +258,13 @@ final class WorkerPool implements TransferPool
                 $failed->textOrNull('said'),
             );
             $failure->reason->isTransient() || $this->retries->heard(self::now());
-            if ($failure->reason === FailureReason::TooManyConnections && count($this->lanes) > 1) {
-                $this->tries[$worker->lane]--;
-                $this->lanes = array_values(array_diff($this->lanes, [$worker->lane]));
+            if ($failure->reason === FailureReason::TooManyConnections && count($this->connections) > 1) {
+                $this->tries[$worker->number]--;
+                $this->connections = array_values(array_diff($this->connections, [$worker->number]));
                 $this->lost($worker, $failure);
             } else {
                 $worker->job = null;
-                $this->retry($worker->lane, $job, $failure);
+                $this->retry($worker->number, $job, $failure);
             }
         }
     }
@@ -272,20 +273,20 @@ final class WorkerPool implements TransferPool
     {
         $job = $worker->job;
         $worker->stop();
-        unset($this->workers[$worker->lane]);
-        if (isset($this->taken[$worker->lane])) {
-            fclose($this->taken[$worker->lane]);
-            unset($this->taken[$worker->lane]);
+        unset($this->workers[$worker->number]);
+        if (isset($this->taken[$worker->number])) {
+            fclose($this->taken[$worker->number]);
+            unset($this->taken[$worker->number]);
         }
-        $this->listener?->lane($worker->lane, null, 0);
+        $this->listener?->connection($worker->number, null, 0);
         if ($job !== null) {
-            $this->retry($worker->lane, $job, $failure);
+            $this->retry($worker->number, $job, $failure);
         }
     }
 
-    private function retry(int $lane, Job $job, RemoteFailure $failure): void
+    private function retry(int $number, Job $job, RemoteFailure $failure): void
     {
-        $tries = $this->tries[$lane] ?? 1;
+        $tries = $this->tries[$number] ?? 1;
         if (! $this->retries->mayTryAgain($failure->reason, $tries, self::now())) {
             $failed = new TransferFailed($job, $failure);
             $this->failures === null ? throw $failed : $this->failures->add($failed);

@@ -16,7 +16,7 @@ use Cellarium\Core\Connection\RemoteDirectories;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Storage\StoreSettings;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\JobCodec;
 use Cellarium\Core\Transfer\JobRunner;
 use Cellarium\Core\Transfer\RateLimit;
 use Composer\Autoload\ClassLoader;
@@ -72,7 +72,7 @@ $runner = new JobRunner(RemoteDirectories::open($endpoint, new ConnectionSetting
 
 while (($line = fgets(STDIN)) !== false) {
     try {
-        $say(['done' => $runner->run(Job::fromFields(JsonFields::fromJson($line)))->toArray()]);
+        $say(['done' => $runner->run(JobCodec::decode(JsonFields::fromJson($line)))->toArray()]);
     } catch (RemoteFailure $failure) {
         $say([
             'failed' => ['reason' => $failure->reason->value, 'what' => $failure->what, 'said' => $failure->serverSaid],

@@ -158,7 +158,7 @@ final class DatabaseSeeder extends Seeder
 
     public function run(AccountCheck $check, FtpUsers $ftpUsers): void
     {
-        config(['cellarium.lanes' => 1]); // Starting more workers would take longer than these small sites do.
+        config(['cellarium.connections' => 1]); // Starting more workers would take longer than these small sites do.
         $this->setClock(CarbonImmutable::now()->subDays(48)->setTime(9, 12));
         $person = Person::create([
             'name' => 'Rowan Aldous',

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Errands\ErrandTask;
+use App\Files\FileWorkers;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\NewFtpUser;
 use App\Models\Account;
@@ -26,6 +27,7 @@ use Carbon\CarbonImmutable;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\People\Role;
 use Cellarium\Core\Storage\Mark;
+use Cellarium\Core\Transfer\TransferPools;
 use Cellarium\Core\Work\Urgency;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
@@ -33,6 +35,7 @@ use Illuminate\Foundation\Testing\DatabaseTruncation;
 use Illuminate\Foundation\Testing\TestCase;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Testing\TestResponse;
+use Tests\Support\OwnProcessPools;
 use Tests\Support\Scratch;
 use Tests\Support\StandinHost;
 use Tests\Support\Zips;
@@ -60,6 +63,9 @@ abstract class AppTestCase extends TestCase
 
     /** Tests that change nothing at the host share one of their class. */
     protected const HOST_IS_ONLY_READ = false;
+
+    /** Whether files are transferred by processes of their own, as in the running application; else in this one. */
+    protected const USES_WORKERS = false;
 
     private static ?StandinHost $shared = null;
 
@@ -142,6 +148,10 @@ abstract class AppTestCase extends TestCase
             'cellarium.second_factor' => 'nobody',
         ]);
         (new \App\Providers\CellariumServiceProvider($this->app))->register();
+        static::USES_WORKERS || $this->app->bind(TransferPools::class, OwnProcessPools::class);
+        static::USES_WORKERS || $this->app->when(FileWorkers::class)
+            ->needs(TransferPools::class)
+            ->give(OwnProcessPools::class);
         Installation::lay(Mark::fromIdentity((string) config('cellarium.identity')), Stores::unchecked()->objects());
         $this->person = Person::create([
             'name' => 'Rowan Aldous',

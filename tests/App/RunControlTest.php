@@ -61,7 +61,7 @@ final class RunControlTest extends AppTestCase
     /** @return list<string> what is said of each file of a page */
     private static function ofFiles(string $page): array
     {
-        preg_match('/<ol class="lanes" aria-label="Files">(.*?)<\/ol>/s', $page, $list);
+        preg_match('/<ol class="files-going" aria-label="Files">(.*?)<\/ol>/s', $page, $list);
         preg_match_all('/<span>([^<]*)<\/span><\/li>/', $list[1] ?? '', $words);
 
         return $words[1];

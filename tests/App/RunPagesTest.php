@@ -48,7 +48,7 @@ final class RunPagesTest extends AppTestCase
         $run->update(['progress' => ['shown' => ['index.html']] + self::PROGRESS]);
         $this->actingAs($this->person);
         $page = (string) $this->get("/deployments/$run->id/live")->assertOk()->getContent();
-        preg_match('/<ol class="lanes" aria-label="Files">(.*?)<\/ol>/s', $page, $list);
+        preg_match('/<ol class="files-going" aria-label="Files">(.*?)<\/ol>/s', $page, $list);
         preg_match_all('/<span>([^<]*)<\/span><\/li>/', $list[1] ?? '', $words);
         self::assertSame(['is there', 'is there, its name given', 'waits', 'is there with the same bytes'], $words[1]);
     }

@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Deployments\Plans;
 use App\Deployments\Runner;
+use App\Deployments\StartPlan;
 use App\Models\Closing;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
@@ -45,6 +46,11 @@ final class RunsTest extends AppTestCase
         Queue::fake();
         Deployment::query()->update(['updated_at' => now()->subMinutes(5)]);
         self::assertSame(0, app(Recovery::class)->takeUp(), 'what goes on is not taken up');
+        $third = app(Plans::class)->deploy($this->site, $this->package(['index.html' => 'third']));
+        self::assertTrue(StartPlan::start($third, $this->person));
+        $third->refresh();
+        self::assertSame([DeploymentState::Waiting, $first->id], [$third->state, $third->waits_for_id], 'at once');
+        $third->delete();
         $lock->release();
         self::assertSame(2, app(Recovery::class)->takeUp(true));
         self::assertTrue(app(Runner::class)->carryOut($second));

@@ -5,12 +5,21 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Accounts\AccountCheck;
+use App\Backups\Backups;
 use App\Backups\TwoMoments;
+use App\Deployments\Plans;
+use App\Deployments\Runner;
+use App\Files\CarryOutByHand;
 use App\Models\Account;
 use App\Models\Backup;
+use App\Models\BackupReason;
+use App\Models\BackupState;
+use App\Models\ChangeByHand;
+use App\Models\ChangeState;
 use App\Models\Client;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Models\FileAction;
 use App\Models\FtpUser;
 use App\Models\RecordEntry;
 use App\Models\SharedDirectory;
@@ -109,6 +118,39 @@ final class SamePlaceTest extends AppTestCase
             array_intersect(SiteLockNames::forSite($beside->load('account')), SiteLockNames::forSite($this->mirror)),
             'what lies beside it does not wait',
         );
+    }
+
+    public function test_whatever_is_done_through_one_waits_for_what_goes_on_through_the_other(): void
+    {
+        $this->prove($this->site);
+        $going = app(Plans::class)->deploy($this->site, $this->package());
+        $going->update(['state' => DeploymentState::Running]);
+        $run = app(Plans::class)->deploy($this->mirror, $this->package());
+        $run->update(['state' => DeploymentState::Queued]);
+        $backup = Backup::create([
+            'site_id' => $this->mirror->id,
+            'reason' => BackupReason::OnDemand,
+            'state' => BackupState::Taking,
+        ]);
+        $held = app(Locks::class)->acquire(...SiteLockNames::forSite($this->site->load('account.sites')));
+        self::assertNotNull($held);
+        self::assertFalse(app(Runner::class)->carryOut($run));
+        self::assertSame($going->id, $run->refresh()->waits_for_id);
+        self::assertFalse(app(Backups::class)->take($backup));
+        foreach ([$this->mirror->id, null] as $site) {
+            $change = ChangeByHand::create([
+                'account_id' => $this->jailed->id,
+                'site_id' => $site,
+                'action' => FileAction::Rename,
+                'state' => ChangeState::Waiting,
+                'directory' => '/',
+                'title' => 'rename a file',
+                'asked' => [],
+                'steps' => [],
+            ]);
+            self::assertSame(ChangeState::Refused, app(CarryOutByHand::class)->carryOut($change)->state);
+        }
+        $held->release();
     }
 
     public function test_what_was_done_through_one_is_no_drift_of_the_other(): void

@@ -119,7 +119,7 @@ test('the package is brought, planned, carried out and proven while the page is 
     await page.getByRole('button', { name: 'Back up, then replace' }).click();
     await page.getByRole('heading', { name: /Now/ }).waitFor();
     await page.locator('#now small', { hasText: 'sending' }).waitFor();
-    await page.locator('.lanes li').first().waitFor();
+    await page.locator('.files-going li').first().waitFor();
     if (process.env.CELLARIUM_SHOTS) {
         await page.screenshot({ path: `${process.env.CELLARIUM_SHOTS}/run.png` });
     }

@@ -7,7 +7,8 @@ namespace Tests\Hosting;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\RenameFile;
+use Cellarium\Core\Transfer\Job\SetMode;
 use Cellarium\Core\Transfer\JobRunner;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -41,13 +42,13 @@ final class NoModesTest extends TestCase
             $runner = new JobRunner(new FtpRemoteDirectory($server->endpoint()));
             $server->lay('new.part', 'bytes');
             $server->layDirectory('data');
-            $renamed = $runner->run(Job::rename(
+            $renamed = $runner->run(new RenameFile(
                 RemotePath::fromString('/new.part'),
                 RemotePath::fromString('/secret.ini'),
                 0600,
                 'secret.ini',
             ));
-            $set = $runner->run(Job::setMode(RemotePath::fromString('/data'), 0775, 'data'));
+            $set = $runner->run(new SetMode(RemotePath::fromString('/data'), 0775, 'data'));
 
             self::assertSame([! $sets, ! $sets], [$renamed->modeRefused, $set->modeRefused]);
             self::assertSame('bytes', file_get_contents("$server->home/secret.ini"));

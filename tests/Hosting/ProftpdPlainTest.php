@@ -6,7 +6,7 @@ namespace Tests\Hosting;
 
 use Cellarium\Core\Connection\ComputesHashes;
 use Cellarium\Core\Connection\Protocol;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\HashFile;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\JobRunner;
 use Tests\Support\DaemonContract;
@@ -26,7 +26,7 @@ final class ProftpdPlainTest extends DaemonContract
         $remote = $this->remote();
         self::put($remote, '/a b.php', "one\r\ntwo\n");
         $ours = hash('sha256', "one\r\ntwo\n");
-        $hash = fn (string $path): JobResult => (new JobRunner($remote))->run(Job::hash(
+        $hash = fn (string $path): JobResult => (new JobRunner($remote))->run(new HashFile(
             self::path($path),
             9,
             $path,

@@ -17,7 +17,8 @@ use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\ReachProof;
 use Cellarium\Core\Reach\MeantReach;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\SendFile;
 use Cellarium\Core\Transfer\WorkerPool;
 use Tests\Support\FixedClock;
 use Tests\Support\RemoteDirectoryContract;
@@ -173,7 +174,7 @@ final class SshTest extends RemoteDirectoryContract
         $pool = new WorkerPool($server->endpoint(), 3);
         $pool->run(
             array_map(
-                static fn (int $n): Job => Job::send(
+                static fn (int $n): Job => new SendFile(
                     "$server->home/../local",
                     RemotePath::fromString("/f$n"),
                     300_000,

@@ -10,7 +10,10 @@ use Cellarium\Core\Connection\FtpRemoteDirectory;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\FetchFile;
+use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\ListDirectory;
+use Cellarium\Core\Transfer\Job\SendFile;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\WorkerPool;
@@ -58,7 +61,7 @@ final class StandinFaultsTest extends HostTestCase
                 new FtpRemoteDirectory(self::host()->endpoint($protocol), new ConnectionSettings(5, 2)),
             );
             try {
-                $runner->run(Job::send($file, RemotePath::fromString('/www/x.bin'), 400_000, 'x.bin'));
+                $runner->run(new SendFile($file, RemotePath::fromString('/www/x.bin'), 400_000, 'x.bin'));
                 self::fail("It was taken for done over {$protocol->value}.");
             } catch (RemoteFailure $failure) {
                 self::assertContains($failure->reason, $reasons, $protocol->value.': '.$failure->getMessage());
@@ -73,7 +76,7 @@ final class StandinFaultsTest extends HostTestCase
         $this->expectException(RemoteFailure::class);
         (new \Cellarium\Core\Transfer\JobRunner(
             new FtpRemoteDirectory(self::host()->endpoint(), new ConnectionSettings(5, 2)),
-        ))->run(Job::fetch(RemotePath::fromString('/www/y.bin'), $this->directory().'/y.bin', 300_000, 'y.bin'));
+        ))->run(new FetchFile(RemotePath::fromString('/www/y.bin'), $this->directory().'/y.bin', 300_000, 'y.bin'));
     }
 
     public function test_a_pool_gets_through_a_host_that_drops_connections_now_and_then(): void
@@ -82,7 +85,7 @@ final class StandinFaultsTest extends HostTestCase
         $jobs = [];
         for ($number = 0; $number < 30; $number++) {
             file_put_contents("$directory/$number", str_repeat((string) $number, 1000));
-            $jobs[] = Job::send(
+            $jobs[] = new SendFile(
                 "$directory/$number",
                 RemotePath::fromString("/www/n$number"),
                 1000 * strlen((string) $number),
@@ -112,7 +115,7 @@ final class StandinFaultsTest extends HostTestCase
             $pool = new WorkerPool($server->endpoint(), 6);
             $pool->run(
                 array_map(
-                    static fn (int $number): Job => Job::send(
+                    static fn (int $number): Job => new SendFile(
                         "$home/local",
                         RemotePath::fromString("/f$number"),
                         1,
@@ -135,7 +138,7 @@ final class StandinFaultsTest extends HostTestCase
     {
         $pool = new WorkerPool(self::host()->endpoint(password: 'wrong'), 2);
         try {
-            $pool->run([Job::list(RemotePath::root())]);
+            $pool->run([new ListDirectory(RemotePath::root())]);
             self::fail('It signed in.');
         } catch (TransferFailed $failed) {
             self::assertSame(FailureReason::SignInRefused, $failed->failure->reason);

@@ -9,7 +9,8 @@ use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\FtpRemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\FetchFile;
+use Cellarium\Core\Transfer\Job\KeepFile;
 use Cellarium\Core\Transfer\JobRunner;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\EndlessFtpServer;
@@ -54,9 +55,9 @@ final class WithoutEndTest extends TestCase
         $listed = $remote->list(RemotePath::root());
         self::assertSame([['endless.html', 30]], [[$listed[0]->name, $listed[0]->size]]);
         $jobs = [
-            'to a file' => Job::fetch($path, "$own/endless.html", 30, 'endless.html'),
-            'to the store' => Job::keep($path, 30, 'endless.html'),
-            'to the store, as what changes' => Job::keep($path, 30, 'endless.html', true),
+            'to a file' => new FetchFile($path, "$own/endless.html", 30, 'endless.html'),
+            'to the store' => new KeepFile($path, 30, 'endless.html'),
+            'to the store, as what changes' => new KeepFile($path, 30, 'endless.html', true),
         ];
         foreach ($jobs as $where => $job) {
             $failure = self::failure(

@@ -284,7 +284,7 @@ return [
     ],
     'what one host hangs on leaves workers to others' => $core(
         'Work/FairShare.php',
-        '$free > ($atHost[$work->host ?? \'\'] ?? 0) * $this->quarter()',
+        '$free > ($atHost[$work->claim->host ?? \'\'] ?? 0) * $this->quarter()',
         'true',
         'Work/FairShareTest.php',
     ),

@@ -23,7 +23,9 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\CopyFile;
+use Cellarium\Core\Transfer\Job\RenameTogether;
+use Cellarium\Core\Transfer\Job\SendContent;
 use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\JobRunner;
 use Cellarium\Core\Transfer\SequentialPool;
@@ -64,7 +66,7 @@ abstract class RemoteDirectoryContract extends TestCase
         $own = sys_get_temp_dir().'/resumed-'.bin2hex(random_bytes(6));
         $store = TestStore::in($own);
         $ours = $store->put([$whole])->sha256;
-        $send = static fn (): JobResult => (new JobRunner($remote, $store))->run(Job::sendContent(
+        $send = static fn (): JobResult => (new JobRunner($remote, $store))->run(new SendContent(
             $ours,
             self::path('/big.zip'),
             strlen($whole),
@@ -311,7 +313,7 @@ abstract class RemoteDirectoryContract extends TestCase
         self::put($remote, '/site/index.html', 'old');
         self::put($remote, '/new/index.html', 'new');
         $give = static fn (array $renames): array => (new JobRunner($remote))->run(
-            Job::renameTogether($renames, 'site'),
+            new RenameTogether($renames, 'site'),
         )->names;
 
         $said = $give([
@@ -343,13 +345,9 @@ abstract class RemoteDirectoryContract extends TestCase
             self::put($remote, '/two blanks.txt', 'another file');
             foreach (['/plain.txt', '/one of "them".txt', '/two  blanks.txt', "/it's.txt"] as $name) {
                 self::put($remote, $name, 'the same bytes');
-                (new JobRunner($remote, $store))->run(Job::copy(
-                    self::path($name),
-                    self::path("/beside$name"),
-                    $ours,
-                    14,
-                    'one',
-                ));
+                (new JobRunner($remote, $store))->run(
+                    new CopyFile(self::path($name), new SendContent($ours, self::path("/beside$name"), 14, 'one')),
+                );
                 self::assertSame('the same bytes', self::get($remote, "/beside$name"));
                 self::assertSame('the same bytes', self::get($remote, $name));
             }

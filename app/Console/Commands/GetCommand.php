@@ -10,7 +10,7 @@ use App\Files\FileSecrets;
 use App\Hosting\Connections;
 use Cellarium\Core\Package\SensitiveContent;
 use Cellarium\Core\Path\RelativePath;
-use Cellarium\Core\Transfer\Job;
+use Cellarium\Core\Transfer\Job\FetchFile;
 use Cellarium\Core\Transfer\JobRunner;
 
 final class GetCommand extends CellariumCommand
@@ -35,7 +35,7 @@ final class GetCommand extends CellariumCommand
         FileSecrets::mayBeSeen($site->account_id, $place);
         $beside = "$to.part";
         try {
-            (new JobRunner($remote))->run(Job::fetch($place, $beside, $found->size, $path->toString()));
+            (new JobRunner($remote))->run(new FetchFile($place, $beside, $found->size, $path->toString()));
             FileSecrets::mayBeSeen(
                 $site->account_id,
                 $place,

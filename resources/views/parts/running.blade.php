@@ -81,15 +81,15 @@
     </div>
     @if (($progress = $view->progress()) !== null)
         @if ($sent !== [])
-            <ol class="lanes" aria-label="Files">
+            <ol class="files-going" aria-label="Files">
                 @foreach ($sent as $file)
                     <li class="is-{{ $file->tone }}"><x-path :path="$file->path" /><span>{{ $file->words }}</span></li>
                 @endforeach
             </ol>
         @elseif ($progress->failed() === [])
-            <ol class="lanes" aria-label="Connections">
-                @foreach ($progress->lanes() as $lane)
-                    <li><x-path :path="$lane['subject']" /><span>{{ $lane['words'] }}</span></li>
+            <ol class="files-going" aria-label="Connections">
+                @foreach ($progress->connections() as $file)
+                    <li><x-path :path="$file['subject']" /><span>{{ $file['words'] }}</span></li>
                 @endforeach
             </ol>
         @endif
