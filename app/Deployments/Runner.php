@@ -4,9 +4,7 @@ declare(strict_types=1);
 
 namespace App\Deployments;
 
-use App\Accounts\SitePhp;
 use App\Backups\Backups;
-use App\Backups\DatabaseDumps;
 use App\Failure\DatabaseAway;
 use App\Failure\Problem;
 use App\Hosting\Connections;
@@ -17,8 +15,8 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\ProofBy;
 use App\Models\RecordKind;
-use App\Models\Site;
 use App\Record\Record;
+use App\Storage\KnownRuns;
 use App\Storage\RunFiles;
 use App\Storage\RunIds;
 use App\Storage\RunLimits;
@@ -26,13 +24,11 @@ use App\Storage\SiteLockNames;
 use Cellarium\Core\Backup\Backup as TakenBackup;
 use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\VerifiedBackup;
-use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Deployment\JournalMark;
 use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
-use Cellarium\Core\Hosting\ControlFailure;
-use Cellarium\Core\Hosting\HostJobs;
+use Cellarium\Core\Deployment\RunTools;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Outage\Outage;
@@ -54,10 +50,9 @@ final readonly class Runner
         private BackupShelf $shelf,
         private ClockInterface $clock,
         private SiteFacts $facts,
-        private SitePhp $php,
+        private SitesAtHost $sites,
         private LiveProofs $proofs,
         private EndOfRun $end,
-        private DatabaseDumps $dumps,
         private TransferPools $pools,
     ) {
     }
@@ -179,22 +174,19 @@ final readonly class Runner
         $pool = $this->pools->open($endpoint, $connections, $progress, $lock->streams);
         try {
             $run = new Run(
-                $pool,
-                $this->store,
-                $this->shelf,
-                $this->files->journal($deployment),
+                new RunTools(
+                    $pool,
+                    $this->store,
+                    $this->shelf,
+                    $this->files->journal($deployment),
+                    $this->clock,
+                    RunLimits::survey(),
+                    RunLimits::collapseShare(),
+                ),
                 $progress,
                 $asks ? $this->proofs->of($deployment, $hostAddress) : null,
-                $this->clock,
-                fn (): ?int => $this->room($site),
-                RunIds::isGoing(...),
-                fn (): ?string => $this->lacking($deployment),
-                RunIds::ended(...),
-                $this->atHost($deployment),
-                RunLimits::collapseShare(),
-                RunLimits::survey(),
-                // What is changed by hand leaves databases alone.
-                $deployment->kind->isByHand() ? null : fn (): array => $this->databases($deployment),
+                $this->sites->of($deployment),
+                new KnownRuns,
             );
 
             return $work($run, new RunOrder(
@@ -230,49 +222,10 @@ final readonly class Runner
         }
     }
 
-    /** What the host does by itself for this run; null where it has no control service. */
-    private function atHost(Deployment $deployment): ?HostJobs
-    {
-        $host = $this->connections->jobs($deployment->site->account);
-
-        return $host === null
-            ? null
-            : new HostJobs($host, $deployment->runPlace()->root);
-    }
-
-    /** What the site lacks for the package, in words; what it does not say, its proof will show. */
-    private function lacking(Deployment $deployment): ?string
-    {
-        $needs = $this->facts->needs($deployment);
-        if (! $needs->areOfPhp()) {
-            return null;
-        }
-        try {
-            $answer = $this->php->ask($deployment->site, $deployment->runPlace()->served);
-        } catch (RemoteFailure $failure) {
-            logger()->warning("Which PHP {$deployment->site->domain} runs is not known: {$failure->getMessage()}");
-
-            return null; // Where nothing can be put, the run itself says so.
-        }
-
-        return $answer->trouble === null ? $needs->lacking($answer->version, $answer->extensions) : null;
-    }
-
     private function wait(Deployment $deployment): void
     {
         $ahead = RunAhead::find($deployment);
         $deployment->update(['state' => DeploymentState::Waiting, 'waits_for_id' => $ahead?->id]);
-    }
-
-    private function room(Site $site): ?int
-    {
-        try {
-            return $this->connections->control($site->account)?->space()->left();
-        } catch (ControlFailure $failure) {
-            logger()->warning($failure->getMessage());
-
-            return null; // Not known; a full account then answers for itself, and all is put back.
-        }
     }
 
     private function keepBackup(Deployment $deployment, TakenBackup $taken): void
@@ -312,19 +265,6 @@ final readonly class Runner
         if ($result->backup !== null && $deployment->backup_id === null) {
             $this->keepBackup($deployment, $this->asTaken($result->backup));
         }
-    }
-
-    /** @return array<string, mixed> columns of the backup */
-    private function databases(Deployment $deployment): array
-    {
-        $taken = $this->dumps->take(
-            $deployment->site,
-            $deployment->runPlace()->root,
-            RunIds::forDeployment($deployment->id),
-        );
-        $deployment->backup()->first()?->update($taken);
-
-        return $taken;
     }
 
     /** Of a run that was killed before its backup had a row. */

@@ -5,14 +5,12 @@ declare(strict_types=1);
 namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Backup\Backup;
-use Cellarium\Core\Backup\BackupShelf;
 use Cellarium\Core\Backup\BackupTaker;
 use Cellarium\Core\Backup\ListingDoubted;
 use Cellarium\Core\Backup\PackedFetch;
 use Cellarium\Core\Backup\TrustedListing;
 use Cellarium\Core\Backup\VerifiedBackup;
 use Cellarium\Core\Hosting\ControlFailure;
-use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Json\JsonLines;
 use Cellarium\Core\Manifest\Manifest;
@@ -24,18 +22,14 @@ use Cellarium\Core\Plan\PlanImpossible;
 use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Planner;
 use Cellarium\Core\Plan\Way;
-use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Job\DiscardFile;
 use Cellarium\Core\Transfer\Job\Job;
 use Cellarium\Core\Transfer\Survey;
-use Cellarium\Core\Transfer\SurveyLimits;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\SurveyStopped;
 use Cellarium\Core\Transfer\TransferFailed;
-use Cellarium\Core\Transfer\TransferPool;
-use Psr\Clock\ClockInterface;
 
 /**
  * Carries out an order: survey, backup, plan, send, replace, prove; or puts back what it began.
@@ -51,37 +45,16 @@ final readonly class Run
 
     private BackupTaker $backups;
 
-    /**
-     * @param  (\Closure(): ?int)|null  $room  bytes left in the account, null where the host does not say
-     * @param  (\Closure(string): ?bool)|null  $isGoing  whether the run with an id is going on; null for one not
-     *     known here
-     * @param  (\Closure(): ?string)|null  $lacks  what the site lacks for what is sent, in words; asked once, before
-     *     anything else
-     * @param  (\Closure(string): ?RunEnd)|null  $ended  how the run with an id ended, null where it has not
-     * @param  HostJobs|null  $host  what the host does by itself; null where it does nothing
-     * @param  (\Closure(): array<string, mixed>)|null  $beside  what else is part of the way back, taken once, before
-     *     anything is touched; what it gives is kept in the journal as "beside"
-     * @param  float  $collapseShare  of the known files that may be missing without a question
-     */
+    /** @param  LiveProof|null  $proof  null where visitors are not asked */
     public function __construct(
-        private TransferPool $pool,
-        private ContentStore $store,
-        private BackupShelf $shelf,
-        private Journal $journal,
+        private RunTools $tools,
         private RunListener $listener,
         private ?LiveProof $proof,
-        private ClockInterface $clock,
-        private ?\Closure $room = null,
-        private ?\Closure $isGoing = null,
-        private ?\Closure $lacks = null,
-        private ?\Closure $ended = null,
-        private ?HostJobs $host = null,
-        private float $collapseShare = 0.5,
-        SurveyLimits $limits = new SurveyLimits,
-        private ?\Closure $beside = null,
+        private SiteAtHost $site,
+        private OtherRuns $others,
     ) {
-        $this->surveyor = new Surveyor($pool, $limits);
-        $this->backups = new BackupTaker($pool, $store, $shelf, $clock);
+        $this->surveyor = new Surveyor($tools->pool, $tools->limits);
+        $this->backups = new BackupTaker($tools->pool, $tools->store, $tools->shelf, $tools->clock);
     }
 
     public function carryOut(RunOrder $order): RunResult
@@ -112,19 +85,19 @@ final readonly class Run
         } catch (RunRefused $barred) {
             return new RunResult(RunEnd::Refused, $backup, cause: $barred);
         }
-        $cause = new \RuntimeException($this->journal->kept('cause') ?? self::CUT_OFF);
-        if (! $lost && ! $this->journal->has(JournalMark::PuttingBack)) {
+        $cause = new \RuntimeException($this->tools->journal->kept('cause') ?? self::CUT_OFF);
+        if (! $lost && ! $this->tools->journal->has(JournalMark::PuttingBack)) {
             try {
                 $this->takeBeside();
                 $held = $this->held($plan, $before->manifest);
                 $refused = $way->carryOut($plan, $before);
                 $proven = (new RunProof(
-                    $this->pool,
+                    $this->tools->pool,
                     $this->surveyor,
-                    $this->journal,
+                    $this->tools->journal,
                     $this->listener,
                     $this->proof,
-                    $this->clock,
+                    $this->tools->clock,
                 ))->prove($order, $plan, $before->manifest, $backup, $refused, $held);
 
                 return $proven->leaving($this->tidied($way, $plan, $before));
@@ -133,8 +106,8 @@ final readonly class Run
             } catch (TransferFailed|StoreFailure|ProofFailed|SurveyStopped|Cancelled|PathRefused|ControlFailure $e) {
                 $cause = $e;
                 try {
-                    $this->journal->keep('cause', $cause->getMessage());
-                    $this->journal->note(JournalMark::PuttingBack);
+                    $this->tools->journal->keep('cause', $cause->getMessage());
+                    $this->tools->journal->note(JournalMark::PuttingBack);
                 } catch (StoreFailure $unwritten) {
                     // Without the note a killed way back would be taken for a way forward.
                     return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $unwritten);
@@ -152,13 +125,13 @@ final readonly class Run
      */
     public function tidy(RunOrder $order): ?string
     {
-        $plan = (new KeptPlan($this->journal, 'plan'))->plan();
+        $plan = (new KeptPlan($this->tools->journal, 'plan'))->plan();
         $backup = $this->backupName();
-        if ($plan === null || $backup === null || ! $this->journal->has(JournalMark::Proven)) {
+        if ($plan === null || $backup === null || ! $this->tools->journal->has(JournalMark::Proven)) {
             return null;
         }
         try {
-            return $this->tidied($this->way($order, false), $plan, VerifiedBackup::noted($this->shelf, $backup));
+            return $this->tidied($this->way($order, false), $plan, VerifiedBackup::noted($this->tools->shelf, $backup));
         } catch (StoreFailure $failure) {
             return $failure->getMessage();
         }
@@ -167,15 +140,16 @@ final readonly class Run
     /** @throws StoreFailure */
     private function takeBeside(): void
     {
-        if ($this->beside !== null && $this->journal->kept('beside') === null && ! $this->hasBegun()) {
-            $this->journal->keep('beside', JsonLines::line(($this->beside)()));
+        if ($this->tools->journal->kept('beside') === null && ! $this->hasBegun()) {
+            $taken = $this->site->takeDatabases();
+            $taken === null || $this->tools->journal->keep('beside', JsonLines::line($taken));
         }
     }
 
     /** Whether something of the site may have been replaced already. */
     private function hasBegun(): bool
     {
-        return $this->journal->has(JournalMark::Renaming) || $this->journal->has(JournalMark::Replaced);
+        return $this->tools->journal->has(JournalMark::Renaming) || $this->tools->journal->has(JournalMark::Replaced);
     }
 
     /**
@@ -185,15 +159,15 @@ final readonly class Run
      */
     private function held(Plan $plan, Manifest $before): ?array
     {
-        $kept = $this->journal->kept('held');
+        $kept = $this->tools->journal->kept('held');
         if ($kept !== null) {
             return array_map(HeldCopy::fromFields(...), JsonFields::fromJson($kept)->each('held'));
         }
         if ($this->proof === null || $this->hasBegun()) {
             return null;
         }
-        $held = $this->proof->held($plan, $before, $this->clock);
-        $this->journal->keep('held', JsonLines::line([
+        $held = $this->proof->held($plan, $before, $this->tools->clock);
+        $this->tools->journal->keep('held', JsonLines::line([
             'held' => array_map(static fn (HeldCopy $one): array => $one->toArray(), $held),
         ]));
 
@@ -205,10 +179,10 @@ final readonly class Run
     {
         if ($order->way === Way::FileByFile) {
             return new FileByFile(
-                $this->pool,
-                $this->store,
+                $this->tools->pool,
+                $this->tools->store,
                 $this->surveyor,
-                $this->journal,
+                $this->tools->journal,
                 $this->listener,
                 $order,
                 $notesAreLost,
@@ -218,30 +192,30 @@ final readonly class Run
         if ($order->root->depth() === 0) {
             throw RunRefused::wayBarred('the login begins there and does not reach the directory above');
         }
-        if ($order->way === Way::Unpack && $this->host === null) {
+        $host = $order->way === Way::Unpack ? $this->site->jobs() : null;
+        if ($order->way === Way::Unpack && $host === null) {
             throw RunRefused::wayBarred('the host does not offer to unpack');
         }
-        $host = $order->way === Way::Unpack ? $this->host : null;
 
         return new SwapDirectory(
-            $this->pool,
-            new SwapTrees($this->pool, $this->surveyor),
+            $this->tools->pool,
+            new SwapTrees($this->tools->pool, $this->surveyor),
             $host === null
-                ? new LayBySending($this->pool, $this->journal, $this->listener)
+                ? new LayBySending($this->tools->pool, $this->tools->journal, $this->listener)
                 : new LayByUnpacking(
-                    $this->pool,
-                    $this->store,
-                    $this->journal,
+                    $this->tools->pool,
+                    $this->tools->store,
+                    $this->tools->journal,
                     $this->listener,
                     $order,
                     $host,
-                    $this->clock,
+                    $this->tools->clock,
                 ),
-            $host === null ? new NamesByLogin($this->pool) : new NamesByHost($host, $order),
-            $this->journal,
+            $host === null ? new NamesByLogin($this->tools->pool) : new NamesByHost($host, $order),
+            $this->tools->journal,
             $this->listener,
             $order,
-            $this->ended,
+            $this->others,
         );
     }
 
@@ -264,16 +238,16 @@ final readonly class Run
      */
     private function marksAreLost(): bool
     {
-        return ($this->journal->kept('backup') !== null && ! $this->journal->has(JournalMark::BackedUp))
-            || ($this->journal->kept('plan') !== null && ! $this->journal->has(JournalMark::Planned))
-            || $this->journal->kept('lost') !== null;
+        return ($this->tools->journal->kept('backup') !== null && ! $this->tools->journal->has(JournalMark::BackedUp))
+            || ($this->tools->journal->kept('plan') !== null && ! $this->tools->journal->has(JournalMark::Planned))
+            || $this->tools->journal->kept('lost') !== null;
     }
 
     private function backupName(): ?string
     {
-        $name = array_key_first($this->journal->noted(JournalMark::BackedUp));
+        $name = array_key_first($this->tools->journal->noted(JournalMark::BackedUp));
 
-        return $name ?? $this->journal->kept('backup');
+        return $name ?? $this->tools->journal->kept('backup');
     }
 
     private function backup(RunOrder $order): VerifiedBackup
@@ -282,12 +256,12 @@ final readonly class Run
         if ($name !== null) {
             // Said once more for the next time: from here on the journal has marks again, and they tell of less than
             // was done.
-            $this->marksAreLost() && $this->journal->keep('lost', '1');
+            $this->marksAreLost() && $this->tools->journal->keep('lost', '1');
 
-            return VerifiedBackup::noted($this->shelf, $name);
+            return VerifiedBackup::noted($this->tools->shelf, $name);
         }
         $this->listener->stage(RunStage::Surveying, 0, 0);
-        $lacks = $this->lacks === null ? null : ($this->lacks)();
+        $lacks = $this->site->lacks();
         if ($lacks !== null) {
             throw RunRefused::lacks($lacks);
         }
@@ -318,8 +292,8 @@ final readonly class Run
             fn (ManifestEntry $file) => $this->listener->moved($file->path->toString(), $file->size),
             $this->packing($order),
         )->without($survey->skipped);
-        $this->journal->keep('backup', $backup->name);
-        $this->journal->note(JournalMark::BackedUp, $backup->name);
+        $this->tools->journal->keep('backup', $backup->name);
+        $this->tools->journal->note(JournalMark::BackedUp, $backup->name);
         $this->listener->backedUp($backup);
 
         return $backup->verified;
@@ -330,11 +304,11 @@ final readonly class Run
     {
         try {
             $listing = TrustedListing::fromSurvey(
-                $this->pool,
+                $this->tools->pool,
                 $order->root,
                 $survey,
                 $order->known,
-                $this->collapseShare,
+                $this->tools->collapseShare,
                 $order->collapseAccepted,
             );
         } catch (ListingDoubted $doubted) {
@@ -347,9 +321,9 @@ final readonly class Run
     /** Null where the host does nothing by itself, and where what lies beside the root has an address. */
     private function packing(RunOrder $order): ?PackedFetch
     {
-        return $this->host !== null && $order->hidesBeside && $order->root->depth() > 0
-            ? new PackedFetch($this->pool, $this->host, $order->root, $order->id)
-            : null;
+        $host = $order->hidesBeside && $order->root->depth() > 0 ? $this->site->jobs() : null;
+
+        return $host === null ? null : new PackedFetch($this->tools->pool, $host, $order->root, $order->id);
     }
 
     /**
@@ -364,19 +338,19 @@ final readonly class Run
             if ((string) $run === $order->id) {
                 continue;
             }
-            $going = $this->isGoing === null ? null : ($this->isGoing)((string) $run);
+            $going = $this->others->isGoing((string) $run);
             if ($going === true) {
                 throw RunRefused::placeInUse();
             }
             if ($going === false) {
-                $this->pool->run(array_map(static fn (RemotePath $path): Job => new DiscardFile($path), $files));
+                $this->tools->pool->run(array_map(static fn (RemotePath $path): Job => new DiscardFile($path), $files));
             }
         }
     }
 
     private function plan(RunOrder $order, Manifest $before, bool $lost): Plan
     {
-        $kept = (new KeptPlan($this->journal, 'plan'))->plan();
+        $kept = (new KeptPlan($this->tools->journal, 'plan'))->plan();
         if ($kept !== null) {
             return $kept;
         }
@@ -388,7 +362,7 @@ final readonly class Run
         if ($open !== []) {
             throw RunRefused::questions($open);
         }
-        $room = $this->room === null ? null : ($this->room)();
+        $room = $this->site->room();
         $needed = match ($order->way) {
             Way::FileByFile => $plan->bytesToSend(),
             Way::Swap => StagedTree::fromPlan($plan)->bytes(),
@@ -398,8 +372,8 @@ final readonly class Run
         if ($room !== null && $needed + $order->spaceBeside > $room) {
             throw RunRefused::noRoom($needed, $order->spaceBeside, $room);
         }
-        (new KeptPlan($this->journal, 'plan'))->keep($plan);
-        $this->journal->note(JournalMark::Planned);
+        (new KeptPlan($this->tools->journal, 'plan'))->keep($plan);
+        $this->tools->journal->note(JournalMark::Planned);
         $this->listener->planned($plan);
 
         return $plan;
@@ -417,7 +391,7 @@ final readonly class Run
             $this->listener->stage(RunStage::PuttingBack, 0, 0);
             $paths = $way->putBack($plan, $before);
             $proofs = $this->proof?->proveBack($plan, $before->manifest) ?? [];
-            $this->journal->note(JournalMark::PutBack);
+            $this->tools->journal->note(JournalMark::PutBack);
         } catch (TransferFailed|StoreFailure|SurveyStopped|PathRefused|ProofFailed|ControlFailure $failure) {
             return new RunResult(RunEnd::Unfinished, $backup, $plan, null, [], $cause, $failure);
         }

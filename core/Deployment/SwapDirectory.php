@@ -29,7 +29,6 @@ final readonly class SwapDirectory implements WayToReplace
 {
     private SwapPaths $beside;
 
-    /** @param  (\Closure(string): ?RunEnd)|null  $ended  how the run with an id ended; null where that is not known */
     public function __construct(
         private TransferPool $pool,
         private SwapTrees $trees,
@@ -38,7 +37,7 @@ final readonly class SwapDirectory implements WayToReplace
         private Journal $journal,
         private RunListener $listener,
         private RunOrder $order,
-        private ?\Closure $ended = null,
+        private OtherRuns $others,
     ) {
         $this->beside = new SwapPaths($order->root, $order->id);
     }
@@ -120,7 +119,7 @@ final readonly class SwapDirectory implements WayToReplace
         }
         foreach ($this->beside->leftBy($entries) as [$run, $what, $directory]) {
             // An old tree of a run that is not proven may be all there is.
-            $end = $run === $this->order->id || $this->ended === null ? null : ($this->ended)($run);
+            $end = $run === $this->order->id ? null : $this->others->end($run);
             $isOver = ($what === 'old' && $end === RunEnd::Proven) || ($what === 'laid' && $end === RunEnd::PutBack);
             $isOver && $this->trees->remove($directory);
         }

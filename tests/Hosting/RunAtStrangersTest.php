@@ -12,6 +12,7 @@ use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Deployment\RunTools;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\RemotePath;
@@ -27,6 +28,8 @@ use Tests\Support\FtpDaemon;
 use Tests\Support\Proftpd;
 use Tests\Support\PureFtpd;
 use Tests\Support\QuietListener;
+use Tests\Support\QuietRuns;
+use Tests\Support\QuietSite;
 use Tests\Support\Scratch;
 use Tests\Support\SshServer;
 use Tests\Support\StoredFiles;
@@ -151,13 +154,17 @@ final class RunAtStrangersTest extends TestCase
         $pool = new WorkerPool($endpoint, 3, store: TestStore::settings("$this->own/contents"));
         try {
             return (new Run(
-                $pool,
-                $store,
-                new BackupShelf("$this->own/backups"),
-                new FileJournal("$this->own/$id"),
+                new RunTools(
+                    $pool,
+                    $store,
+                    new BackupShelf("$this->own/backups"),
+                    new FileJournal("$this->own/$id"),
+                    new FixedClock,
+                ),
                 new QuietListener,
                 null,
-                new FixedClock,
+                new QuietSite,
+                new QuietRuns,
             ))->carryOut(new RunOrder(
                 $id,
                 RemotePath::fromString($root),

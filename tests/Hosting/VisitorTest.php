@@ -13,6 +13,7 @@ use Cellarium\Core\Deployment\Run;
 use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Deployment\RunTools;
 use Cellarium\Core\Hosting\ControlService;
 use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Hosting\LinkedJobs;
@@ -31,6 +32,8 @@ use Tests\Support\FtpDaemon;
 use Tests\Support\Proftpd;
 use Tests\Support\PureFtpd;
 use Tests\Support\QuietListener;
+use Tests\Support\QuietRuns;
+use Tests\Support\QuietSite;
 use Tests\Support\Scratch;
 use Tests\Support\SshServer;
 use Tests\Support\StandinHost;
@@ -195,14 +198,17 @@ final class VisitorTest extends TestCase
         $pool = new WorkerPool($endpoint, 3, store: TestStore::settings("$own/contents"));
         try {
             return (new Run(
-                $pool,
-                TestStore::in("$own/contents"),
-                new BackupShelf("$own/backups"),
-                new FileJournal("$own/run"),
+                new RunTools(
+                    $pool,
+                    TestStore::in("$own/contents"),
+                    new BackupShelf("$own/backups"),
+                    new FileJournal("$own/run"),
+                    new FixedClock,
+                ),
                 new QuietListener,
                 null,
-                new FixedClock,
-                host: $host,
+                new QuietSite($host),
+                new QuietRuns,
             ))->carryOut($order);
         } finally {
             $pool->close();

@@ -16,6 +16,7 @@ use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Deployment\RunTools;
 use Cellarium\Core\Hosting\HostJobs;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Path\PathPattern;
@@ -33,6 +34,8 @@ use Tests\Support\Killed;
 use Tests\Support\LocalHost;
 use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\QuietListener;
+use Tests\Support\QuietRuns;
+use Tests\Support\QuietSite;
 use Tests\Support\Scratch;
 use Tests\Support\ServedDirectory;
 use Tests\Support\StoredFiles;
@@ -220,21 +223,24 @@ final class FaultMatrixTest extends TestCase
         $store = TestStore::in("$this->own/contents");
 
         return new Run(
-            new SequentialPool($remote ?? new LocalRemoteDirectory($this->home), $store),
-            $store,
-            new BackupShelf("$this->own/backups"),
-            new FileJournal("$this->own/run"),
+            new RunTools(
+                new SequentialPool($remote ?? new LocalRemoteDirectory($this->home), $store),
+                $store,
+                new BackupShelf("$this->own/backups"),
+                new FileJournal("$this->own/run"),
+                new FixedClock,
+            ),
             $this->listener = new QuietListener,
             new LiveProof(new ServedDirectory($this->live), new LiveAddresses(
                 new PublicAddress('http://site.example', $root),
                 new RunPlace($root, $root),
                 ['index.html', 'default.htm'],
             )),
-            new FixedClock,
-            host: new HostJobs(
+            new QuietSite(new HostJobs(
                 new LocalHost($this->home, $remote instanceof FaultyDirectory ? $remote : null),
                 RemotePath::fromString('/site'),
-            ),
+            )),
+            new QuietRuns,
         );
     }
 

@@ -17,6 +17,7 @@ use Cellarium\Core\Deployment\RunEnd;
 use Cellarium\Core\Deployment\RunOrder;
 use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Deployment\RunTools;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
@@ -37,6 +38,8 @@ use Tests\Support\FixedClock;
 use Tests\Support\Killed;
 use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\QuietListener;
+use Tests\Support\QuietRuns;
+use Tests\Support\QuietSite;
 use Tests\Support\Scratch;
 use Tests\Support\TestStore;
 
@@ -106,17 +109,24 @@ final class RunModesTest extends TestCase
             }
         };
         $run = new Run(
-            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live), TestStore::in("$this->own/contents")),
-            TestStore::in("$this->own/contents"),
-            new BackupShelf("$this->own/backups"),
-            new FileJournal("$this->own/$id"),
+            new RunTools(
+                new SequentialPool(
+                    $remote ?? new LocalRemoteDirectory($this->live),
+                    TestStore::in("$this->own/contents"),
+                ),
+                TestStore::in("$this->own/contents"),
+                new BackupShelf("$this->own/backups"),
+                new FileJournal("$this->own/$id"),
+                new FixedClock,
+            ),
             new QuietListener,
             new LiveProof($fetcher, new LiveAddresses(
                 new PublicAddress('http://site.example', $root),
                 new RunPlace($root, $root),
                 ['index.html'],
             )),
-            new FixedClock,
+            new QuietSite,
+            new QuietRuns,
         );
 
         return $run->carryOut(new RunOrder(

@@ -20,6 +20,7 @@ use Cellarium\Core\Deployment\RunPlace;
 use Cellarium\Core\Deployment\RunRefusal;
 use Cellarium\Core\Deployment\RunRefused;
 use Cellarium\Core\Deployment\RunResult;
+use Cellarium\Core\Deployment\RunTools;
 use Cellarium\Core\Manifest\EarlierLook;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
@@ -44,6 +45,8 @@ use Tests\Support\Killed;
 use Tests\Support\LocalRemoteDirectory;
 use Tests\Support\LyingDirectory;
 use Tests\Support\QuietListener;
+use Tests\Support\QuietRuns;
+use Tests\Support\QuietSite;
 use Tests\Support\Scratch;
 use Tests\Support\ServedDirectory;
 use Tests\Support\StoredFiles;
@@ -149,15 +152,17 @@ final class RunTest extends TestCase
             ),
         );
         $run = new Run(
-            new SequentialPool($remote ?? new LocalRemoteDirectory($this->live), $this->store()),
-            $this->store(),
-            new BackupShelf("$this->own/backups"),
-            $journal ?? new FileJournal("$this->own/run"),
+            new RunTools(
+                new SequentialPool($remote ?? new LocalRemoteDirectory($this->live), $this->store()),
+                $this->store(),
+                new BackupShelf("$this->own/backups"),
+                $journal ?? new FileJournal("$this->own/run"),
+                new FixedClock(),
+            ),
             $listener ?? new QuietListener(),
             $proof,
-            new FixedClock(),
-            $room === null ? null : static fn (): int => $room,
-            $isGoing,
+            new QuietSite(room: $room),
+            new QuietRuns($isGoing),
         );
 
         return $run->carryOut(
