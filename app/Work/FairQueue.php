@@ -78,11 +78,12 @@ final class FairQueue extends DatabaseQueue
 
     private function claim(?string $queue): ?DatabaseJob
     {
+        // Before the first look: whose turn it is depends on what the one before it had in hand.
+        $this->beOneself();
         // Looked at without the lock first: most looks find nothing.
         if ($this->next($queue) === null) {
             return null;
         }
-        $this->beOneself();
         $lock = 'claim-'.substr(hash('sha256', (string) $this->database->getDatabaseName()), 0, 40);
         $got = $this->database->scalar('SELECT GET_LOCK(?, ?)', [$lock, self::CLAIM_SECONDS]);
         if ((int) $got !== 1) {

@@ -145,6 +145,10 @@ final class FairQueueTest extends AppTestCase
         self::assertNull($queue->pop(FairQueue::ANY), 'it is not begun, to find that another is at work');
         $first->delete();
         self::assertSame($runs[1], $queue->pop(FairQueue::ANY)?->payload()['data']['row']);
+        unset($queue, $first);
+        Tasks::order(CarryOutDeployment::class, $runs[0]);
+        $after = $this->queue()->pop(FairQueue::ANY);
+        self::assertSame($runs[0], $after?->payload()['data']['row'], 'what was killed keeps no turn');
     }
 
     private function queue(): FairQueue

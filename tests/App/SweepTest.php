@@ -41,11 +41,7 @@ final class SweepTest extends AppTestCase
         $hosts = DB::table('jobs')
             ->where('queue', 'sweep')
             ->orderBy('id')
-            ->pluck('payload')
-            ->map(
-                static fn (string $payload): string => unserialize(json_decode($payload, true)['data']['command'])
-                    ->host,
-            )
+            ->pluck('host')
             ->all();
         self::assertSame(['one.example', 'two.example', 'one.example'], $hosts);
         self::assertSame(0, app(Sweep::class)->start(), 'nothing more while some are in line');
@@ -95,12 +91,10 @@ final class SweepTest extends AppTestCase
         self::assertFalse($user->refresh()->isProven());
         $this->get('/')->assertSee('Reach no longer as proven');
 
-        config(['queue.default' => 'database']);
         $tried = $this->account->refresh()->tried_at;
         $lock = app(Locks::class)->acquire('sweep-'.substr(hash('sha256', $this->account->host), 0, 24));
-        $sweep();
+        self::assertSame(3, $sweep(), 'it comes back later, after so many seconds');
         self::assertEquals($tried, $this->account->refresh()->tried_at);
-        self::assertSame(1, DB::table('jobs')->where('queue', 'sweep')->count(), 'it comes back later');
         $lock?->release();
     }
 
