@@ -25,8 +25,11 @@ final class FairQueue extends DatabaseQueue
     /** All queues, most urgent first; any other name is that queue alone. */
     public const ANY = 'any';
 
-    /** Seconds after which a worker looks by itself: for what was ordered for later, or on another machine. */
+    /** Seconds after which the one that keeps watch looks by itself: for what was ordered for later, for orphans. */
     private const LOOK_SECONDS = 2.0;
+
+    /** The same of the others, which are woken by whoever kept watch and found something. */
+    private const SLEEP_SECONDS = 30.0;
 
     /** Seconds that each worker waits longer than the one before it, so that the first keep their connections. */
     private const BEHIND_SECONDS = 0.004;
@@ -37,6 +40,9 @@ final class FairQueue extends DatabaseQueue
     private const WORKERS_OF_A_NUMBER = 50;
 
     private ?HeldLock $self = null;
+
+    /** Held while this one keeps watch for all that wait for the same. */
+    private ?HeldLock $watch = null;
 
     private string $name = '';
 
@@ -62,12 +68,27 @@ final class FairQueue extends DatabaseQueue
     public function pop($queue = null): ?DatabaseJob
     {
         if ($this->isIdle && $this->number !== null) {
-            $this->wakes->of((string) $queue)->await(self::LOOK_SECONDS, $this->number * self::BEHIND_SECONDS);
+            $this->watch ??= $this->locks->acquire("watch-$queue");
+            $this->wakes->of((string) $queue)->await(
+                $this->watch === null ? self::SLEEP_SECONDS : self::LOOK_SECONDS,
+                $this->number * self::BEHIND_SECONDS,
+            );
         }
         $job = $this->claim($queue);
         $this->isIdle = $job === null;
+        $this->isIdle || $this->leaveWatch((string) $queue);
 
         return $job;
+    }
+
+    /** Another keeps it, and finds what else has come due meanwhile. */
+    private function leaveWatch(string $queue): void
+    {
+        if ($this->watch !== null) {
+            $this->watch->release();
+            $this->watch = null;
+            $this->wakes->of($queue)->one();
+        }
     }
 
     /** Whether a worker of this name is there; what one that is not had in hand is in nobody's. */

@@ -27,7 +27,7 @@ final readonly class FairQueueConnector implements ConnectorInterface
             // Beside those for everything there is one that closes FTP users alone.
             new FairShare(max(1, $config['workers']) + 1),
             $this->locks,
-            new Wakes(config('cellarium.var').'/run'),
+            Wakes::here(),
             $number > 0 ? $number : null,
         );
     }

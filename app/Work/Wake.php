@@ -10,6 +10,8 @@ namespace App\Work;
  */
 final class Wake
 {
+    private const EVERYBODY = 64;
+
     /** @var resource|null */
     private $pipe;
 
@@ -22,6 +24,13 @@ final class Wake
         $pipe = $this->open();
         // A full pipe wakes everybody as it is.
         $pipe === null || @fwrite($pipe, '.');
+    }
+
+    /** Everybody who waits, and perhaps some who do not yet. */
+    public function all(): void
+    {
+        $pipe = $this->open();
+        $pipe === null || @fwrite($pipe, str_repeat('.', self::EVERYBODY));
     }
 
     /**

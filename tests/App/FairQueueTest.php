@@ -121,6 +121,27 @@ final class FairQueueTest extends AppTestCase
         self::assertTrue(self::isWoken($wakes->of(FairQueue::ANY)), 'and another, where that one is busy');
     }
 
+    public function test_one_that_waits_keeps_watch_for_all_and_hands_it_over_when_it_has_work(): void
+    {
+        $wakes = new Wakes($this->var().'/run');
+        $keepsWatch = static function (): bool {
+            $lock = app(Locks::class)->acquire('watch-any');
+            $lock?->release();
+
+            return $lock === null;
+        };
+        $queue = $this->queue(1);
+        self::assertNull($queue->pop(FairQueue::ANY));
+        self::assertFalse($keepsWatch(), 'it has only looked');
+        $wakes->of(FairQueue::ANY)->one();
+        self::assertNull($queue->pop(FairQueue::ANY));
+        self::assertTrue($keepsWatch());
+        self::order($this->errandAt('a.example'));
+        self::assertNotNull($queue->pop(FairQueue::ANY));
+        self::assertFalse($keepsWatch());
+        self::assertTrue(self::isWoken($wakes->of(FairQueue::ANY)), 'another keeps it');
+    }
+
     /** Whether it is long before it would look by itself. */
     private static function isWoken(Wake $wake): bool
     {
@@ -151,7 +172,7 @@ final class FairQueueTest extends AppTestCase
         self::assertSame($runs[0], $after?->payload()['data']['row'], 'what was killed keeps no turn');
     }
 
-    private function queue(): FairQueue
+    private function queue(?int $number = null): FairQueue
     {
         $queue = new FairQueue(
             DB::connection(),
@@ -160,7 +181,7 @@ final class FairQueueTest extends AppTestCase
             new FairShare(13),
             app(Locks::class),
             new Wakes($this->var().'/run'),
-            null,
+            $number,
         );
         $queue->setContainer(app());
         $queue->setConnectionName('database');

@@ -207,6 +207,7 @@ final class Rooms
             'Sheets',
             'Watch',
             'SelfBackup',
+            'Work',
         ],
         'Providers' => [
             'Text',

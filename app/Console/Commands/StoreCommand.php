@@ -7,6 +7,7 @@ namespace App\Console\Commands;
 use App\Models\RecordKind;
 use App\Record\Record;
 use App\Storage\Stores;
+use App\Work\Wakes;
 use Illuminate\Support\Facades\Artisan;
 
 final class StoreCommand extends CellariumCommand
@@ -27,6 +28,7 @@ final class StoreCommand extends CellariumCommand
             Record::write(RecordKind::KeysChanged, "Contents are sealed with a new key from now on: $keys->current");
             // Workers have read the keys as they began; what they have in hand is done first.
             Artisan::call('queue:restart');
+            Wakes::here()->everybody();
         }
         $forgotten = $this->option('forget-keys') === true ? Stores::forgetKeys() : [];
         $forgotten === [] || Record::write(
