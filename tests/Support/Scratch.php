@@ -12,7 +12,7 @@ trait Scratch
 
     protected function directory(): string
     {
-        $directory = sys_get_temp_dir().'/cellarium-'.bin2hex(random_bytes(6));
+        $directory = ScratchDisk::path().'/cellarium-'.bin2hex(random_bytes(6));
         mkdir($directory);
 
         return $this->scratch[] = $directory;

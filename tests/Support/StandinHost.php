@@ -41,7 +41,7 @@ final class StandinHost
     /** @param  array<string, mixed>  $account replaces facts of the account */
     public function __construct(array $account = [], int $idleSeconds = 60)
     {
-        $this->directory = sys_get_temp_dir().'/standin-'.bin2hex(random_bytes(6));
+        $this->directory = ScratchDisk::path().'/standin-'.bin2hex(random_bytes(6));
         $standin = dirname(__DIR__, 2).'/standin/bin/standin';
         $this->lay($standin, [
             'accounts' => [
@@ -110,7 +110,7 @@ final class StandinHost
         $json = json_encode($world, JSON_THROW_ON_ERROR);
         $laid = self::$laid[$json] ?? null;
         if ($laid === null) {
-            $laid = sys_get_temp_dir().'/standin-laid-'.bin2hex(random_bytes(6));
+            $laid = ScratchDisk::path().'/standin-laid-'.bin2hex(random_bytes(6));
             mkdir($laid);
             file_put_contents("$laid/world-to-lay.json", $json);
             $this->run(PHP_BINARY, $standin, 'lay', '--dir', $laid, '--world', "$laid/world-to-lay.json");
