@@ -11,6 +11,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 /** A token that a build pipeline signs in with, for a person; what is stored here opens nothing without the token. */
 final class ApiToken extends Model
 {
+    use OfPerson;
+
     protected $guarded = ['id'];
 
     protected $hidden = ['sha256'];

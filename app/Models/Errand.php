@@ -12,6 +12,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 final class Errand extends Model
 {
     use OfClients;
+    use OfPerson;
 
     protected $guarded = ['id'];
 

@@ -15,6 +15,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 final class FileDraft extends Model
 {
     use OfClients;
+    use OfPerson;
 
     protected $guarded = ['id'];
 

@@ -9,5 +9,7 @@ use Illuminate\Database\Eloquent\Model;
 /** One person's way of looking at the accounts: filters and order, under a name. */
 final class SavedView extends Model
 {
+    use OfPerson;
+
     protected $guarded = ['id'];
 }

@@ -156,6 +156,26 @@ final class RoutePermissionsTest extends AppTestCase
         }
     }
 
+    public function test_what_is_another_persons_own_is_not_there_for_anybody_else(): void
+    {
+        $another = Person::create([
+            'name' => 'Sorrel Haven',
+            'email' => 'haven@marramtide.example',
+            'password' => 'a-word-for-tests',
+            'role' => Role::Maintainer,
+        ]);
+        $own = ['errand', 'check', 'search', 'upload', 'draft', 'view', 'token'];
+        $asked = [];
+        foreach ($this->routes() as $name => $route) {
+            foreach (array_intersect($own, $route->parameterNames()) as $what) {
+                self::assertSame('allowed', $this->outcome($this->walk($route, $this->theirs, $this->person)), $name);
+                self::assertSame('not there', $this->outcome($this->walk($route, $this->theirs, $another)), $name);
+                $asked[$what] = true;
+            }
+        }
+        self::assertEqualsCanonicalizing($own, array_keys($asked));
+    }
+
     public function test_nothing_that_hands_out_secrets_or_lets_go_is_reached_after_signing_in_too_long_ago(): void
     {
         foreach ([
@@ -297,6 +317,16 @@ final class RoutePermissionsTest extends AppTestCase
             'counts' => [],
         ]);
 
+        $errand = Errand::create([
+            'kind' => 'find_root',
+            'state' => 'waiting',
+            'person_id' => $this->person->id,
+            'site_id' => $site->id,
+            'account_id' => $account->id,
+            'back' => '/',
+            'given' => [],
+        ])->id;
+
         return [
             'account' => $account->id,
             'site' => $site->id,
@@ -360,16 +390,9 @@ final class RoutePermissionsTest extends AppTestCase
                 'name' => "v$account->id",
                 'query' => '',
             ])->id,
-            'errand' => Errand::create([
-                'kind' => 'find_root',
-                'state' => 'waiting',
-                'site_id' => $site->id,
-                'account_id' => $account->id,
-                'back' => '/',
-                'given' => [],
-            ])->id,
-            'search' => 1,
-            'check' => 1,
+            'errand' => $errand,
+            'search' => $errand,
+            'check' => $errand,
             'change' => BulkChange::create(['kind' => 'close', 'state' => 'draft', 'items' => []])->id,
             'link' => HandOver::create([
                 'ftp_user_id' => $user->id,

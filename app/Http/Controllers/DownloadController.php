@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Errands\Errands;
+use App\Errands\ErrandTask;
 use App\Files\Download;
 use App\Files\DownloadAnswer;
 use App\Hosting\HostShare;
 use App\Models\Errand;
 use App\Models\ErrandState;
-use App\Work\TaskName;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -19,10 +19,7 @@ final class DownloadController
 {
     public function show(Request $request, Errand $errand, DownloadAnswer $answer): Response
     {
-        abort_if(
-            $errand->person_id !== $request->user()?->id || $errand->kind !== TaskName::forTask(Download::class),
-            404,
-        );
+        abort_unless(ErrandTask::find($errand) === Download::class, 404);
         if (! Download::isSendable($errand)) {
             return Errands::answer($errand);
         }

@@ -17,7 +17,6 @@ final class ErrandController
 {
     public function show(Request $request, Errand $errand): Response|RedirectResponse
     {
-        abort_if($errand->person_id !== $request->user()?->id, 404);
         $asks = $request->header('HX-Request') === 'true';
         $task = ErrandTask::find($errand);
         $hasEnded = $errand->state->hasEnded();
@@ -35,9 +34,8 @@ final class ErrandController
         return $asks ? response('')->header('HX-Redirect', "/errands/$errand->id") : Errands::answer($errand);
     }
 
-    public function cancel(Request $request, Errand $errand): RedirectResponse
+    public function cancel(Errand $errand): RedirectResponse
     {
-        abort_if($errand->person_id !== $request->user()?->id, 404);
         Errands::cancel($errand);
 
         return Errands::answer($errand);

@@ -67,7 +67,7 @@ final class FileEditController
     public function keep(Request $request, FileDraft $draft): JsonResponse
     {
         $given = $request->validate(['content' => ['nullable', 'string']]);
-        $this->mine($draft);
+        $this->mayBeSeen($draft);
         $this->editing->keep($draft, array_key_exists('content', $given) ? $given['content'] ?? '' : null);
 
         return response()->json([
@@ -96,7 +96,7 @@ final class FileEditController
         }
 
         $base = $this->editing->base($draft);
-        $this->mine($draft);
+        $this->mayBeSeen($draft);
 
         return view('file-edit', [
             'place' => $directory,
@@ -143,7 +143,7 @@ final class FileEditController
 
     private function placeOf(FileDraft $draft, string $files): FilePlace
     {
-        $this->mine($draft);
+        $this->mayBeSeen($draft);
         $draft->load('account.client', 'account.sites.client');
         $path = $draft->path();
         $account = FilePlace::ofAccount($draft->account, '')->at($path->parent());
@@ -153,9 +153,8 @@ final class FileEditController
             ->at($path->parent())) ?? $account ?? throw new Problem('This file is no longer among these.');
     }
 
-    private function mine(FileDraft $draft): void
+    private function mayBeSeen(FileDraft $draft): void
     {
-        $draft->person_id === Person::viewer()?->id || abort(404);
         FileSecrets::mayBeSeen(
             $draft->account_id,
             $draft->path(),

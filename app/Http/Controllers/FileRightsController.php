@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Errands\Errands;
+use App\Errands\ErrandTask;
 use App\Failure\Problem;
 use App\Files\ChangeFiles;
 use App\Files\ChangesByHand;
@@ -14,7 +15,6 @@ use App\Files\SiteRights;
 use App\Models\Errand;
 use App\Models\Person;
 use App\Models\Site;
-use App\Work\TaskName;
 use Cellarium\Core\File\FileChange;
 use Cellarium\Core\File\WrongRights;
 use Illuminate\Contracts\View\View;
@@ -34,7 +34,7 @@ final class FileRightsController
 
     public function show(Request $request, Errand $check): View
     {
-        $site = $this->siteOf($request, $check);
+        $site = $this->siteOf($check);
 
         return view($request->header('HX-Request') === 'true' ? 'parts.rights-check' : 'rights-check', [
             'errand' => $check,
@@ -46,7 +46,7 @@ final class FileRightsController
 
     public function mend(Request $request, Errand $check, ChangesByHand $changes): RedirectResponse
     {
-        $site = $this->siteOf($request, $check);
+        $site = $this->siteOf($check);
         $given = $request->validate([
             'names' => ['required', 'array', 'max:'.ChangesByHand::MOST_STEPS],
             'names.*' => ['string', 'max:5000'],
@@ -70,12 +70,9 @@ final class FileRightsController
         return redirect("/file-changes/$change->id");
     }
 
-    private function siteOf(Request $request, Errand $errand): Site
+    private function siteOf(Errand $errand): Site
     {
-        abort_if(
-            $errand->kind !== TaskName::forTask(CheckRights::class) || $errand->person_id !== $request->user()?->id,
-            404,
-        );
+        abort_unless(ErrandTask::find($errand) === CheckRights::class, 404);
         $errand->load('site.client', 'site.account.client', 'site.account.sites');
 
         return $errand->site ?? abort(404);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Errands\Errands;
+use App\Errands\ErrandTask;
 use App\Failure\Problem;
 use App\Files\FilePlace;
 use App\Files\FileSearch;
@@ -13,7 +14,6 @@ use App\Models\Account;
 use App\Models\Errand;
 use App\Models\Site;
 use App\Text\When;
-use App\Work\TaskName;
 use Cellarium\Core\File\FileQuery;
 use Cellarium\Core\File\TextFile;
 use Cellarium\Core\Path\RemotePath;
@@ -36,10 +36,7 @@ final class FileSearchController
 
     public function show(Request $request, Errand $search): View
     {
-        abort_if(
-            $search->kind !== TaskName::forTask(FindFiles::class) || $search->person_id !== $request->user()?->id,
-            404,
-        );
+        abort_unless(ErrandTask::find($search) === FindFiles::class, 404);
         $search->load('site.client', 'site.account.client', 'account.client');
         $fileQuery = FileSearch::query($search);
 

@@ -53,9 +53,8 @@ final class TokenController
         return $this->page($request, $token, $secret->reveal());
     }
 
-    public function revoke(Request $request, ApiToken $token): RedirectResponse
+    public function revoke(ApiToken $token): RedirectResponse
     {
-        abort_unless($token->person_id === $this->person($request)->id, 404);
         ApiTokens::revoke($token);
 
         return redirect('/me/tokens')->with('done', "$token->name is revoked; it lets nobody in any more.");

@@ -72,9 +72,9 @@ final class UploadController
         });
     }
 
-    public function offset(Request $request, Upload $upload): Response
+    public function offset(Upload $upload): Response
     {
-        $this->open($request, $upload);
+        $this->open($upload);
 
         return self::answer(200, [
             'Upload-Offset' => (string) $this->uploads->file($upload)->offset(),
@@ -86,7 +86,7 @@ final class UploadController
 
     public function append(Request $request, Upload $upload): Response
     {
-        $this->open($request, $upload);
+        $this->open($upload);
 
         return $this->guarded($request, function () use ($request, $upload): Response {
             if ($request->header('Content-Type') !== 'application/offset+octet-stream') {
@@ -106,18 +106,16 @@ final class UploadController
         });
     }
 
-    public function remove(Request $request, Upload $upload): Response
+    public function remove(Upload $upload): Response
     {
-        $this->own($request, $upload);
         $this->uploads->remove($upload);
 
         return self::answer(204, []);
     }
 
     /** To where what has arrived is checked, and from there to the package. */
-    public function finish(Request $request, Upload $upload): RedirectResponse
+    public function finish(Upload $upload): RedirectResponse
     {
-        $this->own($request, $upload);
         if ($upload->errand_id === null && ! $this->uploads->file($upload)->isWhole()) {
             return redirect('/packages')->with(
                 'trouble',
@@ -153,16 +151,9 @@ final class UploadController
         });
     }
 
-    /** Another's is not there. */
-    private function own(Request $request, Upload $upload): void
-    {
-        abort_unless($upload->person_id === $this->person($request)->id, 404);
-    }
-
     /** What is complete takes no piece any more (tus 1.0 answers 410 for what is gone). */
-    private function open(Request $request, Upload $upload): void
+    private function open(Upload $upload): void
     {
-        $this->own($request, $upload);
         abort_if($upload->errand_id !== null && $this->uploads->file($upload)->offset() === 0, 410);
     }
 
