@@ -39,6 +39,19 @@ return [
         'ClientsPersonTest',
         'test_lists_counts_and_relations|test_a_number_in_a_question',
     ),
+    'what is one person’s own is nobody else’s' => $app(
+        'Models/OfPerson.php',
+        '->where($this->qualifyColumn(\'person_id\'), (int) Person::viewer()?->id)',
+        '',
+        'RoutePermissionsTest',
+        'test_what_is_another_persons_own',
+    ),
+    'two runs at one login take turns' => $core(
+        'Work/FairShare.php',
+        '! isset($turns[$work->claim->turn ?? \'\'])',
+        'true',
+        'Work/FairShareTest.php',
+    ),
     'no page asks a host' => $app(
         'Hosting/AskingHosts.php',
         'if ($this->isPage && $this->jobs === 0) {',
