@@ -70,7 +70,11 @@ final readonly class Recovery
         $taken = 0;
         foreach ($this->orphans as $kind) {
             foreach ($kind->inHand()->orderBy('id')->get() as $row) {
-                $taken += (int) $this->ifFree($kind->locks($row), $patience, static fn (): bool => $kind->settle($row));
+                $taken += (int) self::onItsOwn(fn (): bool => $this->ifFree(
+                    $kind->locks($row),
+                    $patience,
+                    static fn (): bool => $kind->settle($row),
+                ));
             }
         }
 
@@ -95,12 +99,25 @@ final readonly class Recovery
         $taken = 0;
         foreach ($this->forgotten as $kind) {
             foreach ($kind->forgotten($since)->orderBy('id')->get() as $row) {
-                $locks = $kind instanceof RecoversOrphans ? $kind->locks($row) : [];
-                $taken += (int) $this->ifFree($locks, 0, static fn (): bool => self::tryTakingUp($kind, $row));
+                $taken += (int) self::onItsOwn(fn (): bool => $this->ifFree(
+                    $kind instanceof RecoversOrphans ? $kind->locks($row) : [],
+                    0,
+                    static fn (): bool => self::tryTakingUp($kind, $row),
+                ));
             }
         }
 
         return $taken;
+    }
+
+    /**
+     * What cannot be taken up, for whatever reason, keeps nothing else from it; the log tells.
+     *
+     * @param  \Closure(): bool  $work
+     */
+    private static function onItsOwn(\Closure $work): bool
+    {
+        return (bool) rescue($work, false);
     }
 
     /** @param  RecoversForgotten<Model>  $kind */

@@ -5,12 +5,21 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Errands\ErrandTask;
+use App\FtpUsers\CarryOutBulk;
+use App\Models\BulkChange;
+use App\Models\BulkChangeState;
+use App\Models\BulkKind;
+use App\Models\Errand;
+use App\Models\ErrandState;
+use App\Watch\Recovery;
 use App\Work\RecoversForgotten;
 use App\Work\RecoversOrphans;
 use App\Work\Task;
 use App\Work\TaskName;
 use App\Work\Tasks;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Exceptions;
+use Illuminate\Support\Facades\Queue;
 use Symfony\Component\Finder\Finder;
 
 /** Work is kept under its name, found by it, and taken up by whoever says how; what waited before goes on waiting. */
@@ -44,6 +53,18 @@ final class TaskTest extends AppTestCase
             sort($asked);
             self::assertSame(self::implementing($contract), $asked);
         }
+    }
+
+    public function test_what_cannot_be_taken_up_keeps_nothing_else_from_it(): void
+    {
+        Queue::fake();
+        Exceptions::fake();
+        Errand::create(['kind' => 'no_such_task', 'state' => ErrandState::Waiting, 'back' => '/', 'given' => []]);
+        $bulk = BulkChange::create(['kind' => BulkKind::Close, 'state' => BulkChangeState::Going, 'items' => []]);
+        $this->travel(2)->minutes();
+        app(Recovery::class)->takeUp();
+        self::assertOrdered(CarryOutBulk::class, $bulk->id);
+        Exceptions::assertReported(\LogicException::class);
     }
 
     public function test_what_waited_as_an_object_of_a_class_goes_on_waiting_by_its_name(): void
