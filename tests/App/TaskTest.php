@@ -59,7 +59,12 @@ final class TaskTest extends AppTestCase
     {
         Queue::fake();
         Exceptions::fake();
-        Errand::create(['kind' => 'no_such_task', 'state' => ErrandState::Waiting, 'back' => '/', 'given' => []]);
+        Errand::create([
+            'kind' => 'no_such_task',
+            'state' => ErrandState::Waiting,
+            'back' => '/',
+            'given' => [],
+        ]);
         $bulk = BulkChange::create(['kind' => BulkKind::Close, 'state' => BulkChangeState::Going, 'items' => []]);
         $this->travel(2)->minutes();
         app(Recovery::class)->takeUp();
