@@ -19,6 +19,8 @@ use Tests\Support\StandinHost;
 /** Known secrets are looked for everywhere they must not be: database, logs, job payloads, pages, exceptions, files. */
 final class SecretsTest extends AppTestCase
 {
+    protected const USES_WORKERS = true;
+
     public function test_no_secret_is_found_where_it_does_not_belong(): void
     {
         $log = storage_path('logs/cellarium.log');
