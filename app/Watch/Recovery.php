@@ -59,8 +59,10 @@ final readonly class Recovery
             DB::table('jobs')->whereNotNull('reserved_at')->delete();
         }
 
-        return $this->takeUpOrphans($starting ? self::ORPHAN_SECONDS : 0)
-            + $this->takeUpForgotten(now()->subSeconds($starting ? 0 : self::STALE_SECONDS));
+        // Before: what is ordered again now is not forgotten.
+        $since = now()->subSeconds($starting ? 0 : self::STALE_SECONDS);
+
+        return $this->takeUpOrphans($starting ? self::ORPHAN_SECONDS : 0) + $this->takeUpForgotten($since);
     }
 
     /** @param  int  $patience  seconds to wait for what still holds a lock */
