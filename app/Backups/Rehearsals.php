@@ -84,11 +84,12 @@ final readonly class Rehearsals
     {
         $site = $backup->site;
         $trouble = $rehearsal['trouble'] ?? null;
-        $backup->update(['rehearsed_at' => now(), 'rehearsal' => $rehearsal]);
+        $at = now(); // Of both the same: the site's fact is found again by it.
+        $backup->update(['rehearsed_at' => $at, 'rehearsal' => $rehearsal]);
         if ($backup->root === $site->application_root) {
             Site::whereKey($site->id)->update(
                 ['rehearsal_trouble' => $trouble === null ? null : mb_substr((string) $trouble, 0, 1000)]
-                    + ($trouble === null ? ['rehearsed_at' => now()] : []),
+                    + ($trouble === null ? ['rehearsed_at' => $at] : []),
             );
             BackupRule::promise($site->id);
         }
