@@ -12,14 +12,17 @@ namespace Cellarium\Core\Reference;
  */
 final class Html
 {
-    private const ATTRIBUTES = '(?:[\s/]++(?:[^\s/>=][^\s/>=]*+'
-        .'(?:\s*+=\s*+(?:"[^"]*+"|\'[^\']*+\'|[^\s>"\'][^\s>]*+)?+)?+)?+)*+';
+    private const ONE = '[^\s/>=][^\s/>=]*+(?:\s*+=\s*+(?:"[^"]*+"|\'[^\']*+\'|[^\s>"\'][^\s>]*+)?+)?+';
 
+    /** With a blank before each, which may be missing behind a quote. */
+    private const ATTRIBUTES = '(?:[\s/]++(?:'.self::ONE.')?+|(?<=["\'])'.self::ONE.')*+';
+
+    /** The last group is missing where a tag is never closed: that is none, and is read once all the same. */
     private const TOKENS = '~<!--(?:-?>|(?:[^-]++|-(?!-!?>))*+(?:--!?>)?+)'
         .'|<\?(?:php\b|=)(?:[^?]++|\?(?!>))*+(?:\?>)?+|<[!?/][^>]*+>?+'
         .'|<(script|style|textarea|title|xmp|iframe|noembed|noframes)('.self::ATTRIBUTES.')[\s/]*+>'
         .'((?:[^<]++|<(?!/\1[\s/>]))*+)'
-        .'|<([a-z][^\s/>]*+)('.self::ATTRIBUTES.')[\s/]*+>~is';
+        .'|<([a-z][^\s/>]*+)('.self::ATTRIBUTES.')[\s/]*+(>)?+~is';
 
     private const ATTRIBUTE = '~([^\s/>=][^\s/>=]*+)(?:\s*+=\s*+(?:"([^"]*+)"|\'([^\']*+)\'|([^\s>"\'][^\s>]*+)))?+~';
 
@@ -90,7 +93,7 @@ final class Html
             if (isset($tag[1][0])) {
                 self::tag($document, strtolower($tag[1][0]), (string) $tag[2][0], $tag[2][1]);
                 self::text($document, strtolower($tag[1][0]), (string) $tag[2][0], (string) $tag[3][0], $tag[3][1]);
-            } elseif (isset($tag[5][0]) && $tag[5][0] !== '') {
+            } elseif (isset($tag[5][0], $tag[6][0]) && $tag[5][0] !== '') {
                 self::tag($document, strtolower((string) $tag[4][0]), $tag[5][0], $tag[5][1]);
             }
         }

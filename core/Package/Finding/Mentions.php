@@ -15,6 +15,9 @@ final class Mentions
     /** @var array<string, true> */
     private array $mentioned = [];
 
+    /** Whether a text could not be read to its end; then nothing is said to be named nowhere. */
+    private bool $missedSome = false;
+
     private readonly string $pattern;
 
     public function __construct(Manifest $manifest)
@@ -26,8 +29,9 @@ final class Mentions
             $ending = pathinfo($name, PATHINFO_EXTENSION);
             preg_match('/\A\w{1,12}\z/', $ending) === 1 && $endings[$ending] = "\\.$ending";
         }
-        // Each word is read once: it begins where none is before it, and nothing of it is given back.
-        $this->pattern = $endings === [] ? '' : '~(?<![\w%@\x80-\xff-])[\w%@\x80-\xff-]++(?:\.[\w%@\x80-\xff-]++)++'
+        // Each word is read once: it begins neither within one nor behind its dot, and nothing of it is given back.
+        $letter = '[\w%@\x80-\xff-]';
+        $this->pattern = $endings === [] ? '' : "~(?<!$letter)(?<!$letter\\.)$letter++(?:\\.$letter++)++"
             .'(?<='.implode('|', $endings).')~';
     }
 
@@ -36,7 +40,7 @@ final class Mentions
         if ($this->pattern === '' || ! str_contains($text, '.')) {
             return;
         }
-        preg_match_all($this->pattern, $text, $match);
+        $this->missedSome = preg_match_all($this->pattern, $text, $match) === false || $this->missedSome;
         foreach ($match[0] as $name) {
             $name = str_contains($name, '%') ? rawurldecode($name) : $name;
             if (isset($this->names[$name]) && $name !== $file) {
@@ -47,6 +51,6 @@ final class Mentions
 
     public function has(string $name): bool
     {
-        return isset($this->mentioned[$name]);
+        return $this->missedSome || isset($this->mentioned[$name]);
     }
 }

@@ -12,9 +12,18 @@ final class WordProcessorCheck implements TextCheck
 {
     private const PAGE = '/\.(?:x?html?|shtml|php\d?|phtml)\z/i';
 
-    /** An attribute whose value begins with a quote of typography, in UTF-8 or Windows-1252. */
-    private const QUOTES = '/<[a-z][a-z0-9]*\s(?:[^<>"\']|"[^"]*"|\'[^\']*\')*?'
-        .'([\w:-]+)\s*=\s*(?:\xe2\x80[\x98-\x9f\xb2\xb3]|\xc2[\xab\xbb]|[\x91-\x94](?![\x80-\xbf])|&[lrb]dquo;)/i';
+    /** A name and a value that begins with a quote of typography, in UTF-8 or Windows-1252. */
+    private const QUOTES = '/(?<![\w:-])([\w:-]++)\s*+=\s*+'
+        .'(?:\xe2\x80[\x98-\x9f\xb2\xb3]|\xc2[\xab\xbb]|[\x91-\x94](?![\x80-\xbf])|&[lrb]dquo;)/i';
+
+    /** A tag up to one of its attributes. */
+    private const WITHIN_TAG = '/\A<[a-z][a-z0-9]*\s(?:[^<>"\']|"[^"]*"|\'[^\']*\')*\z/i';
+
+    /** In bytes; nobody writes one that is longer. */
+    private const LONGEST_TAG = 4_000;
+
+    /** Looked at in one text, so that one made of nothing else takes no time. */
+    private const MOST_QUOTES = 1_000;
 
     /** What must be the first bytes of what is sent, or of what a server reads as settings. */
     private const FIRST_BYTES_COUNT = '/\.(?:php\d?|phtml|cgi|pl|py)\z|(?:\A|\/)\.htaccess\z/i';
@@ -61,15 +70,35 @@ final class WordProcessorCheck implements TextCheck
 
     private function quotes(string $path, string $text): void
     {
-        if (preg_match(self::QUOTES, $text, $match, PREG_OFFSET_CAPTURE) === 1) {
+        $attribute = self::firstInCurlyQuotes($text);
+        if ($attribute !== null) {
+            [$name, $at] = $attribute;
             $this->findings[] = new PackageFinding(
                 FindingCode::TextQuotes,
                 Severity::Warn,
-                "has curly quotes around its attribute {$match[1][0]}: browsers take them for a part of the value. "
+                "has curly quotes around its attribute $name: browsers take them for a part of the value. "
                     .'Write straight ones.',
                 $path,
-                Quote::line($text, $match[1][1]),
+                Quote::line($text, $at),
             );
         }
+    }
+
+    /** @return array{string, int}|null its name and where it stands */
+    private static function firstInCurlyQuotes(string $text): ?array
+    {
+        for ($number = 0, $from = 0; $number < self::MOST_QUOTES; $number++) {
+            if (preg_match(self::QUOTES, $text, $match, PREG_OFFSET_CAPTURE, $from) !== 1) {
+                return null;
+            }
+            [$name, $at] = $match[1];
+            $before = substr($text, max(0, $at - self::LONGEST_TAG), min($at, self::LONGEST_TAG));
+            if (preg_match(self::WITHIN_TAG, (string) strrchr($before, '<')) === 1) {
+                return [$name, $at];
+            }
+            $from = $match[0][1] + strlen($match[0][0]);
+        }
+
+        return null;
     }
 }

@@ -12,6 +12,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FixedClock;
 use Tests\Support\Scratch;
+use Tests\Support\ScratchDisk;
 use Tests\Support\TestStore;
 
 /**
@@ -93,11 +94,26 @@ final class FoundPagesTest extends TestCase
         self::assertNotSame([], $found->manifest->files());
     }
 
-    private ?string $storeDirectory = null;
+    private static string $store = '';
+
+    /** @var array<string, Inspection> each is taken once for both tests */
+    private static array $taken = [];
+
+    public static function tearDownAfterClass(): void
+    {
+        self::$store === '' || self::remove(self::$store);
+        [self::$store, self::$taken] = ['', []];
+        parent::tearDownAfterClass();
+    }
 
     private function store(): string
     {
-        return $this->storeDirectory ??= $this->directory();
+        if (self::$store === '') {
+            self::$store = ScratchDisk::path().'/cellarium-pages-'.bin2hex(random_bytes(6));
+            mkdir(self::$store);
+        }
+
+        return self::$store;
     }
 
     private function taken(string $archive): Inspection
@@ -105,6 +121,7 @@ final class FoundPagesTest extends TestCase
         $file = dirname(__DIR__, 3)."/var/test/pages/$archive";
         self::assertFileExists($file, 'Run ./test once; it fetches the archives.');
 
-        return (new PackageIntake(TestStore::in($this->store()), new FixedClock))->take($file, $archive);
+        return self::$taken[$archive]
+            ??= (new PackageIntake(TestStore::in($this->store()), new FixedClock))->take($file, $archive);
     }
 }

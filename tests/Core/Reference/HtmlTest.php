@@ -47,6 +47,11 @@ final class HtmlTest extends TestCase
             ['a.png'],
         ];
         yield 'the first of two attributes with one name' => ['<img src=a.png src=no.png>', ['a.png']];
+        yield 'no blank between attributes' => [
+            '<a class="x"href="a.html"title=y>x<img alt="y"src=b.png>',
+            ['a.html', 'b.png'],
+        ];
+        yield 'a tag without an end' => ['<img src=a.png><img src=no.png <a href=no.html', ['a.png']];
         yield 'character references' => ['<a href="q.html?a=1&amp;b=2">', ['q.html?a=1&b=2']];
         yield 'candidates of a srcset' => [
             '<img srcset="a.png 1x, b,c.png 2x ,d.png"><source srcset="data:image/png;base64,AA== 1x, e.png 2x">',

@@ -13,6 +13,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\FullDisk;
 use Tests\Support\Scratch;
+use Tests\Support\SweepRace;
 use Tests\Support\TestStore;
 
 /** What nothing refers to goes, and nothing else does. */
@@ -236,12 +237,9 @@ final class ContentSweepTest extends TestCase
         $removed = 0;
         for ($round = 0; $round < 30; $round++) {
             $before = self::agedNames($directory);
-            $processes = [self::start('sweep', $directory, $round), self::start('take', $directory, $round)];
+            $processes = [SweepRace::sweeping($directory), SweepRace::taking($directory, $round)];
             usleep(random_int(2_000, 40_000));
-            foreach ($processes as $process) {
-                proc_terminate($process, SIGKILL);
-                proc_close($process);
-            }
+            array_map(static fn (SweepRace $one) => $one->kill(), $processes);
             $removed += count(array_diff($before, self::names($directory)));
             $store = TestStore::in("$directory/contents");
             $files = glob("$directory/kept/*.txt") ?: [];
@@ -277,19 +275,5 @@ final class ContentSweepTest extends TestCase
     private static function sweep(StoreSettings $settings): ContentSweep
     {
         return new ContentSweep($settings->objects(), $settings->work());
-    }
-
-    /** @return resource */
-    private static function start(string $what, string $directory, int $seed)
-    {
-        $process = proc_open(
-            [PHP_BINARY, dirname(__DIR__, 2).'/Support/sweep-race.php', $what, $directory, (string) $seed],
-            [1 => ['pipe', 'w']],
-            $pipes,
-        );
-        self::assertIsResource($process);
-        self::assertSame("ready\n", fgets($pipes[1]));
-
-        return $process;
     }
 }
