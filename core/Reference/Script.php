@@ -7,10 +7,11 @@ namespace Cellarium\Core\Reference;
 /** Imports of a module and the source map of a script; what a script computes is not known and not guessed. */
 final class Script
 {
-    private const TOKENS = '~//[^\n]*|/\*.*?(?:\*/|\z)|`(?:[^`\\\\]|\\\\.)*+`'
+    /** What is never closed is read once: a template to the end, a text to the end of its line. */
+    private const TOKENS = '~//[^\n]*|/\*.*?(?:\*/|\z)|`(?:[^`\\\\]|\\\\.)*+`?+'
         .'|\b(?:import|export)\b(?:(?:(?!\b(?:import|export|from)\b)[\s\w$*{},])*+\bfrom)?+\s*+'
         .'(?:\(\s*+)?+(?:"([^"\n]*+)"|\'([^\'\n]*+)\')'
-        .'|"(?:[^"\\\\\n]|\\\\.)*+"|\'(?:[^\'\\\\\n]|\\\\.)*+\'~s';
+        .'|"(?:[^"\\\\\n]|\\\\.)*+"?+|\'(?:[^\'\\\\\n]|\\\\.)*+\'?+~s';
 
     public static function scan(Document $document, string $script, int $offset = 0): void
     {

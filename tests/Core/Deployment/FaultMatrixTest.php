@@ -66,8 +66,6 @@ final class FaultMatrixTest extends TestCase
         'css/a.css' => 'new css, longer',
         'img/deep/x.svg' => 'x',
         'img/deep/y.svg' => 'y',
-        'img/deep/z.svg' => 'z',
-        'img/deep/w.svg' => 'w',
         'same/s.txt' => 'the same',
     ];
 
