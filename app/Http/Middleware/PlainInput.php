@@ -56,21 +56,27 @@ final class PlainInput
      */
     private function wrong(array $given): array
     {
-        $wrong = [];
-        foreach ($given as $name => $value) {
-            $plain = is_array($value)
-                ? in_array($name, self::LISTS, true)
-                    && array_filter(
-                        $value,
-                        static fn (mixed $item): bool => ! is_scalar($item) || ! self::fits((string) $item),
-                    ) === []
-                : $value === null || self::fits((string) $value, in_array($name, self::LONG, true));
-            if (! $plain || ! self::isText((string) $name)) {
-                $wrong[] = mb_substr(mb_scrub((string) $name), 0, 40);
-            }
-        }
+        return array_values(array_map(
+            static fn (int|string $name): string => mb_substr(mb_scrub((string) $name), 0, 40),
+            array_filter(
+                array_keys($given),
+                static fn (int|string $name): bool => self::refuses((string) $name, $given[$name]),
+            ),
+        ));
+    }
 
-        return $wrong;
+    /** Whether a field of this name takes no such value, whatever the route. */
+    public static function refuses(string $name, mixed $value): bool
+    {
+        $plain = is_array($value)
+            ? in_array($name, self::LISTS, true)
+                && array_filter(
+                    $value,
+                    static fn (mixed $item): bool => ! is_scalar($item) || ! self::fits((string) $item),
+                ) === []
+            : $value === null || self::fits((string) $value, in_array($name, self::LONG, true));
+
+        return ! $plain || ! self::isText($name);
     }
 
     private static function fits(string $value, bool $mayBeLong = false): bool
