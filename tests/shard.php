@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
-// shard.php SUITE NUMBER OF: the test classes of a suite (App) that part NUMBER of so many runs, a file a line. Lines of a
-// class stand for how long it takes; the largest are dealt out first, each to the part that has least.
+// shard.php SUITE NUMBER OF: the test classes of a suite (App) that part NUMBER of so many runs, a file a line. Lines
+// of a class stand for how long it takes; the largest are dealt out first, each to the part that has least.
 
 [, $suite, $number, $of] = $argv;
 $files = glob(__DIR__."/$suite/*Test.php");

@@ -20,6 +20,7 @@ use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\TransferFailed;
+use Cellarium\Core\Words\Count;
 
 /** Databases of a site, written out by its host where it can, of the same moment as the files they belong to. */
 final readonly class DatabaseDumps
@@ -88,9 +89,9 @@ final readonly class DatabaseDumps
         }
 
         return match (true) {
-            $names !== [] => (count($names) === 1 ? 'The database ' : 'The databases ').implode(', ', $names)
-                .(count($names) === 1 ? ' is' : ' are').' written out with it. Undoing brings no database back: what '
-                .'was ordered or written since would be lost. It is restored by itself, from the backup.',
+            $names !== [] => Count::choose(count($names), 'The database ', 'The databases ').implode(', ', $names)
+                .Count::choose(count($names), ' is', ' are').' written out with it. Undoing brings no database back: '
+                .'what was ordered or written since would be lost. It is restored by itself, from the backup.',
             $site->installed === [] => null,
             default => 'Its database is not part of the way back: the host does not write databases out. Write it out '
                 .'in the panel of the host first.',

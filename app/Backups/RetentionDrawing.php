@@ -7,6 +7,7 @@ namespace App\Backups;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Backup\KeptBecause;
 use Cellarium\Core\Backup\RetentionDecision;
+use Cellarium\Core\Words\Count;
 use DateTimeImmutable;
 
 /**
@@ -77,7 +78,7 @@ final readonly class RetentionDrawing
 
     public function stays(): string
     {
-        return $this->stay === 1 ? '1 stays' : "$this->stay stay";
+        return Count::words($this->stay, 'stays', 'stay');
     }
 
     public function goes(): string

@@ -14,7 +14,7 @@ use App\Storage\RunFiles;
 use Carbon\CarbonImmutable;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\SensitiveNames;
+use Cellarium\Core\Package\Contents\SensitiveNames;
 use Cellarium\Core\Package\Type\InstalledPackages;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Package\Type\Place;

@@ -12,6 +12,7 @@ use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Way;
+use Cellarium\Core\Words\Count;
 
 /** The six stations of a deployment; each is filled only by its proof. */
 final class DeploymentSteps
@@ -126,7 +127,7 @@ final class DeploymentSteps
 
     private static function questions(int $questions): string
     {
-        return $questions === 1 ? '1 question for you' : number_format($questions).' questions for you';
+        return Count::words($questions, 'question for you', 'questions for you');
     }
 
     private static function planNote(Deployment $deployment, bool $broken): string

@@ -12,6 +12,7 @@ use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\ConnectionCount;
 use Cellarium\Core\Plan\Expectation;
 use Cellarium\Core\Plan\Pace;
+use Cellarium\Core\Words\Count;
 
 /** The forecast of a deployment's time, from those before it on the same account. */
 final readonly class DurationForecast
@@ -123,6 +124,6 @@ final readonly class DurationForecast
             : Amount::seconds($sum('least')).' to '.Amount::seconds($sum('most')).', ';
 
         return 'about '.Amount::seconds(max(1.0, $sum('seconds')))
-            ." ({$spread}from ".($from === 1 ? 'one run' : "$from runs").' in this account)';
+            ." ({$spread}from ".Count::choose($from, 'one run', "$from runs").' in this account)';
     }
 }

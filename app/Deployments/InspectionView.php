@@ -9,6 +9,7 @@ use App\Models\DeploymentState;
 use App\Packages\FindingGroup;
 use App\Storage\RunFiles;
 use Cellarium\Core\Package\Finding\PackageFinding;
+use Cellarium\Core\Words\Count;
 
 /** Findings of an upload's inspection, for the page of its plan. */
 final readonly class InspectionView
@@ -51,8 +52,8 @@ final readonly class InspectionView
 
         return match (true) {
             $left === 0 => 'Found in the upload',
-            $this->isOpen => $left === 1 ? '1 does not go up' : "$left do not go up",
-            default => $left === 1 ? '1 was left out' : "$left were left out",
+            $this->isOpen => Count::words($left, 'does not go up', 'do not go up'),
+            default => Count::words($left, 'was left out', 'were left out'),
         };
     }
 }

@@ -7,6 +7,7 @@ namespace App\Deployments;
 use App\Models\Deployment;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
+use Cellarium\Core\Words\Count;
 
 /** The progress of a run, in the words and lengths that a page shows. */
 final readonly class RunProgress
@@ -49,8 +50,8 @@ final readonly class RunProgress
             $pairs[$this->done()] = number_format(
                 $this->facts['files_done'],
             ).' of '.number_format($this->facts['files'])
-                .($goes === 0 ? '' : ", $goes ".($goes === 1 ? 'goes' : 'go'))
-                .($goes === 0 || $waits <= 0 ? '' : ', '.number_format($waits).($waits === 1 ? ' waits' : ' wait'));
+                .($goes === 0 ? '' : ', '.Count::words($goes, 'goes', 'go'))
+                .($goes === 0 || $waits <= 0 ? '' : ', '.Count::words($waits, 'waits', 'wait'));
         }
         if ($this->facts['bytes'] > 0) {
             $pairs['Bytes'] = Amount::bytes($this->facts['bytes_done']).' of '.Amount::bytes($this->facts['bytes']);

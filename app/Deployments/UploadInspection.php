@@ -12,6 +12,7 @@ use App\Record\Record;
 use App\Storage\RunFiles;
 use App\Work\Tasks;
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Package\Contents\UploadPlace;
 use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\InspectedFiles;
@@ -19,9 +20,9 @@ use Cellarium\Core\Package\Mend\Mend;
 use Cellarium\Core\Package\Mend\PackageMender;
 use Cellarium\Core\Package\PackageIntake;
 use Cellarium\Core\Package\UploadFolder;
-use Cellarium\Core\Package\UploadPlace;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Words\Count;
 
 /** Inspection of what comes by hand, and what a person says to it; each answer has the plan made anew. */
 final readonly class UploadInspection
@@ -139,7 +140,7 @@ final readonly class UploadInspection
         $count = count($plan->changes);
         Record::write(
             RecordKind::UploadCorrected,
-            "{$deployment->site->domain}: ".($count === 1 ? '1 reference' : "$count references")
+            "{$deployment->site->domain}: ".Count::words($count, 'reference')
                 .' of an upload corrected',
             $deployment->site,
             ['deployment' => $deployment->id],

@@ -23,6 +23,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\StoredContent;
 use Cellarium\Core\Transfer\SequentialPool;
 use Cellarium\Core\Transfer\Surveyor;
+use Cellarium\Core\Words\Count;
 
 /** Orders changes by hand: from what a person chose and saw to steps, which asks no server but for what lies deeper. */
 final readonly class ChangesByHand
@@ -330,7 +331,7 @@ final readonly class ChangesByHand
             throw new Problem(sprintf(
                 '%s holds %s, which can be neither copied nor held here: %s. Nothing was touched.',
                 $entry->path->name(),
-                count($left) === 1 ? 'a link' : Amount::files(count($left)).' that are links',
+                Count::choose(count($left), 'a link', Amount::files(count($left)).' that are links'),
                 implode(', ', array_map(
                     static fn (ManifestEntry $link): string => (string) $link->path,
                     array_slice($left, 0, 3),

@@ -9,7 +9,7 @@ use App\Models\Account;
 use Cellarium\Core\File\FileChange;
 use Cellarium\Core\File\FileChangeKind;
 use Cellarium\Core\Manifest\EntryKind;
-use Cellarium\Core\Package\SensitiveNames;
+use Cellarium\Core\Package\Contents\SensitiveNames;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 

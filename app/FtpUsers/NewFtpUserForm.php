@@ -16,7 +16,7 @@ use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\ReachPreview;
-use Cellarium\Core\Storage\Bytes;
+use Cellarium\Core\Words\Bytes;
 use Illuminate\Support\Facades\DB;
 
 /**

@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Cellarium\Core\Backup\BackupSchedule;
 use Cellarium\Core\Backup\Retention;
+use Cellarium\Core\Words\Count;
 use DateTimeZone;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
@@ -123,7 +124,7 @@ final class BackupRule extends Model
     {
         [$number, $unit] = $this->hours % 24 === 0 ? [intdiv($this->hours, 24), 'day'] : [$this->hours, 'hour'];
 
-        return $number === 1 ? "every $unit" : "every $number {$unit}s";
+        return Count::choose($number, "every $unit", "every $number {$unit}s");
     }
 
     /** What is kept, in words. */

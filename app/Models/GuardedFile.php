@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Cellarium\Core\File\FileChangeKind;
+use Cellarium\Core\Package\Contents\SensitiveNames;
 use Cellarium\Core\Package\SensitiveContent;
-use Cellarium\Core\Package\SensitiveNames;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\People\Permission;

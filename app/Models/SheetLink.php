@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Cellarium\Core\Words\Count;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -45,7 +46,7 @@ final class SheetLink extends Model
     {
         return $this->opened_at === null
             ? 'never opened'
-            : ($this->opened === 1 ? 'opened once' : "opened $this->opened times")
+            : Count::choose($this->opened, 'opened once', "opened $this->opened times")
                 .", last {$this->opened_at->shown('j M H:i')} from $this->opened_from";
     }
 }

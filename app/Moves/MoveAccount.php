@@ -9,6 +9,7 @@ use App\Errands\ErrandTask;
 use App\Failure\Problem;
 use App\Models\Account;
 use App\Models\Errand;
+use Cellarium\Core\Words\Count;
 use Cellarium\Core\Work\Urgency;
 
 final class MoveAccount extends ErrandTask
@@ -48,11 +49,10 @@ final class MoveAccount extends ErrandTask
             $errand->person,
         );
 
-        $count = static fn (int $count, string $what): string => $count === 1 ? "1 $what" : "$count {$what}s";
-        $words = "There now: {$count($done['sites'], 'site')}, {$count($done['users'], 'FTP user')}."
+        $words = 'There now: '.Count::words($done['sites'], 'site').', '.Count::words($done['users'], 'FTP user').'.'
             .($done['waits'] === 0
                 ? ''
-                : " To be made by you at the provider: {$count($done['waits'], 'FTP user')}.");
+                : ' To be made by you at the provider: '.Count::words($done['waits'], 'FTP user').'.');
 
         return $done['troubles'] === []
             ? new ErrandResult("$words The files of the sites wait below as plans.")

@@ -11,7 +11,7 @@ use Cellarium\Core\Package\Compare\DifferenceRow;
 use Cellarium\Core\Package\Compare\FileChange;
 use Cellarium\Core\Package\Compare\PackageDifference;
 use Cellarium\Core\Package\Compare\TextDifference;
-use Cellarium\Core\Package\PackageContents;
+use Cellarium\Core\Package\Contents\PackageContents;
 use Cellarium\Core\Storage\ContentStore;
 
 /** The differences of two versions, and one text of them side by side. */

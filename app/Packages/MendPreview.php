@@ -6,6 +6,7 @@ namespace App\Packages;
 
 use Cellarium\Core\Package\Mend\MendChange;
 use Cellarium\Core\Package\Mend\MendPlan;
+use Cellarium\Core\Words\Count;
 
 /** A difference to look at before it is made: by file, with what stays undone. */
 final readonly class MendPreview
@@ -55,14 +56,9 @@ final readonly class MendPreview
         $moved = count($this->plan->changes) - $this->places - $left;
 
         return implode(', ', array_filter([
-            $this->places === 0 ? '' : self::count($this->places, 'place').' written anew',
-            $moved === 0 ? '' : self::count($moved, 'file').' with another name',
-            $left === 0 ? '' : self::count($left, 'file').' left out',
+            $this->places === 0 ? '' : Count::words($this->places, 'place').' written anew',
+            $moved === 0 ? '' : Count::words($moved, 'file').' with another name',
+            $left === 0 ? '' : Count::words($left, 'file').' left out',
         ]));
-    }
-
-    private static function count(int $count, string $what): string
-    {
-        return number_format($count)." $what".($count === 1 ? '' : 's');
     }
 }

@@ -8,6 +8,7 @@ use Cellarium\Core\Package\Drawing\DrawnArc;
 use Cellarium\Core\Package\Drawing\DrawnNode;
 use Cellarium\Core\Package\Drawing\NodeKind;
 use Cellarium\Core\Package\Drawing\ReferenceDrawing;
+use Cellarium\Core\Words\Count;
 
 /** The drawing of references, in pixels. */
 final readonly class ReferencePicture
@@ -103,8 +104,7 @@ final readonly class ReferencePicture
     private static function title(DrawnNode $node): string
     {
         return match ($node->kind) {
-            NodeKind::Directory => self::name($node).', '.number_format($node->files)
-                .($node->files === 1 ? ' file' : ' files'),
+            NodeKind::Directory => self::name($node).', '.Count::words($node->files, 'file'),
             NodeKind::Missing => 'What is asked for and is not in the package',
             default => self::name($node),
         };

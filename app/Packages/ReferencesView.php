@@ -12,6 +12,7 @@ use Cellarium\Core\Package\Drawing\ReferenceDrawing;
 use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Reference\Links;
+use Cellarium\Core\Words\Count;
 
 /** The references in a package: the drawing, and one file's own references beside it. */
 final readonly class ReferencesView
@@ -123,7 +124,7 @@ final readonly class ReferencesView
 
         return implode(' ', array_filter([
             $apart === [] ? '' : 'Right of the line stands what nobody comes to from the start page.',
-            $unused === [] ? '' : count($unused).' '.(count($unused) === 1 ? 'has' : 'have')
+            $unused === [] ? '' : Count::words(count($unused), 'has', 'have')
                 .' no reference at all; the notes name them.',
         ]));
     }

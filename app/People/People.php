@@ -11,6 +11,7 @@ use App\Models\RecordKind;
 use App\Record\Record;
 use Cellarium\Core\Credential\Secret;
 use Cellarium\Core\People\Role;
+use Cellarium\Core\Words\Count;
 use Illuminate\Support\Facades\DB;
 use ParagonIE\ConstantTime\Base64UrlSafe;
 
@@ -78,7 +79,7 @@ final readonly class People
             $ended = SessionBond::endAll($person);
             Record::write(
                 RecordKind::PersonClosed,
-                "$person->name was closed; ".($ended === 1 ? '1 session' : "$ended sessions").' ended',
+                "$person->name was closed; ".Count::words($ended, 'session').' ended',
                 $person->client,
             );
         });

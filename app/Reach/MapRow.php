@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Reach;
 
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Words\Count;
 
 /** One row of the reach map. */
 final readonly class MapRow
@@ -69,7 +70,7 @@ final readonly class MapRow
 
     public function secretsWords(): string
     {
-        return $this->secrets === 1 ? 'a secret file' : "$this->secrets secret files";
+        return Count::choose($this->secrets, 'a secret file', "$this->secrets secret files");
     }
 
     public function targetWords(): string

@@ -9,6 +9,7 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\DirectoryTree;
 use Cellarium\Core\Reach\NameClue;
 use Cellarium\Core\Reach\SeenDirectory;
+use Cellarium\Core\Words\Count;
 
 /**
  * The directory tree of an account as rows.
@@ -103,7 +104,7 @@ final class MapRows
             $this->rows[] = new MapRow(
                 RowKind::Fold,
                 $path,
-                $folded === 1 ? '1 more directory' : "$folded more directories",
+                Count::words($folded, 'more directory', 'more directories'),
                 $place->depth() + 1,
             );
         }

@@ -16,6 +16,7 @@ use App\Models\SetAside;
 use App\Models\Site;
 use App\Text\Amount;
 use Cellarium\Core\Reach\SiteReach;
+use Cellarium\Core\Words\Count;
 use Illuminate\Support\Collection;
 
 /** Everything that goes with a client, an account or a site that is removed from Cellarium. */
@@ -117,16 +118,15 @@ final readonly class RemovalImpact
     /** All that goes, in a few words. */
     public function words(): string
     {
-        $count = static fn (int $number, string $one): string => $number === 1 ? "1 $one" : "$number {$one}s";
         $parts = match ($this->kind) {
             RemovableKind::Client => [
-                $count($this->accounts->count(), 'account'),
-                $count($this->sites->count(), 'site'),
+                Count::words($this->accounts->count(), 'account'),
+                Count::words($this->sites->count(), 'site'),
             ],
-            RemovableKind::Account => [$count($this->sites->count(), 'site')],
+            RemovableKind::Account => [Count::words($this->sites->count(), 'site')],
             RemovableKind::Site => [],
         };
-        $parts[] = $count($this->backups, 'backup').' ('.Amount::bytes($this->backupBytes).')';
+        $parts[] = Count::words($this->backups, 'backup').' ('.Amount::bytes($this->backupBytes).')';
 
         return implode(', ', $parts);
     }

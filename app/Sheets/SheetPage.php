@@ -12,6 +12,7 @@ use Cellarium\Core\Sheet\SheetChange;
 use Cellarium\Core\Sheet\SheetKind;
 use Cellarium\Core\Sheet\SheetSite;
 use Cellarium\Core\Sheet\SignedSheet;
+use Cellarium\Core\Words\Count;
 use Illuminate\Support\Str;
 
 /** A sheet as it is read and printed: on two pages of A4 at the most, however much it tells; the rest is counted. */
@@ -224,7 +225,7 @@ final readonly class SheetPage
             'note' => match (true) {
                 $known === [] => 'there is no backup',
                 $without > 0 => "$without of ".count($last).' sites have none',
-                $late > 0 => (count($last) === 1 ? '' : "$late of ".count($last).' ').'later than promised',
+                $late > 0 => Count::choose(count($last), '', "$late of ".count($last).' ').'later than promised',
                 count($last) > 1 => 'the oldest of '.count($last).' sites',
                 default => (string) ($this->sheet->sites[0]->promise ?? ''),
             },

@@ -19,6 +19,7 @@ use Cellarium\Core\Sheet\ClientSheet;
 use Cellarium\Core\Sheet\SheetCover;
 use Cellarium\Core\Sheet\SheetKey;
 use Cellarium\Core\Sheet\SignedSheet;
+use Cellarium\Core\Words\Count;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\Request;
 
@@ -119,7 +120,7 @@ final readonly class Sheets
         ]);
         Record::write(
             RecordKind::SheetLinked,
-            "Link to the sheet of {$sheet->about()} made, works for ".($days === 1 ? 'a day' : "$days days"),
+            "Link to the sheet of {$sheet->about()} made, works for ".Count::choose($days, 'a day', "$days days"),
             $sheet->site ?? $sheet->client,
             ['sheet' => $sheet->id],
         );

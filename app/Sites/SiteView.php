@@ -23,6 +23,7 @@ use Carbon\CarbonInterface;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\Extent;
 use Cellarium\Core\Reach\SiteReach;
+use Cellarium\Core\Words\Count;
 use Illuminate\Support\Collection;
 
 /** The page of a site: what is live, what is proven and how old each proof is, who can touch it. */
@@ -245,7 +246,7 @@ final readonly class SiteView
             $unproven !== [] => ProvenFact::fails('Reach', count($unproven).' of '.count($users).' not proven', null),
             default => ProvenFact::holds(
                 'Reach',
-                count($users) === 1 ? '1 FTP user, proven' : count($users).' FTP users, all proven',
+                Count::words(count($users), 'FTP user, proven', 'FTP users, all proven'),
                 $oldest instanceof CarbonInterface ? $oldest : null,
             ),
         };
@@ -332,6 +333,6 @@ final readonly class SiteView
     {
         $many = count($this->touchers);
 
-        return $many === 1 ? '1 can touch it' : "$many can touch it";
+        return "$many can touch it";
     }
 }

@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace App\Text;
 
 use Carbon\CarbonInterface;
-use Cellarium\Core\Storage\Bytes;
+use Cellarium\Core\Words\Bytes;
+use Cellarium\Core\Words\Count;
 
 /** Sizes, speeds and times as people read them; decimal units, as hosts sell them. */
 final class Amount
@@ -17,7 +18,7 @@ final class Amount
 
     public static function files(int $files): string
     {
-        return $files === 1 ? '1 file' : number_format($files).' files';
+        return Count::words($files, 'file');
     }
 
     public static function seconds(float|int|null $seconds): string

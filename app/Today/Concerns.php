@@ -14,6 +14,7 @@ use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\PendingAction;
 use App\Text\Amount;
+use Cellarium\Core\Words\Count;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Str;
@@ -231,7 +232,7 @@ final readonly class Concerns
         $about = "$user->login, {$user->account->client->name}";
         $reach = count($user->reach()->touched());
         $reaches = 'Reaches '
-            .($reach === 1 ? '1 site' : "$reach sites")
+            .Count::words($reach, 'site')
             .($user->trouble === null ? '' : '. '.rtrim($user->trouble, '.').'.');
         $byHand = $user->account->control_url === null;
 

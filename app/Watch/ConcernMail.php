@@ -10,6 +10,7 @@ use App\Models\Person;
 use App\Today\Concern;
 use App\Today\Concerns;
 use App\Today\Urgency;
+use Cellarium\Core\Words\Count;
 use Illuminate\Mail\Message;
 use Illuminate\Support\Facades\Mail;
 use Symfony\Component\Mailer\Exception\TransportExceptionInterface;
@@ -115,7 +116,7 @@ final readonly class ConcernMail
         $many = count($lines);
         $agency = $person->role->isOfTheAgency();
         $subject = match (true) {
-            ! $agency => $many === 1 ? 'The agency has answered' : "The agency has answered $many times",
+            ! $agency => Count::choose($many, 'The agency has answered', "The agency has answered $many times"),
             $many === 1 => strtok($lines[0], "\n") ?: 'Needs a hand',
             default => "$many things need a hand",
         };

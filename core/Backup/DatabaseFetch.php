@@ -15,9 +15,9 @@ use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Transfer\Job\DiscardFile;
 use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\JobResult;
 use Cellarium\Core\Transfer\Job\KeepFile;
 use Cellarium\Core\Transfer\Job\ListDirectory;
-use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 

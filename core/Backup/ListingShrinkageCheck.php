@@ -11,8 +11,8 @@ use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\JobResult;
 use Cellarium\Core\Transfer\Job\LookAgain;
-use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 

@@ -13,8 +13,8 @@ use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Transfer\Job\DiscardFile;
 use Cellarium\Core\Transfer\Job\FetchFile;
 use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\JobResult;
 use Cellarium\Core\Transfer\Job\ListDirectory;
-use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferFailed;
 use Cellarium\Core\Transfer\TransferPool;
 

@@ -7,6 +7,7 @@ namespace Cellarium\Core\Deployment;
 use Cellarium\Core\Web\FetchesPlainly;
 use Cellarium\Core\Web\RedirectTargets;
 use Cellarium\Core\Web\WebAnswer;
+use Cellarium\Core\Words\Count;
 use Psr\Clock\ClockInterface;
 
 /**
@@ -49,7 +50,7 @@ final readonly class LiveLook
             ...$start === null ? [] : $this->ways($start, $isEncrypted),
             ...$isEncrypted ? $this->certificate($start) : [],
             ...$isEncrypted && $overHttp !== [] ? [
-                self::named($overHttp).(count($overHttp) === 1 ? ' loads' : ' load')
+                self::named($overHttp).Count::choose(count($overHttp), ' loads', ' load')
                     .' something over http, which browsers block on a page that came over https.',
             ] : [],
         ];
@@ -76,7 +77,7 @@ final readonly class LiveLook
 
         return $old === [] ? [] : [
             'Asked past caches it is all there; asked plainly, '.self::named($old)
-                .(count($old) === 1 ? ' still comes' : ' still come').' as before, out of a cache'
+                .Count::choose(count($old), ' still comes', ' still come').' as before, out of a cache'
                 .($age === null ? '' : " that has it for $age").'. Empty the cache in the panel of the host, or wait '
                 .'until it lets go.',
         ];
@@ -134,7 +135,8 @@ final readonly class LiveLook
 
         return $days === null || $days > self::DAYS_SOON
             ? []
-            : ['The certificate ends on '.gmdate('j M Y', (int) $ends).', in '.($days === 1 ? 'one day' : "$days days")
+            : ['The certificate ends on '.gmdate('j M Y', (int) $ends).', in '
+                .Count::choose($days, 'one day', "$days days")
                 .'. Renew it at the host, or see to it that it is renewed by itself.'];
     }
 

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\JobResult;
 use Cellarium\Core\Transfer\Job\RenameTogether;
-use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferPool;
 
 /** Names given over a connection of the login. */

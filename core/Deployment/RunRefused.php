@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Deployment;
 
 use Cellarium\Core\Backup\ListingDoubted;
-use Cellarium\Core\Storage\Bytes;
+use Cellarium\Core\Words\Bytes;
 use RuntimeException;
 
 /** A run that ended before anything on the server was touched. */

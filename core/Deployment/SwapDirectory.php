@@ -11,10 +11,10 @@ use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\Job\DiscardFile;
 use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\JobResult;
 use Cellarium\Core\Transfer\Job\ListDirectory;
 use Cellarium\Core\Transfer\Job\MakeDirectory;
 use Cellarium\Core\Transfer\Job\SetMode;
-use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\TransferPool;
 
 /**

@@ -13,12 +13,12 @@ use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\Job\DiscardFile;
 use Cellarium\Core\Transfer\Job\HashFile;
 use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\JobResult;
 use Cellarium\Core\Transfer\Job\MakeDirectory;
 use Cellarium\Core\Transfer\Job\RemoveDirectory;
 use Cellarium\Core\Transfer\Job\RenameFile;
 use Cellarium\Core\Transfer\Job\SendContent;
 use Cellarium\Core\Transfer\Job\SetMode;
-use Cellarium\Core\Transfer\JobResult;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\TransferPool;
 

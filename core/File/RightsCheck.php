@@ -7,7 +7,7 @@ namespace Cellarium\Core\File;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\SensitiveNames;
+use Cellarium\Core\Package\Contents\SensitiveNames;
 use Cellarium\Core\Package\Type\InstalledPackage;
 use Cellarium\Core\Path\PathPatterns;
 use Cellarium\Core\Path\RelativePath;

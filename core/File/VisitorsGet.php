@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\File;
 
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\SensitiveNames;
+use Cellarium\Core\Package\Contents\SensitiveNames;
 use Cellarium\Core\Web\WebAnswer;
 
 /** The answer to visitors who ask for the address of a file or directory. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Package;
 
-use Cellarium\Core\Storage\Bytes;
+use Cellarium\Core\Words\Bytes;
 
 /** Limits on the size of an unpacked archive; checked on what it declares first, then on what really comes out. */
 final readonly class ArchiveLimits

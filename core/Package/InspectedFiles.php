@@ -8,6 +8,7 @@ use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\Contents\UploadPlace;
 use Cellarium\Core\Package\Finding\PackageFinding;
 
 /**

@@ -6,6 +6,9 @@ namespace Cellarium\Core\Package;
 
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\Contents\Leftovers;
+use Cellarium\Core\Package\Contents\PackageContents;
+use Cellarium\Core\Package\Contents\UploadPlace;
 use Cellarium\Core\Package\Finding\ClientFindings;
 use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\LayoutFindings;

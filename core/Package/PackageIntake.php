@@ -7,6 +7,8 @@ namespace Cellarium\Core\Package;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
+use Cellarium\Core\Package\Contents\Leftovers;
+use Cellarium\Core\Package\Contents\PackageContents;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Fit\ClientSites;
 use Cellarium\Core\Package\Type\TypeSource;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package;
 
 use Cellarium\Core\Manifest\Manifest;
+use Cellarium\Core\Package\Contents\PackageContents;
 use Cellarium\Core\Package\Finding\Mentions;
 use Cellarium\Core\Package\Finding\PackageFinding;
 use Cellarium\Core\Package\Finding\SecretCheck;

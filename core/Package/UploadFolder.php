@@ -6,6 +6,8 @@ namespace Cellarium\Core\Package;
 
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\Contents\Leftovers;
+use Cellarium\Core\Package\Contents\UploadPlace;
 use Cellarium\Core\Path\RelativePath;
 
 /**

@@ -12,7 +12,7 @@ use Cellarium\Core\Connection\TriesPaths;
 use Cellarium\Core\Hosting\HostedUser;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Reach\MeantReach;
-use Cellarium\Core\Storage\Bytes;
+use Cellarium\Core\Words\Bytes;
 use Psr\Clock\ClockInterface;
 
 /**

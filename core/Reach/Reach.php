@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Reach;
 
 use Cellarium\Core\Path\RemotePath;
+use Cellarium\Core\Words\Count;
 
 /** The reach of an FTP user jailed in a directory, over the sites of its account. */
 final readonly class Reach
@@ -67,7 +68,7 @@ final readonly class Reach
         return match (true) {
             $one === null => 'no site, only files beside them',
             count($touched) > 1 => count($touched)." of $all sites",
-            $one->extent === Extent::Part => ($all === 1 ? 'the one site' : "1 of $all sites")
+            $one->extent === Extent::Part => Count::choose($all, 'the one site', "1 of $all sites")
                 .', only the part under '
                 .implode(' and ', $one->parts),
             $all === 1 => 'the one site of this account',

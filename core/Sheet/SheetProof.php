@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Sheet;
 
 use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Words\Count;
 
 /** The proof of a change through the site's own address. */
 final readonly class SheetProof
@@ -29,7 +30,7 @@ final readonly class SheetProof
             $this->fetched === 0 => 'no address fetched',
             $this->held < $this->fetched => "$this->held of $this->fetched addresses as they should be",
             $this->fetched < $this->addresses => "$this->fetched of $this->addresses addresses fetched, all as sent",
-            default => ($this->fetched === 1 ? '1 address' : "$this->fetched addresses").' fetched, as sent',
+            default => Count::words($this->fetched, 'address', 'addresses').' fetched, as sent',
         };
 
         return $words.($this->readBack === 0 ? '' : ", $this->readBack files read back");

@@ -12,6 +12,7 @@ use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\JobResult;
 use Cellarium\Core\Transfer\Job\ListDirectory;
 
 /** Lists a directory with all below it. A directory that could not be listed is a failure, never an empty one. */

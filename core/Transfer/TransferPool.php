@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Transfer;
 
 use Cellarium\Core\Transfer\Job\Job;
+use Cellarium\Core\Transfer\Job\JobResult;
 
 /** Connections to one login that share work. */
 interface TransferPool

@@ -83,9 +83,14 @@ final class FleetSeeder extends Seeder
 
     private ContentStore $store;
 
-    /** @param  int  $backupsOfSome  how many every tenth site has */
-    public function __construct(private readonly int $backupsOfSome = self::BACKUPS_OF_SOME)
-    {
+    /**
+     * @param  int  $backupsOfSome  how many every tenth site has
+     * @param  int  $smaller  so many times fewer accounts, sites and packages
+     */
+    public function __construct(
+        private readonly int $backupsOfSome = self::BACKUPS_OF_SOME,
+        private readonly int $smaller = 1,
+    ) {
     }
 
     public function run(): void
@@ -167,7 +172,7 @@ final class FleetSeeder extends Seeder
             JSON_THROW_ON_ERROR,
         );
         $rows = [];
-        for ($number = 0; $number < self::ACCOUNTS; $number++) {
+        for ($number = 0; $number < intdiv(self::ACCOUNTS, $this->smaller); $number++) {
             $down = $number % 53 === 0 || $number % self::HOSTS === 7;
             $reached = now()->subHours(mt_rand(0, 30));
             $rows[] = [
@@ -203,7 +208,7 @@ final class FleetSeeder extends Seeder
     private function sites(array $accounts): array
     {
         $rows = [];
-        for ($number = 0; $number < self::SITES; $number++) {
+        for ($number = 0; $number < intdiv(self::SITES, $this->smaller); $number++) {
             $placeholder = $number % 97 === 0;
             $rows[] = [
                 'account_id' => $accounts[$number % count($accounts)],
@@ -314,7 +319,7 @@ final class FleetSeeder extends Seeder
     private function packages(): array
     {
         $rows = [];
-        for ($number = 0; $number < self::PACKAGES; $number++) {
+        for ($number = 0; $number < intdiv(self::PACKAGES, $this->smaller); $number++) {
             $name = strtolower(self::FIRST[$number % 20].'-'.self::SECOND[$number % 15]);
             $version = '1.'.intdiv($number, 20);
             $rows[] = [

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('Cellarium\Core\Connection\Protocol')
 @php($value = fn(string $field): string => $form->typed[$field])
 <x-page :title="$account === null ? 'Add an account' : 'Change '.$account->title()" place="Accounts">
@@ -19,7 +20,8 @@
             </h1>
             @if ($form->wrong !== [])
                 <p class="word is-trouble" role="alert">
-                    {{ count($form->wrong) === 1 ? 'One thing is' : count($form->wrong).' things are' }} not right yet;
+                    {{ Count::choose(count($form->wrong), 'One thing is', count($form->wrong).' things are') }} not
+                    right yet;
                     all that was typed is still here.</p>
             @endif
             <form method="post" action="{{ $account === null ? '/accounts' : "/accounts/$account->id" }}"

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 <x-page :title="'Make anew: '.$account->host" place="Accounts" wide>
     <x-slot:where><x-where :client="$account->client"><a
@@ -75,8 +76,8 @@
                 <form method="post" action="/accounts/{{ $account->id }}/anew/start" class="row-acts">
                     @csrf
                     <input type="hidden" name="to" value="{{ $to->id }}">
-                    <button class="act is-main" data-once>Start {{ $ready === 1 ? 'the plan that waits'
-                        : "the $ready plans that wait" }}</button>
+                    <button class="act is-main" data-once>Start {{ Count::choose($ready, 'the plan that waits',
+                        "the $ready plans that wait") }}</button>
                     <span class="soft">Each backs up what is there first.</span>
                 </form>
             @endif

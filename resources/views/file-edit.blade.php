@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 @php($name = $draft->path()->name())
 <x-page :title="'Edit '.$name" place="Accounts" wide>
@@ -26,8 +27,8 @@
                 @elseif ($merged['clashes'] === [])
                     You changed other places. Both changes stand in the text below; nothing was saved yet.
                 @else
-                    Both of you changed {{ count($merged['clashes']) === 1 ? 'the same place'
-                        : count($merged['clashes']).' places' }}. There your text stands below, at line
+                    Both of you changed {{ Count::choose(count($merged['clashes']), 'the same place',
+                        count($merged['clashes']).' places') }}. There your text stands below, at line
                     {{ implode(', ', array_column($merged['clashes'], 0)) }}; everything else is put together. Nothing
                     was saved yet.
                 @endif

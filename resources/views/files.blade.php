@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 <x-page :title="($place->at->name() ?: '/').' · files'" place="Accounts" wide>
     <x-slot:where>@include('parts.files-where')</x-slot:where>
@@ -5,8 +6,8 @@
         <div>
             <h1 class="breakable">@if ($place->at->equals($place->base))Files @else{{ $place->at->name() }}@endif
                 @if ($table->known)
-                    <small>{{ Amount::files($table->files) }}, {{ $table->folders }}
-                        {{ $table->folders === 1 ? 'folder' : 'folders' }}@if ($table->hidden > 0), {{ $table->hidden }}
+                    <small>{{ Amount::files($table->files) }}, {{ Count::words($table->folders, 'folder')
+                        }}@if ($table->hidden > 0), {{ $table->hidden }}
                             hidden @endif
                     </small>
                 @endif

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Models\Closing')
 @use('App\FtpUsers\NewFtpUserForm')
 @use('App\Models\FtpUser')
@@ -20,8 +21,8 @@
             <h1 id="new-user">New FTP user</h1>
             @if ($form->wrong !== [])
                 <p class="word is-trouble" role="alert">
-                    {{ $form->wrong[''] ?? (count($form->wrong) === 1 ? 'One thing is not right yet.'
-                        : count($form->wrong).' things are not right yet.') }}
+                    {{ $form->wrong[''] ?? Count::choose(count($form->wrong), 'One thing is not right yet.',
+                        count($form->wrong).' things are not right yet.') }}
                     All that was typed is still here.</p>
             @endif
             <form id="order" method="post" action="/accounts/{{ $account->id }}/ftp-users" class="pairs-form"

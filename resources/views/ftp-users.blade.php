@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 @use('App\Text\When')
 @use('App\FtpUsers\FtpUserView')
@@ -79,7 +80,7 @@
                                         <div
                                             class="{{ $user->idleDays() >= config('cellarium.idle_days')
                                                 ? 'is-soon-text' : 'soft' }}">
-                                            idle {{ $user->idleDays() === 1 ? '1 day' : $user->idleDays().' days' }}
+                                            idle {{ Count::words($user->idleDays(), 'day') }}
                                         </div>
                                     @endif
                                 </td>

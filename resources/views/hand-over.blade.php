@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 <x-page title="Hand over" place="Accounts">
     <x-slot:where><x-where :client="$account->client"><a
                 href="/accounts/{{ $account->id }}"><b>{{ $account->client->name }}</b></a><i>›</i><a
@@ -9,8 +10,8 @@
             @include('parts.settings')
         @else
             <h1 id="handed">A link to the settings of {{ $user->login }} <small>shown this once</small></h1>
-            <p>It shows the settings a single time, within {{ $hours === 1 ? 'an hour' : "$hours hours" }}. Send it to
-                whom it is for; who opened it and when stands with the user.</p>
+            <p>It shows the settings a single time, within {{ Count::choose($hours, 'an hour', "$hours hours") }}.
+                Send it to whom it is for; who opened it and when stands with the user.</p>
             <p><code id="link" class="strong">{{ $link }}</code></p>
             <div class="row-acts"><button type="button" class="act is-main" data-copy="@exactly($link)">Copy the
                     link</button></div>

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 <x-page title="Let versions go" place="Packages">
     <section class="sheet">
@@ -46,8 +47,8 @@
                     @foreach ($letGo->going() as $package)
                         <input type="hidden" name="packages[]" value="@exactly($package->id)">
                     @endforeach
-                    <button class="act is-main" data-once>{{ $letGo->going()->count() === 1 ? 'Let it go'
-                        : 'Let '.$letGo->going()->count().' go' }}</button>
+                    <button class="act is-main" data-once>{{ Count::choose($letGo->going()->count(), 'Let it go',
+                        'Let '.$letGo->going()->count().' go') }}</button>
                 </form>
             @endif
         @endif

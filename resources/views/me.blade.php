@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 <x-page title="Your own settings">
     <header class="head">
@@ -98,8 +99,8 @@
                         $person->hasSecondFactor() ? 'on' : 'off' }}</x-tag></h2>
                 @if ($person->hasSecondFactor())
                     <p>A code of your authenticator app is asked for beside the password.
-                        {{ count($person->recovery_codes) === 1 ? '1 recovery code is'
-                            : count($person->recovery_codes).' recovery codes are' }} left for when the app is lost.</p>
+                        {{ Count::words(count($person->recovery_codes), 'recovery code is',
+                            'recovery codes are') }} left for when the app is lost.</p>
                     <div class="row-acts">
                         <x-action to="/me/recovery-codes">New recovery codes</x-action>
                         <x-action to="/me/second-factor" method="GET">Set up another</x-action>

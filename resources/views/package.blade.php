@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 @use('App\Text\Breakable')
 <x-page :title="$package->title()" place="Packages">
@@ -18,7 +19,7 @@
                 @endforeach
                 @if ($page->notes !== [])
                     <details class="finding">
-                        <summary>{{ $page->noteCount() === 1 ? 'Show 1 note' : 'Show '.$page->noteCount().' notes' }}
+                        <summary>{{ 'Show '.Count::words($page->noteCount(), 'note') }}
                         </summary>
                         @foreach ($page->notes as $group)
                             @include('parts.finding-group')
@@ -142,7 +143,7 @@
                 @foreach ($page->ofOthers as $named)
                     <p><x-tag tone="soon">another client</x-tag> It names <x-domain :name="$named->site->domain" /> of
                         {{ $named->site->account->client->name }},
-                        {{ $named->times === 1 ? 'once' : $named->times.' times' }}.</p>
+                        {{ Count::choose($named->times, 'once', $named->times.' times') }}.</p>
                 @endforeach
                 @if ($answers !== null && $answers->others() !== [])
                     <details>
@@ -262,7 +263,7 @@
                 @endleads
                 @if ($page->staysHere > 0)
                     <p>{{ Amount::files($page->staysHere) }} of it never
-                        {{ $page->staysHere === 1 ? 'leaves' : 'leave' }}, by the rules of that type:
+                        {{ Count::choose($page->staysHere, 'leaves', 'leave') }}, by the rules of that type:
                         {{ $page->neverLeaves() }}.</p>
                 @endif
                 @if ($package->wrapper !== null)

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Sheets\Sheets')
 <x-page :title="'Sheet for '.$sheet->client->name" place="Accounts">
     <x-slot:where><x-where :client="$sheet->client"><a
@@ -21,8 +22,8 @@
                         <label for="days">A link that opens it without signing in, for</label>
                         <select class="entry is-choice" id="days" name="days">
                             @foreach (Sheets::DAYS as $days)
-                                <option value="{{ $days }}" @selected($days === 30)>{{ $days === 1 ? '1 day'
-                                    : "$days days" }}</option>
+                                <option value="{{ $days }}" @selected($days === 30)>
+                                    {{ Count::words($days, 'day') }}</option>
                             @endforeach
                         </select>
                         <button class="act" data-once>Make a link</button>

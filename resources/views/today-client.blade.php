@@ -1,11 +1,11 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Models\ClientRequestKind')
 @use('App\Text\Amount')
 <x-page title="Today" place="Today">
     <x-slot:where>
         @if ($today->person->client !== null)
             <x-where :client="$today->person->client"><b>{{ $today->person->client->name }}</b>
-                <x-slot:facts><span>{{ $today->sites->count() === 1 ? '1 site'
-                    : $today->sites->count().' sites' }}</span></x-slot:facts></x-where>
+                <x-slot:facts><span>{{ Count::words($today->sites->count(), 'site') }}</span></x-slot:facts></x-where>
         @endif
     </x-slot:where>
     <div class="stack">

@@ -13,7 +13,7 @@ use PhpParser\ParserFactory;
 /** Which class uses which, read from the code itself: names in code and imports, so what docblocks name counts too. */
 final readonly class ClassGraph
 {
-    /** @param  array<string, list<string>>  $uses  class => classes of the same root it names */
+    /** @param  array<string, list<string>>  $uses  class => the names in it that have a namespace */
     public function __construct(private string $root, private array $uses)
     {
     }
@@ -27,7 +27,7 @@ final readonly class ClassGraph
         );
         foreach ($files as $file) {
             if ($file instanceof \SplFileInfo && $file->getExtension() === 'php') {
-                $uses += self::ofFile((string) file_get_contents($file->getPathname()), $root);
+                $uses += self::ofFile((string) file_get_contents($file->getPathname()));
             }
         }
         ksort($uses);
@@ -36,7 +36,7 @@ final readonly class ClassGraph
     }
 
     /** @return array<string, list<string>> */
-    private static function ofFile(string $code, string $root): array
+    private static function ofFile(string $code): array
     {
         $names = new class extends NodeVisitorAbstract
         {
@@ -63,7 +63,7 @@ final readonly class ClassGraph
         $traverser->traverse((new ParserFactory)->createForHostVersion()->parse($code) ?? []);
         $used = array_values(array_filter(
             array_keys($names->used),
-            static fn (string $name): bool => str_starts_with($name, $root),
+            static fn (string $name): bool => str_contains($name, '\\'),
         ));
 
         return array_fill_keys($names->declared, $used);
@@ -72,9 +72,15 @@ final readonly class ClassGraph
     /** The folder right below the root that a class lies in; "" for the root itself. */
     public function room(string $class): string
     {
+        return explode('/', $this->folder($class))[0];
+    }
+
+    /** The whole way to it: "Package/Finding". */
+    private function folder(string $class): string
+    {
         $below = explode('\\', substr($class, strlen($this->root)));
 
-        return count($below) > 1 ? $below[0] : '';
+        return implode('/', array_slice($below, 0, -1));
     }
 
     /** @return list<string> folders with classes */
@@ -86,24 +92,60 @@ final readonly class ClassGraph
     /** @return array<string, array<string, string>> folder => folder it uses => "Class uses Class", one of them */
     public function between(): array
     {
-        $between = [];
+        return $this->steps($this->room(...));
+    }
+
+    /**
+     * @param  list<string>  $namespaces
+     * @return list<string> "Class uses Class" where that is neither of this root nor of these
+     */
+    public function outside(array $namespaces): array
+    {
+        $outside = [];
         foreach ($this->uses as $class => $used) {
             foreach ($used as $other) {
-                [$from, $to] = [$this->room($class), $this->room($other)];
+                $isKnown = array_filter(
+                    [rtrim($this->root, '\\'), ...$namespaces],
+                    static fn (string $namespace): bool => str_starts_with("$other\\", "$namespace\\"),
+                );
+                $isKnown !== [] || $outside[] = "$class uses $other";
+            }
+        }
+
+        return $outside;
+    }
+
+    /**
+     * @param  \Closure(string): string  $place  of a class
+     * @return array<string, array<string, string>>
+     */
+    private function steps(\Closure $place): array
+    {
+        $steps = [];
+        foreach ($this->uses as $class => $used) {
+            foreach ($used as $other) {
+                if (! str_starts_with($other, $this->root)) {
+                    continue;
+                }
+                [$from, $to] = [$place($class), $place($other)];
                 if ($from !== $to) {
-                    $between[$from][$to] ??=
+                    $steps[$from][$to] ??=
                         substr($class, strlen($this->root)).' uses '.substr($other, strlen($this->root));
                 }
             }
         }
 
-        return $between;
+        return $steps;
     }
 
-    /** @return list<string> the classes that close one circle of folders, step by step; empty where there is none */
+    /**
+     * The classes that close one circle of folders, at whatever depth, step by step; empty where there is none.
+     *
+     * @return list<string>
+     */
     public function circle(): array
     {
-        $between = $this->between();
+        $between = $this->steps($this->folder(...));
         $done = [];
         foreach (array_keys($between) as $room) {
             $found = self::walk($room, $between, [], $done);

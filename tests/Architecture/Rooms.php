@@ -13,6 +13,7 @@ namespace Tests\Architecture;
 final class Rooms
 {
     public const CORE = [
+        'Words' => [],
         'Path' => [],
         'Credential' => [],
         'Json' => [],
@@ -27,17 +28,17 @@ final class Rooms
         'Diagnosis' => ['Path', 'Credential', 'Connection'],
         'Web' => ['Credential'],
         'Outage' => ['Json', 'Process'],
-        'Sheet' => ['Credential', 'Json', 'Storage', 'Outage'],
+        'Sheet' => ['Words', 'Credential', 'Json', 'Storage', 'Outage'],
         'Hosting' => ['Path', 'Credential', 'Json', 'Connection', 'Web'],
         'Intake' => ['Path', 'Connection'],
         'Letter' => ['Path', 'Credential', 'Connection', 'Intake'],
-        'Reach' => ['Path', 'Json', 'Manifest', 'Connection'],
+        'Reach' => ['Words', 'Path', 'Json', 'Manifest', 'Connection'],
         'Move' => ['Path', 'Reach'],
-        'Proof' => ['Path', 'Storage', 'Manifest', 'Connection', 'Hosting', 'Reach'],
+        'Proof' => ['Words', 'Path', 'Manifest', 'Connection', 'Hosting', 'Reach'],
         'DocumentRoot' => ['Path', 'Manifest', 'Connection', 'Web', 'Proof'],
         'Reference' => ['Json', 'Manifest'],
         'Upload' => ['Storage'],
-        'Package' => ['Path', 'Json', 'Storage', 'Manifest', 'Reference'],
+        'Package' => ['Words', 'Path', 'Json', 'Storage', 'Manifest', 'Reference'],
         'Plan' => ['Path', 'Json', 'Manifest'],
         'Transfer' => ['Path', 'Json', 'Process', 'Storage', 'Manifest', 'Connection'],
         'Backup' => [
@@ -61,7 +62,7 @@ final class Rooms
             'Package',
             'Transfer',
         ],
-        'Deployment' => [
+        'Deployment' => ['Words',
             'Path',
             'Archive',
             'Json',

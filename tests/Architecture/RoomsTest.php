@@ -15,6 +15,15 @@ final class RoomsTest extends TestCase
 
     private const ROOT = __DIR__.'/../..';
 
+    /** What the core knows beside PHP and itself: the PSR interfaces and a few libraries; no framework, no shell. */
+    private const KNOWN_TO_CORE = [
+        'Random', 'Psr', 'phpseclib3', 'League\Flysystem', 'Aws', 'Sabberworm\CSS', 'Masterminds',
+        'SebastianBergmann\Diff', 'Opis\JsonSchema', 'Symfony\Component\Yaml', 'ParagonIE\ConstantTime',
+    ];
+
+    /** What the stand-in may name: it shares nothing with the application but sockets. */
+    private const KNOWN_TO_STANDIN = ['Amp', 'Revolt'];
+
     /** @var array<string, ClassGraph> by house; each is read once, by the first test that needs it */
     private static array $graphs = [];
 
@@ -33,7 +42,7 @@ final class RoomsTest extends TestCase
 
     private static function graph(string $house): ClassGraph
     {
-        $namespaces = ['core' => 'Cellarium\\Core\\', 'app' => 'App\\'];
+        $namespaces = ['core' => 'Cellarium\\Core\\', 'app' => 'App\\', 'standin/src' => 'Cellarium\\Standin\\'];
 
         return self::$graphs[$house] ??= ClassGraph::ofDirectory(self::ROOT."/$house", $namespaces[$house]);
     }
@@ -68,6 +77,12 @@ final class RoomsTest extends TestCase
         }
     }
 
+    public function test_core_and_standin_name_nothing_of_the_application_or_its_framework(): void
+    {
+        self::assertSame([], self::graph('core')->outside(self::KNOWN_TO_CORE));
+        self::assertSame([], self::graph('standin/src')->outside(self::KNOWN_TO_STANDIN));
+    }
+
     /** `WRITE_DOCUMENTS=1 vendor/bin/phpunit tests/Architecture/RoomsTest.php` draws it anew. */
     public function test_the_drawing_shows_the_rooms_as_they_are(): void
     {
@@ -88,6 +103,23 @@ final class RoomsTest extends TestCase
         self::assertSame(
             ['Door\Lock uses Shelf\Jar', 'Shelf\Jar uses Key\Ring', 'Key\Ring uses Door\Lock'],
             ClassGraph::ofDirectory($directory, 'A\\')->circle(),
+        );
+    }
+
+    public function test_a_circle_between_folders_of_one_room_is_found(): void
+    {
+        $directory = $this->directory();
+        mkdir("$directory/Shelf");
+        $this->put("$directory/Shelf/Jar.php", 'namespace A\Shelf; final class Jar { public Lid\Wax $wax; }');
+        $this->put("$directory/Shelf/Lid/Wax.php", 'namespace A\Shelf\Lid; use A\Shelf\Jar; final class Wax {}');
+
+        self::assertSame(
+            ['Shelf\Jar uses Shelf\Lid\Wax', 'Shelf\Lid\Wax uses Shelf\Jar'],
+            ClassGraph::ofDirectory($directory, 'A\\')->circle(),
+        );
+        self::assertSame(
+            ['A\Shelf\Jar uses A\Shelf\Lid\Wax', 'A\Shelf\Lid\Wax uses A\Shelf\Jar'],
+            ClassGraph::ofDirectory($directory, 'B\\')->outside([]),
         );
     }
 

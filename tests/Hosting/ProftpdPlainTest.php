@@ -7,7 +7,7 @@ namespace Tests\Hosting;
 use Cellarium\Core\Connection\ComputesHashes;
 use Cellarium\Core\Connection\Protocol;
 use Cellarium\Core\Transfer\Job\HashFile;
-use Cellarium\Core\Transfer\JobResult;
+use Cellarium\Core\Transfer\Job\JobResult;
 use Cellarium\Core\Transfer\JobRunner;
 use Tests\Support\DaemonContract;
 use Tests\Support\FtpDaemon;

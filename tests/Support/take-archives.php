@@ -16,7 +16,8 @@ use Cellarium\Core\Package\PackageRefused;
 use Tests\Support\FixedClock;
 use Tests\Support\TestStore;
 
-const SECONDS_OF_ALL = 120; // What is busy beside it takes none of the processor's seconds; one that only waits is ended.
+// What is busy beside it takes none of the processor's seconds; one that only waits is ended.
+const SECONDS_OF_ALL = 120;
 
 while (($line = fgets(STDIN)) !== false) {
     [$directory, $file] = explode("\t", rtrim($line, "\n"));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Watch\ConcernMail;
+use Cellarium\Core\Words\Count;
 
 final class MailConcernsCommand extends CellariumCommand
 {
@@ -24,7 +25,7 @@ final class MailConcernsCommand extends CellariumCommand
         }
         $this->wantsJson()
             ? $this->json(['ok' => true, 'sent' => $sent])
-            : $this->components->info($sent === 1 ? '1 mail sent.' : "$sent mails sent.");
+            : $this->components->info(Count::words($sent, 'mail').' sent.');
 
         return self::PROVEN;
     }

@@ -22,6 +22,7 @@ use Cellarium\Core\Plan\Change;
 use Cellarium\Core\Plan\Choice;
 use Cellarium\Core\Plan\PlanItem;
 use Cellarium\Core\Plan\Way;
+use Cellarium\Core\Words\Count;
 use Symfony\Component\Console\Helper\ProgressBar;
 
 /** A plan that is made, carried out and proven from the console. */
@@ -121,7 +122,7 @@ abstract class RunCommand extends CellariumCommand
             $this->components->twoColumnDetail($item->path->toString(), (string) $item->conflict?->label());
         }
         $this->components->error(
-            ($count === 1 ? 'One file is a question' : "$count files are questions").', and nothing was touched: '
+            Count::choose($count, 'One file is a question', "$count files are questions").', and nothing was touched: '
                 .'somebody changed them on the server since the last deployment, or visitors would get them instead of '
                 .'the start page that is sent. Say what counts with --on-conflict, or answer deployment '
                 ."$deployment->id in the browser.",

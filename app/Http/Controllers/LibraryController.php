@@ -9,6 +9,7 @@ use App\Packages\CompareView;
 use App\Packages\LetGo;
 use App\Packages\Library;
 use Cellarium\Core\Storage\ContentStore;
+use Cellarium\Core\Words\Count;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -48,10 +49,7 @@ final class LibraryController
     {
         $count = LetGo::forPackages(self::chosen($request))->carryOut();
 
-        return redirect('/packages')->with(
-            'done',
-            $count === 1 ? 'One version is let go.' : "$count versions are let go.",
-        );
+        return redirect('/packages')->with('done', Count::words($count, 'version is let go.', 'versions are let go.'));
     }
 
     /** @return list<int> */

@@ -15,6 +15,7 @@ use App\People\SessionList;
 use App\Record\Record;
 use App\Today\ConcernKind;
 use Cellarium\Core\People\OneTimeCode;
+use Cellarium\Core\Words\Count;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -149,10 +150,10 @@ final class MeController
         $ended = SessionList::forPerson($person, $request->session()->getId())->end($which);
         Record::write(
             RecordKind::SessionsEnded,
-            "$person->name ended ".($ended === 1 ? '1 session' : "$ended sessions").' of their own',
+            "$person->name ended ".Count::words($ended, 'session').' of their own',
         );
 
-        return redirect('/me#sessions')->with('done', $ended === 1 ? '1 session ended.' : "$ended sessions ended.");
+        return redirect('/me#sessions')->with('done', Count::words($ended, 'session').' ended.');
     }
 
     private function secondFactor(Request $request): View

@@ -7,9 +7,9 @@ namespace Cellarium\Core\Package\Drawing;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
+use Cellarium\Core\Package\Contents\WellKnownFiles;
 use Cellarium\Core\Package\Finding\FindingCode;
 use Cellarium\Core\Package\Finding\PackageFinding;
-use Cellarium\Core\Package\WellKnownFiles;
 use Cellarium\Core\Reference\Links;
 
 /**

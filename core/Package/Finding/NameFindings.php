@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package\Finding;
 
 use Cellarium\Core\Manifest\Manifest;
-use Cellarium\Core\Package\SensitiveNames;
+use Cellarium\Core\Package\Contents\SensitiveNames;
 
 /** Names that some system cannot hold or that look like others, and kinds of files that everybody should not fetch. */
 final class NameFindings

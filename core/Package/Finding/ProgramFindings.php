@@ -6,7 +6,7 @@ namespace Cellarium\Core\Package\Finding;
 
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\PackageContents;
+use Cellarium\Core\Package\Contents\PackageContents;
 use Cellarium\Core\Package\Type\PackageType;
 use Cellarium\Core\Reference\References;
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Package\Finding;
 
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\SensitiveNames;
+use Cellarium\Core\Package\Contents\SensitiveNames;
 use Cellarium\Core\Reference\Document;
 
 /** Private keys, passwords in settings, and tokens by what they are called and how random they look. */

@@ -6,10 +6,11 @@ namespace Cellarium\Core\Package\Finding;
 
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\Leftovers;
-use Cellarium\Core\Package\PackageContents;
-use Cellarium\Core\Package\UploadPlace;
+use Cellarium\Core\Package\Contents\Leftovers;
+use Cellarium\Core\Package\Contents\PackageContents;
+use Cellarium\Core\Package\Contents\UploadPlace;
 use Cellarium\Core\Storage\StoreFailure;
+use Cellarium\Core\Words\Count;
 
 /** Files that come by hand, by their names alone and by what lies there already. */
 final readonly class UploadFindings
@@ -41,7 +42,7 @@ final readonly class UploadFindings
                 Severity::Stop,
                 $inside === [(string) $path]
                     ? 'is left by a system or an editor, and part of no site.'
-                    : 'holds '.($count === 1 ? '1 file' : number_format($count).' files')
+                    : 'holds '.Count::words($count, 'file')
                         .' of a system, an editor or a version control, and is part of no site.',
                 (string) $path,
             );

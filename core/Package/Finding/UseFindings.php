@@ -7,12 +7,13 @@ namespace Cellarium\Core\Package\Finding;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Manifest\StartPages;
-use Cellarium\Core\Package\PackageContents;
-use Cellarium\Core\Package\SensitiveNames;
-use Cellarium\Core\Package\WellKnownFiles;
+use Cellarium\Core\Package\Contents\PackageContents;
+use Cellarium\Core\Package\Contents\SensitiveNames;
+use Cellarium\Core\Package\Contents\WellKnownFiles;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Reference\References;
-use Cellarium\Core\Storage\Bytes;
+use Cellarium\Core\Words\Bytes;
+use Cellarium\Core\Words\Count;
 
 /** Files that nothing refers to, copies among them, and what is larger than visitors need it. */
 final readonly class UseFindings
@@ -257,6 +258,6 @@ final readonly class UseFindings
     {
         $bytes = array_sum(array_map(static fn (ManifestEntry $file): int => $file->size, $files));
 
-        return (count($files) === 1 ? '1 file' : number_format(count($files)).' files').', '.Bytes::words($bytes);
+        return Count::words(count($files), 'file').', '.Bytes::words($bytes);
     }
 }

@@ -7,7 +7,7 @@ namespace Cellarium\Core\Package\Mend;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
-use Cellarium\Core\Package\PackageContents;
+use Cellarium\Core\Package\Contents\PackageContents;
 use Cellarium\Core\Path\RelativePath;
 use Cellarium\Core\Reference\Documents;
 use Cellarium\Core\Storage\ContentStore;

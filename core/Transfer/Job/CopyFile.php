@@ -10,7 +10,6 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** A file of the server copied there, or, where it does not copy, sent from the store. */
 final readonly class CopyFile extends Job

@@ -9,7 +9,6 @@ use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** A file removed that may be gone already. */
 final readonly class DiscardFile extends Job

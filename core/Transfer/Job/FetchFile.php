@@ -10,7 +10,6 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** A file read into one of ours; one that is not as long as it was listed is a failure. */
 final readonly class FetchFile extends Job

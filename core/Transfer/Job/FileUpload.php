@@ -10,7 +10,6 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Connection\ResumesSending;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** A file sent, from wherever it comes; its size there is compared, so that no caller can forget to. */
 abstract readonly class FileUpload extends Job

@@ -11,7 +11,6 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** The hash of a file that is read; one that is not given, or not whole, is an answer and no failure. */
 final readonly class HashFile extends Job

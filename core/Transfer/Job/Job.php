@@ -9,7 +9,6 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** One thing for one connection to do; small enough to be handed to another process. */
 abstract readonly class Job

@@ -10,7 +10,6 @@ use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** A file read into the store; its hash is the answer. */
 final readonly class KeepFile extends Job

@@ -7,7 +7,6 @@ namespace Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** The names in a directory, each with what the server says of it. */
 final readonly class ListDirectory extends Job

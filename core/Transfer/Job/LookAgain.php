@@ -10,7 +10,6 @@ use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** A look at a directory over a new connection and by another way than a listing goes. */
 final readonly class LookAgain extends Job

@@ -7,7 +7,6 @@ namespace Cellarium\Core\Transfer\Job;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** A directory made. */
 final readonly class MakeDirectory extends Job

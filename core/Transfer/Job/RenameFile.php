@@ -8,7 +8,6 @@ use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** Another name for a file or a directory. */
 final readonly class RenameFile extends Job

@@ -10,7 +10,6 @@ use Cellarium\Core\Connection\RenamesTogether;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /**
  * Many names given in one piece where the server can, see RenamesTogether; one that is refused is an answer and no

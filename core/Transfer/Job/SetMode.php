@@ -11,7 +11,6 @@ use Cellarium\Core\Connection\SetsModes;
 use Cellarium\Core\Json\JsonFields;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\ContentStore;
-use Cellarium\Core\Transfer\JobResult;
 
 /** The rights of a file or a directory set; a server that does not set them is an answer and no failure. */
 final readonly class SetMode extends Job

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Models\BulkChangeState')
 @use('App\Models\BulkChange')
 @php($does = collect($change->items)->where('does', true))
@@ -6,7 +7,7 @@
 <section class="sheet" id="bulk" aria-labelledby="bulk-title"
     @if ($change->state === BulkChangeState::Going) hx-get="/bulk/{{ $change->id }}/live" hx-trigger="every 1s"
     hx-swap="outerHTML" @endif>
-    <h1 id="bulk-title">{{ $does->count() === 1 ? '1 FTP user' : $does->count().' FTP users' }}: {{ $title }}
+    <h1 id="bulk-title">{{ Count::words($does->count(), 'FTP user') }}: {{ $title }}
         <small>{{ match ($change->state) {BulkChangeState::Draft =>
             'what would be done; nothing has been changed yet',BulkChangeState::Going =>
                 $done->count().' of '.$does->count().' done',default => $bad->isEmpty() ? 'done, each with its proof'
@@ -60,7 +61,7 @@
         @if ($change->state === BulkChangeState::Draft && $does->isNotEmpty())
             <x-action to="/bulk/{{ $change->id }}/start"
                 main>{{ $change->kind->verb() }}
-                {{ $does->count() === 1 ? 'this one' : "these {$does->count()}" }}</x-action>
+                {{ Count::choose($does->count(), 'this one', "these {$does->count()}") }}</x-action>
         @endif
         <x-action to="/ftp-users" method="GET">Back to the list</x-action>
     </div>

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 @if (request()->hasHeader('HX-Request'))
     <title>{{ $view->title() }} · Cellarium</title>
@@ -230,7 +231,7 @@
                                 {{ $deployment->read_back_of > $deployment->read_back
                                     ? number_format($deployment->read_back).' of ' : ''
                                     }}{{ Amount::files($deployment->read_back_of) }} whose bytes no address proves
-                                {{ $deployment->read_back === 1 ? 'was' : 'were' }} read back from the server.
+                                {{ Count::choose($deployment->read_back, 'was', 'were') }} read back from the server.
                             @endif
                         </p>
                     @endif

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Models\ChangeState')
 @use('App\Text\Amount')
 <section class="sheet" id="file-change" aria-labelledby="change"
@@ -39,13 +40,14 @@
                     <form method="post" action="/file-changes/{{ $change->id }}/start" class="act-form">
                         @csrf
                         <button class="act is-main" name="mend" value="1" data-once>Start, and mend
-                            {{ count($torn->mends) === 1 ? 'that page' : count($torn->mends).' pages' }} too</button>
+                            {{ Count::choose(count($torn->mends), 'that page', count($torn->mends).' pages') }}
+                            too</button>
                     </form>
                 @endleads
             @endif
             <x-action to="/file-changes/{{ $change->id }}/start"
                 :main="$torn === null || $torn->torn === []">{{ $torn === null || $torn->torn === []
-                    ? 'Start: '.number_format(count($steps)).(count($steps) === 1 ? ' step' : ' steps')
+                    ? 'Start: '.Count::words(count($steps), 'step')
                     : 'Start, and leave pages broken' }}</x-action>
         @endif
         @if ($change->state === ChangeState::Partly && $change->undone_at === null)

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 <aside class="chosen" id="chosen" aria-live="polite">
     @if ($chosen === null)
@@ -105,7 +106,8 @@
                 </form>
             @endif
             @if ($chosen->unread !== [])
-                <p class="word is-trouble">What {{ count($chosen->unread) === 1 ? 'backup number' : 'backups number' }}
+                <p class="word is-trouble">What
+                    {{ Count::choose(count($chosen->unread), 'backup number', 'backups number') }}
                     {{ implode(', ', $chosen->unread) }} held of it is not known: the list of what lies in there
                     cannot be read. Look at the disk that backups are kept on.</p>
             @endif

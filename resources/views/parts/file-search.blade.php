@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Files\FileSecrets')
 @use('App\Text\Amount')
 @use('App\Text\When')
@@ -14,7 +15,7 @@
         @else
             Not all of it was looked through:
         @endif
-        {{ number_format($findings->directories) }} {{ $findings->directories === 1 ? 'folder' : 'folders' }},
+        {{ Count::words($findings->directories, 'folder') }},
         {{ number_format($findings->names) }} names{{ $sought->text === '' ? ''
             : ', '.Amount::files($findings->read).' read' }}{{ $findings->tooLarge === 0 ? ''
             : ', '.Amount::files($findings->tooLarge).' larger than '.Amount::bytes($sought->mostText)

@@ -1,8 +1,9 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Text\Amount')
 <section aria-labelledby="torn">
-    <h2 id="torn">{{ $torn->broken() === 0 ? 'No page leads there' : ($torn->broken() === 1 ? '1 page' : $torn->broken()
-        .' pages').' would lead nowhere' }}
-        <small>{{ number_format($torn->pages) }} {{ $torn->pages === 1 ? 'page' : 'pages' }} looked
+    <h2 id="torn">{{ $torn->broken() === 0 ? 'No page leads there'
+        : Count::words($torn->broken(), 'page').' would lead nowhere' }}
+        <small>{{ Count::words($torn->pages, 'page') }} looked
             into{{ $torn->fetched === 0 ? '' : ", $torn->fetched of them read from the server just now" }}</small></h2>
     @if ($torn->unread !== [])
         <p class="word is-trouble">{{ Amount::files(count($torn->unread)) }} could not be read, so it is not known where

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('Cellarium\Core\Reach\Extent')
 @if ($foresight === null)
     <p class="bad">
@@ -18,7 +19,8 @@
     @if ($reach->isWholeAccount())
         <p class="word is-trouble">The whole account: every site, mail and logs with it.</p>
     @elseif ($foresight->othersSites !== [])
-        <p class="word is-trouble">Another client’s {{ count($foresight->othersSites) === 1 ? 'site' : 'sites' }}:
+        <p class="word is-trouble">Another client’s
+            {{ Count::choose(count($foresight->othersSites), 'site', 'sites') }}:
             {{ implode(', ', $foresight->othersSites) }}.</p>
     @elseif ($reach->isTooWide())
         <p class="word is-trouble">Wider than one job needs: @words($reach->sentence()).</p>
@@ -77,8 +79,8 @@
         </ul>
     @endif
     @if ($foresight->unseen > 0)
-        <p class="soft">{{ $foresight->unseen === 1 ? '1 directory' : "$foresight->unseen directories" }} in it
-            {{ $foresight->unseen === 1 ? 'was' : 'were' }} not looked into; there may be more.</p>
+        <p class="soft">{{ Count::words($foresight->unseen, 'directory', 'directories') }} in it
+            {{ Count::choose($foresight->unseen, 'was', 'were') }} not looked into; there may be more.</p>
     @endif
     @if ($warning !== null)
         <p class="word is-trouble">{{ $warning }}</p>

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Models\PendingAction')
 @use('App\Models\Closing')
 @use('App\Models\FtpUserState')
@@ -177,7 +178,7 @@
                             link that works once</button> <label>within <select class="entry is-short" name="hours">
                                 @foreach (HandOvers::HOURS as $hours)
                                     <option value="@exactly($hours)" @selected($hours === 24)>
-                                        {{ $hours === 1 ? '1 hour' : "$hours hours" }}</option>
+                                        {{ Count::words($hours, 'hour') }}</option>
                                 @endforeach
                             </select>
                         </label></form>

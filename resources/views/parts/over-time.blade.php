@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @use('App\Sites\OverTime')
 @php($address = "/sites/{$drawing->site->id}/over-time")
 <section class="sheet over-time" id="over-time" aria-labelledby="over-time-title">
@@ -93,8 +94,7 @@
         </form>
     @endleads
     <details>
-        <summary>As a table, {{ count($drawing->line->events) === 1 ? '1 event' : number_format(
-            count($drawing->line->events)).' events' }}</summary>
+        <summary>As a table, {{ Count::words(count($drawing->line->events), 'event') }}</summary>
         <p><a href="{{ $address }}.csv?days={{ $drawing->days }}&until={{ $drawing->until->toIso8601ZuluString()
             }}">Download as CSV</a></p>
         <table class="facts-table">

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @php($drawing = $map->drawing())
 <div id="reach-map">
     <div class="reach" tabindex="0" role="group" aria-label="Reach map, lights up where it is pointed at">
@@ -79,7 +80,7 @@
         <a class="act is-quiet" href="/accounts/{{ $account->id }}/reach.csv">As CSV</a>
     </div>
     @if ($map->more > 0)
-        <p class="soft">{{ $map->more }} more {{ $map->more === 1 ? 'login is' : 'logins are' }} in the table and the
+        <p class="soft">{{ Count::words($map->more, 'more login is', 'more logins are') }} in the table and the
             CSV file.</p>
     @endif
     <details>

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 <section class="sheet" id="running" aria-labelledby="now" aria-live="polite"
     hx-get="/deployments/{{ $deployment->id }}/live" hx-trigger="every 1s" hx-swap="outerHTML">
     <h2 id="now">Now <small>{{ $view->isPaused() ? 'paused, '.$view->now() : $view->now() }}</small></h2>
@@ -40,12 +41,13 @@
         @if ($progress->failed() !== [])
             <div class="word is-trouble" role="alert">
                 @if ($view->isUnproven())
-                    <p>{{ count($progress->failed()) === 1 ? 'An address does' : count($progress->failed())
-                        .' addresses do' }} not show what was sent. Visitors have the new site, and it is not proven.
+                    <p>{{ Count::choose(count($progress->failed()), 'An address does',
+                        count($progress->failed()).' addresses do')
+                        }} not show what was sent. Visitors have the new site, and it is not proven.
                         Without an answer it goes back at {{ $deployment->decide_until?->shown('H:i') }}.</p>
                 @else
-                    <p>{{ count($progress->failed()) === 1 ? 'A file' : count($progress->failed()).' files' }} could
-                        not be sent. Visitors see the old site. Without an answer it goes back at
+                    <p>{{ Count::choose(count($progress->failed()), 'A file', count($progress->failed()).' files') }}
+                        could not be sent. Visitors see the old site. Without an answer it goes back at
                         {{ $deployment->decide_until?->shown('H:i') }}.</p>
                 @endif
                 <ul>

@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @foreach ($rack->shelves as $index => $shelf)
     @if (
         $shelf->client->group !== '' &&
@@ -9,8 +10,7 @@
     <li>
         <x-band :client="$shelf->client" :height="44" />
         <div class="whose">
-            <b>{{ $shelf->client->name }}</b><small>{{ count($shelf->jars) === 1 ? '1 site'
-                : count($shelf->jars).' sites' }}</small>
+            <b>{{ $shelf->client->name }}</b><small>{{ Count::words(count($shelf->jars), 'site') }}</small>
         </div>
         @php($labels = $shelf->labels())
         <div class="jars">

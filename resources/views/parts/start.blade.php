@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 <section class="sheet" aria-labelledby="first">
     <h2 id="first">Backup first</h2>
     <p>{{ $view->backupFirst() }}</p>
@@ -12,8 +13,7 @@
             <x-action to="/deployments/{{ $deployment->id }}/plan-again" main>Look at the server again</x-action>
         @elseif ($view->openQuestions() > 0)
             <button class="act is-main" disabled>Back up, then replace</button>
-            <span class="soft">after {{ $view->openQuestions() === 1 ? '1 answer'
-                : number_format($view->openQuestions()).' answers' }}</span>
+            <span class="soft">after {{ Count::words($view->openQuestions(), 'answer') }}</span>
         @else
             <x-action to="/deployments/{{ $deployment->id }}/start" main>Back up, then replace</x-action>
         @endif

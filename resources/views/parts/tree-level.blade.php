@@ -1,3 +1,4 @@
+@use('Cellarium\Core\Words\Count')
 @php($here = $tree->at($at))
 @php($inside = $tree->inside($at))
 @if ($at->depth() === 0)
@@ -38,7 +39,7 @@
                     @elseif ($below === 0 && $seen->files === 0)
                         empty
                     @elseif ($below === 0)
-                        {{ $seen->files === 1 ? '1 file' : "$seen->files files" }}
+                        {{ Count::words($seen->files, 'file') }}
                     @endif
                 </span>
                 @if ($seen->secrets !== [] || $seen->backups !== [])
@@ -48,7 +49,7 @@
             </li>
         @endforeach
         @if ($here->files > 0)
-            <li class="soft">{{ $here->files === 1 ? '1 file' : "$here->files files" }}</li>
+            <li class="soft">{{ Count::words($here->files, 'file') }}</li>
         @endif
         @foreach ($here->links as $name => $target)
             <li class="soft"><x-path :path="$name" /> → {{ $target ?? 'somewhere' }}</li>

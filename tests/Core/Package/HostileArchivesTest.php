@@ -23,7 +23,7 @@ final class HostileArchivesTest extends TestCase
     /** @var array<string, array{\Closure(string): string, RefusalReason|null}>|null */
     private static ?array $archives = null;
 
-    /** @var array{resource, resource, resource}|null the process that takes them, where it is told and where it tells */
+    /** @var array{resource, resource, resource}|null the process, its input, what it says */
     private static ?array $taking = null;
 
     /** @return array<string, array{\Closure(string): string, RefusalReason|null}> */

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Storage;
+namespace Cellarium\Core\Words;
 
 /** Sizes as people read them; decimal units, as hosts sell them. */
 final class Bytes

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Package;
+namespace Cellarium\Core\Package\Contents;
 
 /** Files that browsers, search engines and servers ask for by name; nothing needs to refer to them. */
 final class WellKnownFiles

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Package;
+namespace Cellarium\Core\Package\Contents;
 
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Storage\ContentStore;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Transfer;
+namespace Cellarium\Core\Transfer\Job;
 
 use Cellarium\Core\Connection\RemoteEntry;
 use Cellarium\Core\Json\JsonFields;
