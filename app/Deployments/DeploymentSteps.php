@@ -8,6 +8,7 @@ use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\ProofBy;
+use App\Plans\PlanTotals;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Change;

@@ -8,6 +8,7 @@ use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\Person;
+use App\Plans\Ways;
 use App\Text\When;
 use Carbon\CarbonImmutable;
 use Illuminate\Contracts\Pagination\LengthAwarePaginator;

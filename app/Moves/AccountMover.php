@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace App\Moves;
 
 use App\Accounts\AccountCheck;
-use App\Deployments\MakePlan;
-use App\Deployments\Plans;
 use App\Failure\Problem;
 use App\FtpUsers\FtpUsers;
 use App\FtpUsers\NewFtpUser;
@@ -21,6 +19,8 @@ use App\Models\FtpUserState;
 use App\Models\Person;
 use App\Models\RecordKind;
 use App\Models\Site;
+use App\Plans\MakePlan;
+use App\Plans\Plans;
 use App\Record\Record;
 use App\Storage\RunFiles;
 use App\Storage\SiteLockNames;

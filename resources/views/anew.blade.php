@@ -55,7 +55,7 @@
                             <td data-label="served from there">
                                 @if ($site->live_proven_at !== null)
                                     <x-tag tone="proven">live {{ $site->live_proven_at->shown('j M H:i') }}</x-tag>
-                                @elseif ($plan !== null && \App\Deployments\LaterProof::isDue($plan))
+                                @elseif ($plan !== null && \App\Runs\LaterProof::isDue($plan))
                                     <x-action to="/deployments/{{ $plan->id }}/prove"
                                         aria-label="Ask as visitors do for {{ $site->domain }}">Ask as visitors
                                         do</x-action>

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deployments\Plans;
 use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\Deployment;
@@ -12,6 +11,7 @@ use App\Models\DeploymentState;
 use App\Models\OwnType;
 use App\Models\Package;
 use App\Packages\Packages;
+use App\Plans\Plans;
 use Tests\Support\StandinHost;
 use Tests\Support\Zips;
 

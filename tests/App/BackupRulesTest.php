@@ -160,9 +160,9 @@ final class BackupRulesTest extends AppTestCase
         BackupRule::query()->update(['daily' => 0]);
         $only = $this->back();
         self::assertTrue(app(Expiry::class)->decisions($this->site)[0]->isKept());
-        $run = app(\App\Deployments\Plans::class)->deploy($this->site, $this->package());
+        $run = app(\App\Plans\Plans::class)->deploy($this->site, $this->package());
         $run->update(['state' => \App\Models\DeploymentState::Queued]);
-        app(\App\Deployments\Runner::class)->carryOut($run);
+        app(\App\Runs\Runner::class)->carryOut($run);
         $wayBack = (int) $run->refresh()->backup_id;
         $newest = $this->back();
         $kept = array_filter(

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Plans\Plans;
 
 /** What somebody changed on the server since the last deployment is asked about, and nothing starts before. */
 final class ConflictsTest extends AppTestCase

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deployments\Plans;
 use App\FtpUsers\HandOvers;
 use App\Http\Middleware\PlainInput;
 use App\Models\ApiToken;
@@ -18,6 +17,7 @@ use App\Models\Person;
 use App\Models\SavedView;
 use App\Models\SetAside;
 use App\Models\Upload;
+use App\Plans\Plans;
 use App\Sheets\Sheets;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;

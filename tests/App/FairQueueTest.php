@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Accounts\ConnectAccount;
-use App\Deployments\CarryOutDeployment;
-use App\Deployments\Plans;
 use App\Errands\ErrandTask;
 use App\Files\LookAtFiles;
 use App\FtpUsers\CloseUser;
@@ -16,6 +14,8 @@ use App\Models\DeploymentState;
 use App\Models\Errand;
 use App\Models\ErrandState;
 use App\Models\FtpUserState;
+use App\Plans\Plans;
+use App\Runs\CarryOutDeployment;
 use App\Watch\Recovery;
 use App\Watch\Upkeep;
 use App\Work\FairQueue;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\Package;
+use App\Plans\Plans;
 use App\Work\Tasks;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Way;
@@ -222,7 +222,7 @@ final class KillTest extends AppTestCase
         config(['queue.default' => 'database']);
         $run = app(Plans::class)->deploy($this->site->refresh()->load('account.client', 'account.sites'), $package);
         $run->update(['state' => DeploymentState::Queued, 'way' => $way]);
-        Tasks::order(\App\Deployments\CarryOutDeployment::class, $run->id);
+        Tasks::order(\App\Runs\CarryOutDeployment::class, $run->id);
 
         return $run;
     }

@@ -5,15 +5,15 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Backups\Backups;
-use App\Deployments\MakePlan;
-use App\Deployments\Plans;
-use App\Deployments\Runner;
 use App\Models\Backup;
 use App\Models\BackupState;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\ProofBy;
 use App\Models\SetAside;
+use App\Plans\MakePlan;
+use App\Plans\Plans;
+use App\Runs\Runner;
 use App\Storage\RunIds;
 use App\Storage\SiteLockNames;
 use App\Watch\Recovery;

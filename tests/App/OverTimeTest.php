@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deployments\Plans;
-use App\Deployments\Runner;
 use App\Models\Backup;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Plans\Plans;
+use App\Runs\Runner;
 
 /** A site over time: who did what is told apart from what nobody here did, and who could have. */
 final class OverTimeTest extends AppTestCase

@@ -6,14 +6,14 @@ namespace Tests\App;
 
 use App\Deployments\DeploymentSteps;
 use App\Deployments\DeploymentStepState;
-use App\Deployments\Plans;
-use App\Deployments\PlanTotals;
 use App\Models\Backup;
 use App\Models\BackupState;
 use App\Models\Closing;
 use App\Models\DeploymentState;
 use App\Models\Package;
 use App\Packages\FileTree;
+use App\Plans\Plans;
+use App\Plans\PlanTotals;
 use App\Reach\ReachMap;
 use App\Text\Amount;
 use App\Text\Breakable;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deployments\CarryOutDeployment;
-use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Plans\Plans;
+use App\Runs\CarryOutDeployment;
 use App\Work\Tasks;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Plan\Way;

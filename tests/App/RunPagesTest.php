@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Backups\SitesBackedUp;
-use App\Deployments\Plans;
-use App\Deployments\RunProgress;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\Site;
+use App\Plans\Plans;
+use App\Runs\RunProgress;
 use App\Storage\RunFiles;
 use Cellarium\Core\Deployment\JournalMark;
 use Cellarium\Core\Deployment\RunStage;

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deployments\Plans;
-use App\Deployments\Runner;
-use App\Deployments\StartPlan;
 use App\Models\Closing;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\FtpUserState;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
+use App\Plans\Plans;
+use App\Runs\Runner;
+use App\Runs\StartPlan;
 use App\Storage\SiteLockNames;
 use App\Today\Concerns;
 use App\Watch\Recovery;
@@ -308,7 +308,7 @@ final class RunsTest extends AppTestCase
             ['open' => true],
         );
         $this->post("/deployments/$run->id/again")->assertRedirect();
-        self::assertOrdered(\App\Deployments\CarryOutDeployment::class, $run->id);
+        self::assertOrdered(\App\Runs\CarryOutDeployment::class, $run->id);
         app(Runner::class)->carryOut($run);
         self::assertSame(DeploymentState::PutBack, $run->refresh()->state, (string) $run->trouble);
         self::assertSame($before, self::contents($this->root()));

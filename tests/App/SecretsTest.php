@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Accounts\ConnectAccount;
-use App\Deployments\CarryOutDeployment;
-use App\Deployments\MakePlan;
 use App\Hosting\Connections;
 use App\Models\Account;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
+use App\Plans\MakePlan;
+use App\Runs\CarryOutDeployment;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Support\Facades\DB;
@@ -178,9 +178,9 @@ final class SecretsTest extends AppTestCase
     {
         $this->host->faults(['delay_ms' => 50]);
         $seen = '';
-        $run = app(\App\Deployments\Plans::class)->deploy($this->site, $this->package());
+        $run = app(\App\Plans\Plans::class)->deploy($this->site, $this->package());
         $run->update(['state' => DeploymentState::Queued]);
-        app(\App\Deployments\Runner::class)->carryOut($run, static function () use (&$seen): void {
+        app(\App\Runs\Runner::class)->carryOut($run, static function () use (&$seen): void {
             foreach (glob('/proc/[0-9]*/cmdline') ?: [] as $file) {
                 $command = (string) @file_get_contents($file);
                 if (str_contains($command, 'Transfer/worker.php')) {

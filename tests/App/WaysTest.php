@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deployments\LaterProof;
-use App\Deployments\Plans;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\Site;
+use App\Plans\Plans;
+use App\Runs\LaterProof;
 use App\Storage\RunIds;
 use Cellarium\Core\Path\TemporaryName;
 use Cellarium\Core\Plan\Way;

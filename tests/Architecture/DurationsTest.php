@@ -11,7 +11,7 @@ use Symfony\Component\Finder\Finder;
 final class DurationsTest extends TestCase
 {
     /** What compares with a moment that is stored; it bounds what comes out. */
-    private const WITH_MOMENTS = ['app/Deployments/EndOfRun.php', 'app/Watch/Recovery.php'];
+    private const WITH_MOMENTS = ['app/Runs/EndOfRun.php', 'app/Watch/Recovery.php'];
 
     public function test_durations_are_measured_by_a_clock_that_nobody_puts(): void
     {

@@ -109,7 +109,7 @@ return [
         'test_by_no_name',
     ),
     'what should not answer is asked until it no longer does' => $app(
-        'Deployments/OpenAddresses.php',
+        'Runs/OpenAddresses.php',
         '$answer->status === 200 && $answer->sha256 === $address->sha256,',
         'false,',
         'WhatVisitorsGetTest',
@@ -123,7 +123,7 @@ return [
         'test_it_is_restored_on_its_own',
     ),
     'what is asked of a folder is answered first' => $app(
-        'Deployments/StartPlan.php',
+        'Runs/StartPlan.php',
         'if (app(RunFiles::class)->folder($deployment) !== null) {',
         'if (false) {',
         'InspectedUploadsTest',

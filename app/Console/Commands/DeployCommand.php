@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Deployments\Plans;
 use App\Failure\Problem;
 use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\Site;
 use App\Packages\Packages;
+use App\Plans\Plans;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Choice;

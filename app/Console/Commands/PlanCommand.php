@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Deployments\PlanMaker;
-use App\Deployments\Plans;
 use App\Packages\Packages;
+use App\Plans\PlanMaker;
+use App\Plans\Plans;
 use Cellarium\Core\Plan\PlanItem;
 
 final class PlanCommand extends CellariumCommand

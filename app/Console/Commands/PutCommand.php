@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Deployments\ManualUpload;
 use App\Failure\Problem;
 use App\Files\FilePlace;
 use App\Models\Deployment;
 use App\Models\Person;
+use App\Plans\ManualUpload;
 use App\Storage\RunFiles;
 use App\Text\Amount;
 use Cellarium\Core\Path\PathRefused;

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Deployments\PlanMaker;
-use App\Deployments\Plans;
-use App\Deployments\Runner;
 use App\Failure\Problem;
 use App\Models\Backup;
 use App\Models\DeploymentState;
+use App\Plans\PlanMaker;
+use App\Plans\Plans;
+use App\Runs\Runner;
 
 final class RestoreCommand extends CellariumCommand
 {

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Deployments\PlanAnswers;
-use App\Deployments\PlanMaker;
-use App\Deployments\Runner;
-use App\Deployments\VisitorsView;
-use App\Deployments\Ways;
 use App\Failure\Problem;
 use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\ProofBy;
+use App\Plans\PlanAnswers;
+use App\Plans\PlanMaker;
+use App\Plans\Ways;
+use App\Runs\Runner;
+use App\Runs\VisitorsView;
 use App\Storage\RunFiles;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;

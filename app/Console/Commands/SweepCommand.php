@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Deployments\OpenAddresses;
+use App\Runs\OpenAddresses;
 use App\Watch\Sweep;
 
 final class SweepCommand extends CellariumCommand

@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\CopyElsewhere;
-use App\Deployments\MakePlan;
-use App\Deployments\ManualUpload;
 use App\Errands\Errands;
 use App\Failure\Problem;
 use App\Files\AskVisitors;
@@ -34,6 +31,9 @@ use App\Models\ErrandState;
 use App\Models\FileAction;
 use App\Models\Person;
 use App\Models\Site;
+use App\Plans\CopyElsewhere;
+use App\Plans\MakePlan;
+use App\Plans\ManualUpload;
 use App\Work\Tasks;
 use Cellarium\Core\File\PrivateName;
 use Cellarium\Core\File\Rights;

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\StartPlan;
 use App\Errands\Errands;
 use App\Models\Account;
 use App\Models\Deployment;
@@ -15,6 +14,7 @@ use App\Models\Site;
 use App\Moves\AccountMove;
 use App\Moves\AccountMover;
 use App\Moves\MoveAccount;
+use App\Runs\StartPlan;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Change;
 use Illuminate\Contracts\View\View;

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\DeploymentPreviews;
 use App\Failure\Problem;
 use App\Models\DeploymentState;
 use App\Models\Package;
@@ -17,6 +16,7 @@ use App\Packages\Packages;
 use App\Packages\PackageVersions;
 use App\Packages\ReferencesView;
 use App\Packages\Types;
+use App\Plans\DeploymentPreviews;
 use Cellarium\Core\Package\Type\TypeRules;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;

@@ -4,20 +4,20 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\PlanAnswers;
-use App\Deployments\PlanFile;
-use App\Deployments\PlanFileView;
-use App\Deployments\PlanRow;
-use App\Deployments\PlanSide;
-use App\Deployments\PlanTree;
-use App\Deployments\Ways;
-use App\Deployments\WaysView;
 use App\Errands\Errands;
 use App\Files\FetchedFile;
 use App\Models\Deployment;
 use App\Models\DeploymentKind;
 use App\Models\DeploymentState;
 use App\Models\ProofBy;
+use App\Plans\PlanAnswers;
+use App\Plans\PlanFile;
+use App\Plans\PlanFileView;
+use App\Plans\PlanRow;
+use App\Plans\PlanSide;
+use App\Plans\PlanTree;
+use App\Plans\Ways;
+use App\Plans\WaysView;
 use App\Storage\RunFiles;
 use Cellarium\Core\Plan\Answers;
 use Cellarium\Core\Plan\Change;

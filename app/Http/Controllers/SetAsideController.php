@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\MakePlan;
-use App\Deployments\Plans;
 use App\Errands\Errands;
 use App\Files\ChangeFiles;
 use App\Files\ChangesByHand;
@@ -13,6 +11,8 @@ use App\Models\Deployment;
 use App\Models\Person;
 use App\Models\SetAside;
 use App\Models\Site;
+use App\Plans\MakePlan;
+use App\Plans\Plans;
 use App\Work\Tasks;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;

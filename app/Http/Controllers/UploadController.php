@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\TakeFiles;
 use App\Errands\Errands;
 use App\Models\Errand;
 use App\Models\ErrandState;
@@ -13,6 +12,7 @@ use App\Models\Site;
 use App\Models\Upload;
 use App\Packages\TakePackage;
 use App\Packages\Uploads;
+use App\Plans\TakeFiles;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Storage\StoreFailure;
 use Cellarium\Core\Upload\UploadChecksum;

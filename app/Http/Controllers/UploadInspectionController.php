@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Deployments\UploadInspection;
 use App\Models\Deployment;
+use App\Plans\UploadInspection;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 

@@ -1,4 +1,4 @@
-@use('App\Deployments\PlanSide')
+@use('App\Plans\PlanSide')
 @php($rows = $tree->rows())
 <table class="facts-table tree plan" id="plan-table">
     <thead>

@@ -1,4 +1,4 @@
-@use('App\Deployments\RoomDrawing')
+@use('App\Plans\RoomDrawing')
 <section class="sheet" aria-labelledby="room">
     <h2 id="room">Room at every step</h2>
     <svg class="room" viewBox="0 0 {{ RoomDrawing::WIDTH }} {{ RoomDrawing::HEIGHT }}" aria-hidden="true">

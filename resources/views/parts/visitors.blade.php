@@ -1,4 +1,4 @@
-@use('App\Deployments\VisitorsView')
+@use('App\Runs\VisitorsView')
 @foreach ($visitors->public() as $sentence)
     <p class="word is-trouble"><bdi>@words($sentence)</bdi></p>
 @endforeach
