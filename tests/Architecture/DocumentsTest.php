@@ -110,6 +110,15 @@ final class DocumentsTest extends TestCase
         self::assertEqualsCanonicalizing(array_column(FindingCode::cases(), 'value'), $match[1]);
     }
 
+    public function test_every_command_is_named_in_a_document(): void
+    {
+        $text = implode('', array_map(file_get_contents(...), (array) glob(self::ROOT.'/{docs/*,*}.md', GLOB_BRACE)));
+        foreach ((array) glob(self::ROOT.'/app/Console/Commands/*.php') as $file) {
+            preg_match('/\$signature = \'cellarium:([\w-]+)/', (string) file_get_contents((string) $file), $match);
+            $match === [] ?: self::assertMatchesRegularExpression("/(?:cellarium:|`)$match[1]\\b/", $text);
+        }
+    }
+
     public function test_every_package_that_is_required_has_its_licence_named(): void
     {
         $composer = json_decode(self::text('composer.json'), true);
