@@ -35,11 +35,6 @@ final readonly class RunProgress
         return $this->facts['share'] === null ? null : (int) round($this->facts['share'] * 100);
     }
 
-    public function width(): float
-    {
-        return round(self::WIDTH * ($this->facts['share'] ?? 0), 1);
-    }
-
     /** @return array<string, string> how much is there and when it will be ready, term => words */
     public function pairs(): array
     {

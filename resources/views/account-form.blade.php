@@ -27,8 +27,7 @@
             <form method="post" action="{{ $account === null ? '/accounts' : "/accounts/$account->id" }}"
                 class="pairs-form" autocomplete="off">
                 @csrf
-                <label for="client">Client</label>
-                <div>
+                <x-field for="client" label="Client" :form="$form">
                     <div class="side"><select class="entry" id="client" name="client">
                             <option value="">choose</option>
                             @foreach ($clients as $client)
@@ -40,19 +39,18 @@
                         <input class="entry" name="new_client" value="@exactly($value('new_client'))"
                             placeholder="or a new one"
                             aria-label="New client" maxlength="200">
-                    </div><x-field-note :form="$form" field="client" />
-                </div>
-                <label for="host">Host</label>
-                <div>
+                    </div>
+                </x-field>
+                <x-field for="host" label="Host">
                     <div class="side"><input class="entry is-mono" id="host" name="host"
                             value="@exactly($value('host'))" required spellcheck="false"
                             placeholder="ftp.host.example"><input
                             class="entry is-mono is-short" name="port" value="@exactly($value('port'))" id="port"
                             placeholder="port" aria-label="Port" inputmode="numeric"></div><x-field-note
                         :form="$form" field="host" /><x-field-note :form="$form" field="port" />
-                </div>
-                <label for="protocol">Protocol</label>
-                <div><select class="entry" id="protocol" name="protocol">
+                </x-field>
+                <x-field for="protocol" label="Protocol" :form="$form">
+                    <select class="entry" id="protocol" name="protocol">
                         @foreach ([Protocol::FtpsExplicit, Protocol::Sftp, Protocol::FtpsImplicit,
                             Protocol::Ftp] as $protocol)
                             <option value="@exactly($protocol->value)"
@@ -64,18 +62,17 @@
                     @if ($value('protocol') === Protocol::Ftp->value)
                         <p class="is-soon-text">{{ Protocol::Ftp->exposes() }} Try FTP over TLS first.</p>
                     @endif
-                    <x-field-note :form="$form" field="protocol" />
-                </div>
-                <label for="login">Login</label>
-                <div><input class="entry is-mono" id="login" name="login" value="@exactly($value('login'))" required
-                        spellcheck="false"><x-field-note :form="$form" field="login" /></div>
-                <label for="password">Password</label>
-                <div>
+                </x-field>
+                <x-field for="login" label="Login" :form="$form">
+                    <input class="entry is-mono" id="login" name="login" value="@exactly($value('login'))" required
+                        spellcheck="false">
+                </x-field>
+                <x-field for="password" label="Password" :form="$form">
                     <div class="side"><input class="entry is-mono" id="password" name="password" type="password"
                             value="@exactly($value('password'))" spellcheck="false" autocomplete="new-password"><button
                             type="button" class="act is-quiet" data-reveal="password"
-                            aria-pressed="false">Show</button></div><x-field-note :form="$form" field="password" />
-                </div>
+                            aria-pressed="false">Show</button></div>
+                </x-field>
                 <details class="wide" @if ($value('private_key') !== '' || isset($form->wrong['private_key'])) open
                     @endif>
                     <summary>Key for SFTP{{ $account?->key_kind ? ": $account->key_kind" : '' }}</summary>
@@ -92,8 +89,7 @@
                         autocomplete="off"><x-field-note :form="$form" field="private_key" />
                 </details>
                 @if ($account === null)
-                    <label for="domain">Its site</label>
-                    <div>
+                    <x-field for="domain" label="Its site">
                         <div class="side"><input class="entry is-mono" id="domain" name="domain"
                                 value="@exactly($value('domain'))" placeholder="site.example" spellcheck="false"><input
                                 class="entry is-mono" name="document_root" value="@exactly($value('document_root'))"
@@ -102,7 +98,7 @@
                         <p class="soft">more can be added later; where it is served from is proven after connecting
                         </p><x-field-note :form="$form" field="domain" /><x-field-note :form="$form"
                             field="document_root" />
-                    </div>
+                    </x-field>
                 @endif
                 <details class="wide" @if (
                     $value('address') .
@@ -122,22 +118,22 @@
                             value="@exactly($value('company'))" maxlength="200">
                         <label for="tags">Tags</label><input class="entry" id="tags" name="tags"
                             value="@exactly($value('tags'))" placeholder="with commas between">
-                        <label for="address">IP address</label>
-                        <div><input class="entry is-mono" id="address" name="address"
+                        <x-field for="address" label="IP address" :form="$form">
+                            <input class="entry is-mono" id="address" name="address"
                             value="@exactly($value('address'))"
-                                placeholder="only where the name does not lead there"><x-field-note :form="$form"
-                                field="address" /></div>
-                        <label for="start_directory">Start directory</label>
-                        <div><input class="entry is-mono" id="start_directory" name="start_directory"
+                                placeholder="only where the name does not lead there">
+                        </x-field>
+                        <x-field for="start_directory" label="Start directory" :form="$form">
+                            <input class="entry is-mono" id="start_directory" name="start_directory"
                                 value="@exactly($value('start_directory'))"
-                                placeholder="where the login lands"><x-field-note
-                                :form="$form" field="start_directory" /></div>
+                                placeholder="where the login lands">
+                        </x-field>
                         <span class="name">Data connections</span><label class="check"><input type="checkbox"
                                 name="active_mode" value="1" @checked($value('active_mode') !== '')> opened by the
                                 server
                             (active mode)</label>
-                        <label for="control_url">Control service</label>
-                        <div><input class="entry is-mono" id="control_url" name="control_url"
+                        <x-field for="control_url" label="Control service">
+                            <input class="entry is-mono" id="control_url" name="control_url"
                                 value="@exactly($value('control_url'))" placeholder="https://control.host.example"
                                 spellcheck="false"><input class="entry is-mono" name="control_token" type="password"
                                 value="@exactly($value('control_token'))"
@@ -147,9 +143,8 @@
                             <p class="soft">where the host makes FTP users itself; without it they are made by hand
                             </p><x-field-note :form="$form" field="control_url" /><x-field-note :form="$form"
                                 field="control_token" />
-                        </div>
-                        <label for="login_form">FTP users</label>
-                        <div>
+                        </x-field>
+                        <x-field for="login_form" label="FTP users">
                             @if ($account?->control_url === null)
                                 <input class="entry is-mono" id="login_form" name="login_form"
                                     value="@exactly($value('login_form'))" placeholder="{name}@site.example"
@@ -172,7 +167,7 @@
                                     value="@exactly($value('ftp_port'))"
                                     placeholder="port" aria-label="Port of FTP users" inputmode="numeric">
                             </div><x-field-note :form="$form" field="ftp_port" />
-                        </div>
+                        </x-field>
                         <label for="notes">Notes</label>
                         <textarea class="entry" id="notes" name="notes" rows="3">@exactly($value('notes'))</textarea>
                     </div>

@@ -28,13 +28,13 @@
                 @if ($account->sites->isEmpty())
                     <p class="calm">No site of this account is known yet. Add the domains that are served from it.</p>
                 @else
-                    <table class="facts-table">
+                    <x-table caption="Sites of this account">
                         <thead>
                             <tr>
-                                <th>Site and document root</th>
-                                <th>Live now</th>
-                                <th>Last backup</th>
-                                <th></th>
+                                <th scope="col">Site and document root</th>
+                                <th scope="col">Live now</th>
+                                <th scope="col">Last backup</th>
+                                <th scope="col"></th>
                             </tr>
                         </thead>
                         <tbody>
@@ -107,7 +107,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                 @endif
                 <div class="row-acts">
                     <x-action to="/accounts/{{ $account->id }}/sites/new" method="GET">Add a site</x-action>

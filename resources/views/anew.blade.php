@@ -29,12 +29,12 @@
     @if ($there !== [])
         <section class="sheet" aria-labelledby="there">
             <h2 id="there">There already <small>{{ count($there) }}</small></h2>
-            <table class="facts-table is-roomy">
+            <x-table caption="Sites that are there already" class="is-roomy">
                 <thead>
                     <tr>
-                        <th>Site</th>
-                        <th>Its files</th>
-                        <th>Served from there</th>
+                        <th scope="col">Site</th>
+                        <th scope="col">Its files</th>
+                        <th scope="col">Served from there</th>
                     </tr>
                 </thead>
                 <tbody>
@@ -71,7 +71,7 @@
                         </tr>
                     @endforeach
                 </tbody>
-            </table>
+            </x-table>
             @if ($ready > 0)
                 <form method="post" action="/accounts/{{ $account->id }}/anew/start" class="row-acts">
                     @csrf
@@ -92,13 +92,13 @@
                 @if ($move->sites === [])
                     <p class="calm">No site is left in this account.</p>
                 @else
-                    <table class="facts-table is-roomy">
+                    <x-table caption="Sites that move" class="is-roomy">
                         <thead>
                             <tr>
-                                <th>Site</th>
-                                <th>Begins in, there</th>
-                                <th>Filled from</th>
-                                <th>Goes along</th>
+                                <th scope="col">Site</th>
+                                <th scope="col">Begins in, there</th>
+                                <th scope="col">Filled from</th>
+                                <th scope="col">Goes along</th>
                             </tr>
                         </thead>
                         <tbody>
@@ -145,7 +145,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                 @endif
             </section>
             <section class="sheet" aria-labelledby="users">
@@ -153,12 +153,12 @@
                 @if ($move->users === [])
                     <p class="calm">No FTP user is open in this account.</p>
                 @else
-                    <table class="facts-table is-roomy">
+                    <x-table caption="FTP users that move" class="is-roomy">
                         <thead>
                             <tr>
-                                <th>User</th>
-                                <th>Lands in, there</th>
-                                <th>Closes</th>
+                                <th scope="col">User</th>
+                                <th scope="col">Lands in, there</th>
+                                <th scope="col">Closes</th>
                             </tr>
                         </thead>
                         <tbody>
@@ -182,7 +182,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                 @endif
             </section>
             @if ($move->sites !== [] || $move->users !== [])

@@ -7,8 +7,7 @@
             hx-get="/sites/{{ $site->id }}/backup-rule" hx-trigger="change delay:100ms" hx-target="#retention"
             hx-swap="outerHTML">
             @csrf
-            <label for="for">Holds for</label>
-            <div>
+            <x-field for="for" label="Holds for">
                 <select class="entry" id="for" name="for">
                     <option value="site" @selected($rule->site_id !== null)>this site</option>
                     @if ($site->owner()->group !== '')
@@ -21,14 +20,13 @@
                         <option value="none">not this site any more: the common rule again</option>
                     @endif
                 </select>
-            </div>
-            <label for="hours">A backup every</label>
-            <div><input class="entry is-short" id="hours" name="hours" type="number" min="1" max="8760"
+            </x-field>
+            <x-field for="hours" label="A backup every">
+                <input class="entry is-short" id="hours" name="hours" type="number" min="1" max="8760"
                     required value="@exactly(old('hours', $rule->hours))"> <span class="soft">hours; 24 is a day, 168 a
                     week. What breaks this stands on Today.</span>
-            </div>
-            <label for="quiet_from">Quiet hours</label>
-            <div>
+            </x-field>
+            <x-field for="quiet_from" label="Quiet hours">
                 <input class="entry is-short" id="quiet_from" name="quiet_from" type="time" required
                     value="@exactly(old('quiet_from', BackupRule::clock($rule->quiet_from)))"> to
                 <input class="entry is-short" id="quiet_until" name="quiet_until" type="time" required
@@ -36,16 +34,15 @@
                     value="@exactly(old('quiet_until', BackupRule::clock($rule->quiet_until)))">
                 <p class="soft">from a day on, backups are taken within these, the sites of a host one after the
                     other</p>
-            </div>
-            <label for="zone">Time zone</label>
-            <div>
+            </x-field>
+            <x-field for="zone" label="Time zone">
                 <select class="entry" id="zone" name="zone">
                     @foreach (timezone_identifiers_list() as $zone)
                         <option @selected(old('zone', $rule->zone) === $zone)>{{ $zone }}</option>
                     @endforeach
                 </select>
                 <p class="soft">of the quiet hours, and of the days, weeks and months below</p>
-            </div>
+            </x-field>
             @foreach (['hourly' => 'hours', 'daily' => 'days', 'weekly' => 'weeks', 'monthly' => 'months',
                 'yearly' => 'years'] as $field => $unit)
                 <label for="{{ $field }}">Keep {{ $field }}</label>
@@ -58,10 +55,11 @@
                     @endif
                 </div>
             @endforeach
-            <label for="rehearse_days">Rehearse every</label>
-            <div><input class="entry is-short" id="rehearse_days" name="rehearse_days" type="number" min="1" max="1000"
+            <x-field for="rehearse_days" label="Rehearse every">
+                <input class="entry is-short" id="rehearse_days" name="rehearse_days" type="number" min="1" max="1000"
                     value="@exactly(old('rehearse_days', $rule->rehearse_days))"> <span class="soft">days; left empty,
-                    no rehearsal is promised</span></div>
+                    no rehearsal is promised</span>
+            </x-field>
             <div class="side">In any case</div>
             <div class="soft">stay the only backup of a site, pinned ones, and the one before each deployment, restore
                 or change by hand for {{ config('cellarium.way_back_days') }} days, so that each can be undone, whatever

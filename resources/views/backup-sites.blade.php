@@ -95,17 +95,17 @@
         @if ($view->sites->isEmpty())
             <p class="calm">There is no site yet.</p>
         @else
-            <table class="facts-table is-roomy">
+            <x-table caption="Sites and their backups" class="is-roomy">
                 <thead>
                     <tr>
-                        <th>Site</th>
-                        <th>Promised</th>
-                        <th>Last backup</th>
-                        <th>Promise</th>
-                        <th>Last rehearsal</th>
-                        <th>Size</th>
-                        <th>In 30 days</th>
-                        <th>Goes</th>
+                        <th scope="col">Site</th>
+                        <th scope="col">Promised</th>
+                        <th scope="col">Last backup</th>
+                        <th scope="col">Promise</th>
+                        <th scope="col">Last rehearsal</th>
+                        <th scope="col">Size</th>
+                        <th scope="col">In 30 days</th>
+                        <th scope="col">Goes</th>
                     </tr>
                 </thead>
                 <tbody>
@@ -143,7 +143,7 @@
                         </tr>
                     @endforeach
                 </tbody>
-            </table>
+            </x-table>
             <x-pages :of="$view->sites" what="sites" />
         @endif
     </section>

@@ -16,13 +16,13 @@
             @if ($view->rows === [])
                 <p class="calm">{{ $view->in === '' ? 'It holds nothing.' : 'There is no such folder in it.' }}</p>
             @else
-                <table class="facts-table">
+                <x-table caption="Files in the backup">
                     <thead>
                         <tr>
-                            <th class="tick"></th>
-                            <th>Name</th>
-                            <th>Holds</th>
-                            <th>Time on the server</th>
+                            <th scope="col" class="tick"></th>
+                            <th scope="col">Name</th>
+                            <th scope="col">Holds</th>
+                            <th scope="col">Time on the server</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -43,7 +43,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 @if ($view->left > 0)
                     <p class="soft">and {{ number_format($view->left) }} more in this folder; choose the folder itself
                         to have them too.</p>
@@ -76,7 +76,7 @@
             @if ($view->backup->databases === null)
                 <p>{{ ucfirst($view->backup->databasesHeld()) }}.</p>
             @else
-                <table class="facts-table">
+                <x-table caption="Databases in the backup">
                     <tbody>
                         @foreach ($view->backup->databases as $database)
                             <tr>
@@ -94,7 +94,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 <p class="soft">What was ordered or written in it since is gone then. The site is backed up first, with
                     what the database holds now; restoring files, or undoing, never touches a database.</p>
             @endif

@@ -10,11 +10,12 @@
                 @endforeach
                 <label for="name">Name</label><input class="entry" id="name" name="name"
                     value="@exactly(old('name', $client->name))" required maxlength="200">
-                <label for="colour">Colour</label>
-                <div class="side"><input id="colour" name="colour" type="color"
+                <x-field for="colour" label="Colour" class="side">
+                    <input id="colour" name="colour" type="color"
                     value="@exactly(old('colour', $client->colour))"><span
                         class="soft">stands with the letters {{ $client->mark() }}, for those who do not see
-                        colours</span></div>
+                        colours</span>
+                </x-field>
                 <label for="group">Group</label><input class="entry" id="group" name="group"
                     value="@exactly(old('group', $client->group))" list="groups" maxlength="100"><datalist id="groups">
                     @foreach ($groups as $group)

@@ -13,13 +13,13 @@
             @if ($compare->difference->files === [])
                 <p class="calm">Every file is the same in both.</p>
             @else
-                <table class="facts-table">
+                <x-table caption="Files that differ">
                     <thead>
                         <tr>
-                            <th>File</th>
-                            <th>What became of it</th>
-                            <th class="number">Before</th>
-                            <th class="number">After</th>
+                            <th scope="col">File</th>
+                            <th scope="col">What became of it</th>
+                            <th scope="col" class="number">Before</th>
+                            <th scope="col" class="number">After</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -40,7 +40,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 @if (count($compare->difference->files) > CompareView::MOST)
                     <p class="soft">and {{ number_format(count($compare->difference->files) - CompareView::MOST) }} more
                     </p>
@@ -55,13 +55,13 @@
                     <p class="calm">It is no text, or too much of it to be set side by side.</p>
                 @else
                     <div class="scroll" tabindex="0" role="group" aria-label="Both texts side by side">
-                        <table class="side-by-side">
+                        <x-table caption="Both texts side by side" kind="side-by-side">
                             <thead class="is-sr-only">
                                 <tr>
-                                    <th>Line before</th>
-                                    <th>Before</th>
-                                    <th>Line after</th>
-                                    <th>After</th>
+                                    <th scope="col">Line before</th>
+                                    <th scope="col">Before</th>
+                                    <th scope="col">Line after</th>
+                                    <th scope="col">After</th>
                                 </tr>
                             </thead>
                             @foreach ($parts as $part)
@@ -78,7 +78,7 @@
                                     @endforeach
                                 </tbody>
                             @endforeach
-                        </table>
+                        </x-table>
                     </div>
                 @endif
             </section>

@@ -39,16 +39,16 @@
                 <p class="calm">No deployment fits.</p>
             @else
                 <form method="post" action="/deployments/discard" id="discard">@csrf</form>
-                <table class="facts-table is-roomy">
+                <x-table caption="Deployments" class="is-roomy">
                     <thead>
                         <tr>
-                            <th>What</th>
-                            <th>Site</th>
-                            <th>Ended</th>
-                            <th>How</th>
-                            <th>Files</th>
-                            <th>Took</th>
-                            <th>Who</th>
+                            <th scope="col">What</th>
+                            <th scope="col">Site</th>
+                            <th scope="col">Ended</th>
+                            <th scope="col">How</th>
+                            <th scope="col">Files</th>
+                            <th scope="col">Took</th>
+                            <th scope="col">Who</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -59,13 +59,13 @@
                                             <summary>{{ count($group) }} uploads by hand on
                                                 {{ $group[0]->when() }} and before, to
                                                 <x-domain :name="$group[0]->site->domain" /></summary>
-                                            <table class="facts-table">
+                                            <x-table caption="Uploads by hand">
                                                 <tbody>
                                                     @foreach ($group as $run)
                                                         @include('parts.deployment-row')
                                                     @endforeach
                                                 </tbody>
-                                            </table>
+                                            </x-table>
                                         </details></td>
                                 </tr>
                             @else
@@ -73,7 +73,7 @@
                             @endif
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 @if ($deployments->contains(static fn ($run): bool => $run->state === DeploymentState::Planned))
                     @leads('/deployments/discard', 'POST')
                         <p class="row-acts"><button class="act" form="discard" data-once>Discard the ticked

@@ -28,8 +28,8 @@
             <form id="order" method="post" action="/accounts/{{ $account->id }}/ftp-users" class="pairs-form"
                 autocomplete="off">
                 @csrf
-                <label for="name">Login</label>
-                <div><input class="entry is-mono" id="name" name="name" value="@exactly($value('name'))"
+                <x-field for="name" label="Login">
+                    <input class="entry is-mono" id="name" name="name" value="@exactly($value('name'))"
                         placeholder="north-build" required maxlength="100" autocomplete="off" spellcheck="false"
                         autocapitalize="off" hx-get="/accounts/{{ $account->id }}/login-check"
                         hx-trigger="input delay:200ms" hx-target="#login-check" hx-sync="this:replace">
@@ -38,9 +38,9 @@
                         'full' => $rules->full($value('name') === '' ? '…' : $value('name')),
                         'typed' => $value('name') !== '',
                     ])</div>
-                </div>
-                <label for="directory">Directory</label>
-                <div><input class="entry is-mono" id="directory" name="directory" value="@exactly($value('directory'))"
+                </x-field>
+                <x-field for="directory" label="Directory">
+                    <input class="entry is-mono" id="directory" name="directory" value="@exactly($value('directory'))"
                     required
                         maxlength="900" spellcheck="false" hx-get="/accounts/{{ $account->id }}/foresight"
                         hx-trigger="input delay:200ms" hx-target="#foresight" hx-include="#megabytes"
@@ -68,7 +68,7 @@
                             <p class="soft">Looking …</p>
                         </div>
                     </details>
-                </div>
+                </x-field>
                 <span class="name">Password</span>
                 <div role="radiogroup" aria-label="Password">
                     <label class="check"><input type="radio" name="password_kind" value="readable"
@@ -93,13 +93,13 @@
                             :form="$form" field="password" />
                     </div>
                 </div>
-                <label for="megabytes">Space, MB</label>
-                <div><input class="entry is-short" id="megabytes" name="megabytes" inputmode="numeric"
+                <x-field for="megabytes" label="Space, MB" :form="$form">
+                    <input class="entry is-short" id="megabytes" name="megabytes" inputmode="numeric"
                         value="@exactly($value('megabytes'))" placeholder="no limit"
                         hx-get="/accounts/{{ $account->id }}/foresight" hx-trigger="input delay:300ms"
                         hx-target="#foresight" hx-include="#directory" hx-sync="#foresight:replace"> <span
-                        class="soft">for outsiders a limit; empty for none</span><x-field-note :form="$form"
-                        field="megabytes" /></div>
+                        class="soft">for outsiders a limit; empty for none</span>
+                </x-field>
                 @include('parts.ends', [
                     'ends' => $value('ends'),
                     'closes' => $value('closes'),

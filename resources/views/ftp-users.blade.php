@@ -31,19 +31,19 @@
             </p>
         @else
             <form method="post" action="/bulk" id="bulk">@csrf
-                <table class="facts-table is-roomy">
+                <x-table caption="FTP users" class="is-roomy">
                     <thead>
                         <tr>
                             @if ($acts)
-                                <th class="tick"><input type="checkbox" data-all="users"
+                                <th scope="col" class="tick"><input type="checkbox" data-all="users"
                                         aria-label="All on this page"></th>
                             @endif
-                            <th>FTP user</th>
-                            <th>Reaches</th>
-                            <th>Owner and purpose</th>
-                            <th>Open since</th>
-                            <th>Used</th>
-                            <th>Closes</th>
+                            <th scope="col">FTP user</th>
+                            <th scope="col">Reaches</th>
+                            <th scope="col">Owner and purpose</th>
+                            <th scope="col">Open since</th>
+                            <th scope="col">Used</th>
+                            <th scope="col">Closes</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -94,7 +94,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 @if ($acts)
                     <fieldset class="bulk">
                         <legend>With those ticked</legend>

@@ -15,13 +15,13 @@
                     most; the deployments there were stay in the record. To have one again, upload it again.
                 @endif
             </p>
-            <table class="facts-table is-roomy">
+            <x-table caption="Versions to let go of" class="is-roomy">
                 <thead>
                     <tr>
-                        <th>Version</th>
-                        <th>Holds</th>
-                        <th>Uploaded</th>
-                        <th>Becomes</th>
+                        <th scope="col">Version</th>
+                        <th scope="col">Holds</th>
+                        <th scope="col">Uploaded</th>
+                        <th scope="col">Becomes</th>
                     </tr>
                 </thead>
                 <tbody>
@@ -41,7 +41,7 @@
                         </tr>
                     @endforeach
                 </tbody>
-            </table>
+            </x-table>
             @if ($letGo->going()->isNotEmpty())
                 <form class="row-acts" method="post" action="/packages/let-go" data-busy>@csrf
                     @foreach ($letGo->going() as $package)

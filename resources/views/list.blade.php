@@ -63,15 +63,15 @@
                 @endif
                 <a class="act" href="/accounts/import">Another list</a>
             </form>
-            <table class="facts-table">
+            <x-table caption="Lines of the list">
                 <thead>
                     <tr>
-                        <th>Line</th>
-                        <th>Would be</th>
-                        <th>Client</th>
-                        <th>Host and login</th>
-                        <th>Site</th>
-                        <th>Why</th>
+                        <th scope="col">Line</th>
+                        <th scope="col">Would be</th>
+                        <th scope="col">Client</th>
+                        <th scope="col">Host and login</th>
+                        <th scope="col">Site</th>
+                        <th scope="col">Why</th>
                     </tr>
                 </thead>
                 <tbody>
@@ -95,7 +95,7 @@
                         </tr>
                     @endforeach
                 </tbody>
-            </table>
+            </x-table>
             @if (count($rehearsal->rows) > 500)
                 <p class="soft">The refused and changed rows come first; {{ count($rehearsal->rows) - 500 }} more are
                     not shown.</p>

@@ -55,13 +55,13 @@
             </section>
             <section class="sheet" aria-labelledby="sessions">
                 <h2 id="sessions">Where you are signed in</h2>
-                <table class="facts-table">
+                <x-table caption="Where you are signed in">
                     <thead>
                         <tr>
-                            <th>With</th>
-                            <th>From</th>
-                            <th>Last seen</th>
-                            <th></th>
+                            <th scope="col">With</th>
+                            <th scope="col">From</th>
+                            <th scope="col">Last seen</th>
+                            <th scope="col"></th>
                         </tr>
                     </thead>
                     <tbody>
@@ -83,7 +83,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 @if (count($sessions->sessions) > 1)
                     <form method="post" action="/me/sessions/end" class="row-acts">@csrf<input type="hidden"
                             name="which" value="others"><button class="act" data-once>End all others</button></form>

@@ -27,11 +27,11 @@
         @if ($preview->files !== [])
             <section class="sheet">
                 <h2>Files</h2>
-                <table class="facts-table">
+                <x-table caption="Files that change">
                     <thead>
                         <tr>
-                            <th>In {{ $package->version ?? 'this one' }}</th>
-                            <th>In {{ $version }}</th>
+                            <th scope="col">In {{ $package->version ?? 'this one' }}</th>
+                            <th scope="col">In {{ $version }}</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -48,18 +48,18 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
             </section>
         @endif
         @if ($preview->within !== [])
             <section class="sheet">
                 <h2>References <small>at these places only</small></h2>
-                <table class="facts-table differences">
+                <x-table caption="References that change" class="differences">
                     <thead>
                         <tr>
-                            <th>File and line</th>
-                            <th>In {{ $package->version ?? 'this one' }}</th>
-                            <th>In {{ $version }}</th>
+                            <th scope="col">File and line</th>
+                            <th scope="col">In {{ $package->version ?? 'this one' }}</th>
+                            <th scope="col">In {{ $version }}</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -74,7 +74,7 @@
                             @endforeach
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 @if ($preview->notShown > 0)
                     <p class="soft">and {{ number_format($preview->notShown) }} more</p>
                 @endif

@@ -37,13 +37,13 @@
             <form method="post" action="/backups/{{ $a->id }}/restore">
                 @csrf
                 <input type="hidden" name="part" value="1">
-                <table class="facts-table">
+                <x-table caption="Files that differ between A and B">
                     <thead>
                         <tr>
-                            <th class="tick"></th>
-                            <th>File</th>
-                            <th>A → B</th>
-                            <th>Who and when</th>
+                            <th scope="col" class="tick"></th>
+                            <th scope="col">File</th>
+                            <th scope="col">A → B</th>
+                            <th scope="col">Who and when</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -69,7 +69,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 @if (count($differences) > \App\Backups\TwoMoments::MOST)
                     <p class="soft">and {{ number_format(count($differences) - \App\Backups\TwoMoments::MOST) }} more;
                         cellarium:diff lists them all.</p>

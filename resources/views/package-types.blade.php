@@ -5,15 +5,15 @@
             <div class="row-acts"><x-action to="/package-types/new" method="GET">Add a type</x-action>
                 <a class="act is-quiet" href="/packages">Packages</a></div>
         </header>
-        <table class="facts-table is-roomy">
+        <x-table caption="Package types" class="is-roomy">
             <thead>
                 <tr>
-                    <th>Type</th>
-                    <th>Recognised by</th>
-                    <th>Goes</th>
-                    <th>Needs</th>
-                    <th class="number">Packages</th>
-                    <th></th>
+                    <th scope="col">Type</th>
+                    <th scope="col">Recognised by</th>
+                    <th scope="col">Goes</th>
+                    <th scope="col">Needs</th>
+                    <th scope="col" class="number">Packages</th>
+                    <th scope="col"></th>
                 </tr>
             </thead>
             <tbody>
@@ -37,6 +37,6 @@
                     </tr>
                 @endforeach
             </tbody>
-        </table>
+        </x-table>
     </section>
 </x-page>

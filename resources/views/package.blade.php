@@ -49,11 +49,11 @@
             <section class="sheet">
                 <details>
                     <summary>All {{ Amount::files($package->files) }} of the package</summary>
-                    <table class="facts-table tree">
+                    <x-table caption="All files of the package" class="tree">
                         <thead>
                             <tr>
-                                <th>Directory or file</th>
-                                <th>Holds</th>
+                                <th scope="col">Directory or file</th>
+                                <th scope="col">Holds</th>
                             </tr>
                         </thead>
                         <tbody>
@@ -67,7 +67,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                     @if (count($tree) > 400)
                         <p class="soft">and {{ count($tree) - 400 }} more</p>
                     @endif
@@ -132,13 +132,13 @@
                 @elseif ($landing === null && $page->goesInside() !== null)
                     <p class="calm">It goes into {{ $page->goesInside() }}. Choose the site, and it is shown here.</p>
                 @else
-                <table class="facts-table">
+                <x-table caption="Addresses that would be served">
                     <tbody>
                         @foreach ($answers->first() as $served)
                             @include('parts.served')
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 @endif
                 @foreach ($page->ofOthers as $named)
                     <p><x-tag tone="soon">another client</x-tag> It names <x-domain :name="$named->site->domain" /> of
@@ -148,13 +148,13 @@
                 @if ($answers !== null && $answers->others() !== [])
                     <details>
                         <summary>{{ count($answers->others()) }} more addresses</summary>
-                        <table class="facts-table">
+                        <x-table caption="More addresses">
                             <tbody>
                                 @foreach ($answers->others() as $served)
                                     @include('parts.served')
                                 @endforeach
                             </tbody>
-                        </table>
+                        </x-table>
                         @if ($answers->notShown() > 0)
                             <p class="soft">and {{ number_format($answers->notShown()) }} more</p>
                         @endif
@@ -164,7 +164,7 @@
             <section class="sheet">
                 <h2>Versions
                     <small>{{ $versions->all->count() > 1 ? 'each compares with this one' : '' }}</small></h2>
-                <table class="facts-table">
+                <x-table caption="Versions">
                     <tbody>
                         @foreach ($versions->all as $version)
                             <tr>
@@ -195,7 +195,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 @if ($versions->notShown > 0)
                     <p class="soft">and {{ number_format($versions->notShown) }} older ones</p>
                 @endif

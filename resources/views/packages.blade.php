@@ -27,18 +27,18 @@
                 <p class="calm">No package fits.</p>
             @elseif ($packages->isNotEmpty())
                 <form method="get" action="/packages/let-go" id="library">
-                    <table class="facts-table is-roomy">
+                    <x-table caption="Packages" class="is-roomy">
                         <thead>
                             <tr>
                                 @leads('/packages/let-go', 'POST')
-                                    <th class="tick"><input type="checkbox" data-all="packages"
+                                    <th scope="col" class="tick"><input type="checkbox" data-all="packages"
                                             aria-label="All on this page"></th>
                                 @endleads
-                                <th>Package</th>
-                                <th>Holds</th>
-                                <th>Findings</th>
-                                <th>Live on</th>
-                                <th>Uploaded</th>
+                                <th scope="col">Package</th>
+                                <th scope="col">Holds</th>
+                                <th scope="col">Findings</th>
+                                <th scope="col">Live on</th>
+                                <th scope="col">Uploaded</th>
                             </tr>
                         </thead>
                         <tbody>
@@ -88,7 +88,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                     @leads('/packages/let-go', 'POST')
                         <p class="row-acts"><button class="act">Let older versions go</button></p>
                     @endleads

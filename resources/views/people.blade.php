@@ -25,15 +25,15 @@
         @if ($people->isEmpty())
             <p class="calm">{{ $words === '' ? 'Nobody is closed.' : "Nobody here fits “{$words}”." }}</p>
         @else
-            <table class="facts-table is-roomy">
+            <x-table caption="People" class="is-roomy">
                 <thead>
                     <tr>
-                        <th>Name</th>
-                        <th>Role</th>
-                        <th>Signs in with</th>
-                        <th>Since</th>
-                        <th>Second factor</th>
-                        <th>{{ $closed ? 'Closed' : 'Last seen' }}</th>
+                        <th scope="col">Name</th>
+                        <th scope="col">Role</th>
+                        <th scope="col">Signs in with</th>
+                        <th scope="col">Since</th>
+                        <th scope="col">Second factor</th>
+                        <th scope="col">{{ $closed ? 'Closed' : 'Last seen' }}</th>
                     </tr>
                 </thead>
                 <tbody>
@@ -75,7 +75,7 @@
                         </tr>
                     @endforeach
                 </tbody>
-            </table>
+            </x-table>
             <x-pages :of="$people" what="people" />
         @endif
     </section>

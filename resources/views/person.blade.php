@@ -31,8 +31,8 @@
                         </label>
                     @endforeach
                 </div>
-                <label for="client_id">Client</label>
-                <div><select class="entry" id="client_id" name="client_id">
+                <x-field for="client_id" label="Client">
+                    <select class="entry" id="client_id" name="client_id">
                     <option value="">none</option>
                     @foreach ($clients as $client)
                         <option value="{{ $client->id }}"
@@ -43,7 +43,8 @@
                 <span class="soft">only for a client’s person, who sees nothing but this client’s</span>
                 <label class="check"><input type="checkbox" name="may_fetch_backups" value="1"
                         @checked($typed('may_fetch_backups', $person->may_fetch_backups ? '1' : '') === '1')> may
-                    download backups as zip</label></div>
+                    download backups as zip</label>
+                </x-field>
                 <div class="row-acts">
                     <button class="act is-main" data-once>{{ $person->exists ? 'Save' : 'Make the link' }}</button>
                     <a class="act" href="/people">Cancel</a>

@@ -31,14 +31,14 @@
         @else
             <div class="matrix-frame" tabindex="0" role="region"
                 aria-label="Matrix of FTP users and what they reach">
-                <table class="matrix">
+                <x-table caption="FTP users and what they reach" kind="matrix">
                     <thead>
                         <tr>
                             <th scope="col" class="who">FTP user</th>
                             @foreach (ReachMatrix::EXTENTS as $label)
                                 <th scope="col" class="turn"><span>{{ $label }}</span></th>
                             @endforeach
-                            <th class="gap" aria-hidden="true"></th>
+                            <th scope="col" class="gap" aria-hidden="true"></th>
                             @foreach (ReachMatrix::OTHERS as $flag)
                                 <th scope="col" class="turn"><span>{{ $flag->label() }}</span></th>
                             @endforeach
@@ -84,7 +84,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
             </div>
             @if ($matrix->pages() > 1)
                 <nav class="pages" aria-label="Pages">

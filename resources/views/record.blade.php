@@ -32,15 +32,15 @@
             <p class="calm">{{ $isFiltered ? 'Nothing in the record fits.' : 'Nothing happened yet.' }}
             </p>
         @else
-            <table class="facts-table">
+            <x-table caption="Record">
                 <thead>
                     <tr>
-                        <th>When</th>
-                        <th>Who</th>
+                        <th scope="col">When</th>
+                        <th scope="col">Who</th>
                         @unless ($ofOneClient)
-                            <th>Client</th>
+                            <th scope="col">Client</th>
                         @endunless
-                        <th>What</th>
+                        <th scope="col">What</th>
                     </tr>
                 </thead>
                 <tbody>
@@ -75,7 +75,7 @@
                         </tr>
                     @endforeach
                 </tbody>
-            </table>
+            </x-table>
             @if ($more)
                 <p><a href="{{ request()->fullUrlWithQuery(['before' => $entries->last()->id]) }}">Older</a></p>
             @endif

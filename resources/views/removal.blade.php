@@ -19,13 +19,13 @@
             @if ($goes->openUsers->isNotEmpty())
                 <h2 class="apart">FTP users that can still sign in</h2>
                 <p class="soft">Closing is proven by a refused sign-in; nothing is removed before it is.</p>
-                <table class="facts-table">
+                <x-table caption="FTP users that can still sign in">
                     <thead>
                         <tr>
-                            <th>Login</th>
-                            <th>Lands in</th>
-                            <th>Closes</th>
-                            <th>What becomes of it</th>
+                            <th scope="col">Login</th>
+                            <th scope="col">Lands in</th>
+                            <th scope="col">Closes</th>
+                            <th scope="col">What becomes of it</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -45,7 +45,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
             @else
                 <p class="calm">No FTP user is open there.</p>
             @endif

@@ -7,13 +7,13 @@
         @if (collect($groups)->every->isEmpty())
             <p class="calm">Nothing was removed in the last {{ Removal::DAYS }} days.</p>
         @else
-            <table class="facts-table">
+            <x-table caption="Removed">
                 <thead>
                     <tr>
-                        <th>What</th>
-                        <th>Removed</th>
-                        <th>Can be undone until</th>
-                        <th></th>
+                        <th scope="col">What</th>
+                        <th scope="col">Removed</th>
+                        <th scope="col">Can be undone until</th>
+                        <th scope="col"></th>
                     </tr>
                 </thead>
                 <tbody>
@@ -33,7 +33,7 @@
                         @endforeach
                     @endforeach
                 </tbody>
-            </table>
+            </x-table>
         @endif
     </section>
 </x-page>

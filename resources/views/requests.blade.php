@@ -7,14 +7,14 @@
         @if ($requests->isEmpty())
             <p class="calm">Nobody has asked for anything yet. A client’s person asks on their first page.</p>
         @else
-            <table class="facts-table is-roomy">
+            <x-table caption="Questions and answers" class="is-roomy">
                 <thead>
                     <tr>
-                        <th>Asked</th>
-                        <th>Who</th>
-                        <th>Site</th>
-                        <th>What</th>
-                        <th>Answer</th>
+                        <th scope="col">Asked</th>
+                        <th scope="col">Who</th>
+                        <th scope="col">Site</th>
+                        <th scope="col">What</th>
+                        <th scope="col">Answer</th>
                     </tr>
                 </thead>
                 <tbody>
@@ -43,7 +43,7 @@
                         </tr>
                     @endforeach
                 </tbody>
-            </table>
+            </x-table>
             <x-pages :of="$requests" what="requests" />
         @endif
     </section>

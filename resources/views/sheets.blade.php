@@ -12,15 +12,15 @@
                 <p class="calm">None was made yet. A sheet tells a client what changed, what it rests on, who had access
                     and for how many seconds visitors found no site.</p>
             @else
-                <table class="facts-table is-roomy">
+                <x-table caption="Sheets" class="is-roomy">
                     <thead>
                         <tr>
-                            <th>Made</th>
+                            <th scope="col">Made</th>
                             @if ($client === null)
-                                <th>Client</th>
+                                <th scope="col">Client</th>
                             @endif
-                            <th>About</th>
-                            <th>Links</th>
+                            <th scope="col">About</th>
+                            <th scope="col">Links</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -45,7 +45,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
                 <x-pages :of="$sheets" what="sheets" />
             @endif
         </section>

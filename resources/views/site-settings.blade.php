@@ -34,40 +34,38 @@
                 <input class="entry is-mono" id="document_root" name="document_root"
                     value="@exactly(old('document_root', $site->document_root))" required
                     spellcheck="false">
-                <label for="application_root">Application</label>
-                <div><input class="entry is-mono" id="application_root" name="application_root"
+                <x-field for="application_root" label="Application">
+                    <input class="entry is-mono" id="application_root" name="application_root"
                         value="@exactly(old('application_root', $site->application_root))" spellcheck="false">
                     <p class="soft">the directory above, where an application begins whose public folder is the
                         document root; it is compared and backed up as a whole</p>
-                </div>
-                <label for="start_pages">Start pages</label>
-                <div><input class="entry is-mono" id="start_pages" name="start_pages"
+                </x-field>
+                <x-field for="start_pages" label="Start pages">
+                    <input class="entry is-mono" id="start_pages" name="start_pages"
                     value="@exactly(old('start_pages', implode(', ', $site->start_pages)))" required
                         spellcheck="false">
                     <p class="soft">the first that exists is shown</p>
-                </div>
-                <label for="proof_decides">After a failed proof</label>
-                <div><input class="entry" id="proof_decides" name="proof_decides" type="number" min="1" max="240"
+                </x-field>
+                <x-field for="proof_decides" label="After a failed proof">
+                    <input class="entry" id="proof_decides" name="proof_decides" type="number" min="1" max="240"
                         value="@exactly(old('proof_decides', $site->proof_decides))">
                     <p class="soft">minutes in which a person may prove again before the old site is put back; left
                         empty, it is put back at once</p>
-                </div>
-                <label for="aliases">Other names</label>
-                <div>
+                </x-field>
+                <x-field for="aliases" label="Other names">
                     <textarea class="entry is-mono" id="aliases" name="aliases" rows="2" spellcheck="false"
                         placeholder="www.site.example">@exactly(old('aliases', implode("\n",
                             $site->aliases)))</textarea>
                     <p class="soft">domains that show the same site, one a line</p>
-                </div>
-                <label for="mounts">Mounted below</label>
-                <div>
+                </x-field>
+                <x-field for="mounts" label="Mounted below">
                     <textarea class="entry is-mono" id="mounts" name="mounts" rows="2" spellcheck="false"
                         placeholder="/journal /apps/journal">@exactly(old('mounts',
                             collect($site->mounts)->map(fn($mount) =>
                                 "{$mount['path']} {$mount['directory']}")->join("\n")))</textarea>
                     <p class="soft">directories from elsewhere that answer below the site: address and directory, one
                         pair a line</p>
-                </div>
+                </x-field>
                 <label for="client">Whose site</label>
                 <select class="entry" id="client" name="client">
                     <option value="">{{ $account->client->name }}, as the account</option>

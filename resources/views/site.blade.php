@@ -110,13 +110,13 @@
                     <p class="calm">Nothing was deployed to it from here. Choose a package and look at the plan; nothing
                         is replaced before you say so.</p>
                 @else
-                    <table class="facts-table">
+                    <x-table caption="Deployments">
                         <thead>
                             <tr>
-                                <th>What</th>
-                                <th>When</th>
-                                <th>How</th>
-                                <th>Who</th>
+                                <th scope="col">What</th>
+                                <th scope="col">When</th>
+                                <th scope="col">How</th>
+                                <th scope="col">Who</th>
                             </tr>
                         </thead>
                         <tbody>
@@ -129,7 +129,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                 @endif
             </section>
             <section class="sheet" aria-labelledby="backups">
@@ -138,13 +138,13 @@
                     <p class="calm">There is no backup yet. One is taken before every deployment, and whenever you say
                         so.</p>
                 @else
-                    <table class="facts-table">
+                    <x-table caption="Backups">
                         <thead>
                             <tr>
-                                <th>When</th>
-                                <th>Why</th>
-                                <th>Holds</th>
-                                <th>Proof</th>
+                                <th scope="col">When</th>
+                                <th scope="col">Why</th>
+                                <th scope="col">Holds</th>
+                                <th scope="col">Proof</th>
                             </tr>
                         </thead>
                         <tbody>
@@ -157,7 +157,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                     <p class="row-acts"><a href="/backups?site={{ $site->id }}">All backups of this site</a></p>
                 @endif
             </section>
@@ -176,7 +176,7 @@
             @if ($installed !== [])
                 <section class="sheet" aria-labelledby="installed">
                     <h2 id="installed">Installed <small>as the server showed it at the last look</small></h2>
-                    <table class="facts-table">
+                    <x-table caption="Installed">
                         <tbody>
                             @foreach ($installed as $row)
                                 <tr>
@@ -199,7 +199,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                 </section>
             @endif
             <section class="sheet" aria-labelledby="proven">

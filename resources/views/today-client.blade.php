@@ -14,13 +14,13 @@
             @if ($today->sites->isEmpty())
                 <p class="calm">The agency looks after no site of yours here yet.</p>
             @else
-                <table class="facts-table is-roomy">
+                <x-table caption="Your sites" class="is-roomy">
                     <thead>
                         <tr>
-                            <th>Site</th>
-                            <th>What is live</th>
-                            <th>Live pages</th>
-                            <th>Last backup, read back</th>
+                            <th scope="col">Site</th>
+                            <th scope="col">What is live</th>
+                            <th scope="col">Live pages</th>
+                            <th scope="col">Last backup, read back</th>
                         </tr>
                     </thead>
                     <tbody>
@@ -37,7 +37,7 @@
                             </tr>
                         @endforeach
                     </tbody>
-                </table>
+                </x-table>
             @endif
         </section>
         @if ($today->sheets->isNotEmpty())

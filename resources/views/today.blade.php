@@ -64,19 +64,19 @@
                 <p class="calm">{{ $sites === 0 ? 'No site yet. Each gets a jar here.' : 'No shelf fits.' }}</p>
             @endif
             @if ($as === 'table')
-                <table class="facts-table">
+                <x-table caption="Sites">
                     <thead>
                         <tr>
-                            <th>Site</th>
-                            <th>Client</th>
-                            <th>Used</th>
-                            <th>Live page</th>
-                            <th>Last backup</th>
-                            <th>FTP users</th>
+                            <th scope="col">Site</th>
+                            <th scope="col">Client</th>
+                            <th scope="col">Used</th>
+                            <th scope="col">Live page</th>
+                            <th scope="col">Last backup</th>
+                            <th scope="col">FTP users</th>
                         </tr>
                     </thead>
                     <tbody id="shelf-rows">@include('parts.shelf-rows')</tbody>
-                </table>
+                </x-table>
             @else
                 <ul class="rack" id="rack">@include('parts.shelves')</ul>
                 <ul class="key" aria-label="What the jars mean">

@@ -16,14 +16,14 @@
                 @if ($tokens->isEmpty())
                     <p class="calm">None yet. With a token a pipeline delivers what it has built, in your name.</p>
                 @else
-                    <table class="facts-table is-roomy">
+                    <x-table caption="Tokens" class="is-roomy">
                         <thead>
                             <tr>
-                                <th>Used by</th>
-                                <th>May</th>
-                                <th>Works</th>
-                                <th>Last used</th>
-                                <th></th>
+                                <th scope="col">Used by</th>
+                                <th scope="col">May</th>
+                                <th scope="col">Works</th>
+                                <th scope="col">Last used</th>
+                                <th scope="col"></th>
                             </tr>
                         </thead>
                         <tbody>
@@ -47,7 +47,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                 @endif
             </section>
         </div>

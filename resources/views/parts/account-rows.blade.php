@@ -6,12 +6,13 @@
             {{ $counts[1] === 0 ? 'No account is known yet. Add one, or import a list.' : 'No account fits.' }}
         </p>
     @else
-        <table class="facts-table is-roomy">
+        <x-table caption="Accounts" class="is-roomy">
             <thead>
                 <tr>
                     @foreach (array_diff_key(AccountTable::ORDERS, ['used' => '']) as $order => $words)
                         @php($is = ($table->get('sort') ?: 'client') === $order)
-                        <th @if ($is) aria-sort="{{ $table->get('down') ? 'descending' : 'ascending' }}" @endif>
+                        <th scope="col"
+                            @if ($is) aria-sort="{{ $table->get('down') ? 'descending' : 'ascending' }}" @endif>
                             <a href="{{ $table->url('sort', $order) }}">{{ $words }}
                                 @if ($is)
                                     {{ $table->get('down') ? '↓' : '↑' }}
@@ -19,7 +20,7 @@
                             </a>
                         </th>
                     @endforeach
-                    <th>
+                    <th scope="col">
                         <span class="is-sr-only">Action</span>
                     </th>
                 </tr>
@@ -105,7 +106,7 @@
                     </tr>
                 @endforeach
             </tbody>
-        </table>
+        </x-table>
         <x-pages :of="$accounts" what="accounts" />
     @endif
 </div>

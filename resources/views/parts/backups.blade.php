@@ -7,22 +7,22 @@
     @if ($backups->isEmpty())
         <p class="calm">No backup yet. One is taken before every deployment, and whenever you say.</p>
     @else
-        <table class="facts-table is-roomy">
+        <x-table caption="Backups" class="is-roomy">
             <thead>
                 <tr>
-                    <th>Number</th>
+                    <th scope="col">Number</th>
                     @if ($site === null)
-                        <th>Site</th>
+                        <th scope="col">Site</th>
                     @endif
-                    <th>Taken</th>
-                    <th>Why</th>
-                    <th>Holds</th>
-                    <th>From the server</th>
-                    <th>Proof</th>
+                    <th scope="col">Taken</th>
+                    <th scope="col">Why</th>
+                    <th scope="col">Holds</th>
+                    <th scope="col">From the server</th>
+                    <th scope="col">Proof</th>
                     @if ($site !== null)
-                        <th>Stays</th>
+                        <th scope="col">Stays</th>
                     @endif
-                    <th></th>
+                    <th scope="col"></th>
                 </tr>
             </thead>
             <tbody>
@@ -106,7 +106,7 @@
                     </tr>
                 @endforeach
             </tbody>
-        </table>
+        </x-table>
         <x-pages :of="$backups" what="backups" />
     @endif
 </div>

@@ -14,19 +14,15 @@
                     : $bad->count().' of '.$does->count().' did not come about'} }}</small>
     </h1>
     @if ($change->state !== BulkChangeState::Draft)
-        <svg class="meter is-wide" viewBox="0 0 1000 10" preserveAspectRatio="none" aria-hidden="true">
-            <rect class="all" width="1000" height="10" />
-            <rect class="part" width="{{ $does->isEmpty() ? 1000 : round((1000 * $done->count()) / $does->count()) }}"
-                height="10" />
-        </svg>
+        <x-progress :percent="$does->isEmpty() ? 100 : round(100 * $done->count() / $does->count())" />
     @endif
-    <table class="facts-table">
+    <x-table caption="FTP users that are changed">
         <thead>
             <tr>
-                <th>FTP user</th>
-                <th>Client</th>
-                <th>{{ $change->state === BulkChangeState::Draft ? 'Would be' : 'What became of it' }}</th>
-                <th></th>
+                <th scope="col">FTP user</th>
+                <th scope="col">Client</th>
+                <th scope="col">{{ $change->state === BulkChangeState::Draft ? 'Would be' : 'What became of it' }}</th>
+                <th scope="col"></th>
             </tr>
         </thead>
         <tbody>
@@ -56,7 +52,7 @@
                 </tr>
             @endforeach
         </tbody>
-    </table>
+    </x-table>
     <div class="row-acts">
         @if ($change->state === BulkChangeState::Draft && $does->isNotEmpty())
             <x-action to="/bulk/{{ $change->id }}/start"

@@ -28,11 +28,11 @@
             <table>
                 <thead>
                     <tr>
-                        <th>When</th>
-                        <th>What</th>
-                        <th>By</th>
-                        <th>Files</th>
-                        <th>How it ended</th>
+                        <th scope="col">When</th>
+                        <th scope="col">What</th>
+                        <th scope="col">By</th>
+                        <th scope="col">Files</th>
+                        <th scope="col">How it ended</th>
                     </tr>
                 </thead>
                 <tbody>
@@ -74,11 +74,11 @@
         <table>
             <thead>
                 <tr>
-                    <th>Login</th>
-                    <th>Reaches</th>
-                    <th>Opened</th>
-                    <th>Closed</th>
-                    <th>Proof</th>
+                    <th scope="col">Login</th>
+                    <th scope="col">Reaches</th>
+                    <th scope="col">Opened</th>
+                    <th scope="col">Closed</th>
+                    <th scope="col">Proof</th>
                 </tr>
             </thead>
             <tbody>
@@ -107,12 +107,12 @@
         <table>
             <thead>
                 <tr>
-                    <th>Site</th>
-                    <th>Backups promised</th>
-                    <th>Taken in this time</th>
-                    <th>Last, read back</th>
-                    <th>Last rehearsed</th>
-                    <th>Pages last compared</th>
+                    <th scope="col">Site</th>
+                    <th scope="col">Backups promised</th>
+                    <th scope="col">Taken in this time</th>
+                    <th scope="col">Last, read back</th>
+                    <th scope="col">Last rehearsed</th>
+                    <th scope="col">Pages last compared</th>
                 </tr>
             </thead>
             <tbody>

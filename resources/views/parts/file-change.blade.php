@@ -63,12 +63,12 @@
         <x-action :to="$place->url()" method="GET">To the folder</x-action>
     </div>
     @if ($steps !== [])
-        <table class="facts-table change-steps">
+        <x-table caption="Steps" class="change-steps">
             <thead>
                 <tr>
-                    <th>Step</th>
-                    <th>Path</th>
-                    <th>Now</th>
+                    <th scope="col">Step</th>
+                    <th scope="col">Path</th>
+                    <th scope="col">Now</th>
                 </tr>
             </thead>
             <tbody>
@@ -84,7 +84,7 @@
                     </tr>
                 @endforeach
             </tbody>
-        </table>
+        </x-table>
         @if (count($steps) > 200)
             <p class="soft">The first 200 of {{ number_format(count($steps)) }} steps are listed.</p>
         @endif

@@ -32,7 +32,7 @@
                     <input type="hidden" name="do" value="set_modes">
                     <input type="hidden" name="at" value="@exactly($place->at)">
                     <input type="hidden" name="names[]" value="@exactly($entry->seenWord())">
-                    <table class="rights">
+                    <x-table caption="Permissions" kind="rights">
                         <thead>
                             <tr>
                                 <td></td>
@@ -53,7 +53,7 @@
                                 </tr>
                             @endforeach
                         </tbody>
-                    </table>
+                    </x-table>
                     <p class="word is-soon" data-for-everyone role="alert" hidden>With these, everyone who has an
                         account on this server may change it, whoever they are.</p>
                     <div class="row-acts">
@@ -113,7 +113,7 @@
             @endif
             @if ($chosen->versions !== [])
                 <h3>Kept versions</h3>
-                <table class="versions">
+                <x-table caption="Kept versions" kind="versions">
                     @foreach ($chosen->versions as $version)
                         <tr>
                             <td>{{ $version->at->shown('j M Y H:i') }}, {{ Amount::bytes($version->size) }}<br>
@@ -148,7 +148,7 @@
                             </td>
                         </tr>
                     @endforeach
-                </table>
+                </x-table>
             @endif
             @leads($place->owner().'/file-changes', 'POST')
                 <h3>Change</h3>
@@ -156,18 +156,16 @@
                     @csrf
                     <input type="hidden" name="at" value="@exactly($place->at)">
                     <input type="hidden" name="names[]" value="@exactly($entry->seenWord())">
-                    <label for="called">New name</label>
-                    <div class="row-acts">
+                    <x-field for="called" label="New name" class="row-acts">
                         <input class="entry" id="called" name="called" value="@exactly($entry->name)" maxlength="255"
                             autocomplete="off">
                         <button class="act" name="do" value="rename">Rename</button>
-                    </div>
-                    <label for="into">Folder</label>
-                    <div class="row-acts">
+                    </x-field>
+                    <x-field for="into" label="Folder" class="row-acts">
                         <input class="entry" id="into" name="folder" autocomplete="off" placeholder="/archive">
                         <button class="act" name="do" value="move">Move</button>
                         <button class="act" name="do" value="copy">Copy</button>
-                    </div>
+                    </x-field>
                     <button class="act" name="do" value="set_aside">Set aside</button>
                     <small>Held here for {{ config('cellarium.set_aside_days') }} days.</small>
                 </form>

@@ -12,14 +12,13 @@
     <details @if ($sought?->smallest !== null || $sought?->largest !== null || $sought?->from !== null
         || $sought?->until !== null) open @endif>
         <summary>Size and time</summary>
-        <label for="search-smallest">Size in KB, from</label>
-        <div class="row-acts">
+        <x-field for="search-smallest" label="Size in KB, from" class="row-acts">
             <input class="entry is-short" id="search-smallest" name="smallest" inputmode="numeric" pattern="\d{1,9}"
                 value="{{ $sought?->smallest === null ? '' : intdiv($sought->smallest, 1000) }}">
             <label for="search-largest">to</label>
             <input class="entry is-short" id="search-largest" name="largest" inputmode="numeric" pattern="\d{1,9}"
                 value="{{ $sought?->largest === null ? '' : intdiv($sought->largest, 1000) }}">
-        </div>
+        </x-field>
         <label for="search-from">Changed, from</label>
         <input class="entry" id="search-from" name="from" type="date" value="{{ $dates[0] ?? '' }}">
         <label for="search-until">to</label>

@@ -46,12 +46,12 @@
     @if ($findings->found === [])
         <p class="calm">{{ $going ? 'Nothing yet.' : 'Nothing that was looked at is like that.' }}</p>
     @else
-        <table class="files-table is-found">
+        <x-table caption="Files that were found" kind="files-table" class="is-found">
             <thead>
                 <tr>
-                    <th class="is-name">Where</th>
-                    <th class="is-size">Size</th>
-                    <th class="is-changed">Changed</th>
+                    <th scope="col" class="is-name">Where</th>
+                    <th scope="col" class="is-size">Size</th>
+                    <th scope="col" class="is-changed">Changed</th>
                 </tr>
             </thead>
             <tbody>
@@ -84,6 +84,6 @@
                     </tr>
                 @endforeach
             </tbody>
-        </table>
+        </x-table>
     @endif
 </section>

@@ -16,8 +16,15 @@
             <p class="word is-soon">{{ count($torn->torn) - $torn->mendable() }} of {{ count($torn->torn) }} references
                 cannot be mended: what they lead to goes, or is no longer below the document root.</p>
         @endif
-        <table class="facts-table">
-            <thead><tr><th>Page</th><th>Line</th><th>Says</th><th>Would say</th></tr></thead>
+        <x-table caption="References that would lead nowhere">
+            <thead>
+            <tr>
+                <th scope="col">Page</th>
+                <th scope="col">Line</th>
+                <th scope="col">Says</th>
+                <th scope="col">Would say</th>
+            </tr>
+        </thead>
             <tbody>
                 @foreach (array_slice($torn->torn, 0, 100) as $one)
                     <tr>
@@ -34,7 +41,7 @@
                     </tr>
                 @endforeach
             </tbody>
-        </table>
+        </x-table>
         @if (count($torn->torn) > 100)
             <p class="soft">The first 100 of {{ number_format(count($torn->torn)) }} are listed.</p>
         @endif

@@ -43,22 +43,23 @@
         <form method="post" action="{{ $place->owner() }}/file-changes" id="with-files">
             @csrf
             <input type="hidden" name="at" value="@exactly($place->at)">
-            <table @class(['files-table', 'is-only-seen' => ! $place->mayBeChanged()]) data-rows>
+            <x-table caption="Files" kind="files-table" @class(['is-only-seen' => ! $place->mayBeChanged()]) data-rows>
                 <thead>
                     <tr>
-                        <th class="tick"><input type="checkbox" data-all aria-label="choose all that is shown"></th>
+                        <th scope="col" class="tick">
+                            <input type="checkbox" data-all aria-label="choose all that is shown"></th>
                         @foreach (['name' => 'Name', 'size' => 'Size', 'changed' => 'Changed',
                             'rights' => 'Permissions', 'from' => 'Comes from'] as $column => $title)
-                            <th class="is-{{ $column }}" aria-sort="{{ $table->order->sorts($column) }}">
+                            <th scope="col" class="is-{{ $column }}" aria-sort="{{ $table->order->sorts($column) }}">
                                 <a href="{{ $place->url(null, $table->order->by($column)) }}">{{ $title }}<span
                                         aria-hidden="true">{{ $table->order->arrow($column) }}</span></a>
                             </th>
                         @endforeach
-                        <th class="is-visitors">Visitors</th>
+                        <th scope="col" class="is-visitors">Visitors</th>
                     </tr>
                 </thead>
                 <tbody>@include('parts.files-rows')</tbody>
-            </table>
+            </x-table>
             @include('parts.files-with')
         </form>
     @endif

@@ -196,8 +196,8 @@
             <section class="sheet" aria-labelledby="change">
                 <h2 id="change">Change it</h2>
                 <form method="post" action="/ftp-users/{{ $user->id }}/change" class="pairs-form">@csrf
-                    <label for="directory">Directory</label>
-                    <div><input class="entry is-mono" id="directory" name="directory"
+                    <x-field for="directory" label="Directory">
+                        <input class="entry is-mono" id="directory" name="directory"
                         value="@exactly($user->directory)" required
                             maxlength="900" spellcheck="false" hx-get="/accounts/{{ $account->id }}/foresight"
                             hx-trigger="input delay:200ms" hx-target="#foresight" hx-include="#megabytes">
@@ -208,7 +208,7 @@
                             @endforeach
                         </div>
                         <div id="foresight" aria-live="polite"></div>
-                    </div>
+                    </x-field>
                     <label for="megabytes">Space, MB</label><input class="entry is-short" id="megabytes"
                         name="megabytes" inputmode="numeric"
                         value="@exactly($user->space_limit === null ? '' : intdiv($user->space_limit, 1_000_000))"

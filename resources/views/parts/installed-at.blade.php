@@ -4,7 +4,7 @@
     @if ($behind > 0)
         <p><x-tag tone="soon">{{ number_format($behind) }} behind</x-tag> an older version is installed there.</p>
     @endif
-    <table class="facts-table">
+    <x-table caption="Sites it is installed at">
         <tbody>
             @foreach (array_slice($installed, 0, 20) as $at)
                 <tr>
@@ -26,7 +26,7 @@
                 </tr>
             @endforeach
         </tbody>
-    </table>
+    </x-table>
     @if (count($installed) > 20)
         <p class="soft">and {{ number_format(count($installed) - 20) }} more</p>
     @endif

@@ -97,13 +97,13 @@
         <summary>As a table, {{ Count::words(count($drawing->line->events), 'event') }}</summary>
         <p><a href="{{ $address }}.csv?days={{ $drawing->days }}&until={{ $drawing->until->toIso8601ZuluString()
             }}">Download as CSV</a></p>
-        <table class="facts-table">
+        <x-table caption="Events">
             <thead>
                 <tr>
-                    <th>When</th>
-                    <th>Until</th>
-                    <th>Lane</th>
-                    <th>What</th>
+                    <th scope="col">When</th>
+                    <th scope="col">Until</th>
+                    <th scope="col">Lane</th>
+                    <th scope="col">What</th>
                 </tr>
             </thead>
             <tbody>
@@ -116,6 +116,6 @@
                     </tr>
                 @endforeach
             </tbody>
-        </table>
+        </x-table>
     </details>
 </section>

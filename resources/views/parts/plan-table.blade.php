@@ -1,16 +1,16 @@
 @use('App\Plans\PlanSide')
 @php($rows = $tree->rows())
-<table class="facts-table tree plan" id="plan-table">
+<x-table caption="Plan" class="tree plan" id="plan-table">
     <thead>
         <tr>
-            <th>Directory or file</th>
+            <th scope="col">Directory or file</th>
             @if ($deployment?->hasThreeSides() === true)
-                <th>Last deployed
+                <th scope="col">Last deployed
                     <span class="soft">{{ $deployment->comparedWith->ended_at?->shown('j M') }}</span></th>
             @endif
-            <th>{{ PlanSide::Live->label($deployment) }}</th>
-            <th>{{ PlanSide::Package->label($deployment) }}</th>
-            <th>Afterwards</th>
+            <th scope="col">{{ PlanSide::Live->label($deployment) }}</th>
+            <th scope="col">{{ PlanSide::Package->label($deployment) }}</th>
+            <th scope="col">Afterwards</th>
         </tr>
     </thead>
     <tbody>
@@ -21,4 +21,4 @@
         @endif
         @include('parts.plan-rows')
     </tbody>
-</table>
+</x-table>

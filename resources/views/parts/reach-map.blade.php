@@ -85,13 +85,13 @@
     @endif
     <details>
         <summary>The same as a table</summary>
-        <table class="facts-table">
+        <x-table caption="Logins and what they reach">
             <thead>
                 <tr>
-                    <th>Login</th>
-                    <th>Directory</th>
-                    <th>Reach</th>
-                    <th>Closes</th>
+                    <th scope="col">Login</th>
+                    <th scope="col">Directory</th>
+                    <th scope="col">Reach</th>
+                    <th scope="col">Closes</th>
                 </tr>
             </thead>
             <tbody>
@@ -110,12 +110,12 @@
                     </tr>
                 @endforeach
             </tbody>
-        </table>
-        <table class="facts-table">
+        </x-table>
+        <x-table caption="Directories and their addresses">
             <thead>
                 <tr>
-                    <th>Directory</th>
-                    <th>Visitors see it at</th>
+                    <th scope="col">Directory</th>
+                    <th scope="col">Visitors see it at</th>
                 </tr>
             </thead>
             <tbody>
@@ -139,6 +139,6 @@
                     @endif
                 @endforeach
             </tbody>
-        </table>
+        </x-table>
     </details>
 </div>

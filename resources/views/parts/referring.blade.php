@@ -1,8 +1,8 @@
-<table class="facts-table">
+<x-table caption="References">
     <thead>
         <tr>
-            <th>{{ $head }}</th>
-            <th class="number">Times</th>
+            <th scope="col">{{ $head }}</th>
+            <th scope="col" class="number">Times</th>
         </tr>
     </thead>
     <tbody>
@@ -25,4 +25,4 @@
             </tr>
         @endforeach
     </tbody>
-</table>
+</x-table>

@@ -28,13 +28,13 @@
             mends it.</p>
         <form method="post" action="/rights-checks/{{ $errand->id }}">
             @csrf
-            <table class="files-table is-checked" data-rows>
+            <x-table caption="Permissions to mend" kind="files-table" class="is-checked" data-rows>
                 <thead>
                     <tr>
-                        <th class="tick"><input type="checkbox" data-all aria-label="choose all"></th>
-                        <th class="is-name">Where</th>
-                        <th class="is-rights">Now</th>
-                        <th class="is-rights">Would be</th>
+                        <th scope="col" class="tick"><input type="checkbox" data-all aria-label="choose all"></th>
+                        <th scope="col" class="is-name">Where</th>
+                        <th scope="col" class="is-rights">Now</th>
+                        <th scope="col" class="is-rights">Would be</th>
                     </tr>
                 </thead>
                 <tbody>
@@ -58,7 +58,7 @@
                         </tr>
                     @endforeach
                 </tbody>
-            </table>
+            </x-table>
             @if (count($wrong) > 1000)
                 <p class="soft">The first 1,000 are listed. Mend them, then check again.</p>
             @endif

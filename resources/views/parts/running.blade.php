@@ -11,11 +11,7 @@
     @endif
     @if (($progress = $view->progress()) !== null)
         @if ($progress->percent() !== null)
-            <svg class="meter is-wide" viewBox="0 0 300 10" preserveAspectRatio="none" role="img"
-                aria-label="{{ $progress->percent() }} percent">
-                <rect class="all" width="300" height="10" rx="3" />
-                <rect class="part" width="{{ $progress->width() }}" height="10" rx="3" />
-            </svg>
+            <x-progress :percent="$progress->percent()" />
         @endif
         <dl class="pairs">
             @foreach ($progress->pairs() as $term => $words)

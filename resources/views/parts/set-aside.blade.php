@@ -1,13 +1,13 @@
 @use('App\Text\Amount')
-<table class="facts-table">
+<x-table caption="Set aside">
     <thead>
         <tr>
-            <th>File</th>
-            <th>Size</th>
-            <th>Taken out</th>
-            <th>By</th>
-            <th>Held until</th>
-            <th></th>
+            <th scope="col">File</th>
+            <th scope="col">Size</th>
+            <th scope="col">Taken out</th>
+            <th scope="col">By</th>
+            <th scope="col">Held until</th>
+            <th scope="col"></th>
         </tr>
     </thead>
     <tbody>
@@ -28,4 +28,4 @@
             </tr>
         @endforeach
     </tbody>
-</table>
+</x-table>

@@ -1,10 +1,10 @@
 @use('Cellarium\Core\File\SideMark')
 <div class="scroll" tabindex="0" role="group" aria-label="The texts side by side">
-    <table class="side-by-side is-sides">
+    <x-table caption="Both texts side by side" kind="side-by-side" class="is-sides">
         <thead>
             <tr>
                 @foreach ($heads as $head)
-                    <th>{{ $head }}</th>
+                    <th scope="col">{{ $head }}</th>
                 @endforeach
             </tr>
         </thead>
@@ -27,5 +27,5 @@
                 @endif
             @endforeach
         </tbody>
-    </table>
+    </x-table>
 </div>
