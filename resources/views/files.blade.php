@@ -83,8 +83,8 @@
     @include('parts.files-keys')
     <x-slot:scripts>
         <script src="/vendor/tus-js-client-4.3.1.min.js" defer></script>
-        <script src="/js/upload.js?v={{ filemtime(public_path('js/upload.js')) }}" defer></script>
-        <script src="/js/look.js?v={{ filemtime(public_path('js/look.js')) }}" type="module"></script>
-        <script src="/js/files.js?v={{ filemtime(public_path('js/files.js')) }}" defer></script>
+        @foreach (['upload', 'look', 'files'] as $script)
+            <x-script :name="$script" />
+        @endforeach
     </x-slot:scripts>
 </x-page>

@@ -16,7 +16,9 @@
     <link rel="stylesheet" href="/css/fonts.css">
     <link rel="stylesheet" href="/css/cellarium.css?v={{ filemtime(public_path('css/cellarium.css')) }}">
     <script src="/vendor/htmx-2.0.11.min.js" defer></script>
-    <script src="/js/cellarium.js?v={{ filemtime(public_path('js/cellarium.js')) }}" defer></script>
+    @foreach (['frame', 'fields', 'trees', 'over-time', 'reach-map', 'references'] as $script)
+        <x-script :name="$script" />
+    @endforeach
 </head>
 
 <body>

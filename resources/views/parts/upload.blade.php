@@ -26,5 +26,5 @@
 </section>
 @once
     <script src="/vendor/tus-js-client-4.3.1.min.js" defer></script>
-    <script src="/js/upload.js?v={{ filemtime(public_path('js/upload.js')) }}" defer></script>
+    <x-script name="upload" />
 @endonce
