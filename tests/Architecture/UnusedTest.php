@@ -73,7 +73,7 @@ final class UnusedTest extends TestCase
     public function test_every_class_of_the_style_sheet_is_used(): void
     {
         $all = implode("\n", self::files());
-        $sheet = (string) file_get_contents(self::ROOT.'/public/css/cellarium.css');
+        $sheet = implode("\n", array_map(file_get_contents(...), (array) glob(self::ROOT.'/public/css/*.css')));
         preg_match_all('/\.(?!is-|depth-)([a-z][\w-]+)/', $sheet, $classes);
         $isUsed = static fn (string $class): bool => preg_match(
             '/(?<![\w-])'.preg_quote($class, '/').'(?![\w-])/',

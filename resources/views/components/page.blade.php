@@ -14,7 +14,7 @@
     <link rel="icon" href="/mark.svg" type="image/svg+xml">
     <link rel="stylesheet" href="/vendor/bulma-1.0.4.min.css">
     <link rel="stylesheet" href="/css/fonts.css">
-    <link rel="stylesheet" href="/css/cellarium.css?v={{ filemtime(public_path('css/cellarium.css')) }}">
+    <x-styles />
     <script src="/vendor/htmx-2.0.11.min.js" defer></script>
     @foreach (['frame', 'fields', 'trees', 'over-time', 'reach-map', 'references'] as $script)
         <x-script :name="$script" />

@@ -11,7 +11,8 @@
     <link rel="icon" href="/mark.svg" type="image/svg+xml">
     <link rel="stylesheet" href="/vendor/bulma-1.0.4.min.css">
     <link rel="stylesheet" href="/css/fonts.css">
-    <link rel="stylesheet" href="/css/cellarium.css">
+    <link rel="stylesheet" href="/css/frame.css">
+    <link rel="stylesheet" href="/css/accounts.css">
     <script src="/js/back.js" defer></script>
 </head>
 
