@@ -190,7 +190,6 @@ final class WholeStartTest extends TestCase
         $this->startAndKillAt('database', static fn (): bool => is_dir("$var/mariadb.new/mysql"));
         $this->startAndKillAt('schema', static fn (): bool => is_file("$var/mariadb/cellarium/people.ibd"));
         $this->startAndKillAt('host', static fn (): bool => is_file("$var/standin/world.json"));
-        $this->startAndKillAt('accounts', static fn (): bool => $counts('accounts'));
         $this->startAndKillAt('backups', static fn (): bool => $counts('backups'));
         self::assertStringContainsString('was broken off', $this->bash('./start --background'));
         self::assertStringContainsString('Sign in', $this->signInPage());
