@@ -132,25 +132,25 @@ final class KillTest extends AppTestCase
         $this->worker()->finish();
         $this->host->faults(['delay_ms' => 4, 'control_delay_ms' => 150]);
         $stages = [RunStage::BackingUp, RunStage::Sending, RunStage::Unpacking, RunStage::Replacing, RunStage::Proving];
-        $taken = [];
-        foreach ($stages as $number => $stage) {
-            $to = 1 - $number % 2;
-            $run = $this->queued($packages[$to], $way);
-            $isKilled = $this->killIn($run, $stage);
-            if ($isKilled) {
-                $taken[] = $stage->value;
-                $this->takeUpByStarting();
+        $needed = [RunStage::Sending, $way === Way::Swap ? RunStage::Replacing : RunStage::Unpacking];
+        $to = 0;
+        foreach ($stages as $stage) {
+            // A stage may be over before it is seen, on a machine that is busy with something else.
+            for ($try = 1, $isKilled = false; ! $isKilled && $try <= (in_array($stage, $needed, true) ? 8 : 1); $try++) {
+                $to = 1 - $to;
+                $run = $this->queued($packages[$to], $way);
+                $isKilled = $this->killIn($run, $stage);
+                $isKilled && $this->takeUpByStarting();
+                $run->refresh();
+                self::assertSame(DeploymentState::Proven, $run->state, "$stage->value: $run->trouble");
+                // Whoever asked what visitors get went with it: that is told, and not taken for no outage.
+                $isWhole = ! $isKilled || $stage->isUntouched();
+                self::assertSame($isWhole, $run->outage()?->isWhole, "$stage->value: {$run->outage()?->sentence()}");
+                self::assertSame($states[$to], self::contents($this->root()), $stage->value);
+                self::assertSame($beside, scandir(dirname($this->root())), "$stage->value: nothing stays beside it");
             }
-            $run->refresh();
-            self::assertSame(DeploymentState::Proven, $run->state, "$stage->value: $run->trouble");
-            // Whoever asked what visitors get went with it: that is told, and not taken for no outage.
-            $isWhole = ! $isKilled || $stage->isUntouched();
-            self::assertSame($isWhole, $run->outage()?->isWhole, "$stage->value: {$run->outage()?->sentence()}");
-            self::assertSame($states[$to], self::contents($this->root()), $stage->value);
-            self::assertSame($beside, scandir(dirname($this->root())), "$stage->value: nothing stays beside it");
+            self::assertTrue($isKilled || ! in_array($stage, $needed, true), "$stage->value was never seen");
         }
-        self::assertContains(RunStage::Sending->value, $taken);
-        self::assertContains($way === Way::Swap ? RunStage::Replacing->value : RunStage::Unpacking->value, $taken);
     }
 
     /** Lets a worker go until its run is in a stage, then kills it; false when it was done before. */
