@@ -136,7 +136,8 @@ final class KillTest extends AppTestCase
         $to = 0;
         foreach ($stages as $stage) {
             // A stage may be over before it is seen, on a machine that is busy with something else.
-            for ($try = 1, $isKilled = false; ! $isKilled && $try <= (in_array($stage, $needed, true) ? 8 : 1); $try++) {
+            $tries = in_array($stage, $needed, true) ? 8 : 1;
+            for ($isKilled = false; ! $isKilled && $tries > 0; $tries--) {
                 $to = 1 - $to;
                 $run = $this->queued($packages[$to], $way);
                 $isKilled = $this->killIn($run, $stage);
