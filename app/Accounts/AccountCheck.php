@@ -22,6 +22,7 @@ use Cellarium\Core\DocumentRoot\DocumentRootProof;
 use Cellarium\Core\DocumentRoot\PlaceholderPage;
 use Cellarium\Core\DocumentRoot\RootCandidate;
 use Cellarium\Core\DocumentRoot\RootFinder;
+use Cellarium\Core\DocumentRoot\ServedSite;
 use Cellarium\Core\Hosting\ControlFailure;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Path\RemotePath;
@@ -190,12 +191,9 @@ final readonly class AccountCheck
         $remote = $this->connections->remote($site->account);
         $address = $this->connections->endpoint($site->account)->address;
         $step = DocumentRootProof::prove(
-            $remote,
-            $this->connections->web(),
-            $site->addressesFrom($root),
+            new ServedSite($remote, $this->connections->web(), $site->addressesFrom($root), $address),
             $root,
             $nonce,
-            $address,
         );
         $site->proofs()->create(['kind' => ProofKind::DocumentRoot, 'made_at' => now()] + $step->toArray());
         $site->update(

@@ -11,6 +11,7 @@ use App\Record\Record;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\DocumentRoot\PhpAnswer;
 use Cellarium\Core\DocumentRoot\PhpProbe;
+use Cellarium\Core\DocumentRoot\ServedSite;
 use Cellarium\Core\Path\RemotePath;
 use Illuminate\Support\Str;
 
@@ -35,12 +36,14 @@ final readonly class SitePhp
         // Written down first: a program that a killed process left behind is removed later.
         $site->update(['token' => $served->child(PhpProbe::fileName($nonce))->toString()]);
         $answer = PhpProbe::ask(
-            $remote,
-            $this->connections->web(),
-            $site->addresses(),
+            new ServedSite(
+                $remote,
+                $this->connections->web(),
+                $site->addresses(),
+                $this->connections->endpoint($site->account)->address,
+            ),
             $served,
             $nonce,
-            $this->connections->endpoint($site->account)->address,
         );
         $ofSite = $served->equals($site->root()) && $answer->trouble === null;
         $site->update(['token' => null] + ($ofSite ? ['php' => [

@@ -14,6 +14,7 @@ use App\Storage\RunLimits;
 use App\Storage\Spool;
 use App\Text\Amount;
 use Cellarium\Core\Archive\ZipOut;
+use Cellarium\Core\Archive\ZippedSize;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
 use Cellarium\Core\File\SentAsZip;
@@ -198,8 +199,7 @@ final readonly class Downloads
                 $name,
                 $copy->at ?? now()->getTimestamp(),
                 0644,
-                strlen($text),
-                crc32($text),
+                ZippedSize::stored(strlen($text), crc32($text)),
                 self::stream($text),
             );
         }

@@ -26,4 +26,18 @@ final readonly class KeptVersion
         public bool $isNow = false,
     ) {
     }
+
+    public function asNow(bool $isNow): self
+    {
+        return new self(
+            $this->sha256,
+            $this->size,
+            $this->mode,
+            $this->at,
+            $this->from,
+            $this->who,
+            $this->url,
+            $isNow,
+        );
+    }
 }

@@ -92,8 +92,7 @@ final readonly class KeptVersions
                     "as “{$deployment->title()}” left it",
                     $deployment->person,
                     "/deployments/$deployment->id",
-                    $now !== null && $now->sha256 === null && $left->withSha256(null)->looksLike($now),
-                );
+                )->asNow($now !== null && $now->sha256 === null && $left->withSha256(null)->looksLike($now));
             }
         }
 
@@ -165,7 +164,6 @@ final readonly class KeptVersions
         string $from,
         ?Person $who,
         string $url,
-        bool $isNow = false,
     ): KeptVersion {
         return new KeptVersion(
             (string) $entry->sha256,
@@ -175,7 +173,6 @@ final readonly class KeptVersions
             $from,
             $who?->shortName(),
             $url,
-            $isNow,
         );
     }
 }

@@ -32,24 +32,13 @@ final readonly class Plans
     ) {
     }
 
-    /**
-     * @param  RemotePath|null  $place  a directory inside the document root or mounted below the site; null for the
-     *     document root itself, or for where the package's type says
-     * @param  string|null  $reason  why it goes there although another site fits better
-     *
-     * @throws Problem
-     */
-    public function orderDeploy(
-        Site $site,
-        Package $package,
-        ?FtpUser $as = null,
-        ?Person $person = null,
-        ?RemotePath $place = null,
-        ?string $reason = null,
-    ): Deployment {
+    /** @throws Problem */
+    public function orderDeploy(DeploymentRequest $request): Deployment
+    {
+        [$site, $package, $as, $reason] = [$request->site, $request->package, $request->as, $request->reason];
         $this->checks->check($site, $package);
         $this->checks->checkFit($site, $package, $reason);
-        [$root, $place] = $this->roots->of($site, $package, $place);
+        [$root, $place] = $this->roots->of($site, $package, $request->place);
         $as?->read_only && throw new Problem("$as->login may only read. Choose another user, or none.");
         $reaches = $as === null || $root->seenFrom($as->path()) !== null;
         if (! $reaches) {
@@ -74,7 +63,7 @@ final readonly class Plans
                 'root' => DeploymentRoots::stored($site, $root),
                 'reason' => $reason,
             ],
-            $person,
+            $request->person,
         );
     }
 
@@ -229,9 +218,8 @@ final readonly class Plans
         ?FtpUser $as = null,
         ?Person $person = null,
         ?RemotePath $place = null,
-        ?string $reason = null,
     ): Deployment {
-        return $this->maker->make($this->orderDeploy($site, $package, $as, $person, $place, $reason));
+        return $this->maker->make($this->orderDeploy(new DeploymentRequest($site, $package, $as, $person, $place)));
     }
 
     public function restore(Backup $backup, ?Person $person = null): Deployment

@@ -69,15 +69,14 @@ final class ZipOut
 
     /**
      * @param  resource  $bytes  read from where it stands to its end
-     * @param  int  $size  that it will give
-     * @param  int  $crc  of them (CRC-32, ISO 3309)
+     * @param  ZippedSize  $size  that it will give
      *
      * @throws \LengthException where it gives others
      */
-    public function file(string $name, ?int $modified, ?int $mode, int $size, int $crc, $bytes): void
+    public function file(string $name, ?int $modified, ?int $mode, ZippedSize $size, $bytes): void
     {
-        $this->begin($name, self::FILE | ($mode ?? 0644), $modified ?? 0, new ZippedSize($size, $size, $crc));
-        $left = $size;
+        $this->begin($name, self::FILE | ($mode ?? 0644), $modified ?? 0, $size);
+        $left = $size->bytes;
         while ($left > 0 && ($chunk = fread($bytes, 1 << 18)) !== false && $chunk !== '') {
             $left -= strlen($chunk);
             $this->put($chunk);

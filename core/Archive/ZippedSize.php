@@ -22,6 +22,11 @@ final readonly class ZippedSize
     ) {
     }
 
+    public static function stored(int $bytes, int $crc): self
+    {
+        return new self($bytes, $bytes, $crc);
+    }
+
     public static function deflated(int $bytes, int $inArchive, int $crc): self
     {
         return new self($bytes, $inArchive, $crc, self::DEFLATED);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Backup;
 
 use Cellarium\Core\Archive\ZipOut;
+use Cellarium\Core\Archive\ZippedSize;
 use Cellarium\Core\Manifest\EntryKind;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Manifest\ManifestEntry;
@@ -84,8 +85,7 @@ final readonly class BackupArchive
                     $path,
                     $entry->modified,
                     $entry->mode,
-                    $entry->size,
-                    $this->sums[$path],
+                    ZippedSize::stored($entry->size, $this->sums[$path]),
                     $this->store->read((string) $entry->sha256),
                 );
             }
@@ -94,7 +94,7 @@ final readonly class BackupArchive
         assert($list !== false);
         fwrite($list, $this->list);
         rewind($list);
-        $zip->file($this->listName(), null, null, strlen($this->list), crc32($this->list), $list);
+        $zip->file($this->listName(), null, null, ZippedSize::stored(strlen($this->list), crc32($this->list)), $list);
         $zip->finish();
     }
 

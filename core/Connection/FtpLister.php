@@ -296,7 +296,7 @@ final class FtpLister
             ? strlen($chunk)
             : -1;
         try {
-            $this->session->request($what, $url, $options, $path, true);
+            $this->session->transfer($what, $url, $options, $path);
         } catch (RemoteFailure $failure) {
             throw $reader->gaveUp() ? $this->whyGivenUp($reader, $failure) : $failure;
         }

@@ -120,14 +120,13 @@ final class FtpRemoteDirectory implements
             return $most !== null && $taken > $most ? -1 : (int) @fwrite($sink, $chunk);
         };
         try {
-            $this->session->request(
+            $this->session->transfer(
                 "reading $file",
                 $this->session->url($file),
                 [CURLOPT_BUFFERSIZE => self::BUFFER] + ($most === null && self::isPlainFile($sink)
                     ? [CURLOPT_FILE => $sink]
                     : [CURLOPT_WRITEFUNCTION => $take]) + $this->settings->deadline($most),
                 $file,
-                true,
             );
         } catch (RemoteFailure $failure) {
             throw $most !== null && $taken > $most ? self::tooMuch($file, $most) : $failure;
@@ -194,14 +193,7 @@ final class FtpRemoteDirectory implements
         // With TLS 1.3 bytes are on their way before the server refuses the connection they go through.
         $rewind = static fn (): bool => $start !== false && fseek($source, $start) === 0;
         try {
-            $this->session->request(
-                "writing $file",
-                $this->session->url($file),
-                $options,
-                $file->parent(),
-                true,
-                $rewind,
-            );
+            $this->session->transfer("writing $file", $this->session->url($file), $options, $file->parent(), $rewind);
         } catch (RemoteFailure $failure) {
             $failure->reason === FailureReason::DataRefused && $size > 0 && $this->removeEmpty($file);
             throw $failure;

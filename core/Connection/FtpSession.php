@@ -97,32 +97,63 @@ final class FtpSession
     }
 
     /**
+     * What needs no data connection.
+     *
      * @param  array<int, mixed>  $options
      * @param  RemotePath  $path  decides between absent and forbidden when the server says 550
-     * @param  bool  $transfers  whether it opens a data connection
-     * @param  (\Closure(): bool)|null  $rewind  makes ready for the same request once more; false where that cannot be
+     *
+     * @throws RemoteFailure
      */
-    public function request(
+    public function request(string $what, string $url, array $options, RemotePath $path): void
+    {
+        $this->settle($this->attempt($what, $url, $options, $path, false), false);
+    }
+
+    /**
+     * Over a data connection of its own, and once more where the server refused that one.
+     *
+     * @param  array<int, mixed>  $options
+     * @param  (\Closure(): bool)|null  $rewind  makes ready for the same request once more; false where that cannot be
+     *
+     * @throws RemoteFailure
+     */
+    public function transfer(
         string $what,
         string $url,
         array $options,
         RemotePath $path,
-        bool $transfers = false,
         ?\Closure $rewind = null,
     ): void {
-        $error = $this->connection->request($url, $options, $transfers);
-        $failure = $error === CURLE_OK ? null : $this->failure($what, $error, $path);
+        $failure = $this->attempt($what, $url, $options, $path, true);
         if (
             $failure?->reason === FailureReason::DataRefused
             && $this->connection->givesEachTransferItsOwn()
             && ($rewind === null || $rewind())
         ) {
-            $error = $this->connection->request($url, $options, $transfers);
-            $failure = $error === CURLE_OK ? null : $this->failure($what, $error, $path);
+            $failure = $this->attempt($what, $url, $options, $path, true);
         }
+        $this->settle($failure, true);
+    }
+
+    /** @param  array<int, mixed>  $options */
+    private function attempt(
+        string $what,
+        string $url,
+        array $options,
+        RemotePath $path,
+        bool $transfers,
+    ): ?RemoteFailure {
+        $error = $this->connection->request($url, $options, $transfers);
+
+        return $error === CURLE_OK ? null : $this->failure($what, $error, $path);
+    }
+
+    /** What is known of the connection after it; another one knows nothing of what was said on the one before. */
+    private function settle(?RemoteFailure $failure, bool $transferred): void
+    {
         $isNew = $this->connection->number(CURLINFO_NUM_CONNECTS) > 0;
         $this->factsAsked = $this->factsAsked && ! $isNew;
-        $this->isBinary = $this->isBinary && ! $isNew && ! $transfers;
+        $this->isBinary = $this->isBinary && ! $isNew && ! $transferred;
         if ($failure !== null) {
             throw $failure;
         }

@@ -91,14 +91,8 @@ final readonly class Run
                 $this->takeBeside();
                 $held = $this->held($plan, $before->manifest);
                 $refused = $way->carryOut($plan, $before);
-                $proven = (new RunProof(
-                    $this->tools->pool,
-                    $this->surveyor,
-                    $this->tools->journal,
-                    $this->listener,
-                    $this->proof,
-                    $this->tools->clock,
-                ))->prove($order, $plan, $before->manifest, $backup, $refused, $held);
+                $proven = (new RunProof($this->tools, $this->surveyor, $this->listener, $this->proof))
+                    ->prove($order, $plan, $before, $refused, $held);
 
                 return $proven->leaving($this->tidied($way, $plan, $before));
             } catch (RunRefused $barred) {

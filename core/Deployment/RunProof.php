@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Deployment;
 
+use Cellarium\Core\Backup\VerifiedBackup;
 use Cellarium\Core\Manifest\Manifest;
 use Cellarium\Core\Path\PathRefused;
 use Cellarium\Core\Path\RelativePath;
@@ -18,25 +19,19 @@ use Cellarium\Core\Transfer\Job\SetMode;
 use Cellarium\Core\Transfer\Surveyor;
 use Cellarium\Core\Transfer\SurveyStopped;
 use Cellarium\Core\Transfer\TransferFailed;
-use Cellarium\Core\Transfer\TransferPool;
-use Psr\Clock\ClockInterface;
 
 /** Proves a run: by what the server lists, by what its addresses show, and by reading back what no address shows. */
 final readonly class RunProof
 {
     public function __construct(
-        private TransferPool $pool,
+        private RunTools $tools,
         private Surveyor $surveyor,
-        private Journal $journal,
         private RunListener $listener,
         private ?LiveProof $proof,
-        private ClockInterface $clock,
     ) {
     }
 
     /**
-     * @param  Manifest  $before  what the backup holds
-     * @param  string  $backup  its name
      * @param  list<string>  $refused  paths whose mode the server refused to set
      * @param  list<HeldCopy>|null  $held  what browsers may go on showing; null where it was not asked for
      *
@@ -46,11 +41,11 @@ final readonly class RunProof
     public function prove(
         RunOrder $order,
         Plan $plan,
-        Manifest $before,
-        string $backup,
+        VerifiedBackup $backup,
         array $refused,
         ?array $held = null,
     ): RunResult {
+        $before = $backup->manifest;
         do {
             $this->listener->stage(RunStage::Proving, 0, 0);
             $after = $this->settled($order->root, $plan, $before);
@@ -75,13 +70,13 @@ final readonly class RunProof
             $next === AfterFailedProof::MendAndProve && $this->mend($order->root, $failed);
         } while ($failed !== []);
         [$read, $readOf] = $this->readBack($order, $plan);
-        $this->journal->note(JournalMark::Proven);
-        $notes = $this->proof?->look($plan, $proofs, $this->clock) ?? [];
+        $this->tools->journal->note(JournalMark::Proven);
+        $notes = $this->proof?->look($plan, $proofs, $this->tools->clock) ?? [];
         $addresses = $this->proof?->count($plan, $after) ?? 0;
 
         return new RunResult(
             RunEnd::Proven,
-            $backup,
+            $backup->name,
             $plan,
             $after,
             $proofs,
@@ -109,7 +104,7 @@ final readonly class RunProof
                 $jobs[$path] = new SetMode($root->join(RelativePath::fromString($path)), $proof->mend->mode, $path);
             }
         }
-        $this->pool->run($jobs);
+        $this->tools->pool->run($jobs);
     }
 
     /**
@@ -161,7 +156,7 @@ final readonly class RunProof
                 );
             }
         }
-        $this->pool->run($jobs, static function (Job $job, JobResult $result) use ($due): void {
+        $this->tools->pool->run($jobs, static function (Job $job, JobResult $result) use ($due): void {
             if ($result->sha256 !== $due[$job->subject]) {
                 throw ProofFailed::bytes($job->subject);
             }

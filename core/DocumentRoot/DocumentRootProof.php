@@ -4,13 +4,10 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\DocumentRoot;
 
-use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Proof\ProofStep;
 use Cellarium\Core\Web\WebAnswer;
-use Cellarium\Core\Web\WebFetcher;
 
 /**
  * Proves that a directory is what the web server serves for a site: a random token put there answers at its address.
@@ -21,31 +18,21 @@ final class DocumentRootProof
      * Where the domain leads elsewhere or nowhere yet, the host itself is asked for it. The token is removed again
      * whatever happens.
      *
-     * @param  string|null  $hostAddress  IP address of the account's host
      * @param  string  $nonce  random letters and digits
      *
      * @throws RemoteFailure when the token could not be put there or not be removed
      */
-    public static function prove(
-        RemoteDirectory $remote,
-        WebFetcher $fetcher,
-        PublicAddress $addresses,
-        RemotePath $root,
-        string $nonce,
-        ?string $hostAddress = null,
-    ): ProofStep {
+    public static function prove(ServedSite $site, RemotePath $root, string $nonce): ProofStep
+    {
         $text = "cellarium $nonce\n";
         [$answer, $direct] = (new PlacedFile($root, self::tokenName($nonce), $text))->fetch(
-            $remote,
-            $fetcher,
-            $addresses,
-            $hostAddress,
+            $site,
             static fn (WebAnswer $came): bool => $came->status === 200 && $came->head === $text,
         );
         if ($direct !== null) {
             return new ProofStep(
                 true,
-                "A token put into $root answered at $direct->url, asked of the host's own address $hostAddress",
+                "A token put into $root answered at $direct->url, asked of the host's own address $site->hostAddress",
                 $answer->nameUnknown
                     ? 'The domain leads nowhere yet: visitors see nothing until its record exists.'
                     : 'The domain itself leads elsewhere so far: visitors still see another server.',

@@ -4,12 +4,9 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\DocumentRoot;
 
-use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Web\WebAnswer;
-use Cellarium\Core\Web\WebFetcher;
 
 /** Asks a site which PHP it runs, by a small program that says so: what a host says of itself is another matter. */
 final class PhpProbe
@@ -18,26 +15,16 @@ final class PhpProbe
     private const MOST = 300;
 
     /**
-     * @param  string|null  $hostAddress  IP address of the account's host
      * @param  string  $nonce  random letters and digits
      *
      * @throws RemoteFailure when the program could not be put there or not be removed
      */
-    public static function ask(
-        RemoteDirectory $remote,
-        WebFetcher $fetcher,
-        PublicAddress $addresses,
-        RemotePath $root,
-        string $nonce,
-        ?string $hostAddress = null,
-    ): PhpAnswer {
+    public static function ask(ServedSite $site, RemotePath $root, string $nonce): PhpAnswer
+    {
         $program = "<?php header('Content-Type: text/plain'); echo \"cellarium $nonce \", PHP_VERSION, ' ', "
             ."strtolower(str_replace(' ', '_', implode(',', get_loaded_extensions())));\n";
         [$answer, $direct] = (new PlacedFile($root, self::fileName($nonce), $program))->fetch(
-            $remote,
-            $fetcher,
-            $addresses,
-            $hostAddress,
+            $site,
             static fn (WebAnswer $came): bool => $came->status === 200 && str_contains($came->head, $nonce),
         );
         $came = $direct ?? $answer;

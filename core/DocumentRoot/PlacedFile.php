@@ -7,10 +7,8 @@ namespace Cellarium\Core\DocumentRoot;
 use Cellarium\Core\Connection\FailureReason;
 use Cellarium\Core\Connection\RemoteDirectory;
 use Cellarium\Core\Connection\RemoteFailure;
-use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Web\WebAnswer;
-use Cellarium\Core\Web\WebFetcher;
 
 /** A file of ours that is put into a document root, fetched at its address, and removed again whatever happens. */
 final readonly class PlacedFile
@@ -24,28 +22,19 @@ final readonly class PlacedFile
     }
 
     /**
-     * @param  string|null  $hostAddress  IP address of the account's host, asked where the domain does not show it
      * @param  \Closure(WebAnswer): bool  $shows  whether an answer is of this file
      * @return array{WebAnswer, WebAnswer|null} of the domain, and of the host's own address where only that shows it
      *
      * @throws RemoteFailure when it could not be put there or not be removed
      */
-    public function fetch(
-        RemoteDirectory $remote,
-        WebFetcher $fetcher,
-        PublicAddress $addresses,
-        ?string $hostAddress,
-        \Closure $shows,
-    ): array {
-        return $this->during($remote, function (RemotePath $place) use (
-            $fetcher,
-            $addresses,
-            $hostAddress,
-            $shows,
-        ): array {
-            $url = (string) $addresses->of($place);
-            $answer = $fetcher->fetch($url);
-            $direct = $hostAddress === null || $shows($answer) ? null : $fetcher->fetch($url, $hostAddress);
+    public function fetch(ServedSite $site, \Closure $shows): array
+    {
+        return $this->during($site->remote, static function (RemotePath $place) use ($site, $shows): array {
+            $url = (string) $site->addresses->of($place);
+            $answer = $site->fetcher->fetch($url);
+            $direct = $site->hostAddress === null || $shows($answer)
+                ? null
+                : $site->fetcher->fetch($url, $site->hostAddress);
 
             return [$answer, $direct !== null && $shows($direct) ? $direct : null];
         });

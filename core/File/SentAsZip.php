@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\File;
 
 use Cellarium\Core\Archive\ZipOut;
+use Cellarium\Core\Archive\ZippedSize;
 use Cellarium\Core\Manifest\ManifestEntry;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Path\WireName;
@@ -120,8 +121,7 @@ final readonly class SentAsZip
             WireName::toWire((string) $entry->path),
             $entry->modified,
             $entry->mode,
-            $entry->size,
-            (int) hexdec((string) hash_file('crc32b', $local)),
+            ZippedSize::stored($entry->size, (int) hexdec((string) hash_file('crc32b', $local))),
             $bytes,
         );
         fclose($bytes);

@@ -29,6 +29,7 @@ final readonly class FollowedText
         $document = Documents::read($path, $text);
         $torn = [];
         $splices = new Splices;
+        $rewrite = new Rewrite($itself, $document, $own);
         foreach ($document->references as $reference) {
             $target = $before->resolve($path, $document, $reference)->target;
             if ($target === null) {
@@ -41,7 +42,7 @@ final readonly class FollowedText
                 continue;
             }
             $raw = substr($text, $reference->offset, $reference->length);
-            $written = $wanted === null ? null : Rewrite::rewrite($raw, $reference, $itself, $document, $wanted, $own);
+            $written = $wanted === null ? null : $rewrite->rewritten($raw, $reference, $wanted);
             $written === null || $splices->write($reference, $written);
             $torn[] = new TornReference($path, $document->line($reference->offset), $raw, $target, $written);
         }

@@ -158,22 +158,17 @@ final class Html
             // Of two with one name the first counts.
             $attributes[strtolower((string) $one[1][0])] ??= [(string) $value[0], $offset + max(0, $value[1])];
         }
-        foreach ($attributes as $name => [$value, $at]) {
+        foreach ($attributes as $name => [$value]) {
             if ($value !== '' && ! self::isFilledIn($value)) {
-                self::attribute($document, $element, (string) $name, $value, $at, $attributes);
+                self::attribute($document, $element, (string) $name, $attributes);
             }
         }
     }
 
     /** @param  array<string, array{string, int}>  $attributes */
-    private static function attribute(
-        Document $document,
-        string $element,
-        string $name,
-        string $value,
-        int $at,
-        array $attributes,
-    ): void {
+    private static function attribute(Document $document, string $element, string $name, array $attributes): void
+    {
+        [$value, $at] = $attributes[$name];
         if ($name === 'id' || ($name === 'name' && in_array($element, ['a', 'map'], true))) {
             $document->ids[self::decoded($value)] = true;
         } elseif ($element === 'base' && $name === 'href') {
@@ -182,27 +177,21 @@ final class Html
             if (preg_match('~\bcanonical\b~i', $attributes['rel'][0] ?? '') === 1) {
                 $document->ownAddresses[] = self::address($value);
             }
-            self::add($document, self::ofLink($attributes), 'link href', $value, $at);
+            $document->add(self::found(self::ofLink($attributes), 'link href', $value, $at));
         } elseif ($element === 'meta' && $name === 'content') {
             self::meta($document, $attributes, $value, $at);
         } elseif (in_array($element, self::SETS[$name] ?? [], true)) {
             foreach (Srcset::candidates($value) as [$url, $place]) {
-                self::add($document, ReferenceKind::Load, "$element $name", $url, $at + $place);
+                $document->add(self::found(ReferenceKind::Load, "$element $name", $url, $at + $place));
             }
         } elseif (in_array($element, self::LOADS[$name] ?? [], true)) {
-            self::add(
-                $document,
-                ReferenceKind::Load,
-                "$element $name",
-                $value,
-                $at,
-                $name === 'src' && $element === 'img' ? self::width($attributes) : null,
-            );
+            $width = $name === 'src' && $element === 'img' ? self::width($attributes) : null;
+            $document->add(self::found(ReferenceKind::Load, "$element $name", $value, $at, $width));
         } elseif (in_array($element, self::LINKS[$name] ?? [], true)) {
             if (strncasecmp($value, 'mailto:', 7) === 0) {
                 $document->ownAddresses[] = self::address($value);
             }
-            self::add($document, ReferenceKind::Link, "$element $name", $value, $at);
+            $document->add(self::found(ReferenceKind::Link, "$element $name", $value, $at));
         } elseif (in_array($name, self::STYLED, true)) {
             self::styles($document, $value, $at);
         }
@@ -224,15 +213,14 @@ final class Html
         }
     }
 
-    private static function add(
-        Document $document,
+    private static function found(
         ReferenceKind $kind,
         string $how,
         string $raw,
         int $offset,
         ?int $shownWidth = null,
-    ): void {
-        $document->add(new Reference($kind, $how, self::address($raw), $offset, strlen($raw), $shownWidth));
+    ): Reference {
+        return new Reference($kind, $how, self::address($raw), $offset, strlen($raw), $shownWidth);
     }
 
     /** @param  array<string, array{string, int}>  $attributes */
@@ -264,12 +252,12 @@ final class Html
                 $match,
                 PREG_OFFSET_CAPTURE,
             ) === 1) {
-                self::add($document, ReferenceKind::Link, 'meta refresh', $match[1][0], $at + $match[1][1]);
+                $document->add(self::found(ReferenceKind::Link, 'meta refresh', $match[1][0], $at + $match[1][1]));
             }
         } elseif ($says === 'og:url') {
             $document->ownAddresses[] = self::address($value);
         } elseif (in_array($says, self::SHOWN, true)) {
-            self::add($document, ReferenceKind::Link, "meta $says", $value, $at);
+            $document->add(self::found(ReferenceKind::Link, "meta $says", $value, $at));
         }
     }
 

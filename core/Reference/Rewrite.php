@@ -4,23 +4,24 @@ declare(strict_types=1);
 
 namespace Cellarium\Core\Reference;
 
-/** Another address in the place of one, written as that one was: what follows the path stays, byte by byte. */
-final class Rewrite
+/** Other addresses in a document, each written as the one in its place was: what follows the path stays to the byte. */
+final readonly class Rewrite
 {
+    /**
+     * @param  string  $file  the document's path below the root of the site
+     * @param  list<string>  $own  hosts that are the site itself
+     */
+    public function __construct(private string $file, private Document $document, private array $own = [])
+    {
+    }
+
     /**
      * @param  string  $raw  as it is written in the document
      * @param  string  $target  a path below the root of the site that it should lead to
-     * @param  list<string>  $own  hosts that are the site itself
      * @return string|null null where it cannot be said in this place without changing more than the path
      */
-    public static function rewrite(
-        string $raw,
-        Reference $reference,
-        string $file,
-        Document $document,
-        string $target,
-        array $own = [],
-    ): ?string {
+    public function rewritten(string $raw, Reference $reference, string $target): ?string
+    {
         if (preg_match('~^(\s*+)([^?#\s&\\\\]*)((?:[?#].*)?)(\s*+)$~sD', $raw, $part) !== 1) {
             return null;
         }
@@ -31,10 +32,10 @@ final class Rewrite
         }
         $ways = [
             self::segmentwise($path, $target),
-            self::whole($path, $file, $document, $target),
+            $this->whole($path, $target),
         ];
         foreach ($ways as $written) {
-            if ($written !== null && self::leadsTo($written, $file, $document, $own) === $target) {
+            if ($written !== null && $this->leadsTo($written) === $target) {
                 return $before.$written.$rest.$after;
             }
         }
@@ -42,10 +43,9 @@ final class Rewrite
         return null;
     }
 
-    /** @param  list<string>  $own */
-    private static function leadsTo(string $written, string $file, Document $document, array $own): ?string
+    private function leadsTo(string $written): ?string
     {
-        $address = Address::parse($written, $file, $document->base, $own);
+        $address = Address::parse($written, $this->file, $this->document->base, $this->own);
 
         return $address->kind === AddressKind::AboveRoot ? null : $address->path;
     }
@@ -65,16 +65,16 @@ final class Rewrite
         return implode('/', $written);
     }
 
-    private static function whole(string $path, string $file, Document $document, string $target): ?string
+    private function whole(string $path, string $target): ?string
     {
-        if ($document->base !== null) {
+        if ($this->document->base !== null) {
             return null;
         }
         $names = array_map(static fn (string $name): string => self::encoded($name, $path), explode('/', $target));
         if ($path[0] === '/') {
             return '/'.implode('/', $names);
         }
-        $from = array_slice(explode('/', $file), 0, -1);
+        $from = array_slice(explode('/', $this->file), 0, -1);
         $to = explode('/', $target);
         while ($from !== [] && count($to) > 1 && $from[0] === $to[0]) {
             array_shift($from);

@@ -11,6 +11,7 @@ use App\Models\DeploymentState;
 use App\Models\OwnType;
 use App\Models\Package;
 use App\Packages\Packages;
+use App\Plans\DeploymentRequest;
 use App\Plans\Plans;
 use Tests\Support\StandinHost;
 use Tests\Support\Zips;
@@ -142,7 +143,7 @@ final class ApplicationRootTest extends AppTestCase
             $this->site->update(['document_root' => $root]);
             $this->site->account->load('sites');
             try {
-                app(Plans::class)->orderDeploy($this->site, $package, reason: 'a test');
+                app(Plans::class)->orderDeploy(new DeploymentRequest($this->site, $package, reason: 'a test'));
                 self::fail("it went to $root");
             } catch (Problem $problem) {
                 self::assertStringContainsString($why, $problem->getMessage());
@@ -209,7 +210,7 @@ final class ApplicationRootTest extends AppTestCase
                 $mounts,
             )]);
             try {
-                app(Plans::class)->orderDeploy($this->site, $book, reason: 'a test');
+                app(Plans::class)->orderDeploy(new DeploymentRequest($this->site, $book, reason: 'a test'));
                 self::fail('it went somewhere');
             } catch (Problem $problem) {
                 self::assertStringContainsString($words, $problem->getMessage());

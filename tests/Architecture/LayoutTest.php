@@ -41,7 +41,9 @@ final class LayoutTest extends TestCase
         foreach (self::files() as $name => $text) {
             if (str_ends_with($name, '.php') && ! str_ends_with($name, '.blade.php')) {
                 foreach (self::faults($text) as $fault) {
-                    $faults[] = "$name:$fault";
+                    // Tests have helpers with a default for everything.
+                    $isHelper = str_starts_with($name, 'tests/') && str_ends_with($fault, 'more than five');
+                    $isHelper || $faults[] = "$name:$fault";
                 }
             }
         }
@@ -80,6 +82,14 @@ final class LayoutTest extends TestCase
         yield 'arms' => [
             'return match ($a) { 1 => 2, default => 3 };',
             ['1: the arms of a match, not one a line'],
+        ];
+        yield 'a method of six' => [
+            'class A { function b($c, $d, $e, $f, $g, $h) {} }',
+            ['1: b takes more than five'],
+        ];
+        yield 'a value of six' => [
+            'class A { static function b($c, $d, $e, $f, $g, $h): self {} }',
+            [],
         ];
         yield 'a ternary in a ternary' => ['return $a ? 1 : ($b ? 2 : 3);', ['1: a ternary in a ternary']];
     }

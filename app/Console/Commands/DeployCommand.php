@@ -9,6 +9,7 @@ use App\Models\FtpUser;
 use App\Models\FtpUserState;
 use App\Models\Site;
 use App\Packages\Packages;
+use App\Plans\DeploymentRequest;
 use App\Plans\Plans;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Plan\Answers;
@@ -43,13 +44,13 @@ final class DeployCommand extends RunCommand
         $site = $this->siteNamed((string) $this->argument('site'));
         $file = $this->readable((string) $this->argument('file'));
         $package = $packages->take($file, basename($file));
-        $deployment = $plans->orderDeploy(
+        $deployment = $plans->orderDeploy(new DeploymentRequest(
             $site,
             $package,
             $this->signingInAs($site->account_id),
             place: $this->place($site),
             reason: is_string($this->option('reason')) ? $this->option('reason') : null,
-        );
+        ));
         $deployment->update(
             ['answers' => $answers->isNone() ? null : $answers->toArray()]
                 + ($way === null ? [] : ['way' => $way, 'way_chosen' => true]),

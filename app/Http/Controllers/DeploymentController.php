@@ -24,6 +24,7 @@ use App\Packages\SiteMatches;
 use App\Packages\SuitingSite;
 use App\Packages\Types;
 use App\Plans\ChosenPlace;
+use App\Plans\DeploymentRequest;
 use App\Plans\InspectionView;
 use App\Plans\MakePlan;
 use App\Plans\NeedsView;
@@ -128,14 +129,14 @@ final class DeploymentController
                 ->where(['account_id' => $site->account_id, 'state' => FtpUserState::Open])
                 ->findOrFail($given['user'])
             : null;
-        $deployment = $plans->orderDeploy(
+        $deployment = $plans->orderDeploy(new DeploymentRequest(
             $site,
             Package::findOrFail($given['package']),
             $user,
             $this->person($request),
             isset($given['place']) ? RemotePath::fromString($given['place']) : null,
             $given['reason'] ?? null,
-        );
+        ));
         Tasks::order(MakePlan::class, $deployment->id);
 
         return redirect("/deployments/$deployment->id");

@@ -63,7 +63,7 @@ final class MendedText
     private function write(MendKind $kind, Reference $reference, string $target): bool
     {
         $raw = substr($this->text, $reference->offset, $reference->length);
-        $written = Rewrite::rewrite($raw, $reference, $this->path, $this->document, $target);
+        $written = (new Rewrite($this->path, $this->document))->rewritten($raw, $reference, $target);
         if ($written === null) {
             return false;
         }

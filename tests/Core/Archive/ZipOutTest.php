@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Core\Archive;
 
 use Cellarium\Core\Archive\ZipOut;
+use Cellarium\Core\Archive\ZippedSize;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Scratch;
 use ZipArchive;
@@ -31,7 +32,7 @@ final class ZipOutTest extends TestCase
             $stream = fopen('php://temp', 'w+b');
             fwrite($stream, $text);
             rewind($stream);
-            $zip->file($name, $modified, $mode, strlen($text), crc32($text), $stream);
+            $zip->file($name, $modified, $mode, ZippedSize::stored(strlen($text), crc32($text)), $stream);
         }
         $zip->finish();
         fclose($sink);
@@ -79,6 +80,6 @@ final class ZipOutTest extends TestCase
         rewind($stream);
 
         $this->expectException(\LengthException::class);
-        $zip->file('a.txt', 0, 0644, 10, 0, $stream);
+        $zip->file('a.txt', 0, 0644, ZippedSize::stored(10, 0), $stream);
     }
 }

@@ -6,6 +6,7 @@ namespace Tests\Core\DocumentRoot;
 
 use Cellarium\Core\DocumentRoot\PhpAnswer;
 use Cellarium\Core\DocumentRoot\PhpProbe;
+use Cellarium\Core\DocumentRoot\ServedSite;
 use Cellarium\Core\Package\Type\Needs;
 use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
@@ -51,12 +52,14 @@ final class PhpProbeTest extends TestCase
             }
         };
         $answer = PhpProbe::ask(
-            new LocalRemoteDirectory($this->live),
-            $fetcher,
-            new PublicAddress('http://site.example', RemotePath::fromString('/www')),
+            new ServedSite(
+                new LocalRemoteDirectory($this->live),
+                $fetcher,
+                new PublicAddress('http://site.example', RemotePath::fromString('/www')),
+                $host,
+            ),
             RemotePath::fromString('/www'),
             self::NONCE,
-            $host,
         );
         self::assertSame(['.', '..'], scandir("$this->live/www"), 'nothing is left behind');
 

@@ -6,6 +6,7 @@ namespace Tests\Core\Proof;
 
 use Cellarium\Core\DocumentRoot\DocumentRootProof;
 use Cellarium\Core\DocumentRoot\PlaceholderPage;
+use Cellarium\Core\DocumentRoot\ServedSite;
 use Cellarium\Core\Path\PublicAddress;
 use Cellarium\Core\Path\RemotePath;
 use Cellarium\Core\Web\WebAnswer;
@@ -68,9 +69,7 @@ final class ProofTest extends TestCase
         };
         $www = RemotePath::fromString('/www');
         $step = DocumentRootProof::prove(
-            new LocalRemoteDirectory($root),
-            $fetcher,
-            new PublicAddress('http://site.example', $www),
+            new ServedSite(new LocalRemoteDirectory($root), $fetcher, new PublicAddress('http://site.example', $www)),
             $www,
             'abc123',
         );
@@ -106,12 +105,14 @@ final class ProofTest extends TestCase
             }
         };
         $prove = static fn (?string $address) => DocumentRootProof::prove(
-            new LocalRemoteDirectory($root),
-            $fetcher,
-            new PublicAddress('http://site.example', RemotePath::root()),
+            new ServedSite(
+                new LocalRemoteDirectory($root),
+                $fetcher,
+                new PublicAddress('http://site.example', RemotePath::root()),
+                $address,
+            ),
             RemotePath::root(),
             'abc',
-            $address,
         );
         $proven = $prove('192.0.2.7');
         self::assertTrue($proven->ok);
