@@ -125,7 +125,7 @@ final readonly class ReferencesView
         return implode(' ', array_filter([
             $apart === [] ? '' : 'Right of the line stands what nobody comes to from the start page.',
             $unused === [] ? '' : Count::words(count($unused), 'has', 'have')
-                .' no reference at all; the notes name them.',
+                .' no reference at all; the notes name '.Count::choose(count($unused), 'it.', 'them.'),
         ]));
     }
 }
