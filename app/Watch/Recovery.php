@@ -62,21 +62,27 @@ final readonly class Recovery
         // Before: what is ordered again now is not forgotten.
         $since = now()->subSeconds($starting ? 0 : self::STALE_SECONDS);
 
-        return $this->takeUpOrphans($starting ? self::ORPHAN_SECONDS : 0) + $this->takeUpForgotten($since);
+        $orphans = $this->takeUpOrphans($starting ? self::ORPHAN_SECONDS : 0);
+
+        return count($this->takeUpForgotten($since, $orphans));
     }
 
-    /** @param  int  $patience  seconds to wait for what still holds a lock */
-    private function takeUpOrphans(int $patience): int
+    /**
+     * @param  int  $patience  seconds to wait for what still holds a lock
+     * @return array<string, true> names of the rows that were taken up
+     */
+    private function takeUpOrphans(int $patience): array
     {
         $this->letGoOfJobs($patience);
-        $taken = 0;
+        $taken = [];
         foreach ($this->orphans as $kind) {
             foreach ($kind->inHand()->orderBy('id')->get() as $row) {
-                $taken += (int) self::onItsOwn(fn (): bool => $this->ifFree(
+                $isTaken = self::onItsOwn(fn (): bool => $this->ifFree(
                     $kind->locks($row),
                     $patience,
                     static fn (): bool => $kind->settle($row),
                 ));
+                $taken += $isTaken ? [self::nameOf($row) => true] : [];
             }
         }
 
@@ -96,20 +102,29 @@ final readonly class Recovery
         }
     }
 
-    private function takeUpForgotten(\DateTimeInterface $since): int
+    /**
+     * @param  array<string, true>  $taken  up already, within the same second as it may be
+     * @return array<string, true> with those that were taken up now
+     */
+    private function takeUpForgotten(\DateTimeInterface $since, array $taken): array
     {
-        $taken = 0;
         foreach ($this->forgotten as $kind) {
             foreach ($kind->forgotten($since)->orderBy('id')->get() as $row) {
-                $taken += (int) self::onItsOwn(fn (): bool => $this->ifFree(
+                $isTaken = ! isset($taken[self::nameOf($row)]) && self::onItsOwn(fn (): bool => $this->ifFree(
                     $kind instanceof RecoversOrphans ? $kind->locks($row) : [],
                     0,
                     static fn (): bool => self::tryTakingUp($kind, $row),
                 ));
+                $taken += $isTaken ? [self::nameOf($row) => true] : [];
             }
         }
 
         return $taken;
+    }
+
+    private static function nameOf(Model $row): string
+    {
+        return $row::class." {$row->getKey()}";
     }
 
     /**
