@@ -16,7 +16,9 @@ use App\Runs\StartPlan;
 use App\Storage\SiteLockNames;
 use App\Today\Concerns;
 use App\Watch\Recovery;
+use App\Work\RunTask;
 use Cellarium\Core\Storage\Locks;
+use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
@@ -55,6 +57,22 @@ final class RunsTest extends AppTestCase
         self::assertSame(2, app(Recovery::class)->takeUp(true));
         self::assertTrue(app(Runner::class)->carryOut($second));
         self::assertSame(DeploymentState::Proven, $second->refresh()->state);
+    }
+
+    public function test_what_is_taken_up_is_ordered_once_also_where_a_second_passes_meanwhile(): void
+    {
+        $run = app(Plans::class)->deploy($this->site, $this->package());
+        $run->update(['state' => DeploymentState::Running]);
+        Queue::fake();
+        $this->travelTo(now()->startOfSecond());
+        // Once the forgotten were looked for, and before they are ordered.
+        DB::listen(fn (QueryExecuted $query): mixed => str_contains($query->sql, '`updated_at` <=')
+            ? $this->travel(1)->seconds()
+            : null);
+
+        self::assertSame(1, app(Recovery::class)->takeUp(true));
+        Queue::assertPushed(RunTask::class, 1);
+        self::assertSame(DeploymentState::Queued, $run->refresh()->state);
     }
 
     public function test_a_run_whose_person_is_closed_meanwhile_goes_on_as_theirs_and_says_so(): void
