@@ -120,32 +120,6 @@ final class CellariumServiceProvider extends ServiceProvider
         $this->app->when(FileWorkers::class)
             ->needs(TransferPools::class)
             ->give(static fn ($app) => $pools($app, $app->make(StoreSettings::class)));
-        $this->app->tag([
-            CarryOutDeployment::class,
-            TakeBackup::class,
-            MakePlan::class,
-            ChangeRecovery::class,
-            ErrandRecovery::class,
-        ], [RecoversOrphans::class, RecoversForgotten::class]);
-        $pools = static fn ($app, StoreSettings $store): WorkerPools => new WorkerPools(
-            $store,
-            $app->make(Connections::class)->slots,
-            RunLimits::bytesASecond(),
-        );
-        $this->app->bind(
-            TransferPools::class,
-            static fn ($app) => $pools($app, $app->make(StoreSettings::class)->bulk()),
-        );
-        // Few contents, which nobody flushes at an end.
-        $this->app->when(FileWorkers::class)
-            ->needs(TransferPools::class)
-            ->give(static fn ($app) => $pools($app, $app->make(StoreSettings::class)));
-        $this->app->tag([
-            CarryOutBulk::class,
-            TidyDeployment::class,
-            LeftPassword::class,
-            LeftToken::class,
-        ], RecoversForgotten::class);
         $this->app->when(Recovery::class)->needs('$orphans')->giveTagged(RecoversOrphans::class);
         $this->app->when(Recovery::class)->needs('$forgotten')->giveTagged(RecoversForgotten::class);
         $this->app->bind(ClientSites::class, KnownSites::class);
@@ -182,6 +156,19 @@ final class CellariumServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
+        $this->app->tag([
+            CarryOutDeployment::class,
+            TakeBackup::class,
+            MakePlan::class,
+            ChangeRecovery::class,
+            ErrandRecovery::class,
+        ], [RecoversOrphans::class, RecoversForgotten::class]);
+        $this->app->tag([
+            CarryOutBulk::class,
+            TidyDeployment::class,
+            LeftPassword::class,
+            LeftToken::class,
+        ], RecoversForgotten::class);
         Queue::addConnector('fair', fn (): FairQueueConnector => new FairQueueConnector(
             $this->app->make('db'),
             $this->app->make(Locks::class),

@@ -15,7 +15,6 @@ use App\Work\RecoversOrphans;
 use App\Work\Task;
 use App\Work\Tasks;
 use Cellarium\Core\Work\Claim;
-use Cellarium\Core\Work\Urgency;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 
@@ -35,11 +34,7 @@ final readonly class CarryOutDeployment implements RecoversForgotten, RecoversOr
 
     public static function claim(int $row): ?Claim
     {
-        $account = Deployment::with('site.account')->find($row)?->site->account;
-
-        return $account === null
-            ? null
-            : new Claim(Urgency::Ordered, $account->host, SiteLockNames::forLogin($account));
+        return Runner::claim($row);
     }
 
     public function carryOut(int $row): ?int

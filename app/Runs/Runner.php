@@ -39,6 +39,8 @@ use Cellarium\Core\Storage\ContentStore;
 use Cellarium\Core\Storage\HeldLock;
 use Cellarium\Core\Storage\Locks;
 use Cellarium\Core\Transfer\TransferPools;
+use Cellarium\Core\Work\Claim;
+use Cellarium\Core\Work\Urgency;
 use Psr\Clock\ClockInterface;
 
 /** Carries out a deployment, or takes up one that was broken off, and writes down how it ended. */
@@ -57,6 +59,16 @@ final readonly class Runner
         private EndOfRun $end,
         private TransferPools $pools,
     ) {
+    }
+
+    /** The host of a deployment, and a turn at its login; null where it is no more. */
+    public static function claim(int $deployment): ?Claim
+    {
+        $account = Deployment::with('site.account')->find($deployment)?->site->account;
+
+        return $account === null
+            ? null
+            : new Claim(Urgency::Ordered, $account->host, SiteLockNames::forLogin($account));
     }
 
     /**

@@ -5,12 +5,10 @@ declare(strict_types=1);
 namespace App\Runs;
 
 use App\Models\Deployment;
-use App\Storage\SiteLockNames;
 use App\Work\RecoversForgotten;
 use App\Work\Task;
 use App\Work\Tasks;
 use Cellarium\Core\Work\Claim;
-use Cellarium\Core\Work\Urgency;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 
@@ -31,11 +29,7 @@ final readonly class TidyDeployment implements RecoversForgotten, Task
 
     public static function claim(int $row): ?Claim
     {
-        $account = Deployment::with('site.account')->find($row)?->site->account;
-
-        return $account === null
-            ? null
-            : new Claim(Urgency::Ordered, $account->host, SiteLockNames::forLogin($account));
+        return Runner::claim($row);
     }
 
     public function carryOut(int $row): ?int

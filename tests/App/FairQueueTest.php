@@ -14,6 +14,7 @@ use App\Models\DeploymentState;
 use App\Models\Errand;
 use App\Models\ErrandState;
 use App\Models\FtpUserState;
+use App\Plans\DeploymentRequest;
 use App\Plans\Plans;
 use App\Runs\CarryOutDeployment;
 use App\Watch\Recovery;
@@ -155,7 +156,7 @@ final class FairQueueTest extends AppTestCase
     {
         $runs = [];
         foreach (range(1, 2) as $number) {
-            $run = app(Plans::class)->orderDeploy($this->site, $this->package());
+            $run = app(Plans::class)->orderDeploy(new DeploymentRequest($this->site, $this->package()));
             $run->update(['state' => DeploymentState::Queued]);
             Tasks::order(CarryOutDeployment::class, $run->id);
             $runs[] = $run->id;

@@ -11,6 +11,7 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Models\ProofBy;
 use App\Models\SetAside;
+use App\Plans\DeploymentRequest;
 use App\Plans\MakePlan;
 use App\Plans\Plans;
 use App\Runs\Runner;
@@ -321,7 +322,7 @@ final class LyingHostTest extends AppTestCase
         self::assertSame(DeploymentState::Cancelled, $run->refresh()->state);
         self::assertStringContainsString('Nothing on the server was changed', $this->page("/deployments/$run->id"));
 
-        $again = app(Plans::class)->orderDeploy($this->site, $package);
+        $again = app(Plans::class)->orderDeploy(new DeploymentRequest($this->site, $package));
         $again->update(['started_at' => now(), 'cancelled_at' => now()]);
         app(MakePlan::class)->carryOut($again->id);
         self::assertSame(DeploymentState::Cancelled, $again->refresh()->state, 'a look that goes on notices');
@@ -346,7 +347,7 @@ final class LyingHostTest extends AppTestCase
     public function test_one_look_at_a_host_at_a_time(): void
     {
         Queue::fake();
-        $run = app(Plans::class)->orderDeploy($this->site, $this->package());
+        $run = app(Plans::class)->orderDeploy(new DeploymentRequest($this->site, $this->package()));
         $look = app(Locks::class)->acquire('look|'.StandinHost::HOST);
         self::assertNotNull($look);
         self::assertSame(2, app(MakePlan::class)->carryOut($run->id), 'seconds after which it is tried again');
@@ -392,7 +393,7 @@ final class LyingHostTest extends AppTestCase
             'state' => BackupState::Taking,
             'started_at' => now(),
         ]);
-        $draft = app(Plans::class)->orderDeploy($this->site, $this->package());
+        $draft = app(Plans::class)->orderDeploy(new DeploymentRequest($this->site, $this->package()));
         $draft->update(['started_at' => now()]);
         $lock = app(Locks::class)->acquire(MakePlan::lockName($draft->id), ...SiteLockNames::forSite($this->site));
         self::assertNotNull($lock);

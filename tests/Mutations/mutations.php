@@ -25,6 +25,13 @@ $app = static fn (string $file, string $line, string $instead, string $test, str
 ];
 
 return [
+    'what is taken up is ordered once' => $app(
+        'Watch/Recovery.php',
+        '! isset($taken[self::nameOf($row)]) && ',
+        '',
+        'RunsTest',
+        'ordered_once',
+    ),
     'secrets need a fresh sign-in' => $app(
         'Http/Middleware/FreshSignIn.php',
         'if ((new SessionBond($request->session()))->isFresh()) {',
