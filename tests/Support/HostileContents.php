@@ -41,8 +41,8 @@ final class HostileContents
         yield 'a style sheet of strings' => ['a.css' => str_repeat('@import "\\', 2 * self::MANY).$noise];
         yield 'sets in sets' => ['a.css' => str_repeat('image-set((((', 150_000).$noise];
         yield 'a script of templates' => ['a.js' => str_repeat('`${`', 2 * self::MANY).$noise];
-        yield 'a script of a template in a template' => ['a.js' => str_repeat('`\\', 75_000)];
-        yield 'a script of a text in a text' => ['a.js' => str_repeat('"\\', 75_000)];
+        yield 'a script of a template in a template' => ['a.js' => str_repeat('`\\', 140_000)];
+        yield 'a script of a text in a text' => ['a.js' => str_repeat('"\\', 140_000)];
         yield 'a script of imports' => ['a.js' => str_repeat('import{a as b,', 200_000).$noise];
         yield 'JSON in JSON' => [
             'feed.json' => '{"version": "https://jsonfeed.example/"'.str_repeat('[', self::MANY),
