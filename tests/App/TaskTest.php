@@ -97,7 +97,7 @@ final class TaskTest extends AppTestCase
         ]);
         DB::table('jobs')->insert([
             $old('App\Errands\RunErrand', "2:{s:7:\"timeout\";i:0;s:6:\"errand\";i:$errand;}", 'a.example', 'errands'),
-            $old('App\Plans\MakePlan', '1:{s:10:"deployment";i:7;}', 'b.example', 'looks'),
+            $old('App\Deployments\MakePlan', '1:{s:10:"deployment";i:7;}', 'b.example', 'looks'),
             $old('App\Watch\ClearStore', '2:{s:6:"person";i:3;s:7:"empties";b:1;}', null, 'sweep'),
             $old('App\Watch\KeepUp', '1:{s:4:"user";i:3;}', 'c.example', 'closing'),
             $old('App\Gone\Entirely', '0:{}', null, 'default'),
