@@ -17,7 +17,7 @@ final class MigrationsTest extends TestCase
     /** In the format of sha256sum(1). */
     private const WRITTEN_DOWN = self::ROOT.'/database/migrations.sha256';
 
-    /** `WRITE_DOCUMENTS=1 vendor/bin/phpunit tests/Architecture/MigrationsTest.php` adds a new one, and changes none. */
+    /** `WRITE_DOCUMENTS=1 vendor/bin/phpunit tests/Architecture` adds new ones, and changes none. */
     public function test_each_is_as_it_was_written_down(): void
     {
         $written = [];

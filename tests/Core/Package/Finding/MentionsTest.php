@@ -27,11 +27,11 @@ final class MentionsTest extends TestCase
     public function test_a_name_is_found_wherever_it_stands(): void
     {
         $mentions = $this->mentions();
-        $mentions->note('a.js', 'load("../img/boat.min.png"); x = "..\\\\..pier.svg"; see harbour%20wall.jpg, or a.gif.');
+        $mentions->note('a.js', 'load("../img/boat.min.png"); x = "..\\\\..pier.svg"; see harbour%20wall.jpg, a.gif.');
 
         self::assertSame(
-            ['boat.min.png' => true, 'pier.svg' => true, 'harbour wall.jpg' => true, 'a.gif' => true, 'none.png' => false],
-            array_combine(self::NAMES, array_map($mentions->has(...), self::NAMES)),
+            ['boat.min.png', 'pier.svg', 'harbour wall.jpg', 'a.gif'],
+            array_values(array_filter(self::NAMES, $mentions->has(...))),
         );
     }
 

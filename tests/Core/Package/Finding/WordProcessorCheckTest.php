@@ -32,7 +32,8 @@ final class WordProcessorCheckTest extends TestCase
     public function test_it_is_told(string $text, array $lines): void
     {
         $check = new WordProcessorCheck;
-        $check->look(new ManifestEntry(RelativePath::fromString('a.html'), EntryKind::File, strlen($text)), $text, null);
+        $page = new ManifestEntry(RelativePath::fromString('a.html'), EntryKind::File, strlen($text));
+        $check->look($page, $text, null);
 
         self::assertSame($lines, array_map(
             static fn (PackageFinding $found): ?int => $found->line,
