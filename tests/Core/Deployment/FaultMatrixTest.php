@@ -80,6 +80,8 @@ final class FaultMatrixTest extends TestCase
 
     private Way $way = Way::FileByFile;
 
+    private float $linger = 0;
+
     private function lay(): void
     {
         [$this->home, $this->own] = [$this->directory(), $this->directory()];
@@ -185,6 +187,27 @@ final class FaultMatrixTest extends TestCase
         self::fail('A run does not take so many operations.');
     }
 
+    public function test_who_has_an_old_page_gets_what_it_names_for_a_while_after_a_swap(): void
+    {
+        $this->way = Way::Swap;
+        $this->linger = 0.15;
+        $this->lay();
+        $sinceNew = $lastOfOld = null;
+        $look = function () use (&$sinceNew, &$lastOfOld): null {
+            if (@file_get_contents("$this->live/index.html") === self::NEW['index.html']) {
+                $sinceNew ??= hrtime(true) / 1e9;
+                $lastOfOld = is_file("$this->live/css/gone.css") ? hrtime(true) / 1e9 : $lastOfOld;
+            }
+
+            return null;
+        };
+        $result = $this->carryOut(new FaultyDirectory(new LocalRemoteDirectory($this->home), $look, $look));
+
+        self::assertSame(RunEnd::Proven, $result->end);
+        self::assertFileDoesNotExist("$this->live/css/gone.css");
+        self::assertGreaterThanOrEqual($this->linger, $lastOfOld - $sinceNew);
+    }
+
     /**
      * @param  array<string, string>  $old
      * @param  array<string, string>  $new
@@ -253,7 +276,7 @@ final class FaultMatrixTest extends TestCase
             null,
             ['index.html', 'default.htm'],
             way: $this->way,
-            lingerSeconds: 0,
+            lingerSeconds: $this->linger,
         );
     }
 }
