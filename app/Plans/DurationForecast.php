@@ -9,9 +9,9 @@ use App\Models\Deployment;
 use App\Models\DeploymentState;
 use App\Text\Amount;
 use Cellarium\Core\Deployment\RunStage;
-use Cellarium\Core\Plan\ConnectionCount;
-use Cellarium\Core\Plan\Expectation;
-use Cellarium\Core\Plan\Pace;
+use Cellarium\Core\Pace\ConnectionCount;
+use Cellarium\Core\Pace\Expectation;
+use Cellarium\Core\Pace\Pace;
 use Cellarium\Core\Words\Count;
 
 /** The forecast of a deployment's time, from those before it on the same account. */

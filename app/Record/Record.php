@@ -10,7 +10,7 @@ use App\Models\Person;
 use App\Models\RecordEntry;
 use App\Models\RecordKind;
 use App\Models\Site;
-use Cellarium\Core\People\RecordChain;
+use Cellarium\Core\Record\RecordChain;
 use Cellarium\Core\Storage\RecordEnd;
 use Illuminate\Support\Facades\Context;
 use Illuminate\Support\Facades\DB;

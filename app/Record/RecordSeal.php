@@ -6,7 +6,7 @@ namespace App\Record;
 
 use App\Models\RecordEntry;
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\People\RecordChain;
+use Cellarium\Core\Record\RecordChain;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\LazyCollection;
 

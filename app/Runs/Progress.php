@@ -13,7 +13,7 @@ use Cellarium\Core\Deployment\PageProof;
 use Cellarium\Core\Deployment\RunListener;
 use Cellarium\Core\Deployment\RunStage;
 use Cellarium\Core\Outage\OutageWatch;
-use Cellarium\Core\Plan\Pace;
+use Cellarium\Core\Pace\Pace;
 use Cellarium\Core\Plan\Plan;
 use Cellarium\Core\Transfer\Cancelled;
 use Cellarium\Core\Transfer\Job\Job;

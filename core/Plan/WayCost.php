@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cellarium\Core\Plan;
 
 use Cellarium\Core\Json\JsonFields;
+use Cellarium\Core\Pace\Pace;
 
 /** The cost of one way to replace for one plan, or the reason that bars it. */
 final readonly class WayCost

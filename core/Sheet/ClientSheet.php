@@ -21,7 +21,7 @@ final readonly class ClientSheet
      * @param  string  $madeBy  a person's name
      * @param  int  $madeAt  Unix time
      * @param  int  $recordNumber  how many lines the record had when it was made
-     * @param  string  $recordSeal  of the last of them, see Cellarium\Core\People\RecordChain; "" for none
+     * @param  string  $recordSeal  of the last of them, see Cellarium\Core\Record\RecordChain; "" for none
      * @param  list<SheetSite>  $sites
      * @param  list<SheetChange>  $changes  oldest first
      * @param  list<SheetAccess>  $access  in the order they were opened

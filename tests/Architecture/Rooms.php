@@ -15,6 +15,7 @@ final class Rooms
     public const CORE = [
         'Words' => [],
         'Path' => [],
+        'Pace' => [],
         'Credential' => [],
         'Json' => [],
         'Archive' => [],
@@ -23,6 +24,7 @@ final class Rooms
         'Work' => [],
         'Storage' => ['Credential', 'Json'],
         'People' => ['Credential'],
+        'Record' => ['Credential'],
         'Manifest' => ['Path', 'Json'],
         'Connection' => ['Path', 'Credential', 'Json', 'Storage', 'Manifest'],
         'Diagnosis' => ['Path', 'Credential', 'Connection'],
@@ -39,7 +41,7 @@ final class Rooms
         'Reference' => ['Json', 'Manifest'],
         'Upload' => ['Storage'],
         'Package' => ['Words', 'Path', 'Json', 'Storage', 'Manifest', 'Reference'],
-        'Plan' => ['Path', 'Json', 'Manifest'],
+        'Plan' => ['Pace', 'Path', 'Json', 'Manifest'],
         'Transfer' => ['Path', 'Json', 'Process', 'Storage', 'Manifest', 'Connection'],
         'Backup' => [
             'Path',

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Tests\Core\Plan;
+namespace Tests\Core\Pace;
 
-use Cellarium\Core\Plan\Expectation;
-use Cellarium\Core\Plan\Pace;
+use Cellarium\Core\Pace\Expectation;
+use Cellarium\Core\Pace\Pace;
 use Cellarium\Core\Plan\Room;
 use Cellarium\Core\Plan\RoomStep;
 use PHPUnit\Framework\TestCase;

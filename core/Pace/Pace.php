@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Plan;
+namespace Cellarium\Core\Pace;
 
 /** The speed of one stage of a run, from which the same stage of a later one is foretold. */
 final readonly class Pace

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Plan;
+namespace Cellarium\Core\Pace;
 
 /** The time that a stage will take, from the times it took before on the same account. */
 final readonly class Expectation

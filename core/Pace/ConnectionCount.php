@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\Plan;
+namespace Cellarium\Core\Pace;
 
 /**
  * The number of connections that a run opens to an account: as many as were measured to help, and never more than

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Tests\Core\Plan;
+namespace Tests\Core\Pace;
 
-use Cellarium\Core\Plan\ConnectionCount;
-use Cellarium\Core\Plan\Pace;
+use Cellarium\Core\Pace\ConnectionCount;
+use Cellarium\Core\Pace\Pace;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 

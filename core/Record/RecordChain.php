@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cellarium\Core\People;
+namespace Cellarium\Core\Record;
 
 use Cellarium\Core\Credential\Secret;
 

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Tests\Core\People;
+namespace Tests\Core\Record;
 
 use Cellarium\Core\Credential\Secret;
-use Cellarium\Core\People\RecordChain;
+use Cellarium\Core\Record\RecordChain;
 use PHPUnit\Framework\TestCase;
 
 final class RecordChainTest extends TestCase
