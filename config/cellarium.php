@@ -74,6 +74,8 @@ return [
     'decision_seconds' => (int) env('CELLARIUM_DECISION_SECONDS', 1800),
     // Seconds after a run when what was sent last is looked at once more, so that it is not read again; 0 for not.
     'settle_seconds' => (float) env('CELLARIUM_SETTLE_SECONDS', 2),
+    // Seconds that what is set aside stays reachable once the new pages are there, for whoever has an old one.
+    'linger_seconds' => (float) env('CELLARIUM_LINGER_SECONDS', 1),
 
     // Of the addresses a deployment changed, how many in a hundred are fetched to prove it.
     'proof_share' => (int) env('CELLARIUM_PROOF_SHARE', 100),

@@ -219,6 +219,7 @@ final readonly class Runner
                 // Where nobody else is asked, the server's word for its own bytes proves nothing.
                 $asks && (bool) config('cellarium.server_hashes'),
                 $deployment->way,
+                (float) config('cellarium.linger_seconds'),
                 public: $where->public?->toString(),
                 proofMost: $deployment->proof_most,
                 hidesBeside: $site->servedAbove($where->root) === null,

@@ -269,6 +269,8 @@ final readonly class FileByFile implements WayToReplace
                 $jobs[] = new DiscardFile($this->order->root->join($item->path), $item->path->toString());
             }
         }
+        // Whoever has a page of before still asks for what it names.
+        $jobs === [] || usleep((int) (1e6 * $this->order->lingerSeconds));
         $this->pool->run($jobs, fn (Job $job) => $this->journal->note(JournalMark::SetAside, $job->subject));
         foreach ($plan->directoriesToRemove() as $item) {
             if (! isset($gone[$item->path->toString()])) {

@@ -31,7 +31,7 @@ final readonly class RunOrder
      * @param  string|null  $public  the directory in the root that visitors come in at; null where it is the root
      * @param  bool  $hidesBeside  whether what lies beside the root has no address
      * @param  int|null  $proofMost  files that are read back at the most; null for all that no address shows
-     * @param  float  $lingerSeconds  that what is set aside stays reachable after a swap
+     * @param  float  $lingerSeconds  that what is set aside stays reachable once the new pages are there
      * @param  Manifest|null  $left  what the last deployment left; what changed since is a question
      */
     public function __construct(

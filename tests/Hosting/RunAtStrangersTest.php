@@ -177,6 +177,7 @@ final class RunAtStrangersTest extends TestCase
                 answers: $answers,
                 believesHashes: true,
                 way: $way,
+                lingerSeconds: 0,
                 proofMost: $proofMost,
             ));
         } finally {

@@ -26,6 +26,7 @@ use Cellarium\Core\Plan\Policy;
 use Cellarium\Core\Plan\Way;
 use Cellarium\Core\Transfer\SequentialPool;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\CutShort;
 use Tests\Support\FaultyDirectory;
@@ -187,9 +188,12 @@ final class FaultMatrixTest extends TestCase
         self::fail('A run does not take so many operations.');
     }
 
-    public function test_who_has_an_old_page_gets_what_it_names_for_a_while_after_a_swap(): void
+    #[TestWith([Way::FileByFile])]
+    #[TestWith([Way::Swap])]
+    #[TestWith([Way::Unpack])]
+    public function test_who_has_an_old_page_gets_what_it_names_for_a_while(Way $way): void
     {
-        $this->way = Way::Swap;
+        $this->way = $way;
         $this->linger = 0.15;
         $this->lay();
         $sinceNew = $lastOfOld = null;

@@ -137,6 +137,7 @@ final class RunModesTest extends TestCase
             EarlierLook::never(),
             null,
             ['index.html'],
+            lingerSeconds: 0,
         ));
     }
 

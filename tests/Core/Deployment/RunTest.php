@@ -178,6 +178,7 @@ final class RunTest extends TestCase
                 left: $left,
                 answers: $answers,
                 way: $way,
+                lingerSeconds: 0,
             ),
         );
     }
